@@ -1,0 +1,76 @@
+"""What a face should become: by what it is for, or by a roughness band."""
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Any, Final
+
+from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.reference.loader import Constant, constant, record
+
+LAYS: Final = ("one-way", "none", "any")
+# Own bands have no name to say what they must show; these ends of Ra decide (um -> m): mirror-like, satin, or hidden.
+_MIRROR_BELOW, _SATIN_BELOW = 0.1e-6, 0.8e-6
+
+
+@dataclass(frozen=True, slots=True)
+class Finish:
+    """A wanted surface.
+
+    Attributes:
+        ra_low, ra_high: the band of Ra in metres; None for no end on that side.
+        no_finer_than: for a gripping face, the grade (as text) whose paper must not be outdone; bounds Ra by the material.
+        lay: "one-way", "none" or "any".
+        deformed: d of the clearance: the smeared layer that must go too, in depths of the marks.
+    """
+
+    id: str
+    label: str
+    purpose: str
+    ra_low: float | None
+    ra_high: float | None
+    lay: str
+    deformed: float
+    no_finer_than: str | None = None
+    figures: tuple[tuple[str, Constant], ...] = ()
+
+
+@cache
+def finishes() -> dict[str, Finish]:
+    """Every named finish by its id."""
+    return {key: _finish(key, row) for key, row in record("finishes").items()}
+
+
+def finish(key: str) -> Finish:
+    """The finish with this id.
+
+    >>> finish("brushed-fine").lay
+    'one-way'
+    """
+    return find("finish", finishes(), key)
+
+
+def band(low: float | None, high: float | None, lay: str) -> Finish:
+    """A finish from a plain band of Ra (metres), as on a drawing.
+
+    >>> band(None, 0.05e-6, "any").deformed
+    1.0
+    """
+    top = high if high is not None else float("inf")
+    shows = "mirror" if top <= _MIRROR_BELOW else "satin" if top <= _SATIN_BELOW else "hidden"
+    return Finish("", "Own roughness band", "", low, high, lay, constant(f"deformed.{shows}").value)
+
+
+def _finish(key: str, row: dict[str, Any]) -> Finish:
+    figures = {name: value for name, value in row.items() if isinstance(value, Constant)}
+    low, high = figures.get("ra_low"), figures.get("ra_high")
+    return Finish(
+        id=key,
+        label=row["label"],
+        purpose=row["purpose"],
+        ra_low=low.si if low else None,
+        ra_high=high.si if high else None,
+        lay=row["lay"],
+        deformed=constant(f"deformed.{row['shows']}").value,
+        no_finer_than=row.get("no_finer_than"),
+        figures=tuple(figures.items()),
+    )

@@ -1,0 +1,64 @@
+"""What turns the wheel: settings, range, and how steadily the work is touched."""
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.reference.loader import record
+
+
+@dataclass(frozen=True, slots=True)
+class Machine:
+    """A machine, or the bare hand.
+
+    Attributes:
+        takes: the mounts it can drive ("bench-wheel", "belt", "hand" ...).
+        contact: share of the time in real contact with the work.
+        settings: spindle speeds in rev/s when it has fixed ones.
+        low, high: its range in rev/s when it is variable.
+        orbit: orbit diameter in metres for an orbital machine.
+        stroke: speed of a hand stroke in m/s.
+    """
+
+    id: str
+    label: str
+    takes: tuple[str, ...]
+    contact: float
+    settings: tuple[float, ...] = ()
+    low: float | None = None
+    high: float | None = None
+    orbit: float | None = None
+    stroke: float | None = None
+
+
+@cache
+def machines() -> dict[str, Machine]:
+    """Every machine by its id."""
+    return {key: _machine(key, row) for key, row in record("machines").items()}
+
+
+def machine(key: str) -> Machine:
+    """The machine with this id.
+
+    >>> machine("hand").stroke
+    0.6
+    """
+    return find("machine", machines(), key)
+
+
+def _machine(key: str, row: dict[str, Any]) -> Machine:
+    def si(name: str) -> float | None:
+        return float(row[name].si) if name in row else None
+
+    return Machine(
+        id=key,
+        label=row["label"],
+        takes=tuple(row["takes"]),
+        contact=row["contact"].si,
+        settings=tuple(setting.si for setting in row.get("speeds", [])),
+        low=si("speed_low"),
+        high=si("speed_high"),
+        orbit=si("orbit"),
+        stroke=si("stroke"),
+    )

@@ -1,0 +1,55 @@
+"""What parts are made of."""
+
+from dataclasses import dataclass
+from functools import cache
+from typing import Any
+
+from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.reference.loader import Constant, record
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    """A material with the properties that decide scratch, removal and heat (SI: Pa, W/mK, kg/m3, J/kgK, K).
+
+    Attributes:
+        family: metals and plastics that may share a wheel: "steel", "copper-alloy", "plastic" ...
+        limit: surface temperature to stay below while working.
+        figures: the same properties as constants, with unit and source.
+    """
+
+    id: str
+    label: str
+    family: str
+    hardness: float
+    conductivity: float
+    density: float
+    specific_heat: float
+    limit: float
+    figures: tuple[tuple[str, Constant], ...]
+
+    @property
+    def diffusivity(self) -> float:
+        """Thermal diffusivity, m2/s."""
+        return self.conductivity / (self.density * self.specific_heat)
+
+
+@cache
+def materials() -> dict[str, Material]:
+    """Every material by its id."""
+    return {key: _material(key, row) for key, row in record("materials").items()}
+
+
+def material(key: str) -> Material:
+    """The material with this id.
+
+    >>> material("naval-brass").family
+    'copper-alloy'
+    """
+    return find("material", materials(), key)
+
+
+def _material(key: str, row: dict[str, Any]) -> Material:
+    figures = {name: value for name, value in row.items() if isinstance(value, Constant)}
+    numbers = {name: value.si for name, value in figures.items()}
+    return Material(key, row["label"], row["family"], **numbers, figures=tuple(figures.items()))

@@ -1,0 +1,66 @@
+"""What to look for under the lamp, and what to beware of, for a step. The sentences are data (`records/advice.toml`)."""
+
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.planning.fit import Fit
+from kelbrast.core.reference.loader import record
+from kelbrast.core.surface.face import MUST_BE_LEVELLED, Face
+
+_POLISHED_BELOW = 0.1e-6  # Ra (m): finer than this a surface is judged by what it reflects
+
+
+def lay_of_step(fit: Fit, face: Face, *, last: bool) -> str:
+    """How to move: "none" without direction, "along" in one direction, "across" the marks before.
+
+    A brushed face keeps its one direction from the first step on.
+    """
+    lays = fit.tool.carrier.lays
+    if lays == ("none",):
+        return "none"
+    if face.want.lay == "one-way":
+        return "along"
+    if face.want.lay == "none" and last:
+        return "none"
+    return "across" if "one-way" in lays else "none"
+
+
+def light_check(fit: Fit, face: Face, *, first: bool, last: bool) -> str:
+    """What must be seen before moving on."""
+    checks = record("advice")["checks"]
+    if last:
+        return str(checks[_last_check(fit, face)])
+    if first and face.found.after is None and face.found.kind in MUST_BE_LEVELLED:
+        return str(checks["level" if face.found.kind == "waviness" else "raised"])
+    if fit.ra < _POLISHED_BELOW:
+        return str(checks["polish"])
+    return str(checks[{"none": "none", "along": "along", "across": "cross"}[lay_of_step(fit, face, last=last)]])
+
+
+def _last_check(fit: Fit, face: Face) -> str:
+    if (face.want.ra_low is not None and face.want.deformed == 0) or face.no_finer_than is not None:
+        return "last-tooth"
+    if fit.ra < _POLISHED_BELOW:
+        return "last-mirror"
+    return "along" if face.want.lay == "one-way" else "last-satin"
+
+
+def step_cautions(fit: Fit, material: Material) -> tuple[str, ...]:
+    """Short sentences for this tool on this material."""
+    advice = record("advice")
+    found = [advice["cautions"][key] for key in fit.tool.carrier.cautions]
+    if fit.light:
+        found.append(advice["general"]["light"])
+    if fit.setting.below_band:
+        found.append(advice["general"]["slow"])
+    return tuple(str(text) for text in found if not _beside_the_point(text, advice, material))
+
+
+def part_cautions(material: Material, *, keep_off: bool) -> tuple[str, ...]:
+    """Sentences for the whole part."""
+    advice = record("advice")
+    found = [advice["family"].get(material.family), advice["general"]["keep_off"] if keep_off else None]
+    return tuple(str(text) for text in (*found, advice["general"]["defer"]) if text)
+
+
+def _beside_the_point(text: str, advice: dict[str, dict[str, str]], material: Material) -> bool:
+    """Only iron and titanium throw sparks."""
+    return text == advice["cautions"]["sparks"] and material.family not in ("steel", "stainless", "titanium")

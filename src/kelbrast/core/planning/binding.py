@@ -1,0 +1,134 @@
+"""When no route exists: which rule stands in the way, and the number that is missing."""
+
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.planning.graph import METAL, RULES, Graph, wanted_band
+from kelbrast.core.planning.search import Route, Search, best_route, reachable
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import MUST_BE_LEVELLED
+from kelbrast.core.units import from_si
+
+
+@dataclass(frozen=True, slots=True)
+class Binding:
+    """The rule that binds (one of `RULES`) and a sentence with the missing number."""
+
+    rule: str
+    reason: str
+
+
+def binding(graph: Graph, material: Material, search: Search) -> Binding:
+    """Why there is no route: the first rule that alone would open one; failing that, one of a smallest set that would."""
+    for rule in RULES:
+        route = best_route(graph, replace(search, lifted=frozenset([rule])))
+        if route is not None:
+            return Binding(rule, _reason(rule, graph, material, search, route))
+    needed = _smallest_set(graph, search)
+    if not needed:
+        return Binding("reach", "There is no tool on this rack that a machine here can drive.")
+    rule = next(rule for rule in RULES if rule in needed)
+    opened = best_route(graph, replace(search, lifted=needed))
+    assert opened is not None, "a set that opens a route has one"
+    others = " and ".join(_NAMES[other] for other in RULES if other in needed and other != rule)
+    return Binding(rule, f"{_reason(rule, graph, material, search, opened)} {others.capitalize()} stands in the way as well.")
+
+
+_NAMES: Final = {
+    "metal": "the metal that may come off",
+    "reach": "the reach of the tools",
+    "heat": "heat",
+    "speed": "the speed of the machines",
+    "contamination": "what the wheels are kept for",
+    "lay": "the lay",
+    "too-soft": "the softness of the tools",
+    "not-fine-enough": "the roughness band",
+}
+
+
+def _smallest_set(graph: Graph, search: Search) -> frozenset[str]:
+    """Rules that together open a route, none of which could stay (deletion filter from all of them lifted)."""
+    lifted = frozenset(RULES)
+    if best_route(graph, replace(search, lifted=lifted)) is None:
+        return frozenset()
+    for rule in reversed(RULES):
+        fewer = lifted - {rule}
+        if best_route(graph, replace(search, lifted=fewer)) is not None:
+            lifted = fewer
+    return lifted
+
+
+def _reason(rule: str, graph: Graph, material: Material, search: Search, opened: Route) -> str:
+    """A sentence on the rule, with numbers from the route that lifting it would open."""
+    if rule == "metal":
+        return _metal(graph, search)
+    if rule == "lay":
+        last = graph.fits[opened.nodes[-1] - 1].tool.label if opened.nodes else "The surface as found"
+        wanted = {"one-way": "one direction", "none": "no direction at all"}[graph.face.want.lay]
+        return f"Nothing here that fits and is fine enough leaves {wanted}; {last} does not."
+    if rule == "not-fine-enough":
+        return _roughness(graph, material, search)
+    steps = list(zip((0, *opened.nodes), opened.nodes, strict=False))
+    before, at = next((step for step in steps if graph.rules[rule][step]), steps[0])
+    return _tool_reason(rule, graph, material, before, at)
+
+
+def _metal(graph: Graph, search: Search) -> str:
+    least = best_route(graph, replace(search, aim="metal", lifted=frozenset(["metal"])))
+    assert least is not None, "lifting the metal limit opens a route"
+    need, may = _um(float(least.totals[METAL])), _um(search.limit)
+    damage = _um(float(graph.layer[0, least.nodes[0]]))
+    if graph.layer[0, least.nodes[0]] > search.limit:
+        return f"Taking the damage out alone removes {damage} µm and the whole route {need} µm; {may} µm may come off."
+    return f"The most sparing route takes {need} µm off, and {may} µm may come off."
+
+
+def _roughness(graph: Graph, material: Material, search: Search) -> str:
+    low, high = wanted_band(graph.face, material.hardness)
+    found = np.flatnonzero(reachable(graph, search))
+    ends = [node for node in found if node and graph.ends["lay"][node]]
+    if not ends:
+        return "No tool here leaves the wanted roughness."
+    finest = min(ends, key=lambda node: float(graph.ra[node]))
+    label = graph.fits[finest - 1].tool.label
+    if graph.ra[finest] > high:
+        ra = _um(float(graph.ra[finest]))
+        return f"The finest that can be reached here is Ra {ra} µm with {label}; {_um(high)} µm or less is wanted."
+    coarsest = max(ends, key=lambda node: float(graph.ra[node]))
+    if graph.ra[coarsest] < low:
+        ra, label = _um(float(graph.ra[coarsest])), graph.fits[coarsest - 1].tool.label
+        return f"Nothing here leaves it coarse enough: {label} leaves Ra {ra} µm, and at least {_um(low)} µm is wanted."
+    return f"Nothing that can be reached here ends between Ra {_um(low)} and {_um(high)} µm."
+
+
+def _tool_reason(rule: str, graph: Graph, material: Material, before: int, at: int) -> str:
+    fit = graph.fits[at - 1]
+    carrier, label = fit.tool.carrier, fit.tool.label
+    if rule == "reach":
+        if graph.face.reach != "inside":
+            return f"Nothing on this rack that would do it gets into a {graph.face.reach} place; {label} does not."
+        have = f"{from_si(graph.face.inside_radius or 0, 'mm'):g} mm"
+        entering = [f.tool.carrier.inside_radius for f in graph.fits if f.tool.carrier.inside_radius]
+        smallest = f"; the smallest tool here needs {from_si(min(entering), 'mm'):g} mm" if entering else ""
+        return f"The tools that would do it do not enter an inside radius of {have}{smallest}."
+    if rule == "heat":
+        limit = f"{from_si(material.limit, 'C'):.0f} °C"
+        wanted = constant("heat.shortest_stay").value
+        return f"{label} brings the surface to {limit} in {fit.stay:.2g} s even with light pressure; {wanted:g} s are wanted."
+    if rule == "speed":
+        mark = f" below its mark of {carrier.marked_limit:g} m/s" if carrier.marked_limit else ""
+        return f"No machine here has a setting that suits {label} on this material{mark}."
+    if rule == "contamination":
+        return f"{label} is not kept for this material: it would spoil the work or the wheel."
+    if before == 0 and graph.face.found.kind in MUST_BE_LEVELLED and not carrier.levels:
+        what = "ripple" if graph.face.found.kind == "waviness" else "raised metal"
+        return f"Only firmly backed abrasives take down {what}; {label} follows the shape instead."
+    reaches = _um(carrier.reaches_depth or 0.0)
+    return f"{label} would have to take out marks of {_um(float(graph.depth_worst[before]))} µm; it reaches {reaches} µm."
+
+
+def _um(metres: float) -> str:
+    return f"{from_si(metres, 'um'):.2g}" if metres < 100e-6 else f"{from_si(metres, 'um'):.0f}"

@@ -1,0 +1,215 @@
+"""All steps that could be taken on a face, as arrays: node 0 is the surface as found, node k what tool k leaves.
+
+Every quantity is an (n, n) array indexed [from, to]; every rule is a mask that can be lifted on its own, so that
+"what stands in the way" can be asked of the same numbers.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.planning.fit import Fit
+from kelbrast.core.process.clearance import clearance
+from kelbrast.core.process.dulling import change_after
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import MUST_BE_LEVELLED, Face
+
+Reals = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+
+CRITERIA: Final = ("time", "metal", "cost", "changes")
+TIME, METAL, COST, CHANGES = range(4)
+# The order in which single rules are lifted to find the one that binds: the part's own limits first, the rack's last.
+RULES: Final = ("metal", "reach", "heat", "speed", "contamination", "lay", "too-soft", "not-fine-enough")
+_NODE_RULES: Final = ("reach", "heat", "speed", "contamination")
+
+
+@dataclass(frozen=True, slots=True)
+class Graph:
+    """Steps of one face.
+
+    Attributes:
+        fits: the tools, coarsest marks first; tool k of the arrays is `fits[k - 1]`.
+        depth_worst, depth_likely: (n,) depth of the marks at each node, m.
+        clearance: (n,) m of the step that leaves each node.
+        values: (n, n, 4) time (s), metal (m), cost, changes of each step.
+        cut, fresh: (n, n) seconds of cutting, and what they would be if nothing dulled.
+        used, worn: (n, n) abrasives to have at hand, and how many of them or of bars and tubs are worn out.
+        passable: (n, n) where a step goes at all, all liftable rules aside; rules: masks of the rules that forbid.
+        ends: (n,) per rule "lay" and "not-fine-enough", where a route may end.
+        ratio: (n, n) jump in grain size between two backed abrasives, 0 where the habit does not count it.
+    """
+
+    face: Face
+    fits: tuple[Fit, ...]
+    ra: Reals
+    depth_worst: Reals
+    depth_likely: Reals
+    clearance: Reals
+    layer: Reals
+    values: Reals
+    cut: Reals
+    fresh: Reals
+    used: Reals
+    worn: Reals
+    passable: Flags
+    rules: dict[str, Flags]
+    ends: dict[str, Flags]
+    ratio: Reals
+
+
+def build_graph(face: Face, material: Material, fits: tuple[Fit, ...]) -> Graph:
+    """Work out every step between any two of these tools on the face."""
+    hardness = material.hardness
+    start_ra, likely, worst = _as_found(face, hardness)
+    ra = np.array([start_ra, *(fit.ra for fit in fits)])
+    depth_worst = np.array([worst, *(fit.depth for fit in fits)])
+    depth_likely = np.array([likely, *depth_worst[1:]])
+    m = np.array([_start_clearance(face), *(_clearance_after(face, fit.tool.grain) for fit in fits)])
+
+    # A surface finer than the new marks must still be worked until they cover it: then the layer is their own depth.
+    layer = np.maximum((m * depth_worst)[:, None], depth_worst[None, :])
+    likely_layer = np.maximum((m * depth_likely)[:, None], depth_likely[None, :])
+    share = np.ones(len(ra))
+    if face.found.kind == "waviness" and face.found.after is None:
+        share[0] = constant("removal.waviness_share").value
+    rate = np.array([np.inf, *(fit.rate for fit in fits)])
+    fresh = likely_layer * face.area * share[:, None] / rate[None, :]
+    cut, used, worn = _with_dulling(fresh, fits)
+
+    passable = depth_worst[:, None] > depth_worst[None, :]  # between tools always downwards ...
+    passable[0, :] = True  # ... but from the found surface anything goes: a face can be too fine
+    passable[:, 0] = False
+    return Graph(
+        face=face,
+        fits=fits,
+        ra=ra,
+        depth_worst=depth_worst,
+        depth_likely=depth_likely,
+        clearance=m,
+        layer=layer,
+        values=_values(cut, used, worn, layer, fits),
+        cut=cut,
+        fresh=fresh,
+        used=used,
+        worn=worn,
+        passable=passable,
+        rules=_rules(face, fits, depth_worst),
+        ends=_ends(face, fits, ra, hardness),
+        ratio=_ratios(face, fits),
+    )
+
+
+def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
+    """Ra (infinite for damage, which is never a finish), likely and worst depth of the found surface."""
+    if face.found.after is not None:
+        ra = roughness_left(grain=face.found.after.grain, hold=1.0, hardness=hardness)
+        return ra, depth_of_marks(ra), depth_of_marks(ra)
+    assert face.found.likely is not None, "a found state has a depth or a grade"
+    return np.inf, face.found.likely, face.found.worst or face.found.likely
+
+
+def _start_clearance(face: Face) -> float:
+    if face.found.after is not None:
+        return _clearance_after(face, face.found.after.grain)
+    return constant("clearance.found").value
+
+
+def _clearance_after(face: Face, grain: float) -> float:
+    return clearance(area=face.area, grain=grain, deformed=face.want.deformed)
+
+
+def _with_dulling(fresh: Reals, fits: tuple[Fit, ...]) -> tuple[Reals, Reals, Reals]:
+    """`process.dulling.cutting` for all steps at once, and the abrasives or bars worn out (1.5: one and a half)."""
+    life = _column(fits, lambda fit: fit.tool.carrier.life or np.inf)
+    lasts = _column(fits, lambda fit: fit.tool.carrier.lasts or np.inf)
+    stay = _column(fits, _change_after)
+    dies = np.isfinite(life)
+    span = np.where(dies, life, 1.0)
+    each = span * -np.expm1(-np.where(dies, stay, 1.0) / span)
+    full = np.where(dies, np.maximum(0, np.ceil(fresh / each - 1e-9) - 1), 0.0)
+    rest = np.where(dies, np.minimum(fresh - full * each, each), 0.0)
+    cut = np.where(dies, full * np.where(dies, stay, 0.0) - span * np.log1p(-rest / span), fresh)
+    worn = np.where(dies, cut / stay, fresh / lasts)
+    return cut, full + 1, worn
+
+
+def _change_after(fit: Fit) -> float:
+    life = fit.tool.carrier.life
+    return np.inf if life is None else change_after(life=life, change_cost=fit.change_cost)
+
+
+def _column(fits: tuple[Fit, ...], of: Callable[[Fit], float]) -> Reals:
+    """A value per tool as an array over nodes; the found surface, to which no step leads, gets infinity."""
+    return np.array([np.inf, *(of(fit) for fit in fits)], dtype=np.float64)
+
+
+def _values(cut: Reals, used: Reals, worn: Reals, layer: Reals, fits: tuple[Fit, ...]) -> Reals:
+    n = len(cut)
+    values = np.zeros((n, n, len(CRITERIA)))
+    carriers = [fit.tool.carrier for fit in fits]
+    check, wash = constant("work.check").si, constant("work.wash").si
+    setup = np.array([0.0, *(carrier.setup for carrier in carriers)])
+    change = np.array([0.0, *(carrier.change for carrier in carriers)])
+    price = np.array([0.0, *(carrier.price for carrier in carriers)])
+    mounted = np.array([0.0, *(carrier.mount != "hand" for carrier in carriers)])
+    values[:, :, TIME] = cut + setup + (used - 1) * change + check
+    values[1:, :, TIME] += wash
+    values[:, :, METAL] = layer
+    values[:, :, COST] = price * worn
+    values[1:, :, CHANGES] = mounted
+    return values
+
+
+def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals) -> dict[str, Flags]:
+    """Per rule, True where it forbids the step."""
+    n = len(depth)
+    rules = {rule: np.zeros((n, n), dtype=bool) for rule in _NODE_RULES}
+    for column, fit in enumerate(fits, start=1):
+        for rule in fit.forbidden:
+            rules[rule][:, column] = True
+    reaches = np.array([np.inf, *(fit.tool.carrier.reaches_depth or np.inf for fit in fits)])
+    too_soft = depth[:, None] > reaches[None, :]
+    if face.found.kind in MUST_BE_LEVELLED and face.found.after is None:
+        too_soft[0, 1:] |= ~np.array([fit.tool.carrier.levels for fit in fits], dtype=bool)
+    rules["too-soft"] = too_soft
+    return rules
+
+
+def _ends(face: Face, fits: tuple[Fit, ...], ra: Reals, hardness: float) -> dict[str, Flags]:
+    """Per rule, True where a route may end."""
+    low, high = wanted_band(face, hardness)
+    fine = (ra >= low * (1 - 1e-9)) & (ra <= high * (1 + 1e-9))
+    if face.no_finer_than is not None:
+        grains = np.array([np.inf, *(fit.tool.grain for fit in fits)])
+        fine &= grains >= face.no_finer_than.grain * (1 - 1e-9)
+    lay = np.array([face.want.lay in ("any", _lay_found(face)), *(_leaves(fit, face.want.lay) for fit in fits)])
+    return {"not-fine-enough": fine, "lay": lay}
+
+
+def wanted_band(face: Face, hardness: float) -> tuple[float, float]:
+    """The band of Ra in metres. "No finer than" a grade means between its paper's Ra and that of twice the grain."""
+    if face.no_finer_than is not None:
+        low = roughness_left(grain=face.no_finer_than.grain, hold=1.0, hardness=hardness)
+        coarse = face.no_finer_than.grain * constant("habit.double-up").value
+        return low, roughness_left(grain=coarse, hold=1.0, hardness=hardness)
+    return face.want.ra_low or 0.0, face.want.ra_high if face.want.ra_high is not None else np.inf
+
+
+def _lay_found(face: Face) -> str:
+    return "one-way" if face.found.kind == "lay" else "any"
+
+
+def _leaves(fit: Fit, lay: str) -> bool:
+    return lay == "any" or lay in fit.tool.carrier.lays
+
+
+def _ratios(face: Face, fits: tuple[Fit, ...]) -> Reals:
+    start = face.found.after.grain if face.found.after is not None else np.nan
+    grains = np.array([start, *(fit.tool.grain if fit.tool.carrier.backed else np.nan for fit in fits)])
+    return np.asarray(np.nan_to_num(grains[:, None] / grains[None, :], nan=0.0))

@@ -1,0 +1,62 @@
+"""The area of a face from the shape and measures that a person can take with a rule or a caliper."""
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Final
+
+from kelbrast.core.errors import BadInput, Fault
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """A kind of face: what is measured on it (`needs`, in metres) and how the area follows."""
+
+    label: str
+    needs: tuple[str, ...]
+    area: Callable[..., float]
+
+
+SHAPES: Final[dict[str, Shape]] = {
+    "plate": Shape("Flat plate, one side", ("length", "width"), lambda length, width: length * width),
+    "disc": Shape("Flat disc, one side", ("diameter",), lambda diameter: math.pi / 4 * diameter**2),
+    "ring": Shape(
+        "Flat ring, one side",
+        ("diameter", "inside_diameter"),
+        lambda diameter, inside_diameter: math.pi / 4 * (diameter**2 - inside_diameter**2),
+    ),
+    "cylinder": Shape("Outside of a cylinder", ("diameter", "length"), lambda diameter, length: math.pi * diameter * length),
+    "bore": Shape("Inside of a bore", ("diameter", "length"), lambda diameter, length: math.pi * diameter * length),
+    "tube": Shape(
+        "Tube, outside and inside",
+        ("diameter", "inside_diameter", "length"),
+        lambda diameter, inside_diameter, length: math.pi * (diameter + inside_diameter) * length,
+    ),
+    "dome": Shape(
+        "Dome (part of a ball)",
+        ("diameter", "height"),
+        lambda diameter, height: math.pi * (diameter**2 / 4 + height**2),
+    ),
+}
+
+
+def shape_area(kind: str, measures: Mapping[str, float], *, field: str = "shape") -> float:
+    """The area in m2 of a shape with these measures in metres.
+
+    Raises:
+        BadInput: an unknown kind, a missing, superfluous or non-positive measure, or an inside as large as the outside.
+
+    >>> round(shape_area("plate", {"length": 0.2, "width": 0.1}), 9)
+    0.02
+    """
+    if kind not in SHAPES:
+        raise BadInput.one(f"{field}.kind", f'"{kind}" is not one of {", ".join(SHAPES)}')
+    needs = SHAPES[kind].needs
+    faults = [Fault(f"{field}.{name}_mm", f"is needed for a {kind}") for name in needs if name not in measures]
+    faults += [Fault(f"{field}.{name}_mm", f"is not a measure of a {kind}") for name in measures if name not in needs]
+    faults += [Fault(f"{field}.{name}_mm", "must be above 0") for name, value in measures.items() if not value > 0]
+    if not faults and "inside_diameter" in needs and measures["inside_diameter"] >= measures["diameter"]:
+        faults = [Fault(f"{field}.inside_diameter_mm", "must be below diameter_mm")]
+    if faults:
+        raise BadInput(faults)
+    return SHAPES[kind].area(**measures)

@@ -1,0 +1,72 @@
+"""One door between shop units and SI. Inside the core everything is SI."""
+
+from typing import Final
+
+from kelbrast.core.errors import BadInput
+
+# How many SI units one of the named unit is. Temperatures in "C" are points, not steps: see `to_si`.
+SCALE: Final[dict[str, float]] = {
+    "1": 1.0,
+    "m": 1.0,
+    "cm": 1e-2,
+    "mm": 1e-3,
+    "um": 1e-6,
+    "m2": 1.0,
+    "cm2": 1e-4,
+    "s": 1.0,
+    "min": 60.0,
+    "h": 3600.0,
+    "1/min": 1.0 / 60.0,
+    "1/h": 1.0 / 3600.0,
+    "rev/min": 1.0 / 60.0,
+    "m/s": 1.0,
+    "ft/min": 0.3048 / 60.0,
+    "N": 1.0,
+    "Pa": 1.0,
+    "GPa": 1e9,
+    "K": 1.0,
+    "W/mK": 1.0,
+    "kg/m3": 1.0,
+    "J/kgK": 1.0,
+    "W/m2": 1.0,
+    "money": 1.0,
+}
+_ZERO_CELSIUS: Final = 273.15
+
+
+def to_si(value: float, unit: str) -> float:
+    """The value in SI units.
+
+    Args:
+        value: a number in `unit`.
+        unit: a key of `SCALE`, or "C" for a temperature in degrees Celsius (gives kelvin).
+
+    Raises:
+        BadInput: the unit is not known here.
+
+    >>> round(to_si(3770, "ft/min"), 4)
+    19.1516
+    >>> to_si(25, "C")
+    298.15
+    """
+    if unit == "C":
+        return value + _ZERO_CELSIUS
+    return value * _scale(unit)
+
+
+def from_si(value: float, unit: str) -> float:
+    """The SI value in the named unit; the other way round from `to_si`.
+
+    >>> round(from_si(2.5e-5, "um"), 9)
+    25.0
+    """
+    if unit == "C":
+        return value - _ZERO_CELSIUS
+    return value / _scale(unit)
+
+
+def _scale(unit: str) -> float:
+    try:
+        return SCALE[unit]
+    except KeyError:
+        raise BadInput.one("unit", f'"{unit}" is not a unit used here; one of {", ".join(SCALE)} or C') from None
