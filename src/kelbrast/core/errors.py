@@ -4,7 +4,8 @@
     ├── BadInput          a value cannot be used: which one, and what would mend it
     │   └── ReadError     a file or table cannot be read at all
     ├── OutsideValidity   a formula was asked for something beyond its range
-    └── NotFound          no such material, tool, job ...
+    ├── NotFound          no such material, tool, job ...
+    └── Conflict          it was changed elsewhere in the meantime
 
 That no route exists is an answer, not an error: see `kelbrast.core.planning.plan.FacePlan`.
 """
@@ -55,3 +56,7 @@ class NotFound(KelbrastError):
         self.kind, self.key, self.near = kind, key, tuple(near)
         hint = f"; did you mean {' or '.join(near)}" if near else ""
         super().__init__(f'there is no {kind} "{key}"{hint}')
+
+
+class Conflict(KelbrastError):
+    """The thing was changed elsewhere since it was read; nothing was written."""

@@ -15,6 +15,7 @@ class Machine:
     Attributes:
         takes: the mounts it can drive ("bench-wheel", "belt", "hand" ...).
         contact: share of the time in real contact with the work.
+        stands: the part is brought to it.
         settings: spindle speeds in rev/s when it has fixed ones.
         low, high: its range in rev/s when it is variable.
         orbit: orbit diameter in metres for an orbital machine.
@@ -25,6 +26,7 @@ class Machine:
     label: str
     takes: tuple[str, ...]
     contact: float
+    stands: bool = False
     settings: tuple[float, ...] = ()
     low: float | None = None
     high: float | None = None
@@ -56,6 +58,7 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         label=row["label"],
         takes=tuple(row["takes"]),
         contact=row["contact"].si,
+        stands=row.get("stands", False),
         settings=tuple(setting.si for setting in row.get("speeds", [])),
         low=si("speed_low"),
         high=si("speed_high"),

@@ -26,6 +26,7 @@ class Carrier:
         life: e-folding time of its cutting rate; None when it does not die.
         lasts: bench time from one bar, tub or bottle; None for what dies.
         inside_radius: smallest inside radius that it enters; None when it does not go inside.
+        flat_only: would leave facets on a curved face.
         not_for: material families that it must not touch.
     """
 
@@ -57,6 +58,7 @@ class Carrier:
     life: float | None = None
     lasts: float | None = None
     inside_radius: float | None = None
+    flat_only: bool = False
     not_for: tuple[str, ...] = ()
     figures: tuple[tuple[str, Constant], ...] = ()
 

@@ -1,5 +1,7 @@
 """What to look for under the lamp, and what to beware of, for a step. The sentences are data (`records/advice.toml`)."""
 
+from typing import Literal
+
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
 from kelbrast.core.reference.loader import record
@@ -8,7 +10,10 @@ from kelbrast.core.surface.face import MUST_BE_LEVELLED, Face
 _POLISHED_BELOW = 0.1e-6  # Ra (m): finer than this a surface is judged by what it reflects
 
 
-def lay_of_step(fit: Fit, face: Face, *, last: bool) -> str:
+LayOfStep = Literal["across", "along", "none"]
+
+
+def lay_of_step(fit: Fit, face: Face, *, last: bool) -> LayOfStep:
     """How to move: "none" without direction, "along" in one direction, "across" the marks before.
 
     A brushed face keeps its one direction from the first step on.
@@ -30,7 +35,7 @@ def light_check(fit: Fit, face: Face, *, first: bool, last: bool) -> str:
         return str(checks[_last_check(fit, face)])
     if first and face.found.after is None and face.found.kind in MUST_BE_LEVELLED:
         return str(checks["level" if face.found.kind == "waviness" else "raised"])
-    if fit.ra < _POLISHED_BELOW:
+    if fit.tool.carrier.wear_law == "compound":
         return str(checks["polish"])
     return str(checks[{"none": "none", "along": "along", "across": "cross"}[lay_of_step(fit, face, last=last)]])
 

@@ -6,7 +6,8 @@ from typing import Final
 import numpy as np
 
 from kelbrast.core.catalogue.materials import Material
-from kelbrast.core.planning.graph import METAL, RULES, Graph, wanted_band
+from kelbrast.core.planning.graph import METAL, Graph, wanted_band
+from kelbrast.core.planning.rules import RULES, Rule
 from kelbrast.core.planning.search import Route, Search, best_route, reachable
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import MUST_BE_LEVELLED
@@ -17,7 +18,7 @@ from kelbrast.core.units import from_si
 class Binding:
     """The rule that binds (one of `RULES`) and a sentence with the missing number."""
 
-    rule: str
+    rule: Rule
     reason: str
 
 
@@ -61,7 +62,7 @@ def _smallest_set(graph: Graph, search: Search) -> frozenset[str]:
     return lifted
 
 
-def _reason(rule: str, graph: Graph, material: Material, search: Search, opened: Route) -> str:
+def _reason(rule: Rule, graph: Graph, material: Material, search: Search, opened: Route) -> str:
     """A sentence on the rule, with numbers from the route that lifting it would open."""
     if rule == "metal":
         return _metal(graph, search)
@@ -104,10 +105,14 @@ def _roughness(graph: Graph, material: Material, search: Search) -> str:
     return f"Nothing that can be reached here ends between Ra {_um(low)} and {_um(high)} µm."
 
 
-def _tool_reason(rule: str, graph: Graph, material: Material, before: int, at: int) -> str:
+def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: int) -> str:
     fit = graph.fits[at - 1]
     carrier, label = fit.tool.carrier, fit.tool.label
     if rule == "reach":
+        if fit.machine.stands and carrier.open and graph.face.reach == "open":
+            return f"This part is too big to bring to a bench machine, and {label} needs one."
+        if carrier.flat_only and graph.face.curved:
+            return f"{label} would leave facets on a curved face, and nothing else here does its step."
         if graph.face.reach != "inside":
             return f"Nothing on this rack that would do it gets into a {graph.face.reach} place; {label} does not."
         have = f"{from_si(graph.face.inside_radius or 0, 'mm'):g} mm"

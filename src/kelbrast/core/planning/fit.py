@@ -8,11 +8,13 @@ from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.speeds import speed_bands
 from kelbrast.core.catalogue.tools import Tool, tool, tools
 from kelbrast.core.errors import BadInput, Fault, NotFound
+from kelbrast.core.planning.rules import Rule
 from kelbrast.core.process.heat import friction_flux, longest_stay
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting, choose_setting
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +40,7 @@ class Fit:
     depth: float
     stay: float
     change_cost: float
-    forbidden: frozenset[str]
+    forbidden: frozenset[Rule]
 
 
 def choose_rack(rack: tuple[str, ...] | None) -> tuple[tuple[Tool, ...], tuple[Machine, ...]]:
@@ -67,21 +69,43 @@ def choose_rack(rack: tuple[str, ...] | None) -> tuple[tuple[Tool, ...], tuple[M
     return tuple(named_tools.values()), tuple((named_machines or machines()).values())
 
 
+@dataclass(frozen=True, slots=True)
+class Place:
+    """What a tool must know of a face (SI): its area only as far as a tool could cover it at once.
+
+    Attributes:
+        patch: the largest patch that can be rubbed at once, m2.
+        carried: the part can be brought to a machine that stands.
+    """
+
+    thickness: float | None
+    reach: str
+    inside_radius: float | None
+    curved: bool
+    patch: float
+    carried: bool
+
+    @classmethod
+    def of(cls, face: Face, *, carried: bool) -> "Place":
+        largest = max(each.carrier.patch for each in tools().values())
+        return cls(face.thickness, face.reach, face.inside_radius, face.curved, min(face.area, largest), carried)
+
+
 @lru_cache(maxsize=256)
-def fits(
-    material: Material, thickness: float | None, reach: str, inside_radius: float | None, rack: tuple[str, ...] | None
-) -> tuple[Fit, ...]:
+def fits(material: Material, place: Place, rack: tuple[str, ...] | None) -> tuple[Fit, ...]:
     """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
     rack_tools, rack_machines = choose_rack(rack)
     found = [
-        _fit(one, driver, material, thickness, reach, inside_radius)
+        _fit(one, driver, material, place)
         for one in rack_tools
-        if (driver := _driver(one, rack_machines, material)) is not None
+        if (driver := _driver(one, rack_machines, material, place)) is not None
     ]
     return tuple(sorted(found, key=lambda fit: (-fit.depth, fit.tool.id)))
 
 
-def _driver(one: Tool, available: tuple[Machine, ...], material: Material) -> tuple[Machine, Setting | None] | None:
+def _driver(
+    one: Tool, available: tuple[Machine, ...], material: Material, place: Place
+) -> tuple[Machine, Setting | None] | None:
     """The machine that works this tool fastest, inside the recommended band where possible."""
     carrier = one.carrier
     band = speed_bands().get((carrier.band, material.family)) if carrier.band else None
@@ -91,9 +115,10 @@ def _driver(one: Tool, available: tuple[Machine, ...], material: Material) -> tu
         if carrier.mount in each.takes
     ]
 
-    def merit(choice: tuple[Machine, Setting | None]) -> tuple[bool, bool, float]:
+    def merit(choice: tuple[Machine, Setting | None]) -> tuple[bool, bool, bool, float]:
         each, setting = choice
-        return (setting is not None, setting is not None and not setting.below_band, _pace(each, setting))
+        brought = place.carried or not each.stands
+        return (brought, setting is not None, setting is not None and not setting.below_band, _pace(each, setting))
 
     return max(choices, key=merit, default=None)
 
@@ -106,13 +131,11 @@ def _fit(
     one: Tool,
     driver: tuple[Machine, Setting | None],
     material: Material,
-    thickness: float | None,
-    reach: str,
-    inside_radius: float | None,
+    place: Place,
 ) -> Fit:
     carrier, (each, setting) = one.carrier, driver
-    forbidden = set()
-    if not _enters(one, reach, inside_radius):
+    forbidden: set[Rule] = set()
+    if not _enters(one, place) or (each.stands and not place.carried):
         forbidden.add("reach")
     if not one.keeps_clean(material.family):
         forbidden.add("contamination")
@@ -120,11 +143,13 @@ def _fit(
         forbidden.add("speed")
     # A tool without a safe setting is never planned; it keeps a hand's speed so that "speed" can be named as what binds.
     setting = setting or Setting(machine("hand").stroke or 1.0, None, None)
-    slab = thickness if thickness is not None else constant("heat.thick").si
+    slab = place.thickness if place.thickness is not None else constant("heat.thick").si
     shortest = constant("heat.shortest_stay").si
 
     def stay_at(force: float) -> float:
-        flux = friction_flux(friction=carrier.friction, force=force, speed=setting.surface, patch=carrier.patch)
+        flux = friction_flux(
+            friction=carrier.friction, force=force, speed=setting.surface, patch=min(carrier.patch, place.patch)
+        )
         return longest_stay(flux=flux, thickness=slab, material=material)
 
     force, light = carrier.force, False
@@ -134,17 +159,20 @@ def _fit(
         stay = stay_at(force)
     if stay < shortest:
         forbidden.add("heat")
-    contact = each.contact if reach != "inside" else min(each.contact, constant("removal.bore_contact").value)
+    contact = each.contact if place.reach != "inside" else min(each.contact, constant("removal.bore_contact").value)
     rate = removal_rate(wear=one.wear, contact=contact, force=force, speed=setting.surface, hardness=material.hardness)
     ra = roughness_left(grain=one.grain, hold=carrier.hold, hardness=material.hardness)
     change_cost = carrier.change + carrier.price / constant("work.bench_rate").si
     return Fit(one, each, setting, force, light, rate, ra, depth_of_marks(ra), stay, change_cost, frozenset(forbidden))
 
 
-def _enters(one: Tool, reach: str, inside_radius: float | None) -> bool:
+def _enters(one: Tool, place: Place) -> bool:
     carrier = one.carrier
-    if reach == "open":
+    if place.curved and carrier.flat_only:
+        return False
+    if place.reach == "open":
         return carrier.open
-    if reach == "tight":
+    if place.reach == "tight":
         return carrier.tight
-    return carrier.inside_radius is not None and inside_radius is not None and carrier.inside_radius <= inside_radius
+    needs, has = carrier.inside_radius, place.inside_radius
+    return needs is not None and has is not None and needs <= has

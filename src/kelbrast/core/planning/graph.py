@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
+from kelbrast.core.planning.rules import Rule
 from kelbrast.core.process.clearance import clearance
 from kelbrast.core.process.dulling import change_after
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
@@ -24,9 +25,7 @@ Flags = NDArray[np.bool_]
 
 CRITERIA: Final = ("time", "metal", "cost", "changes")
 TIME, METAL, COST, CHANGES = range(4)
-# The order in which single rules are lifted to find the one that binds: the part's own limits first, the rack's last.
-RULES: Final = ("metal", "reach", "heat", "speed", "contamination", "lay", "too-soft", "not-fine-enough")
-_NODE_RULES: Final = ("reach", "heat", "speed", "contamination")
+_NODE_RULES: Final[tuple[Rule, ...]] = ("reach", "heat", "speed", "contamination")
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,8 +57,8 @@ class Graph:
     used: Reals
     worn: Reals
     passable: Flags
-    rules: dict[str, Flags]
-    ends: dict[str, Flags]
+    rules: dict[Rule, Flags]
+    ends: dict[Rule, Flags]
     ratio: Reals
 
 
@@ -166,10 +165,10 @@ def _values(cut: Reals, used: Reals, worn: Reals, layer: Reals, fits: tuple[Fit,
     return values
 
 
-def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals) -> dict[str, Flags]:
+def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals) -> dict[Rule, Flags]:
     """Per rule, True where it forbids the step."""
     n = len(depth)
-    rules = {rule: np.zeros((n, n), dtype=bool) for rule in _NODE_RULES}
+    rules: dict[Rule, Flags] = {rule: np.zeros((n, n), dtype=bool) for rule in _NODE_RULES}
     for column, fit in enumerate(fits, start=1):
         for rule in fit.forbidden:
             rules[rule][:, column] = True
@@ -181,7 +180,7 @@ def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals) -> dict[str, Flags]:
     return rules
 
 
-def _ends(face: Face, fits: tuple[Fit, ...], ra: Reals, hardness: float) -> dict[str, Flags]:
+def _ends(face: Face, fits: tuple[Fit, ...], ra: Reals, hardness: float) -> dict[Rule, Flags]:
     """Per rule, True where a route may end."""
     low, high = wanted_band(face, hardness)
     fine = (ra >= low * (1 - 1e-9)) & (ra <= high * (1 + 1e-9))

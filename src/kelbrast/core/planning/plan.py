@@ -6,11 +6,11 @@ import numpy as np
 
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.tools import Tool
-from kelbrast.core.planning.advice import lay_of_step, light_check, part_cautions, step_cautions
+from kelbrast.core.planning.advice import LayOfStep, lay_of_step, light_check, part_cautions, step_cautions
 from kelbrast.core.planning.binding import Binding, binding
-from kelbrast.core.planning.fit import Fit, choose_rack, fits
+from kelbrast.core.planning.fit import Fit, Place, choose_rack, fits
 from kelbrast.core.planning.graph import CHANGES, COST, METAL, TIME, Graph, build_graph, wanted_band
-from kelbrast.core.planning.job import HABITS, Job
+from kelbrast.core.planning.job import HABITS, Aim, Job
 from kelbrast.core.planning.search import Route, Search, best_route
 from kelbrast.core.process.dulling import share_done
 from kelbrast.core.reference.loader import constant
@@ -42,7 +42,7 @@ class Step:
     cut_seconds: float
     used: float
     worn: float
-    lay: str
+    lay: LayOfStep
     check: str
     cautions: tuple[str, ...]
     curve: tuple[tuple[float, float], ...]
@@ -62,7 +62,7 @@ class FacePlan:
     """
 
     face: Face
-    aim: str
+    aim: Aim
     binding: Binding | None
     steps: tuple[Step, ...]
     seconds: float
@@ -125,7 +125,7 @@ def plan_face(face: Face, job: Job) -> FacePlan:
     wanted_depth = constant("scratch.depth_per_ra").value * wanted_band(face, job.material.hardness)[1]
     if face.keep_off:
         return FacePlan(face, job.aim, None, (), 0.0, 0.0, 0.0, 0, wanted_depth)
-    graph = build_graph(face, job.material, fits(job.material, face.thickness, face.reach, face.inside_radius, job.rack))
+    graph = build_graph(face, job.material, fits(job.material, Place.of(face, carried=job.comes_to_the_bench), job.rack))
     limit = np.inf if face.limit is None else face.limit
     route, note = _keeping_habit(graph, Search(aim=job.aim, limit=limit), job.habit)
     if route is None:

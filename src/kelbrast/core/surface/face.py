@@ -41,6 +41,7 @@ class Face:
         limit: the most that may come off anywhere, metres; None for no limit.
         thickness: of the wall behind the face, metres; None when it is not known.
         inside_radius: for `reach` "inside", metres.
+        curved: flat, firm tools would leave facets on it.
         keep_off: nothing may touch this face.
     """
 
@@ -52,5 +53,6 @@ class Face:
     inside_radius: float | None = None
     thickness: float | None = None
     limit: float | None = None
+    curved: bool = False
     keep_off: bool = False
     no_finer_than: Grade | None = None

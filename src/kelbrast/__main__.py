@@ -1,0 +1,3 @@
+from kelbrast.cli.main import main
+
+main()

@@ -1,0 +1,51 @@
+"""The web application: the API under /api, the built screens everywhere else."""
+
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Final
+
+from fastapi import FastAPI
+from starlette.exceptions import HTTPException
+from starlette.middleware.trustedhost import TrustedHostMiddleware
+
+from kelbrast import __version__
+from kelbrast.api import jobs, reference
+from kelbrast.api.guards import LARGEST_REQUEST, Headers
+from kelbrast.api.problems import add_problem_handlers
+from kelbrast.app.jobs import Jobs
+
+WEB: Final = Path(__file__).parents[3] / "web" / "dist"
+LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
+
+
+def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOCAL_HOSTS) -> FastAPI:
+    """Build the application over these jobs.
+
+    Args:
+        web: the built front end; None for the API alone.
+        hosts: host names that requests may name; others are refused.
+    """
+    app = FastAPI(
+        title="Kelbrast",
+        version=__version__,
+        summary="From a scratched part to the finish it needs.",
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        separate_input_output_schemas=False,
+        max_body_size=LARGEST_REQUEST,
+    )
+    app.state.jobs = kept
+    app.include_router(jobs.router)
+    app.include_router(reference.router)
+    app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
+    add_problem_handlers(app)
+    if web is not None:
+        app.frontend("/", directory=web, fallback="index.html")
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts))
+    app.add_middleware(Headers)
+    return app
+
+
+def _no_such_address(rest: str) -> None:
+    raise HTTPException(404, f"There is nothing at /api/{rest}")

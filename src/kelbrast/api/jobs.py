@@ -1,0 +1,118 @@
+"""Jobs: list, create, read, change, delete, duplicate, plan, and the file itself."""
+
+import re
+from typing import Annotated, Any, Final
+from urllib.parse import quote
+
+from fastapi import APIRouter, Depends, Header, Request, Response
+from starlette.exceptions import HTTPException
+
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.planning import plan_file
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.read import read_job_file
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+# The body is read by the same door as the command line's, so that faults are told in the same words.
+JOB_IN_BODY: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/JobFile"}}},
+    }
+}
+
+
+async def _job_in_body(request: Request) -> JobFile:
+    # Another site's page can send text without asking, but not JSON.
+    if not request.headers.get("content-type", "").startswith("application/json"):
+        raise HTTPException(415, "Send the job as application/json")
+    return read_job_file(await request.body())
+
+
+def _jobs(request: Request) -> Jobs:
+    jobs: Jobs = request.app.state.jobs
+    return jobs
+
+
+def _revision(if_match: Annotated[str | None, Header()] = None) -> int:
+    found = re.fullmatch(r'\s*(?:W/)?"?(\d{1,15})"?\s*', if_match or "")
+    if not found:
+        raise HTTPException(428, "Send the revision that you changed as If-Match, so that no other change is lost")
+    return int(found[1])
+
+
+JobBody = Annotated[JobFile, Depends(_job_in_body)]
+AllJobs = Annotated[Jobs, Depends(_jobs)]
+Revision = Annotated[int, Depends(_revision)]
+
+
+@router.get("/jobs")
+def list_jobs(jobs: AllJobs) -> list[JobSummaryOut]:
+    """Every job, the last changed first."""
+    return [JobSummaryOut.model_validate(summary) for summary in jobs.summaries()]
+
+
+@router.post("/jobs", status_code=201, openapi_extra=JOB_IN_BODY)
+def create_job(job: JobBody, jobs: AllJobs) -> KeptJobOut:
+    """Keep a job file."""
+    return KeptJobOut.model_validate(jobs.add(job))
+
+
+@router.get("/jobs/{job_id}", responses=NOT_FOUND)
+def read_job(job_id: int, jobs: AllJobs) -> KeptJobOut:
+    """One job."""
+    return KeptJobOut.model_validate(jobs.get(job_id))
+
+
+@router.put(
+    "/jobs/{job_id}",
+    openapi_extra=JOB_IN_BODY,
+    responses={
+        **NOT_FOUND,
+        412: {"model": Problem, "description": "It was changed elsewhere"},
+        428: {"model": Problem, "description": "If-Match is missing"},
+    },
+)
+def change_job(job_id: int, revision: Revision, job: JobBody, jobs: AllJobs) -> KeptJobOut:
+    """Replace a job that nobody else changed in the meantime."""
+    return KeptJobOut.model_validate(jobs.change(job_id, job, revision=revision))
+
+
+@router.delete("/jobs/{job_id}", status_code=204, responses=NOT_FOUND)
+def delete_job(job_id: int, jobs: AllJobs) -> None:
+    """Forget a job."""
+    jobs.remove(job_id)
+
+
+@router.post("/jobs/{job_id}/duplicate", status_code=201, responses=NOT_FOUND)
+def duplicate_job(job_id: int, jobs: AllJobs) -> KeptJobOut:
+    """Copy a job."""
+    return KeptJobOut.model_validate(jobs.duplicate(job_id))
+
+
+@router.get("/jobs/{job_id}/plan", responses=NOT_FOUND)
+def plan_kept_job(job_id: int, jobs: AllJobs) -> PlanFile:
+    """Plan a kept job."""
+    return jobs.plan(job_id)
+
+
+@router.get("/jobs/{job_id}/file", responses=NOT_FOUND)
+def job_as_file(job_id: int, jobs: AllJobs) -> Response:
+    """The job file, to keep beside the drawing."""
+    job = jobs.get(job_id).job
+    name = re.sub(r"[^\w-]+", "-", job.title.lower()).strip("-") or "job"
+    return Response(
+        job.model_dump_json(indent=2, exclude_none=True) + "\n",
+        media_type="application/json",
+        headers={"content-disposition": f"attachment; filename*=UTF-8''{quote(name)}.job.json"},
+    )
+
+
+@router.post("/plan", openapi_extra=JOB_IN_BODY)
+def plan_job(job: JobBody) -> PlanFile:
+    """Plan the job in the request, without keeping it."""
+    return plan_file(job)

@@ -1,0 +1,55 @@
+"""Errors as application/problem+json (RFC 9457), each kind mapped once."""
+
+from typing import Any, Final
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from starlette.exceptions import HTTPException
+
+from kelbrast.api.schemas import FaultOut, Problem
+from kelbrast.core.errors import BadInput, Conflict, Fault, NotFound, ReadError
+
+MEDIA_TYPE: Final = "application/problem+json"
+RESPONSES: Final[dict[int | str, dict[str, Any]]] = {
+    422: {"model": Problem, "description": "Something in the request can not be used"},
+}
+NOT_FOUND: Final[dict[int | str, dict[str, Any]]] = {404: {"model": Problem, "description": "No such thing"}}
+
+
+def add_problem_handlers(app: FastAPI) -> None:
+    """Map the errors of the core, and the framework's own, to problems."""
+    app.add_exception_handler(ReadError, lambda _, e: _bad_input(e, 400, "This can not be read"))
+    app.add_exception_handler(BadInput, lambda _, e: _bad_input(e, 422, "Something here can not be used"))
+    app.add_exception_handler(NotFound, lambda _, e: problem(404, "Not found", str(e)))
+    app.add_exception_handler(Conflict, lambda _, e: problem(412, "Changed elsewhere", str(e)))
+    app.add_exception_handler(RequestValidationError, _request)
+    app.add_exception_handler(HTTPException, _http)
+    app.add_exception_handler(Exception, _unexpected)
+
+
+def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()) -> JSONResponse:
+    """One problem as a response."""
+    listed = [FaultOut(field=fault.field, message=fault.message) for fault in faults]
+    body = Problem(title=title, status=status, detail=detail, faults=listed)
+    return JSONResponse(body.model_dump(), status_code=status, media_type=MEDIA_TYPE)
+
+
+def _bad_input(error: Exception, status: int, title: str) -> JSONResponse:
+    assert isinstance(error, BadInput)
+    return problem(status, title, str(error), error.faults)
+
+
+async def _request(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, RequestValidationError)
+    faults = tuple(Fault(".".join(str(part) for part in one["loc"][1:]), one["msg"]) for one in error.errors())
+    return problem(422, "Something here can not be used", "; ".join(str(fault) for fault in faults), faults)
+
+
+async def _http(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, HTTPException)
+    return problem(error.status_code, str(error.detail), str(error.detail))
+
+
+async def _unexpected(_: Request, __: Exception) -> JSONResponse:
+    return problem(500, "Something went wrong here", "The program failed; your jobs are as they were before this request.")

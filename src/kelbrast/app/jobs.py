@@ -1,0 +1,143 @@
+"""Keeping, changing and listing jobs."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+from kelbrast.app.planning import plan_file
+from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.materials import materials
+from kelbrast.core.errors import BadInput
+from kelbrast.exchange.job_file import FaceFile, JobFile
+from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.read import check_job_file, to_job
+from kelbrast.storage import jobs as store
+from kelbrast.storage.database import open_database
+
+
+@dataclass(frozen=True, slots=True)
+class KeptJob:
+    """A job with its id and how often it was changed."""
+
+    id: int
+    revision: int
+    updated_at: datetime
+    job: JobFile
+
+
+@dataclass(frozen=True, slots=True)
+class JobSummary:
+    """A line of the list. `state`: "ready", "not-possible" (with the reason), or "cannot-plan" when the file needs mending."""
+
+    id: int
+    title: str
+    material: str
+    pieces: int
+    faces: int
+    finishes: tuple[str, ...]
+    minutes: float | None
+    state: str
+    reason: str | None
+    updated_at: datetime
+
+
+class Jobs:
+    """The jobs of one database. Every method is one transaction: it happens whole or not at all."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    @classmethod
+    def open(cls, path: Path) -> "Jobs":
+        return cls(open_database(path))
+
+    def summaries(self) -> list[JobSummary]:
+        """Every job with its minutes and whether it can be done, the last changed first."""
+        with Session(self._engine) as session:
+            return [_summary(stored) for stored in store.all_jobs(session)]
+
+    def get(self, job_id: int) -> KeptJob:
+        with Session(self._engine) as session:
+            return _kept(store.get_job(session, job_id))
+
+    def add(self, file: JobFile) -> KeptJob:
+        """Keep a new job, once it is sure that it can be understood."""
+        to_job(file)
+        with self._transaction() as session:
+            return _kept(store.add_job(session, _document(file)))
+
+    def change(self, job_id: int, file: JobFile, *, revision: int) -> KeptJob:
+        to_job(file)
+        with self._transaction() as session:
+            return _kept(store.change_job(session, job_id, _document(file), revision=revision))
+
+    def remove(self, job_id: int) -> None:
+        with self._transaction() as session:
+            store.remove_job(session, job_id)
+
+    def duplicate(self, job_id: int) -> KeptJob:
+        """A copy under a title of its own."""
+        with self._transaction() as session:
+            stored = store.get_job(session, job_id)
+            title = f"{stored.document['title']}"[:190] + " (copy)"
+            return _kept(store.add_job(session, {**stored.document, "title": title}))
+
+    def plan(self, job_id: int) -> PlanFile:
+        return plan_file(self.get(job_id).job)
+
+    @contextmanager
+    def _transaction(self) -> Iterator[Session]:
+        with Session(self._engine) as session, session.begin():
+            yield session
+
+
+def _document(file: JobFile) -> dict[str, object]:
+    return file.model_dump(mode="json", exclude_none=True)
+
+
+def _kept(stored: store.StoredJob) -> KeptJob:
+    return KeptJob(stored.id, stored.revision, stored.updated_at, _file(stored))
+
+
+def _file(stored: store.StoredJob) -> JobFile:
+    faces = [{key: value for key, value in face.items() if value is not None} for face in stored.document["faces"]]
+    return check_job_file({**stored.document, "faces": faces})
+
+
+def _summary(stored: store.StoredJob) -> JobSummary:
+    file = _file(stored)
+    minutes: float | None = None
+    reason: str | None = None
+    try:
+        plan = plan_file(file)
+        state = "ready" if plan.possible else "not-possible"
+        minutes = plan.minutes_all if plan.possible else None
+        reason = next((f"{face.name}: {face.reason}" for face in plan.faces if not face.possible), None)
+    except BadInput as bad:
+        state, reason = "cannot-plan", str(bad)
+    known = materials().get(file.material)
+    return JobSummary(
+        id=stored.id,
+        title=file.title,
+        material=known.label if known else file.material,
+        pieces=file.pieces,
+        faces=len(file.faces),
+        finishes=tuple(dict.fromkeys(_finish_label(face) for face in file.faces if not face.keep_off)),
+        minutes=minutes,
+        state=state,
+        reason=reason,
+        updated_at=stored.updated_at,
+    )
+
+
+def _finish_label(face: FaceFile) -> str:
+    if face.want.finish is None:
+        low, high = face.want.ra_um or (None, None)
+        return f"Ra {'' if low is None else f'{low:g} '}to {'any' if high is None else f'{high:g}'} µm"
+    known = finishes().get(face.want.finish)
+    return known.label if known else face.want.finish

@@ -1,0 +1,14 @@
+"""Filling an empty database with the demo workshop."""
+
+from kelbrast.app.jobs import Jobs
+from kelbrast.demo.workshop import demo_jobs
+
+
+def load_demo(jobs: Jobs) -> int:
+    """Keep the demo jobs if there are no jobs yet. Returns how many were added."""
+    if jobs.summaries():
+        return 0
+    files = demo_jobs()
+    for file in reversed(files):  # the list shows the last changed first
+        jobs.add(file)
+    return len(files)

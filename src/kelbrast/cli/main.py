@@ -1,0 +1,133 @@
+"""The command line. Exit code 0 for an answer, also for "not possible"; 2 for input that can not be used."""
+
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Annotated, Any
+
+import typer
+from pydantic import BaseModel
+
+from kelbrast.app.planning import plan_file
+from kelbrast.cli import running
+from kelbrast.cli.output import Format, print_table, say
+from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
+from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
+from kelbrast.core.process.speed import spindle_speed, surface_speed
+from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.catalogue_file import list_kind
+from kelbrast.exchange.read import read_job_file
+from kelbrast.exchange.schema import schema
+from kelbrast.exchange.text import plan_text
+
+app = typer.Typer(
+    name="kelbrast",
+    help="From a scratched part to the finish it needs: grits, wheels, speeds and minutes, worked out.",
+    no_args_is_help=True,
+    add_completion=False,
+    pretty_exceptions_enable=False,
+)
+FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
+
+
+for command in (running.serve, running.demo, running.backup):
+    app.command()(command)
+
+
+@app.command()
+def plan(
+    job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
+    format: FormatOption = Format.text,
+) -> None:
+    """Plan a job file."""
+    made = plan_file(read_job_file(_text_of(job)))
+    say(made.model_dump_json(indent=2) if format is Format.json else plan_text(made))
+
+
+@app.command(name="list")
+def list_(
+    kind: Annotated[str, typer.Argument(metavar="KIND", help="materials, finishes, tools, machines or grades")],
+    format: FormatOption = Format.text,
+) -> None:
+    """List what a job file may name."""
+    rows: list[BaseModel] = list_kind(kind)
+    if format is Format.json:
+        say(json.dumps([row.model_dump(mode="json") for row in rows], indent=2, ensure_ascii=False))
+    else:
+        print_table(rows)
+
+
+@app.command(name="schema")
+def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job or plan")]) -> None:
+    """Print the JSON Schema of a file."""
+    say(json.dumps(schema(kind), indent=2, ensure_ascii=False))
+
+
+@app.command()
+def grade(
+    grade: Annotated[str, typer.Argument(help="P600, F400, CAMI600, JIS1000 or 3um")],
+    format: FormatOption = Format.text,
+) -> None:
+    """Convert a grade to micrometres and to the nearest grades of the other systems."""
+    found = parse_grade(grade)
+    answer = {"grade": found.name, "um": micrometres(found.grain), "nearest": nearest_everywhere(found.grain)}
+    if format is Format.json:
+        say(json.dumps(answer))
+    else:
+        say(f"{found.name}: {answer['um']:g} µm; nearest " + ", ".join(nearest_everywhere(found.grain).values()))
+
+
+@app.command()
+def speed(
+    diameter_mm: Annotated[float, typer.Option("--diameter-mm", help="diameter of the wheel")],
+    rpm: Annotated[float | None, typer.Option("--rpm", help="spindle speed, rev/min")] = None,
+    m_s: Annotated[float | None, typer.Option("--m-s", help="surface speed, m/s")] = None,
+    format: FormatOption = Format.text,
+) -> None:
+    """Surface speed from spindle speed, or the other way round."""
+    answer = _speed(diameter_mm, rpm, m_s)
+    if format is Format.json:
+        say(json.dumps(answer))
+    else:
+        say(f"{answer['rpm']:.0f} rev/min on {diameter_mm:g} mm: {answer['m_s']:.2f} m/s, {answer['ft_min']:.0f} ft/min")
+
+
+def _speed(diameter_mm: float, rpm: float | None, m_s: float | None) -> dict[str, float]:
+    if (rpm is None) == (m_s is None):
+        raise BadInput.one("--rpm", "give --rpm or --m-s, and not both")
+    given = {"--diameter-mm": diameter_mm, "--rpm": rpm, "--m-s": m_s}
+    # "not above 0" also catches nan
+    faults = [Fault(name, "must be above 0") for name, value in given.items() if value is not None and not 0 < value < 1e12]
+    if faults:
+        raise BadInput(faults)
+    diameter = to_si(diameter_mm, "mm")
+    if rpm is not None:
+        surface = surface_speed(diameter=diameter, spindle=to_si(rpm, "rev/min"))
+    else:
+        surface = m_s or 0.0
+        rpm = from_si(spindle_speed(diameter=diameter, surface=surface), "rev/min")
+    return {"diameter_mm": diameter_mm, "rpm": rpm, "m_s": surface, "ft_min": from_si(surface, "ft/min")}
+
+
+def _text_of(path: str) -> str:
+    try:
+        data = sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise BadInput.one(path, "is not UTF-8 text") from None
+    except OSError as problem:
+        raise BadInput.one(path, f"can not be read: {problem.strerror}") from None
+
+
+def main(arguments: Sequence[str] | None = None) -> Any:
+    """Run the command line; faults go to standard error, one line each, and never as a traceback."""
+    try:
+        app(args=list(arguments) if arguments is not None else None)
+    except BadInput as bad:
+        for fault in bad.faults:
+            print(fault, file=sys.stderr)
+        sys.exit(2)
+    except (KelbrastError, OutsideValidity) as problem:
+        print(problem, file=sys.stderr)
+        sys.exit(2)

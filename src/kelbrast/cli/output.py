@@ -1,0 +1,36 @@
+"""Printing: JSON as it is, tables in columns."""
+
+from collections.abc import Sequence
+from enum import StrEnum
+
+import typer
+from pydantic import BaseModel
+
+_NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}
+
+
+class Format(StrEnum):
+    text = "text"
+    json = "json"
+
+
+def say(text: str) -> None:
+    """To standard output."""
+    typer.echo(text)
+
+
+def print_table(rows: Sequence[BaseModel]) -> None:
+    """Rows of one kind, in columns as wide as they need to be."""
+    names = [name for name in type(rows[0]).model_fields if name not in _NOT_IN_TABLES]
+    cells = [[_cell(getattr(row, name)) for name in names] for row in rows]
+    widths = [max(len(line[k]) for line in [names, *cells]) for k in range(len(names))]
+    for line in [names, *cells]:
+        say("  ".join(text.ljust(width) for text, width in zip(line, widths, strict=True)).rstrip())
+
+
+def _cell(value: object) -> str:
+    if value is None:
+        return "-"
+    if isinstance(value, list | tuple):
+        return ",".join(_cell(item) for item in value)
+    return f"{value:g}" if isinstance(value, float) else str(value)

@@ -1,0 +1,14 @@
+"""The demo workshop: the restoration of the Skerry Light, an invented lighthouse. Its job files stand in `examples/`."""
+
+from pathlib import Path
+from typing import Final
+
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.read import read_job_file
+
+EXAMPLES: Final = Path(__file__).parents[3] / "examples"
+
+
+def demo_jobs() -> list[JobFile]:
+    """The demo jobs, read as a user's files are."""
+    return [read_job_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("*.job.json"))]

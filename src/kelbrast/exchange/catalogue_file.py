@@ -1,0 +1,268 @@
+"""What there is to choose from, as the command line lists it and the screens offer it."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import BaseModel
+
+from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.grades import SYSTEMS, scale
+from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.catalogue.materials import materials
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.errors import NotFound
+from kelbrast.core.planning.job import AIMS, HABITS
+from kelbrast.core.reference.loader import KINDS, Constant
+from kelbrast.core.surface.face import FOUND_KINDS, REACHES
+from kelbrast.core.surface.shapes import SHAPES
+from kelbrast.core.units import from_si
+
+
+class Figure(BaseModel):
+    """A number with where it comes from. `kind`: published, memory, practice, fitted or assumed."""
+
+    name: str
+    value: float
+    unit: str
+    kind: str
+    kind_label: str
+    source: str
+    locator: str
+
+
+class MaterialFile(BaseModel):
+    id: str
+    label: str
+    family: str
+    hardness_gpa: float
+    conductivity_w_mk: float
+    density_kg_m3: float
+    specific_heat_j_kgk: float
+    limit_c: float
+    figures: list[Figure]
+
+
+class FinishFile(BaseModel):
+    id: str
+    label: str
+    purpose: str
+    ra_um: tuple[float | None, float | None]
+    no_finer_than: str | None
+    lay: str
+    figures: list[Figure]
+
+
+class ToolFile(BaseModel):
+    id: str
+    label: str
+    carrier: str
+    kind: str
+    grade: str
+    grain_um: float
+    hold: float
+    reaches_depth_um: float | None
+    levels: bool
+    backed: bool
+    wear: float
+    lays: list[str]
+    mount: str
+    diameter_mm: float | None
+    speed_limit_m_s: float | None
+    open: bool
+    tight: bool
+    inside_radius_mm: float | None
+    not_for: list[str]
+    suits: list[str] | None
+    price: float
+    unit: str
+    figures: list[Figure]
+
+
+class MachineFile(BaseModel):
+    id: str
+    label: str
+    takes: list[str]
+    contact: float
+    rpm: list[float]
+    rpm_range: tuple[float, float] | None
+    orbit_mm: float | None
+    stroke_m_s: float | None
+
+
+class GradeFile(BaseModel):
+    grade: str
+    um: float
+
+
+class Choice(BaseModel):
+    """An id with its words."""
+
+    id: str
+    label: str
+
+
+class ShapeChoice(Choice):
+    """A shape with the measures it needs, as keys of the job file."""
+
+    needs: list[str]
+
+
+class Catalogue(BaseModel):
+    """Everything the screens offer to choose from."""
+
+    materials: list[MaterialFile]
+    finishes: list[FinishFile]
+    tools: list[ToolFile]
+    machines: list[MachineFile]
+    grades: list[GradeFile]
+    shapes: list[ShapeChoice]
+    found: list[Choice]
+    reaches: list[Choice]
+    habits: list[Choice]
+    aims: list[Choice]
+
+
+def catalogue() -> Catalogue:
+    """All of it."""
+    return Catalogue(
+        materials=list_materials(),
+        finishes=list_finishes(),
+        tools=list_tools(),
+        machines=list_machines(),
+        grades=list_grades(),
+        shapes=[ShapeChoice(id=k, label=s.label, needs=[f"{need}_mm" for need in s.needs]) for k, s in SHAPES.items()],
+        found=_choices(FOUND_KINDS),
+        reaches=_choices(REACHES),
+        habits=_choices(HABITS),
+        aims=_choices(AIMS),
+    )
+
+
+def list_kind(kind: str) -> list[BaseModel]:
+    """One kind, by the name that `kelbrast list` takes.
+
+    Raises:
+        NotFound: no such kind.
+    """
+    listings: dict[str, Any] = {
+        "materials": list_materials,
+        "finishes": list_finishes,
+        "tools": list_tools,
+        "machines": list_machines,
+        "grades": list_grades,
+    }
+    if kind not in listings:
+        raise NotFound("list", kind, list(listings))
+    return list(listings[kind]())
+
+
+def list_materials() -> list[MaterialFile]:
+    return [
+        MaterialFile(
+            id=one.id,
+            label=one.label,
+            family=one.family,
+            hardness_gpa=_number(one.hardness, "GPa"),
+            conductivity_w_mk=one.conductivity,
+            density_kg_m3=one.density,
+            specific_heat_j_kgk=one.specific_heat,
+            limit_c=_number(one.limit, "C"),
+            figures=_figures(one.figures),
+        )
+        for one in materials().values()
+    ]
+
+
+def list_finishes() -> list[FinishFile]:
+    return [
+        FinishFile(
+            id=one.id,
+            label=one.label,
+            purpose=one.purpose,
+            ra_um=(_optional(one.ra_low, "um"), _optional(one.ra_high, "um")),
+            no_finer_than=one.no_finer_than,
+            lay=one.lay,
+            figures=_figures(one.figures),
+        )
+        for one in finishes().values()
+    ]
+
+
+def list_tools() -> list[ToolFile]:
+    return [
+        ToolFile(
+            id=one.id,
+            label=one.label,
+            carrier=one.carrier.id,
+            kind=one.carrier.kind,
+            grade=one.grade,
+            grain_um=_number(one.grain, "um"),
+            hold=one.carrier.hold,
+            reaches_depth_um=_optional(one.carrier.reaches_depth, "um"),
+            levels=one.carrier.levels,
+            backed=one.carrier.backed,
+            wear=one.wear,
+            lays=list(one.carrier.lays),
+            mount=one.carrier.mount,
+            diameter_mm=_optional(one.carrier.diameter, "mm"),
+            speed_limit_m_s=one.carrier.marked_limit,
+            open=one.carrier.open,
+            tight=one.carrier.tight,
+            inside_radius_mm=_optional(one.carrier.inside_radius, "mm"),
+            not_for=list(one.carrier.not_for),
+            suits=list(one.suits) if one.suits is not None else None,
+            price=one.carrier.price,
+            unit=one.carrier.unit,
+            figures=_figures(one.carrier.figures),
+        )
+        for one in tools().values()
+    ]
+
+
+def list_machines() -> list[MachineFile]:
+    return [
+        MachineFile(
+            id=one.id,
+            label=one.label,
+            takes=list(one.takes),
+            contact=one.contact,
+            rpm=[_number(setting, "rev/min") for setting in one.settings],
+            rpm_range=(_number(one.low, "rev/min"), _number(one.high, "rev/min")) if one.low and one.high else None,
+            orbit_mm=_optional(one.orbit, "mm"),
+            stroke_m_s=one.stroke,
+        )
+        for one in machines().values()
+    ]
+
+
+def list_grades() -> list[GradeFile]:
+    return [
+        GradeFile(grade=f"{system}{number}", um=_number(grain, "um")) for system in SYSTEMS for number, grain in scale(system)
+    ]
+
+
+def _figures(figures: tuple[tuple[str, Constant], ...]) -> list[Figure]:
+    return [
+        Figure(
+            name=name.replace("_", " "),
+            value=figure.value,
+            unit=figure.unit,
+            kind=figure.source.kind,
+            kind_label=KINDS[figure.source.kind],
+            source=figure.source.title,
+            locator=figure.locator,
+        )
+        for name, figure in figures
+    ]
+
+
+def _choices(labels: Mapping[Any, str]) -> list[Choice]:
+    return [Choice(id=key, label=label) for key, label in labels.items()]
+
+
+def _number(value: float, unit: str) -> float:
+    return float(f"{from_si(value, unit):.9g}")
+
+
+def _optional(value: float | None, unit: str) -> float | None:
+    return None if value is None else _number(value, unit)

@@ -1,0 +1,140 @@
+"""The open job file, `job/1`: what people write, script, keep beside drawings and send to each other.
+
+These models are the one definition of the format: the schema, the API and the command line all use them.
+"""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+ID = Annotated[str, Field(min_length=1, max_length=80)]
+Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)]
+Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
+Text = Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class Strict(BaseModel):
+    """Unknown keys are refused by name; numbers are never read out of text."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+
+
+class DepthRange(Strict):
+    """A guessed depth: what is likely, and the worst it could be."""
+
+    likely: Micrometres
+    worst: Micrometres
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.worst < self.likely:
+            raise ValueError("worst must be at least likely")
+        return self
+
+
+class ShapeFile(Strict):
+    """Measures from which the area of a face follows."""
+
+    kind: Literal["plate", "cylinder", "bore", "tube", "ring", "disc", "dome"]
+    length_mm: Millimetres | None = None
+    width_mm: Millimetres | None = None
+    diameter_mm: Millimetres | None = None
+    inside_diameter_mm: Millimetres | None = None
+    height_mm: Millimetres | None = None
+
+
+class FoundFile(Strict):
+    """The state of a face as found: a kind of damage with its depth, or `after` a grade."""
+
+    kind: Literal["scratches", "lay", "waviness", "pits", "nick", "raised"] = "scratches"
+    depth_um: Micrometres | DepthRange | None = None
+    after: Annotated[str, Field(max_length=20)] | None = None
+    count: Annotated[int, Field(ge=1, le=1000)] = 1
+
+    @model_validator(mode="after")
+    def _depth_or_grade(self) -> Self:
+        if (self.depth_um is None) == (self.after is None):
+            raise ValueError("give depth_um, or after with a grade such as P180, and not both")
+        return self
+
+
+class WantFile(Strict):
+    """The wanted surface: a finish by id, or a band of Ra with a lay."""
+
+    finish: ID | None = None
+    no_finer_than: Annotated[str, Field(max_length=20)] | None = None
+    ra_um: tuple[Micrometres | None, Micrometres | None] | None = None
+    lay: Literal["one-way", "none", "any"] | None = None
+
+    # Arrays arrive as JSON lists; strictness would ask for a tuple.
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=False)
+
+    @model_validator(mode="after")
+    def _finish_or_band(self) -> Self:
+        if (self.finish is None) == (self.ra_um is None):
+            raise ValueError("give finish, or ra_um with [low or null, high or null], and not both")
+        if self.finish is not None and self.lay is not None:
+            raise ValueError("lay belongs to ra_um; a finish brings its own")
+        if self.ra_um is not None:
+            low, high = self.ra_um
+            if low is None and high is None:
+                raise ValueError("ra_um needs at least one end")
+            if low is not None and high is not None and low > high:
+                raise ValueError("ra_um must be [low, high] with low not above high")
+        return self
+
+
+class FaceFile(Strict):
+    """One face of the part."""
+
+    name: Text
+    area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)] | None = None
+    shape: ShapeFile | None = None
+    thickness_mm: Millimetres | None = None
+    reach: Literal["open", "inside", "tight"] = "open"
+    inside_radius_mm: Millimetres | None = None
+    found: FoundFile
+    want: WantFile
+    limit_um: Micrometres | None = None
+    coat_um: Micrometres | None = None
+    keep_um: Micrometres | None = None
+    curved: bool | None = None
+    keep_off: bool = False
+
+    @model_validator(mode="after")
+    def _belong_together(self) -> Self:
+        if (self.area_cm2 is None) == (self.shape is None):
+            raise ValueError("give area_cm2, or shape with its measures, and not both")
+        if (self.coat_um is None) != (self.keep_um is None):
+            raise ValueError("coat_um and keep_um go together")
+        if self.coat_um is not None and self.limit_um is not None:
+            raise ValueError("give limit_um, or coat_um with keep_um, and not both")
+        if self.coat_um is not None and self.keep_um is not None and self.keep_um >= self.coat_um:
+            raise ValueError("keep_um must be below coat_um")
+        if self.reach == "inside" and self.inside_radius_mm is None:
+            raise ValueError("reach inside needs inside_radius_mm")
+        return self
+
+
+class JobFile(Strict):
+    """A job as a file. Lengths are in the unit that each key names."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast job, version 1")
+
+    kelbrast: Literal["job/1"] = "job/1"
+    title: Text
+    material: ID
+    pieces: Annotated[int, Field(ge=1, le=100_000)] = 1
+    faces: Annotated[list[FaceFile], Field(min_length=1, max_length=200)]
+    carried: bool | None = None
+    rack: Annotated[list[ID], Field(min_length=1, max_length=2000)] | None = None
+    habit: Literal["every-grade", "double-up", "long-steps"] = "double-up"
+    aim: Literal["time", "metal", "cost", "changes"] = "time"
+
+    @model_validator(mode="after")
+    def _faces_told_apart(self) -> Self:
+        names = [face.name for face in self.faces]
+        twice = next((name for name in names if names.count(name) > 1), None)
+        if twice is not None:
+            raise ValueError(f'two faces are called "{twice}"; every face needs a name of its own')
+        return self

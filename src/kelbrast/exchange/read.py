@@ -1,0 +1,200 @@
+"""From the text of a job file to a job of the core, with every fault named by its key."""
+
+import json
+import re
+from typing import Any, Final
+
+from pydantic import ValidationError
+
+from kelbrast.core.catalogue.finishes import Finish, band, finish
+from kelbrast.core.catalogue.grades import Grade, parse_grade
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.errors import BadInput, Fault, NotFound, ReadError
+from kelbrast.core.planning.fit import choose_rack
+from kelbrast.core.planning.job import Job
+from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.shapes import shape_area
+from kelbrast.core.units import to_si
+from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile
+
+
+def read_job_file(text: str | bytes) -> JobFile:
+    """Read and check a job file.
+
+    Raises:
+        ReadError: not JSON at all, or not an object.
+        BadInput: every key that is wrong, missing or not known, and why.
+    """
+    try:
+        data = json.loads(text, parse_constant=_no_constant)
+    except (ValueError, RecursionError) as problem:
+        raise ReadError.one("", f"this is not JSON: {problem}") from None
+    if not isinstance(data, dict):
+        raise ReadError.one("", "a job file is a JSON object, with { at the start")
+    return check_job_file(data)
+
+
+def check_job_file(data: dict[str, Any]) -> JobFile:
+    """The same for JSON that is read already. The version key is asked for, so that a stray file is not taken for a job."""
+    if "kelbrast" not in data:
+        raise BadInput.one("kelbrast", 'is missing; a job file says "kelbrast": "job/1"')
+    try:
+        return JobFile.model_validate_json(json.dumps(data))
+    except ValidationError as problem:
+        raise BadInput(faults_of(problem)) from None
+
+
+def to_job(file: JobFile) -> Job:
+    """The job of the core, in SI.
+
+    Raises:
+        BadInput: ids that do not exist, grades that can not be read, measures that do not fit the shape.
+    """
+    faults: list[Fault] = []
+    faces: list[Face] = []
+    stuff, rack = None, tuple(file.rack) if file.rack is not None else None
+    try:
+        stuff = material(file.material)
+    except NotFound as missing:
+        faults.append(Fault("material", f"{missing}; see kelbrast list materials"))
+    try:
+        choose_rack(rack)
+    except BadInput as bad:
+        faults += bad.faults
+    for number, face in enumerate(file.faces):
+        try:
+            faces.append(_face(face, f"faces[{number}]"))
+        except BadInput as bad:
+            faults += bad.faults
+    if faults or stuff is None:
+        raise BadInput(faults)
+    return Job(file.title, stuff, tuple(faces), file.pieces, rack, file.habit, file.aim, file.carried)
+
+
+def face_area(face: FaceFile, field: str = "face") -> float:
+    """The area of a face in m2, given or worked out from its shape."""
+    if face.shape is None:
+        return to_si(face.area_cm2 or 0.0, "cm2")
+    return shape_area(face.shape.kind, _measures(face.shape), field=f"{field}.shape")
+
+
+def faults_of(problem: ValidationError) -> list[Fault]:
+    """Pydantic's findings as faults, each naming its key as `faces[0].found.depth_um`."""
+    faults: dict[str, Fault] = {}
+    for error in problem.errors(include_url=False):
+        field = _written(error["loc"])
+        faults.setdefault(field, Fault(field, _said(error["type"], error.get("ctx", {}), error["msg"])))
+    # A union tries every arm; where one arm got further into the value, the others only say that it is not theirs.
+    return [fault for field, fault in faults.items() if not any(other.startswith(f"{field}.") for other in faults)]
+
+
+def _face(face: FaceFile, field: str) -> Face:
+    want, grade = _want(face.want, f"{field}.want")
+    limit = face.limit_um
+    if face.coat_um is not None and face.keep_um is not None:
+        limit = face.coat_um - face.keep_um
+    return Face(
+        name=face.name,
+        area=face_area(face, field),
+        found=_found(face.found, f"{field}.found"),
+        want=want,
+        reach=face.reach,
+        inside_radius=_maybe(face.inside_radius_mm, "mm"),
+        thickness=_maybe(face.thickness_mm, "mm"),
+        limit=_maybe(limit, "um"),
+        curved=_curved(face),
+        keep_off=face.keep_off,
+        no_finer_than=grade,
+    )
+
+
+def _curved(face: FaceFile) -> bool:
+    """As said; or else a shape that is round the outside is, and an area alone is taken as flat."""
+    if face.curved is not None:
+        return face.curved
+    return face.shape is not None and face.shape.kind in ("cylinder", "tube", "dome")
+
+
+def _found(found: FoundFile, field: str) -> Found:
+    if found.after is not None:
+        return Found(found.kind, after=parse_grade(found.after, field=f"{field}.after"), count=found.count)
+    depth = found.depth_um
+    likely, worst = (depth.likely, depth.worst) if isinstance(depth, DepthRange) else (depth, depth)
+    return Found(found.kind, _maybe(likely, "um"), _maybe(worst, "um"), count=found.count)
+
+
+def _want(want: WantFile, field: str) -> tuple[Finish, Grade | None]:
+    if want.finish is None:
+        low, high = want.ra_um or (None, None)
+        return band(_maybe(low, "um"), _maybe(high, "um"), want.lay or "any"), _no_finer(want.no_finer_than, field)
+    try:
+        wanted = finish(want.finish)
+    except NotFound as missing:
+        raise BadInput.one(f"{field}.finish", f"{missing}; see kelbrast list finishes") from None
+    if want.no_finer_than is not None and wanted.no_finer_than is None:
+        raise BadInput.one(f"{field}.no_finer_than", "goes with the finish grip, or with ra_um")
+    return wanted, _no_finer(want.no_finer_than or wanted.no_finer_than, field)
+
+
+def _no_finer(grade: str | None, field: str) -> Grade | None:
+    return parse_grade(grade, field=f"{field}.no_finer_than") if grade is not None else None
+
+
+def _measures(shape: ShapeFile) -> dict[str, float]:
+    given = shape.model_dump(exclude={"kind"}, exclude_none=True)
+    return {name.removesuffix("_mm"): to_si(value, "mm") for name, value in given.items()}
+
+
+def _maybe(value: float | None, unit: str) -> float | None:
+    return None if value is None else to_si(value, unit)
+
+
+_UNION_ARMS: Final = re.compile(r"^(float|int|DepthRange|str|function-.*|tuple\[.*|constrained-.*)$")
+
+
+def _written(place: tuple[int | str, ...]) -> str:
+    """`("faces", 0, "found", "depth_um", "float")` as `faces[0].found.depth_um`: the arms of a union are no keys."""
+    written = ""
+    for part in place:
+        if isinstance(part, int):
+            written += f"[{part}]"
+        elif not _UNION_ARMS.match(part):
+            written += f".{part}" if written else part
+    return written
+
+
+def _said(kind: str, context: dict[str, Any], message: str) -> str:
+    """What is wrong, in the words of this program."""
+    limit = next((f"{context[key]:g}" for key in ("gt", "ge", "lt", "le", "min_length", "max_length") if key in context), None)
+    words = {
+        "extra_forbidden": "is not a key of this file",
+        "missing": "is missing",
+        "greater_than": f"must be above {limit}",
+        "greater_than_equal": f"must be at least {limit}",
+        "less_than": f"must be below {limit}",
+        "less_than_equal": f"must be at most {limit}",
+        "float_type": "must be a number",
+        "float_parsing": "must be a number",
+        "finite_number": "must be a finite number",
+        "int_type": "must be a whole number",
+        "int_from_float": "must be a whole number",
+        "int_parsing": "must be a whole number",
+        "string_type": "must be text",
+        "bool_type": "must be true or false",
+        "bool_parsing": "must be true or false",
+        "list_type": "must be a list",
+        "tuple_type": "must be a list of two",
+        "string_too_short": "must not be empty",
+        "string_too_long": f"must be at most {limit} characters long",
+        "too_short": f"needs at least {limit}",
+        "too_long": f"has more than the {limit} that are allowed, or than fit",
+        "model_type": "must be an object with keys",
+        "model_attributes_type": "must be an object with keys",
+    }
+    if kind == "literal_error":
+        return f"must be one of {context['expected'].replace(' or ', ', ')}".replace("'", "")
+    return words.get(kind, message.removeprefix("Value error, "))
+
+
+def _no_constant(name: str) -> float:
+    raise ValueError(f"{name} is not a number that JSON knows")

@@ -1,0 +1,25 @@
+"""JSON Schemas of the open files, from the models that read and write them."""
+
+from typing import Any
+
+from kelbrast.core.errors import NotFound
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.plan_file import PlanFile
+
+
+def schema(kind: str) -> dict[str, Any]:
+    """The schema of "job" or "plan".
+
+    Raises:
+        NotFound: another kind.
+    """
+    if kind == "job":
+        found = JobFile.model_json_schema(mode="validation")
+        found["required"] = sorted({*found.get("required", []), "kelbrast"})
+        return {"$schema": "https://json-schema.org/draft/2020-12/schema", **found}
+    if kind == "plan":
+        return {
+            "$schema": "https://json-schema.org/draft/2020-12/schema",
+            **PlanFile.model_json_schema(mode="serialization"),
+        }
+    raise NotFound("schema", kind, ["job", "plan"])

@@ -1,0 +1,101 @@
+"""Keeping jobs. Documents go in and out as plain mappings in the form of the job file."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any, Final
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from kelbrast.core.errors import Conflict, NotFound
+from kelbrast.storage.tables import FaceRow, JobRow
+
+_JOB_KEYS: Final = ("title", "material", "pieces", "rack", "habit", "aim", "carried")
+_FACE_KEYS: Final = tuple(
+    column.name for column in FaceRow.__table__.columns if column.name not in ("id", "job_id", "position")
+)
+
+
+@dataclass(frozen=True, slots=True)
+class StoredJob:
+    """A job as kept: its id, how often it was changed, when last (UTC), and the document."""
+
+    id: int
+    revision: int
+    updated_at: datetime
+    document: Mapping[str, Any]
+
+
+def all_jobs(session: Session) -> list[StoredJob]:
+    """Every job, the last changed first."""
+    rows = session.scalars(select(JobRow).order_by(JobRow.updated_at.desc(), JobRow.id.desc()))
+    return [_stored(row) for row in rows]
+
+
+def get_job(session: Session, job_id: int) -> StoredJob:
+    """One job.
+
+    Raises:
+        NotFound: no job with this id.
+    """
+    return _stored(_row(session, job_id))
+
+
+def add_job(session: Session, document: Mapping[str, Any]) -> StoredJob:
+    """Keep a new job."""
+    row = JobRow(**_job_values(document), faces=_face_rows(document["faces"]))
+    session.add(row)
+    session.flush()
+    return _stored(row)
+
+
+def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, revision: int) -> StoredJob:
+    """Replace a job that is still at this revision.
+
+    Raises:
+        NotFound: no job with this id.
+        Conflict: it was changed elsewhere since.
+    """
+    row = _row(session, job_id)
+    if row.revision != revision:
+        raise Conflict(f"this job was changed elsewhere: it is at revision {row.revision}, not {revision}")
+    for key, value in _job_values(document).items():
+        setattr(row, key, value)
+    row.faces.clear()
+    session.flush()  # the old faces go before the new ones take their places
+    row.faces.extend(_face_rows(document["faces"]))
+    row.revision += 1
+    row.updated_at = datetime.now(UTC)
+    session.flush()
+    return _stored(row)
+
+
+def remove_job(session: Session, job_id: int) -> None:
+    """Forget a job and its faces.
+
+    Raises:
+        NotFound: no job with this id.
+    """
+    session.delete(_row(session, job_id))
+
+
+def _row(session: Session, job_id: int) -> JobRow:
+    row = session.get(JobRow, job_id)
+    if row is None:
+        raise NotFound("job", str(job_id))
+    return row
+
+
+def _job_values(document: Mapping[str, Any]) -> dict[str, Any]:
+    return {key: document.get(key) for key in _JOB_KEYS}
+
+
+def _face_rows(faces: Sequence[Mapping[str, Any]]) -> list[FaceRow]:
+    return [FaceRow(position=n, **{key: face.get(key) for key in _FACE_KEYS}) for n, face in enumerate(faces)]
+
+
+def _stored(row: JobRow) -> StoredJob:
+    faces = [{key: getattr(face, key) for key in _FACE_KEYS} for face in row.faces]
+    document = {"kelbrast": "job/1", **{key: getattr(row, key) for key in _JOB_KEYS}, "faces": faces}
+    return StoredJob(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), document)

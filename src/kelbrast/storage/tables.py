@@ -1,0 +1,60 @@
+"""The tables. Lengths are stored in the unit that their name gives, as in the job file."""
+
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import JSON, CheckConstraint, DateTime, ForeignKey, String, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class Base(DeclarativeBase):
+    """All tables."""
+
+
+class JobRow(Base):
+    """A job; `revision` counts its changes, so that two screens can not overwrite each other unseen."""
+
+    __tablename__ = "jobs"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    created_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    updated_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC), index=True)
+    title: Mapped[str] = mapped_column(String(200))
+    material: Mapped[str] = mapped_column(String(80), index=True)
+    pieces: Mapped[int] = mapped_column(CheckConstraint("pieces >= 1"))
+    rack: Mapped[list[str] | None] = mapped_column(JSON)
+    habit: Mapped[str] = mapped_column(String(20))
+    aim: Mapped[str] = mapped_column(String(20))
+    carried: Mapped[bool | None]
+    faces: Mapped[list["FaceRow"]] = relationship(
+        back_populates="job", cascade="all, delete-orphan", order_by="FaceRow.position", lazy="selectin"
+    )
+
+    __table_args__ = ({"sqlite_autoincrement": True},)
+
+
+class FaceRow(Base):
+    """A face of a job. What has a form of its own in the job file (shape, found, want) stays in that form."""
+
+    __tablename__ = "faces"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
+    position: Mapped[int]
+    name: Mapped[str] = mapped_column(String(200))
+    area_cm2: Mapped[float | None]
+    shape: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    thickness_mm: Mapped[float | None]
+    reach: Mapped[str] = mapped_column(String(20))
+    inside_radius_mm: Mapped[float | None]
+    found: Mapped[dict[str, Any]] = mapped_column(JSON)
+    want: Mapped[dict[str, Any]] = mapped_column(JSON)
+    limit_um: Mapped[float | None]
+    coat_um: Mapped[float | None]
+    keep_um: Mapped[float | None]
+    curved: Mapped[bool | None]
+    keep_off: Mapped[bool]
+    job: Mapped[JobRow] = relationship(back_populates="faces")
+
+    __table_args__ = (UniqueConstraint("job_id", "position"),)
