@@ -81,10 +81,11 @@ def _metal(graph: Graph, search: Search) -> str:
     least = best_route(graph, replace(search, aim="metal", lifted=frozenset(["metal"])))
     assert least is not None, "lifting the metal limit opens a route"
     need, may = _um(float(least.totals[METAL])), _um(search.limit)
-    damage = _um(float(graph.layer[0, least.nodes[0]]))
     if graph.layer[0, least.nodes[0]] > search.limit:
-        return f"Taking the damage out alone removes {damage} µm and the whole route {need} µm; {may} µm may come off."
-    return f"The most sparing route takes {need} µm off, and {may} µm may come off."
+        damage = _um(float(graph.layer[0, least.nodes[0]]))
+        whole = "" if damage == need else f" and the whole route {need} µm"
+        return f"Taking the damage out removes {damage} µm{whole}; only {may} µm may come off."
+    return f"Even the most sparing route takes {need} µm off; only {may} µm may come off."
 
 
 def _roughness(graph: Graph, material: Material, search: Search) -> str:

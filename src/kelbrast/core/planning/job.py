@@ -11,8 +11,8 @@ Aim = Literal["time", "metal", "cost", "changes"]
 AIMS: Final[dict[Aim, str]] = {"time": "Quickest", "metal": "Least metal", "cost": "Cheapest", "changes": "Fewest changes"}
 HABITS: Final = {
     "every-grade": "Every grade in the box",
-    "double-up": "About double the grade each time",
-    "long-steps": "Long steps, more time on the finer grade",
+    "double-up": "About double each time",
+    "long-steps": "Long steps",
 }
 
 

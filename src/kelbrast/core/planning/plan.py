@@ -16,7 +16,7 @@ from kelbrast.core.process.dulling import share_done
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 
-_CURVE_POINTS = 24
+_CURVE_POINTS = 40
 
 
 @dataclass(frozen=True, slots=True)

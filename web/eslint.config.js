@@ -1,0 +1,33 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+// Features never import features; charts take data and callbacks and know nothing of the API.
+const layers = [
+  { files: ['src/charts/**', 'src/ui/**', 'src/units/**'], patterns: ['**/features/**', '**/api/**', '**/app/**'] },
+  { files: ['src/api/**'], patterns: ['**/features/**', '**/app/**'] },
+  {
+    files: ['src/features/jobs/**'],
+    patterns: ['**/features/plan/**', '**/features/tables/**', '../plan/**', '../tables/**'],
+  },
+  {
+    files: ['src/features/plan/**'],
+    patterns: ['**/features/jobs/**', '**/features/tables/**', '../jobs/**', '../tables/**'],
+  },
+  {
+    files: ['src/features/tables/**'],
+    patterns: ['**/features/jobs/**', '**/features/plan/**', '../jobs/**', '../plan/**'],
+  },
+].map(({ files, patterns }) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } }));
+
+export default ts.config(
+  { ignores: ['dist/', 'src/api/schema.d.ts'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...svelte.configs.recommended,
+  { languageOptions: { globals: { ...globals.browser, ...globals.node } } },
+  { files: ['**/*.svelte', '**/*.svelte.ts'], languageOptions: { parserOptions: { parser: ts.parser } } },
+  { rules: { 'svelte/no-navigation-without-resolve': 'off' } },
+  ...layers,
+);

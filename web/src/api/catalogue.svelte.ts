@@ -1,0 +1,30 @@
+import { api, type Catalogue } from './client';
+
+/** What there is to choose from; asked for once. */
+class Choices {
+  all = $state.raw<Catalogue | null>(null);
+  private asked: Promise<void> | null = null;
+
+  load(): Promise<void> {
+    this.asked ??= api.catalogue().then(
+      (catalogue) => {
+        this.all = catalogue;
+      },
+      (problem: unknown) => {
+        this.asked = null;
+        throw problem;
+      },
+    );
+    return this.asked;
+  }
+
+  finish(id: string) {
+    return this.all?.finishes.find((finish) => finish.id === id);
+  }
+
+  material(id: string) {
+    return this.all?.materials.find((material) => material.id === id);
+  }
+}
+
+export const choices = new Choices();

@@ -1,0 +1,80 @@
+/** The one door to the server. Faults come back as a Problem that names the key and the mend. */
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Job = Schemas['JobFile'];
+export type Face = Schemas['FaceFile'];
+export type Found = Schemas['FoundFile'];
+export type Want = Schemas['WantFile'];
+export type Shape = Schemas['ShapeFile'];
+export type Plan = Schemas['PlanFile'];
+export type FacePlan = Schemas['FacePlanFile'];
+export type Step = Schemas['StepFile'];
+export type KeptJob = Schemas['KeptJobOut'];
+export type JobSummary = Schemas['JobSummaryOut'];
+export type Catalogue = Schemas['Catalogue'];
+export type Fault = Schemas['FaultOut'];
+
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly faults: Fault[] = [],
+  ) {
+    super(message);
+  }
+}
+
+const client = createClient<paths>({ baseUrl: '' });
+
+interface Answer {
+  data?: unknown;
+  error?: unknown;
+  response: Response;
+}
+
+// The client's own inference widens tuples to arrays, so the answer's type is named at each call.
+async function answered<T>(asked: Promise<Answer>): Promise<T> {
+  let answer: Answer;
+  try {
+    answer = await asked;
+  } catch {
+    throw new Problem(0, 'The program does not answer. What you see is kept here; is it still running?');
+  }
+  if (answer.response.ok) return answer.data as T;
+  const told = answer.error as { detail?: string; faults?: Fault[] } | undefined;
+  throw new Problem(answer.response.status, told?.detail ?? answer.response.statusText, told?.faults ?? []);
+}
+
+const one = (id: number) => ({ params: { path: { job_id: id } } });
+
+const JSON_BODY = { 'Content-Type': 'application/json' };
+
+export const api = {
+  jobs: () => answered<JobSummary[]>(client.GET('/api/jobs')),
+  job: (id: number) => answered<KeptJob>(client.GET('/api/jobs/{job_id}', one(id))),
+  add: (job: Job) => answered<KeptJob>(client.POST('/api/jobs', { body: job })),
+  /** A job file as it was read from disk: the server says what is wrong with it. */
+  addText: (text: string) =>
+    answered<KeptJob>(
+      client.POST('/api/jobs', {
+        body: text as never,
+        bodySerializer: (body: unknown) => body as string,
+        headers: JSON_BODY,
+      }),
+    ),
+  change: (id: number, job: Job, revision: number, leaving = false) =>
+    answered<KeptJob>(
+      client.PUT('/api/jobs/{job_id}', {
+        ...one(id),
+        headers: { 'If-Match': `"${revision}"` },
+        body: job,
+        keepalive: leaving,
+      }),
+    ),
+  remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))),
+  duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),
+  plan: (job: Job) => answered<Plan>(client.POST('/api/plan', { body: job })),
+  catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
+};

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import Moon from '@lucide/svelte/icons/moon';
+  import Search from '@lucide/svelte/icons/search';
+  import Sun from '@lucide/svelte/icons/sun';
+  import type { Snippet } from 'svelte';
+  import { choices } from '../api/catalogue.svelte';
+  import { useKeys } from '../ui/keys.svelte';
+  import Notices from '../ui/Notices.svelte';
+  import { notices } from '../ui/notices.svelte';
+  import { theme } from '../ui/theme.svelte';
+  import { shown } from '../units/shown.svelte';
+  import Find from './Find.svelte';
+  import KeySheet from './KeySheet.svelte';
+  import { isActive, navigate, p } from './router';
+
+  let { children }: { children: Snippet } = $props();
+  let finding = $state(false);
+  let showingKeys = $state(false);
+
+  choices.load().catch((problem: Error) => notices.say(problem.message, 'trouble'));
+
+  useKeys('Everywhere', [
+    { press: 'Alt+1', shown: 'Alt 1', does: 'Jobs', run: () => void navigate('/') },
+    { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
+    { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
+    { press: 'Shift+?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
+    { press: 'u', shown: 'U', does: 'Metric or inch', run: () => shown.toggle() },
+  ]);
+  const onJobs = $derived(isActive('/') || isActive('/jobs/:id'));
+</script>
+
+<div class="flex h-dvh flex-col">
+  <header class="flex h-13 shrink-0 items-center gap-6 bg-(--bar) px-4 text-(--on-bar)">
+    <a href={p('/')} class="flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
+      <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
+        <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />
+      </svg>kelbrast
+    </a>
+    <nav class="flex flex-1 gap-1" aria-label="Views">
+      <a href={p('/')} class="view" aria-current={onJobs ? 'page' : undefined}>Jobs</a>
+      <a href={p('/tables')} class="view" aria-current={isActive('/tables') ? 'page' : undefined}>Tables</a>
+    </nav>
+    <button class="tool" onclick={() => (finding = true)}><Search size={15} />Find <kbd>/</kbd></button>
+    <button class="tool" onclick={() => shown.toggle()} title="Metric or inch (U)" aria-label="Units: {shown.system}">
+      {shown.unit('length')} · {shown.unit('depth')} · {shown.unit('speed')}
+    </button>
+    <button class="tool" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light theme' : 'Dark theme'}>
+      {#if theme.dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
+    </button>
+    <button class="tool" onclick={() => (showingKeys = true)}>Keys <kbd>?</kbd></button>
+  </header>
+  <main class="flex min-h-0 flex-1 flex-col overflow-auto">{@render children()}</main>
+</div>
+<Find bind:open={finding} />
+<KeySheet bind:open={showingKeys} />
+<Notices />
+
+<style>
+  .view {
+    padding: 7px 13px;
+    border-radius: 6px;
+    font-weight: 550;
+    color: #c9c5bb;
+  }
+  .view:hover {
+    color: #fff;
+  }
+  .view[aria-current] {
+    background: #efece6;
+    color: #22262b;
+  }
+  .tool {
+    display: inline-flex;
+    align-items: center;
+    gap: 0.4rem;
+    font-size: 0.87rem;
+    color: #c9c5bb;
+    padding: 4px 6px;
+    border-radius: 6px;
+    cursor: pointer;
+  }
+  .tool:hover {
+    color: #fff;
+  }
+  kbd {
+    border: 1px solid currentColor;
+    border-radius: 4px;
+    padding: 0 5px;
+    font-size: 11px;
+    opacity: 0.75;
+  }
+  :global(header :focus-visible) {
+    outline-color: #e2b04a;
+  }
+</style>

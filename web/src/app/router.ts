@@ -1,0 +1,10 @@
+/** The router, behind this one file: pages are loaded when they are first opened. */
+import { createRouter } from 'sv-router';
+import JobsView from '../features/jobs/JobsView.svelte';
+
+export const { p, navigate, isActive, route } = createRouter({
+  '/': JobsView,
+  '/jobs/:id': () => import('../features/plan/PlanView.svelte'),
+  '/tables': () => import('../features/tables/TablesView.svelte'),
+  '*': () => import('./NoPage.svelte'),
+});

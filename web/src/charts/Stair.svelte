@@ -1,0 +1,156 @@
+<!-- The descent: see stair.ts for where everything stands. Real text, and a table of the same figures stands beside it. -->
+<script lang="ts">
+  import { shown } from '../units/shown.svelte';
+  import { figures, unitScale } from '../units/units';
+  import { layOutStair, stepAt, type StairStep } from './stair';
+  import { temperColour } from './temper';
+
+  interface Props {
+    steps: StairStep[];
+    wantedUm: number | null;
+    wantedLabel: string;
+    selected: number;
+    onselect: (at: number) => void;
+  }
+  let { steps, wantedUm, wantedLabel, selected, onselect }: Props = $props();
+  let width = $state(700);
+  let height = $state(420);
+  const stair = $derived(layOutStair(steps, wantedUm, width, height, unitScale('depth', shown.system)));
+
+  function point(event: MouseEvent & { currentTarget: SVGElement }) {
+    const at = stepAt(stair, event.clientX - event.currentTarget.getBoundingClientRect().left);
+    if (at !== null) onselect(at);
+  }
+</script>
+
+<div class="h-full min-h-0 w-full" bind:clientWidth={width} bind:clientHeight={height}>
+  <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions (arrows walk the steps) -->
+  <svg
+    {width}
+    {height}
+    role="img"
+    aria-label="The descent: minutes across, deepest marks left downwards"
+    onclick={point}
+  >
+    <text x="12" y="18" class="axis">Deepest marks left, {shown.unit('depth')}</text>
+    {#each stair.depthTicks as tick (tick.value)}
+      <line x1={stair.left} x2={stair.right} y1={tick.y} y2={tick.y} class="grid" />
+      <text x={stair.left - 8} y={tick.y + 4} text-anchor="end" class="tick">{shown.bare(tick.value, 'depth')}</text>
+    {/each}
+    {#if stair.wantedY !== null}
+      <rect
+        x={stair.left}
+        y={stair.wantedY}
+        width={stair.right - stair.left}
+        height={stair.bottom - stair.wantedY}
+        class="wanted"
+      />
+      <text x={stair.left + 8} y={Math.min(stair.wantedY + 17, stair.bottom - 5)} class="wanted-label"
+        >{wantedLabel}</text
+      >
+    {/if}
+    {#each stair.treads as tread, at (at)}
+      {@const colour = temperColour(tread.step.grainUm)}
+      <path d={tread.area} style:fill={colour} class="under" />
+      <path d={tread.path} style:stroke={colour} class="curve" />
+      {#if tread.label}
+        <text
+          x={tread.labelX}
+          y={Math.max(tread.labelY, 30)}
+          style:fill={colour}
+          class="label"
+          class:on={at === selected}
+        >
+          {tread.label}
+        </text>
+      {/if}
+      {#if at === selected}
+        <rect
+          x={tread.x0}
+          y={stair.top - 8}
+          width={tread.x1 - tread.x0}
+          height={stair.bottom - stair.top + 8}
+          class="chosen"
+        />
+      {/if}
+    {/each}
+    {#if stair.worst}
+      <path
+        d="M{stair.worst.x - 4},{stair.worst.y0}h8M{stair.worst.x},{stair.worst.y0}V{stair.worst.y1}"
+        class="worst"
+      />
+      <text x={stair.worst.x + 8} y={stair.worst.y0 + 4} class="tick">at worst</text>
+    {/if}
+    {#each stair.treads as tread, at (at)}
+      <circle cx={tread.checkX} cy={tread.checkY} r="7.5" class="check" />
+      <path d="M{tread.checkX - 3.2},{tread.checkY}l2.4,2.6 4.2,-5" class="tickmark" />
+    {/each}
+    {#each stair.minuteTicks as tick (tick.value)}
+      <text x={tick.x} y={stair.bottom + 16} text-anchor="middle" class="tick">{figures(tick.value, 3)}</text>
+    {/each}
+    <text x={stair.right} y={stair.bottom + 31} text-anchor="end" class="axis">minutes on one piece</text>
+  </svg>
+</div>
+
+<style>
+  .grid {
+    stroke: var(--line);
+  }
+  .axis {
+    fill: var(--dim);
+    font-size: 12.5px;
+  }
+  .tick {
+    fill: var(--dim);
+    font-size: 12px;
+    font-variant-numeric: tabular-nums;
+  }
+  .wanted {
+    fill: var(--go-soft);
+  }
+  .wanted-label {
+    fill: var(--go);
+    font-size: 13px;
+    font-weight: 600;
+  }
+  .under {
+    opacity: 0.13;
+  }
+  .curve {
+    fill: none;
+    stroke-width: 4;
+    stroke-linejoin: round;
+  }
+  .label {
+    font-size: 13.5px;
+    font-weight: 600;
+    paint-order: stroke;
+    stroke: var(--card);
+    stroke-width: 3px;
+  }
+  .label.on {
+    font-weight: 750;
+  }
+  .chosen {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.5;
+    stroke-dasharray: 3 4;
+    rx: 4px;
+  }
+  .worst {
+    stroke: var(--dim);
+    stroke-width: 1.5;
+    stroke-dasharray: 2 2;
+  }
+  .check {
+    fill: var(--card);
+    stroke: var(--ink);
+    stroke-width: 1.6;
+  }
+  .tickmark {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.6;
+  }
+</style>

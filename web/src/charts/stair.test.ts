@@ -1,0 +1,96 @@
+import { describe, expect, it } from 'vitest';
+import { fitted, layOutStair, niceDepths, stepAt, type StairStep } from './stair';
+import { temper } from './temper';
+
+const step = (over: Partial<StairStep>): StairStep => ({
+  label: 'Flap wheel P180',
+  grainUm: 82,
+  minutes: 10,
+  fromUm: 20,
+  likelyUm: 20,
+  leavesUm: 4,
+  curve: [
+    [0, 20],
+    [5, 4],
+    [10, 4],
+  ],
+  ...over,
+});
+
+describe('the stair', () => {
+  const steps = [
+    step({}),
+    step({
+      label: 'Felt wheel, white bar',
+      grainUm: 4,
+      minutes: 30,
+      fromUm: 4,
+      likelyUm: 4,
+      leavesUm: 0.1,
+      curve: [
+        [0, 4],
+        [30, 0.1],
+      ],
+    }),
+  ];
+  const stair = layOutStair(steps, 0.2, 800, 400);
+
+  it('gives each step its share of the minutes', () => {
+    const [first, second] = stair.treads;
+    expect((second!.x1 - second!.x0) / (first!.x1 - first!.x0)).toBeCloseTo(3);
+    expect(second!.x1).toBeCloseTo(stair.right);
+  });
+
+  it('goes down as the marks get finer, and every check stands on its tread', () => {
+    const [first, second] = stair.treads;
+    expect(second!.checkY).toBeGreaterThan(first!.checkY);
+    expect(first!.checkX).toBeCloseTo(second!.x0);
+    expect(first!.path.startsWith('M')).toBe(true);
+  });
+
+  it('keeps a decade the same height anywhere', () => {
+    const at = (value: number) => stair.depthTicks.find((tick) => tick.value === value)!.y;
+    expect(at(1) - at(10)).toBeCloseTo(at(0.1) - at(1));
+  });
+
+  it('puts the wanted band where its depth is', () => {
+    expect(stair.wantedY!).toBeGreaterThan(stair.treads[0]!.checkY);
+    expect(stair.wantedY!).toBeLessThan(stair.treads[1]!.checkY);
+    expect(layOutStair(steps, null, 800, 400).wantedY).toBeNull();
+  });
+
+  it('marks the worst guess only where there is one', () => {
+    expect(stair.worst).toBeNull();
+    const guessed = layOutStair([step({ likelyUm: 14 })], 0.2, 800, 400);
+    expect(guessed.worst!.y0).toBeLessThan(guessed.worst!.y1);
+  });
+
+  it('finds the step under the pointer', () => {
+    expect(stepAt(stair, stair.treads[1]!.x0 + 1)).toBe(1);
+    expect(stepAt(stair, 0)).toBeNull();
+  });
+
+  it('stays finite without steps', () => {
+    const empty = layOutStair([], 0.2, 300, 200);
+    expect(empty.treads).toEqual([]);
+    expect(empty.depthTicks.every((tick) => Number.isFinite(tick.y))).toBe(true);
+  });
+});
+
+describe('labels and ticks', () => {
+  it('shortens a label before it drops it', () => {
+    expect(fitted('Felt wheel, white bar', 300)).toBe('Felt wheel, white bar');
+    expect(fitted('Felt wheel, white bar', 100)).toBe('Felt wheel');
+    expect(fitted('Felt wheel, white bar', 20)).toBe('');
+  });
+
+  it('ticks every decade', () => {
+    expect(niceDepths(0.05, 20)).toContain(1);
+    expect(niceDepths(0.9, 6)).toEqual([1, 2, 5]);
+  });
+
+  it('runs the temper ramp from coarse to fine', () => {
+    const ramp = [500, 125, 50, 20, 10, 3, 0.5].map(temper);
+    expect(ramp).toEqual([0, 1, 2, 3, 4, 5, 6]);
+  });
+});

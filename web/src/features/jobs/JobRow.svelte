@@ -1,0 +1,65 @@
+<script lang="ts">
+  import Copy from '@lucide/svelte/icons/copy';
+  import Download from '@lucide/svelte/icons/download';
+  import Trash from '@lucide/svelte/icons/trash-2';
+  import type { JobSummary } from '../../api/client';
+  import { p } from '../../app/router';
+  import { duration } from '../../units/units';
+  import type { JobList } from './list.svelte';
+
+  let { job, list }: { job: JobSummary; list: JobList } = $props();
+</script>
+
+<tr class="hover:bg-(--raised)">
+  <td>
+    <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}>{job.title}</a>
+    <span class="small dim block">{job.faces} {job.faces === 1 ? 'face' : 'faces'}</span>
+  </td>
+  <td>{job.material}</td>
+  <td>{job.finishes.join(', ')}</td>
+  <td class="num text-right">{job.pieces}</td>
+  <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
+  <td>
+    {#if job.state === 'ready'}
+      <span class="font-semibold text-(--go)">Planned</span>
+    {:else}
+      <span class="font-semibold text-(--stop)">{job.state === 'not-possible' ? 'Not possible' : 'Needs mending'}</span>
+      <span class="small dim block max-w-64">{job.reason}</span>
+    {/if}
+  </td>
+  <td class="text-right whitespace-nowrap">
+    <a class="action" href="/api/jobs/{job.id}/file" download aria-label="Export {job.title}" title="Export"
+      ><Download size={17} /></a
+    >
+    <button class="action" onclick={() => list.duplicate(job)} aria-label="Duplicate {job.title}" title="Duplicate"
+      ><Copy size={17} /></button
+    >
+    <button class="action" onclick={() => list.remove(job)} aria-label="Delete {job.title}" title="Delete"
+      ><Trash size={17} /></button
+    >
+  </td>
+</tr>
+
+<style>
+  td {
+    padding: 0.6rem 0.9rem;
+    border-bottom: 1px solid var(--line);
+    vertical-align: top;
+  }
+  tr:last-child td {
+    border-bottom: 0;
+  }
+  .action {
+    display: inline-grid;
+    place-items: center;
+    width: 32px;
+    height: 32px;
+    border-radius: 6px;
+    color: var(--dim);
+    cursor: pointer;
+  }
+  .action:hover {
+    color: var(--ink);
+    background: var(--paper);
+  }
+</style>

@@ -1,0 +1,108 @@
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus';
+  import Upload from '@lucide/svelte/icons/upload';
+  import { navigate } from '../../app/router';
+  import { useKeys } from '../../ui/keys.svelte';
+  import JobRow from './JobRow.svelte';
+  import { JobList } from './list.svelte';
+
+  const list = new JobList();
+  void list.load();
+  let picker = $state<HTMLInputElement>();
+  let over = $state(false);
+
+  async function begin() {
+    const id = await list.create();
+    if (id !== null) await navigate('/jobs/:id', { params: { id: String(id) }, hash: 'new' });
+  }
+
+  function drop(event: DragEvent) {
+    event.preventDefault();
+    over = false;
+    if (event.dataTransfer?.files.length) void list.take(event.dataTransfer.files);
+  }
+
+  useKeys('Jobs', [
+    { press: 'n', shown: 'N', does: 'New job', run: () => void begin() },
+    { press: 'i', shown: 'I', does: 'Import a job file', run: () => picker?.click() },
+  ]);
+</script>
+
+<svelte:head><title>Jobs – Kelbrast</title></svelte:head>
+
+<!-- svelte-ignore a11y_no_static_element_interactions (the Import button does the same) -->
+<div
+  class="mx-auto w-full max-w-6xl flex-1 p-5"
+  class:dropping={over}
+  ondragover={(event) => {
+    event.preventDefault();
+    over = true;
+  }}
+  ondragleave={() => (over = false)}
+  ondrop={drop}
+>
+  <div class="mb-4 flex items-end gap-3">
+    <div class="flex-1">
+      <h1>Jobs</h1>
+      <p class="small dim">Each is a part, its faces, and the route to the finish it needs.</p>
+    </div>
+    <button class="plain-button" onclick={() => picker?.click()}><Upload size={16} />Import a job file</button>
+    <button class="main-button" onclick={begin}><Plus size={17} />New job <kbd class="opacity-75">N</kbd></button>
+    <input
+      bind:this={picker}
+      type="file"
+      class="hidden"
+      accept=".json,application/json"
+      multiple
+      aria-label="Job files"
+      onchange={(event) => {
+        void list.take(event.currentTarget.files ?? []);
+        event.currentTarget.value = '';
+      }}
+    />
+  </div>
+
+  {#if list.trouble}
+    <p class="panel p-4 text-(--stop)" role="alert">
+      {list.trouble} <button class="underline" onclick={() => list.load()}>Try again</button>
+    </p>
+  {:else if list.jobs === null}
+    <p class="dim p-4">Reading the jobs …</p>
+  {:else if list.jobs.length === 0}
+    <div class="panel p-10 text-center">
+      <h2 class="text-xl">No jobs yet</h2>
+      <p class="mx-auto mt-2 max-w-md">
+        Describe a part: what it is made of, what is wrong with each face and what it should become. The steps, speeds
+        and minutes follow.
+      </p>
+      <button class="main-button mt-5" onclick={begin}>Describe the first part</button>
+      <p class="small dim mt-4">Or drop a job file here.</p>
+    </div>
+  {:else}
+    <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
+      <thead class="small dim text-left">
+        <tr>
+          <th>Part</th><th>Material</th><th>Finish</th><th class="!text-right">Pieces</th>
+          <th class="!text-right">Minutes, all</th><th>State</th><th><span class="sr-only">Actions</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        {#each list.jobs as job (job.id)}<JobRow {job} {list} />{/each}
+      </tbody>
+    </table>
+    <p class="small dim mt-3">Drop job files anywhere on this page to bring them in.</p>
+  {/if}
+</div>
+
+<style>
+  th {
+    padding: 0.5rem 0.9rem;
+    font-weight: 550;
+    border-bottom: 1px solid var(--line);
+  }
+  .dropping {
+    outline: 3px dashed var(--go);
+    outline-offset: -8px;
+    border-radius: 14px;
+  }
+</style>

@@ -1,0 +1,87 @@
+import { api, Problem, type Job, type JobSummary } from '../../api/client';
+import { notices } from '../../ui/notices.svelte';
+
+/** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
+export const FIRST_JOB: Job = {
+  kelbrast: 'job/1',
+  title: 'New job',
+  material: 'brass',
+  pieces: 1,
+  faces: [
+    {
+      name: 'face 1',
+      area_cm2: 100,
+      reach: 'open',
+      found: { kind: 'scratches', depth_um: { likely: 20, worst: 30 }, count: 1 },
+      want: { finish: 'bright' },
+      keep_off: false,
+    },
+  ],
+  habit: 'double-up',
+  aim: 'time',
+};
+
+/** The list of jobs, and what can be done with a whole job. */
+export class JobList {
+  jobs = $state.raw<JobSummary[] | null>(null);
+  trouble = $state<string | null>(null);
+
+  async load() {
+    try {
+      this.jobs = await api.jobs();
+      this.trouble = null;
+    } catch (problem) {
+      this.trouble = (problem as Error).message;
+    }
+  }
+
+  /** A new job to describe; its id, or null when it could not be kept. */
+  async create(): Promise<number | null> {
+    return this.tried(async () => (await api.add(FIRST_JOB)).id);
+  }
+
+  async duplicate(job: JobSummary) {
+    await this.tried(() => api.duplicate(job.id));
+    await this.load();
+  }
+
+  /** Removed at once, and kept here until the undo has gone. */
+  async remove(job: JobSummary) {
+    await this.tried(async () => {
+      const kept = await api.job(job.id);
+      await api.remove(job.id);
+      notices.say(`Deleted “${job.title}”.`, 'done', {
+        label: 'Undo',
+        run: () => void this.tried(() => api.add(kept.job)).then(() => this.load()),
+      });
+    });
+    await this.load();
+  }
+
+  /** Job files from disk: each is taken whole or refused with every fault named. */
+  async take(files: Iterable<File>) {
+    for (const file of files)
+      try {
+        const kept = await api.addText(await file.text());
+        notices.say(`“${kept.job.title}” is in the list.`);
+      } catch (problem) {
+        const told =
+          problem instanceof Problem && problem.faults.length ? faultLines(problem) : (problem as Error).message;
+        notices.say(`${file.name} was not taken:\n${told}`, 'trouble');
+      }
+    await this.load();
+  }
+
+  private async tried<T>(act: () => Promise<T>): Promise<T | null> {
+    try {
+      return await act();
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+      return null;
+    }
+  }
+}
+
+function faultLines(problem: Problem): string {
+  return problem.faults.map((fault) => (fault.field ? `${fault.field}: ${fault.message}` : fault.message)).join('\n');
+}

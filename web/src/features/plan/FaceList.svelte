@@ -1,0 +1,76 @@
+<!-- The faces of the part; the one in hand is edited in place. -->
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus';
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Face } from '../../api/client';
+  import { shown } from '../../units/shown.svelte';
+  import { figures } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+  import FaceEditor from './FaceEditor.svelte';
+
+  let { draft }: { draft: JobDraft } = $props();
+
+  function found(face: Face): string {
+    const kind = choices.all?.found.find((one) => one.id === face.found.kind)?.label.split(':')[0] ?? face.found.kind;
+    if (face.found.after) return `as left by ${face.found.after}`;
+    const depth = face.found.depth_um;
+    if (typeof depth === 'number') return `${kind.toLowerCase()} ${shown.say(depth, 'depth')}`;
+    return depth
+      ? `${kind.toLowerCase()} ${shown.bare(depth.likely, 'depth')}–${shown.say(depth.worst, 'depth')}`
+      : kind;
+  }
+
+  function wanted(face: Face): string {
+    if (face.keep_off) return 'keep off';
+    if (face.want.finish) return `to: ${choices.finish(face.want.finish)?.label ?? face.want.finish}`;
+    return `to: Ra ${face.want.ra_um?.map((end) => (end === null ? '–' : figures(end))).join(' to ')} µm`;
+  }
+</script>
+
+<section class="panel min-h-0 overflow-auto" aria-label="Faces of this part">
+  <h2 class="dim px-3 pt-3 pb-1.5">Faces of this part</h2>
+  {#each draft.job.faces as face, at (at)}
+    {@const plan = draft.plan?.faces[at]}
+    <div class="border-b border-(--line)" class:on={at === draft.faceAt}>
+      <button
+        class="grid w-full gap-0.5 px-3 py-2.5 text-left"
+        aria-expanded={at === draft.faceAt}
+        onclick={() => draft.selectFace(at)}
+      >
+        <span class="flex justify-between gap-2">
+          <b class="font-semibold" class:dim={face.keep_off}>{face.name}</b>
+          {#if plan && !plan.possible}<span class="small font-semibold text-(--stop)">not possible</span>{/if}
+        </span>
+        <span class="small dim">{plan ? shown.say(plan.area_cm2, 'area') : ''} · {found(face)} · {wanted(face)}</span>
+        {#if plan?.possible && plan.limit_um && plan.steps.length}
+          <span class="mt-1 block h-[7px] overflow-hidden rounded bg-(--line)">
+            <i
+              class="block h-full"
+              style:width="{Math.min(100, (100 * plan.metal_um) / plan.limit_um)}%"
+              style:background={plan.metal_um > 0.75 * plan.limit_um ? 'var(--stop)' : 'var(--t2)'}
+            ></i>
+          </span>
+          <span class="small dim num"
+            >{shown.bare(plan.metal_um, 'depth')} of {shown.say(plan.limit_um, 'depth')} may come off</span
+          >
+        {/if}
+      </button>
+      {#if at === draft.faceAt}<FaceEditor {draft} {face} />{/if}
+    </div>
+  {/each}
+  <div class="p-3">
+    <button class="plain-button w-full" onclick={() => draft.addFace()}
+      ><Plus size={16} />Add a face <kbd class="dim">N</kbd></button
+    >
+    {#if (draft.plan?.order.length ?? 0) > 1}
+      <p class="small dim mt-3">Order of work: {draft.plan?.order.join(', then ')}.</p>
+    {/if}
+  </div>
+</section>
+
+<style>
+  .on {
+    box-shadow: inset 4px 0 0 var(--ink);
+    background: var(--raised);
+  }
+</style>

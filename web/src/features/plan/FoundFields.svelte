@@ -1,0 +1,84 @@
+<!-- What is wrong with the face, and how deep: a guess with its worst case, or the grade that left it. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Face, Found } from '../../api/client';
+  import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
+  import LogSlider from '../../ui/LogSlider.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft, face }: { draft: JobDraft; face: Face } = $props();
+  const found = $derived(face.found);
+  const depth = $derived(
+    typeof found.depth_um === 'number' ? { likely: found.depth_um, worst: found.depth_um } : found.depth_um,
+  );
+  const grades = $derived(
+    (choices.all?.grades ?? [])
+      .filter((one) => one.grade.startsWith('P'))
+      .map((one) => ({ id: one.grade, label: one.grade })),
+  );
+  const options = $derived(
+    found.after && !grades.some((one) => one.id === found.after)
+      ? [...grades, { id: found.after, label: found.after }]
+      : grades,
+  );
+
+  function change(change: Partial<Found>) {
+    draft.changeFace({ found: { ...found, ...change } });
+  }
+
+  /** The worst can not be less than the likely, so moving one past the other takes it along. */
+  function likely(value: number) {
+    change({ depth_um: { likely: value, worst: Math.max(value, depth?.worst ?? value) } });
+  }
+
+  function worst(value: number) {
+    change({ depth_um: { likely: Math.min(value, depth?.likely ?? value), worst: value } });
+  }
+</script>
+
+<div class="grid gap-1.5">
+  <Choice label="Found" value={found.kind} options={choices.all?.found ?? []} onchange={(kind) => change({ kind })} />
+  <Either
+    label="How the depth is known"
+    value={found.after ? 'after' : 'depth'}
+    options={[
+      { id: 'depth', label: 'By depth' },
+      { id: 'after', label: 'As left by a grade' },
+    ]}
+    onchange={(way) =>
+      way === 'after'
+        ? change({ depth_um: undefined, after: 'P180' })
+        : change({ after: undefined, depth_um: { likely: 20, worst: 30 } })}
+  />
+  {#if found.after}
+    <Choice label="Paper grade" value={found.after} {options} onchange={(after) => change({ after })} />
+  {:else if depth}
+    <div class="grid grid-cols-2 gap-2">
+      <NumberField
+        label="Likely depth"
+        value={depth.likely}
+        quantity="depth"
+        faults={draft.faultsOf('found.depth_um')}
+        onchange={likely}
+      />
+      <NumberField label="At worst" value={depth.worst} quantity="depth" onchange={worst} />
+    </div>
+    <LogSlider
+      label="Likely depth"
+      value={depth.likely}
+      low={0.2}
+      high={2000}
+      say={(value) => shown.say(value, 'depth')}
+      onchange={likely}
+    />
+    {#if found.kind === 'nick'}
+      <NumberField label="How many" value={found.count} integer onchange={(count) => change({ count })} />
+    {/if}
+    <p class="small dim">
+      A scratch that a fingernail just catches is some {shown.bare(10, 'depth')} to {shown.say(20, 'depth')} deep.
+    </p>
+  {/if}
+</div>

@@ -1,0 +1,102 @@
+<!-- What holds for the whole part: title, material, pieces, and how the person wants to work. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Job } from '../../api/client';
+  import { p } from '../../app/router';
+  import Choice from '../../ui/Choice.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import type { JobDraft, Saving } from './draft.svelte';
+
+  let { draft, fresh }: { draft: JobDraft; fresh: boolean } = $props();
+  let title = $state<HTMLInputElement>();
+
+  const FAMILIES: Record<string, string> = {
+    steel: 'Steel and iron',
+    stainless: 'Stainless steel',
+    aluminium: 'Aluminium',
+    'copper-alloy': 'Copper, brass, bronze',
+    silver: 'Silver',
+    titanium: 'Titanium',
+    zinc: 'Zinc',
+    plastic: 'Plastics',
+    coating: 'Coatings',
+  };
+  const SAID: Record<Saving, string> = {
+    saved: 'Kept',
+    saving: 'Keeping …',
+    waiting: 'Keeping …',
+    conflict: 'Changed elsewhere',
+    failed: 'Not kept: the program does not answer',
+    faulty: 'Not kept until the fault is mended',
+  };
+  const materials = $derived(
+    (choices.all?.materials ?? []).map((one) => ({
+      id: one.id,
+      label: one.label,
+      group: FAMILIES[one.family] ?? one.family,
+    })),
+  );
+  const bad = $derived(['conflict', 'failed', 'faulty'].includes(draft.saving));
+
+  $effect(() => {
+    if (fresh) title?.select();
+  });
+
+  function change(change: Partial<Job>) {
+    Object.assign(draft.job, change);
+    draft.changed();
+  }
+</script>
+
+<div class="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-4.5 pt-3 pb-2.5">
+  <div class="min-w-56 flex-1">
+    <div class="small dim flex gap-3">
+      <a class="hover:underline" href={p('/')}>Jobs</a>
+      <span class:text-(--stop)={bad} role="status">{SAID[draft.saving]}</span>
+      {#if draft.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
+          >Take what is kept</button
+        >{/if}
+      {#if draft.saving === 'failed'}<button class="underline" onclick={() => draft.save()}>Try again</button>{/if}
+    </div>
+    <input
+      bind:this={title}
+      class="title w-full rounded-md border border-transparent bg-transparent px-1 hover:border-(--line)"
+      aria-label="Title of the job"
+      maxlength="200"
+      value={draft.job.title}
+      oninput={(event) => event.currentTarget.value.trim() && change({ title: event.currentTarget.value })}
+      onblur={(event) => (event.currentTarget.value = draft.job.title)}
+    />
+  </div>
+  <div class="w-52">
+    <Choice
+      label="Material"
+      value={draft.job.material}
+      options={materials}
+      onchange={(material) => change({ material })}
+    />
+  </div>
+  <div class="w-20">
+    <NumberField label="Pieces" value={draft.job.pieces} integer onchange={(pieces) => change({ pieces })} />
+  </div>
+  <div class="w-36">
+    <Choice label="Aim" value={draft.job.aim} options={choices.all?.aims ?? []} onchange={(aim) => change({ aim })} />
+  </div>
+  <div class="w-64">
+    <Choice
+      label="Jump between grades"
+      value={draft.job.habit}
+      options={choices.all?.habits ?? []}
+      onchange={(habit) => change({ habit })}
+    />
+  </div>
+</div>
+
+<style>
+  .title {
+    font-size: 1.45rem;
+    font-weight: 700;
+    line-height: 1.25;
+    margin-left: -0.3rem;
+  }
+</style>

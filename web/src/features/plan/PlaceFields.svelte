@@ -1,0 +1,47 @@
+<!-- How the face can be reached, and what is behind it. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Face } from '../../api/client';
+  import Choice from '../../ui/Choice.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft, face }: { draft: JobDraft; face: Face } = $props();
+  const curved = $derived(face.curved ?? ['cylinder', 'tube', 'dome'].includes(face.shape?.kind ?? ''));
+
+  function reach(way: Face['reach']) {
+    const measured = face.shape?.kind === 'bore' && face.shape.diameter_mm ? face.shape.diameter_mm / 2 : 15;
+    draft.changeFace({
+      reach: way,
+      inside_radius_mm: way === 'inside' ? (face.inside_radius_mm ?? measured) : undefined,
+    });
+  }
+</script>
+
+<div class="grid grid-cols-2 gap-2">
+  <Choice label="Reach" value={face.reach} options={choices.all?.reaches ?? []} onchange={reach} />
+  {#if face.reach === 'inside'}
+    <NumberField
+      label="Inside radius"
+      value={face.inside_radius_mm}
+      quantity="length"
+      onchange={(inside_radius_mm) => draft.changeFace({ inside_radius_mm })}
+    />
+  {/if}
+  <NumberField
+    label="Wall behind it"
+    value={face.thickness_mm}
+    quantity="length"
+    placeholder="thick"
+    onchange={(thickness_mm) => draft.changeFace({ thickness_mm })}
+    onclear={() => draft.changeFace({ thickness_mm: undefined })}
+  />
+  <label class="flex items-center gap-2 self-end pb-1.5">
+    <input
+      type="checkbox"
+      checked={curved}
+      onchange={(event) => draft.changeFace({ curved: event.currentTarget.checked })}
+    />
+    Curved face
+  </label>
+</div>

@@ -1,0 +1,82 @@
+<!-- The plan of the face in hand: the stair, and the same in figures. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import Stair from '../../charts/Stair.svelte';
+  import type { StairStep } from '../../charts/stair';
+  import { temperColour } from '../../charts/temper';
+  import { shown } from '../../units/shown.svelte';
+  import { duration } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft }: { draft: JobDraft } = $props();
+  const plan = $derived(draft.facePlan);
+  const steps = $derived(
+    (plan?.steps ?? []).map((step): StairStep => ({
+      label: step.label,
+      grainUm: step.grain_um,
+      minutes: step.minutes,
+      fromUm: step.from_um,
+      likelyUm: step.likely_um,
+      leavesUm: step.leaves_um,
+      curve: step.curve,
+    })),
+  );
+  const finish = $derived(draft.face?.want.finish ? choices.finish(draft.face.want.finish) : undefined);
+  const wantedLabel = $derived(`${finish?.label ?? 'wanted'} starts here`);
+</script>
+
+<section class="flex min-h-0 min-w-0 flex-col gap-3" aria-label="Plan of {plan?.name ?? 'this face'}">
+  <div class="panel relative min-h-72 flex-1 overflow-hidden" class:opacity-60={draft.trouble !== null}>
+    {#if plan?.steps.length}
+      <Stair
+        {steps}
+        {wantedLabel}
+        wantedUm={plan.wanted_depth_um}
+        selected={draft.stepAt}
+        onselect={(at) => (draft.stepAt = at)}
+      />
+    {:else if plan}
+      <div class="grid h-full place-content-center gap-2 p-8 text-center">
+        {#if plan.keep_off}
+          <h2 class="text-lg">Keep off</h2>
+          <p>Mask this face before anything else is done.</p>
+        {:else if plan.possible}
+          <h2 class="text-lg">Nothing to do</h2>
+          <p>This face is as wanted already.</p>
+        {:else}
+          <h2 class="text-lg text-(--stop)">Not possible: {plan.binding}</h2>
+          <p class="max-w-md">{plan.reason}</p>
+          <p class="small dim max-w-md">
+            Change the limit, the wanted finish or the found depth, and the plan follows.
+          </p>
+        {/if}
+      </div>
+    {/if}
+  </div>
+  {#if draft.trouble}
+    <p class="panel px-3 py-2 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
+  {/if}
+  {#if plan?.habit_note}<p class="small panel px-3 py-2">{plan.habit_note}</p>{/if}
+  {#if plan?.steps.length}
+    <ol class="panel max-h-52 overflow-auto" aria-label="Steps">
+      {#each plan.steps as step, at (at)}
+        <li class="border-b border-(--line) last:border-0">
+          <button
+            class="grid w-full grid-cols-[1.4rem_minmax(0,1fr)_repeat(3,auto)] items-baseline gap-x-3 px-3 py-1.5 text-left"
+            class:bg-(--raised)={at === draft.stepAt}
+            aria-current={at === draft.stepAt ? 'step' : undefined}
+            onclick={() => (draft.stepAt = at)}
+          >
+            <b class="num" style:color={temperColour(step.grain_um)}>{at + 1}</b>
+            <span class="truncate" class:font-semibold={at === draft.stepAt}
+              >{step.label} <span class="small dim">{shown.say(step.grain_um, 'depth')} grain</span></span
+            >
+            <span class="num small">{shown.bare(step.from_um, 'depth')} → {shown.say(step.leaves_um, 'depth')}</span>
+            <span class="num small dim">takes {shown.say(step.takes_um, 'depth')}</span>
+            <span class="num small w-16 text-right font-semibold">{duration(step.minutes)}</span>
+          </button>
+        </li>
+      {/each}
+    </ol>
+  {/if}
+</section>

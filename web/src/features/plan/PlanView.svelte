@@ -1,0 +1,64 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { api } from '../../api/client';
+  import { p, route } from '../../app/router';
+  import { useKeys } from '../../ui/keys.svelte';
+  import { JobDraft } from './draft.svelte';
+  import FaceList from './FaceList.svelte';
+  import JobHead from './JobHead.svelte';
+  import PlanPane from './PlanPane.svelte';
+  import StepCard from './StepCard.svelte';
+  import Totals from './Totals.svelte';
+
+  let draft = $state.raw<JobDraft | null>(null);
+  let trouble = $state<string | null>(null);
+  const fresh = location.hash === '#new';
+
+  // The same page serves the next job too, when another is opened from the find sheet.
+  $effect(() => {
+    const id = Number(route.params.id);
+    let left = false;
+    draft = null;
+    trouble = null;
+    api.job(id).then(
+      (kept) => {
+        if (!left) draft = new JobDraft(kept);
+      },
+      (problem: Error) => (trouble = problem.message),
+    );
+    return () => {
+      left = true;
+      untrack(() => void draft?.save());
+    };
+  });
+
+  useKeys('This job', [
+    { press: 'ArrowLeft', shown: '←', does: 'The step before', run: () => draft?.walk(-1) },
+    { press: 'ArrowRight', shown: '→', does: 'The next step', run: () => draft?.walk(1) },
+    { press: 'n', shown: 'N', does: 'New face', run: () => draft?.addFace() },
+  ]);
+</script>
+
+<svelte:head><title>{draft?.job.title ?? 'Job'} – Kelbrast</title></svelte:head>
+<svelte:window onbeforeunload={() => void draft?.save(true)} />
+
+{#if trouble}
+  <div class="m-auto text-center" role="alert">
+    <h1>This job can not be opened</h1>
+    <p class="mt-2">{trouble}. <a class="underline" href={p('/')}>To the jobs</a></p>
+  </div>
+{:else if draft}
+  <div class="flex flex-col lg:h-full lg:min-h-0">
+    <JobHead {draft} {fresh} />
+    <div
+      class="grid min-h-0 flex-1 gap-3.5 px-4.5 lg:grid-rows-[minmax(0,1fr)] md:grid-cols-[19.5rem_minmax(0,1fr)] lg:grid-cols-[19.5rem_minmax(0,1fr)_18.5rem]"
+    >
+      <FaceList {draft} />
+      <PlanPane {draft} />
+      <StepCard {draft} />
+    </div>
+    <Totals {draft} />
+  </div>
+{:else}
+  <p class="dim p-6">Opening the job …</p>
+{/if}

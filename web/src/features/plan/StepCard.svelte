@@ -1,0 +1,82 @@
+<!-- Everything needed to do one step. -->
+<script lang="ts">
+  import SpeedGauge from '../../charts/SpeedGauge.svelte';
+  import { temperColour } from '../../charts/temper';
+  import { shown } from '../../units/shown.svelte';
+  import { duration, figures, whole } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  const LAYS = {
+    across: 'across the marks before',
+    along: 'along, one direction, never turned',
+    none: 'no direction: keep it moving every way',
+  };
+  let { draft }: { draft: JobDraft } = $props();
+  const step = $derived(draft.step);
+  const count = $derived(draft.facePlan?.steps.length ?? 0);
+
+  function spent(count: number, worn: number, unit: string): string {
+    if (worn < 0.1) return `a little of one ${unit}`;
+    return worn < 0.95 && count === 1
+      ? `${figures(worn * 100, 1)} % of one ${unit}`
+      : `${count} ${unit}${count === 1 ? '' : 's'}`;
+  }
+</script>
+
+<aside
+  class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4 md:col-span-2 lg:col-span-1"
+  aria-label="Step in hand"
+>
+  {#if step}
+    <div>
+      <div class="small dim">Step {draft.stepAt + 1} of {count}</div>
+      <div class="text-[1.27rem] leading-tight font-bold" style:color={temperColour(step.grain_um)}>{step.label}</div>
+      <div class="small dim">{step.machine_label}</div>
+    </div>
+    {#if step.speed_band_m_s}
+      <SpeedGauge speed={step.speed_m_s} band={step.speed_band_m_s} limit={step.speed_limit_m_s} />
+    {/if}
+    <dl class="grid grid-cols-[5.2rem_1fr] gap-x-2.5 gap-y-1 text-[0.93rem]">
+      <dt>Speed</dt>
+      <dd>
+        {#if step.rpm !== null}<b class="num">{whole(step.rpm)} rev/min</b>{step.diameter_mm && step.speed_band_m_s
+            ? ` on ${shown.say(step.diameter_mm, 'length', 3)}, `
+            : ', '}{/if}<span class="num">{shown.say(step.speed_m_s, 'speed', 3)}</span>
+      </dd>
+      <dt>Lay</dt>
+      <dd>{LAYS[step.lay]}</dd>
+      <dt>Press</dt>
+      <dd class:text-(--stop)={step.pressure === 'light'}>
+        {step.pressure === 'light' ? 'light only' : 'light to medium'}, {shown.say(step.force_n, 'force')}
+      </dd>
+      <dt>Time</dt>
+      <dd class="num">{duration(step.minutes)}, {duration(step.cut_minutes)} of it on the work</dd>
+      <dt>Takes off</dt>
+      <dd class="num">{shown.say(step.takes_um, 'depth')}, leaves {shown.say(step.leaves_um, 'depth')}</dd>
+      <dt>Clearance</dt>
+      <dd>{figures(step.clearance)} × the marks of {shown.say(step.from_um, 'depth')}</dd>
+      {#if step.longest_stay_s !== null}
+        <dt>Heat</dt>
+        <dd>at most <b class="num">{figures(step.longest_stay_s)} s</b> on one spot</dd>
+      {/if}
+      <dt>Uses</dt>
+      <dd>{spent(step.spent.count, step.spent.worn, step.spent.unit)}</dd>
+    </dl>
+    <div class="rounded-lg border border-(--line) bg-(--raised) px-3 py-2">
+      <h2>Light check</h2>
+      <p class="small">{step.check}</p>
+    </div>
+    <ul class="small grid gap-1 rounded-lg bg-(--stop-soft) px-3 py-2" aria-label="Cautions">
+      {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}
+    </ul>
+  {:else}
+    <p class="dim">{draft.facePlan?.possible === false ? 'No step can be offered yet.' : 'No steps for this face.'}</p>
+  {/if}
+  {#each draft.plan?.cautions ?? [] as caution (caution)}<p class="small dim">{caution}</p>{/each}
+</aside>
+
+<style>
+  dt {
+    color: var(--dim);
+  }
+</style>

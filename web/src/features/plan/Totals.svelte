@@ -1,0 +1,53 @@
+<script lang="ts">
+  import Download from '@lucide/svelte/icons/download';
+  import { shown } from '../../units/shown.svelte';
+  import { duration } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft }: { draft: JobDraft } = $props();
+  const plan = $derived(draft.plan);
+  const face = $derived(draft.facePlan);
+  const cost = $derived(plan?.faces.reduce((sum, one) => sum + one.cost, 0) ?? 0);
+  const changes = $derived(plan?.faces.reduce((sum, one) => sum + one.changes, 0) ?? 0);
+  const blocked = $derived(plan?.faces.filter((one) => !one.possible) ?? []);
+
+  async function exportFile() {
+    await draft.save();
+    location.assign(`/api/jobs/${draft.id}/file`);
+  }
+</script>
+
+<footer class="flex flex-wrap items-center gap-x-9 gap-y-2 px-4.5 py-3" aria-label="Totals">
+  {#if plan}
+    <div>
+      <b>{plan.minutes ? duration(plan.minutes) : '–'}</b><span
+        >each{plan.pieces > 1 && plan.minutes ? `, ${duration(plan.minutes_all)} for ${plan.pieces}` : ''}</span
+      >
+    </div>
+    {#if face?.steps.length}<div><b>{shown.say(face.metal_um, 'depth')}</b><span>off {face.name}</span></div>{/if}
+    <div><b>{changes}</b><span>wheel {changes === 1 ? 'change' : 'changes'}</span></div>
+    <div><b>{cost.toFixed(2)}</b><span>abrasives, each</span></div>
+    {#if blocked.length}
+      <div>
+        <b class="!text-(--stop)">{blocked.length} not possible</b><span
+          >{blocked.map((one) => one.name).join(', ')}</span
+        >
+      </div>
+    {/if}
+  {/if}
+  <button class="plain-button ml-auto" onclick={exportFile}><Download size={16} />Export the job file</button>
+</footer>
+
+<style>
+  b {
+    display: block;
+    font-size: 1.2rem;
+    font-weight: 650;
+    line-height: 1.2;
+    font-variant-numeric: tabular-nums;
+  }
+  span {
+    font-size: 0.87rem;
+    color: var(--dim);
+  }
+</style>

@@ -1,0 +1,90 @@
+<!-- What the face should become: a finish by what it is for, or a band of Ra as on a drawing. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Face, Want } from '../../api/client';
+  import Choice from '../../ui/Choice.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import type { JobDraft } from './draft.svelte';
+
+  const OWN = 'own-band';
+  let { draft, face }: { draft: JobDraft; face: Face } = $props();
+  const want = $derived(face.want);
+  const finish = $derived(want.finish ? choices.finish(want.finish) : undefined);
+  const options = $derived([
+    ...(choices.all?.finishes ?? []).map((one) => ({
+      id: one.id,
+      label: one.label,
+      group: one.id.startsWith('N') ? 'From a drawing' : 'By use',
+    })),
+    { id: OWN, label: 'Own band of Ra', group: 'From a drawing' },
+  ]);
+  const grades = $derived(
+    (choices.all?.grades ?? [])
+      .filter((one) => one.grade.startsWith('P'))
+      .map((one) => ({ id: one.grade, label: one.grade })),
+  );
+
+  function choose(id: string) {
+    const [low, high] = finish?.ra_um ?? [null, 0.4];
+    change(
+      id === OWN
+        ? { ra_um: [low, high ?? 0.4], lay: 'any' }
+        : id === 'grip'
+          ? { finish: id, no_finer_than: 'P320' }
+          : { finish: id },
+    );
+  }
+
+  function change(next: Want) {
+    draft.changeFace({ want: next });
+  }
+
+  function end(at: 0 | 1, value: number | null) {
+    const [low, high] = want.ra_um ?? [null, null];
+    const next: [number | null, number | null] = at === 0 ? [value, high] : [low, value];
+    if (next[0] === null && next[1] === null) return;
+    change({ ...want, ra_um: next });
+  }
+</script>
+
+<div class="grid gap-1.5">
+  <Choice label="Wanted" value={want.finish ?? OWN} {options} onchange={choose} />
+  {#if finish}<p class="small dim">{finish.purpose}</p>{/if}
+  {#if want.finish === 'grip'}
+    <Choice
+      label="No finer than"
+      value={want.no_finer_than ?? 'P320'}
+      options={grades}
+      onchange={(no_finer_than) => change({ finish: 'grip', no_finer_than })}
+    />
+  {/if}
+  {#if want.ra_um}
+    <div class="grid grid-cols-2 gap-2">
+      <NumberField
+        label="Ra from, µm"
+        value={want.ra_um[0]}
+        placeholder="no end"
+        onchange={(v) => end(0, v)}
+        onclear={() => end(0, null)}
+      />
+      <NumberField
+        label="Ra to, µm"
+        value={want.ra_um[1]}
+        placeholder="no end"
+        onchange={(v) => end(1, v)}
+        onclear={() => end(1, null)}
+      />
+    </div>
+    <Choice
+      label="Lay"
+      value={want.lay ?? 'any'}
+      options={[
+        { id: 'any', label: 'Any' },
+        { id: 'one-way', label: 'One direction' },
+        { id: 'none', label: 'No direction' },
+      ]}
+      onchange={(lay) => change({ ...want, lay })}
+    />
+    {#each draft.faultsOf('want') as fault (fault)}<p class="small text-(--stop)">{fault}</p>{/each}
+  {/if}
+</div>

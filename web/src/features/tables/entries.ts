@@ -1,0 +1,47 @@
+import type { Catalogue } from '../../api/client';
+import { shown } from '../../units/shown.svelte';
+import { figures, whole } from '../../units/units';
+
+export const TABS = [
+  { id: 'materials', label: 'Materials' },
+  { id: 'finishes', label: 'Finishes' },
+  { id: 'tools', label: 'Tools' },
+  { id: 'machines', label: 'Machines' },
+  { id: 'grades', label: 'Grades' },
+] as const;
+export type Tab = (typeof TABS)[number]['id'];
+type Figure = Catalogue['materials'][number]['figures'][number];
+
+export interface Entry {
+  id: string;
+  label: string;
+  about: string;
+  figures: Figure[];
+}
+
+/** One line per thing, and its figures with their sources. */
+export function entries(all: Catalogue, tab: Exclude<Tab, 'grades'>): Entry[] {
+  if (tab === 'materials')
+    return all.materials.map((one) => ({
+      ...one,
+      about: `hardness ${figures(one.hardness_gpa)} GPa; keep the surface below ${shown.say(one.limit_c, 'temperature')}`,
+    }));
+  if (tab === 'finishes') return all.finishes.map((one) => ({ ...one, about: one.purpose }));
+  if (tab === 'tools')
+    return all.tools.map((one) => ({
+      ...one,
+      about:
+        `${shown.say(one.grain_um, 'depth')} grain` +
+        (one.reaches_depth_um === null ? '' : `; takes out marks to ${shown.say(one.reaches_depth_um, 'depth')}`) +
+        (one.speed_limit_m_s === null ? '' : `; never above ${shown.say(one.speed_limit_m_s, 'speed')}`),
+    }));
+  return all.machines.map((one) => ({
+    ...one,
+    about: one.rpm_range
+      ? `${whole(one.rpm_range[0])} to ${whole(one.rpm_range[1])} per minute`
+      : one.rpm.length
+        ? `${one.rpm.map(whole).join(', ')} rev/min`
+        : `strokes of ${shown.say(one.stroke_m_s ?? 0, 'speed')}`,
+    figures: [],
+  }));
+}
