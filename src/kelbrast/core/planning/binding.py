@@ -8,7 +8,7 @@ import numpy as np
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.graph import METAL, Graph, wanted_band
 from kelbrast.core.planning.rules import RULES, Rule
-from kelbrast.core.planning.search import Route, Search, best_route, reachable
+from kelbrast.core.planning.search import Search, best_route, reachable
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import MUST_BE_LEVELLED
 from kelbrast.core.units import from_si
@@ -24,21 +24,18 @@ class Binding:
 
 def binding(graph: Graph, material: Material, search: Search) -> Binding:
     """Why there is no route: the first rule that alone would open one; failing that, one of a smallest set that would."""
-    for rule in RULES:
-        route = best_route(graph, replace(search, lifted=frozenset([rule])))
-        if route is not None:
-            return Binding(rule, _reason(rule, graph, material, search, route))
-    needed = _smallest_set(graph, search)
+    alone = next((rule for rule in RULES if best_route(graph, replace(search, lifted=frozenset([rule]))) is not None), None)
+    needed = frozenset([alone]) if alone else _smallest_set(graph, search)
     if not needed:
         return Binding("reach", "There is no tool on this rack that a machine here can drive.")
-    rule = next(rule for rule in RULES if rule in needed)
-    opened = best_route(graph, replace(search, lifted=needed))
-    assert opened is not None, "a set that opens a route has one"
-    others = " and ".join(_NAMES[other] for other in RULES if other in needed and other != rule)
-    return Binding(rule, f"{_reason(rule, graph, material, search, opened)} {others.capitalize()} stands in the way as well.")
+    rule, *others = (rule for rule in RULES if rule in needed)
+    reason = _reason(rule, graph, material, replace(search, lifted=needed))
+    if others:
+        reason += f" {' and '.join(_NAMES[other] for other in others).capitalize()} stands in the way as well."
+    return Binding(rule, reason)
 
 
-_NAMES: Final = {
+_NAMES: Final[dict[Rule, str]] = {
     "metal": "the metal that may come off",
     "reach": "the reach of the tools",
     "heat": "heat",
@@ -50,9 +47,9 @@ _NAMES: Final = {
 }
 
 
-def _smallest_set(graph: Graph, search: Search) -> frozenset[str]:
+def _smallest_set(graph: Graph, search: Search) -> frozenset[Rule]:
     """Rules that together open a route, none of which could stay (deletion filter from all of them lifted)."""
-    lifted = frozenset(RULES)
+    lifted: frozenset[Rule] = frozenset(RULES)
     if best_route(graph, replace(search, lifted=lifted)) is None:
         return frozenset()
     for rule in reversed(RULES):
@@ -62,8 +59,10 @@ def _smallest_set(graph: Graph, search: Search) -> frozenset[str]:
     return lifted
 
 
-def _reason(rule: Rule, graph: Graph, material: Material, search: Search, opened: Route) -> str:
-    """A sentence on the rule, with numbers from the route that lifting it would open."""
+def _reason(rule: Rule, graph: Graph, material: Material, search: Search) -> str:
+    """A sentence on the rule, with numbers from the route that is open once the rules of `search.lifted` are lifted."""
+    opened = best_route(graph, search)
+    assert opened is not None, "the lifted rules open a route"
     if rule == "metal":
         return _metal(graph, search)
     if rule == "lay":
@@ -71,27 +70,27 @@ def _reason(rule: Rule, graph: Graph, material: Material, search: Search, opened
         wanted = {"one-way": "one direction", "none": "no direction at all"}[graph.face.want.lay]
         return f"Nothing here that fits and is fine enough leaves {wanted}; {last} does not."
     if rule == "not-fine-enough":
-        return _roughness(graph, material, search)
+        return _roughness(graph, material, replace(search, lifted=search.lifted - {rule}))
     steps = list(zip((0, *opened.nodes), opened.nodes, strict=False))
     before, at = next((step for step in steps if graph.rules[rule][step]), steps[0])
     return _tool_reason(rule, graph, material, before, at)
 
 
 def _metal(graph: Graph, search: Search) -> str:
-    least = best_route(graph, replace(search, aim="metal", lifted=frozenset(["metal"])))
-    assert least is not None, "lifting the metal limit opens a route"
+    least = best_route(graph, replace(search, aim="metal"))
+    assert least is not None, "the lifted rules open a route"
     need, may = _um(float(least.totals[METAL])), _um(search.limit)
-    if graph.layer[0, least.nodes[0]] > search.limit:
-        damage = _um(float(graph.layer[0, least.nodes[0]]))
-        whole = "" if damage == need else f" and the whole route {need} µm"
-        return f"Taking the damage out removes {damage} µm{whole}; only {may} µm may come off."
+    first = float(graph.layer[0, least.nodes[0]])
+    if first > search.limit:
+        whole = "" if len(least.nodes) == 1 else f" and the whole route {need} µm"
+        return f"Taking the damage out removes {_um(first)} µm{whole}; only {may} µm may come off."
     return f"Even the most sparing route takes {need} µm off; only {may} µm may come off."
 
 
 def _roughness(graph: Graph, material: Material, search: Search) -> str:
     low, high = wanted_band(graph.face, material.hardness)
     found = np.flatnonzero(reachable(graph, search))
-    ends = [node for node in found if node and graph.ends["lay"][node]]
+    ends = [node for node in found if node and (graph.ends["lay"][node] or "lay" in search.lifted)]
     if not ends:
         return "No tool here leaves the wanted roughness."
     finest = min(ends, key=lambda node: float(graph.ra[node]))

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Flags, Graph, Reals
+from kelbrast.core.planning.rules import Rule
 
 Places = np.ndarray[tuple[int], np.dtype[np.intp]]
 
@@ -31,7 +32,7 @@ class Search:
     aim: str = "time"
     limit: float = np.inf
     ratio: float = np.inf
-    lifted: frozenset[str] = frozenset()
+    lifted: frozenset[Rule] = frozenset()
 
 
 def allowed_steps(graph: Graph, search: Search) -> Flags:

@@ -6,16 +6,18 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
 
 
-def time_of_descent(*, ratio: float, scratch_exponent: float, size_exponent: float) -> float:
-    """Relative cutting time from a coarse to a fine grain in equal jumps of this ratio.
+def time_of_descent(*, ratio: float, scratch_exponent: float) -> float:
+    """Relative cutting time from a coarse to a fine grain in equal jumps of this ratio, `r^n / ln r`.
 
-    A step from grain r g to g takes the depth (r g)^n at the rate g^p, and ln(whole descent) / ln r steps are
-    needed: with n close to p, time is `r^n / ln r`.
+    A step from grain r g to g takes a depth that goes as (r g)^n, at a rate that goes as g^p with p close to n, so
+    every step takes a time that goes as r^n; and a descent needs 1 / ln r times as many of them.
+
+    Raises:
+        OutsideValidity: the ratio is not above 1.
     """
     if ratio <= 1:
         raise OutsideValidity("a jump to a finer grain has a ratio above 1")
-    drift = ratio ** (scratch_exponent - size_exponent)
-    return float(ratio**scratch_exponent / math.log(ratio) / math.sqrt(drift))
+    return float(ratio**scratch_exponent / math.log(ratio))
 
 
 def best_ratio() -> float:
