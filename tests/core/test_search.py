@@ -1,7 +1,7 @@
 """The search is exact: brute force on small racks, and the promises that must always hold."""
 
 from dataclasses import replace
-from itertools import combinations
+from itertools import combinations, pairwise
 
 import numpy as np
 from hypothesis import given, settings
@@ -32,9 +32,9 @@ def brute_force(graph: Graph, search: Search) -> tuple[float, ...] | None:
     for count in range(len(graph.ra)):
         for chosen in combinations(nodes, count):
             path = (0, *chosen)
-            if not ends[path[-1]] or not all(allowed[a, b] for a, b in zip(path, path[1:], strict=False)):
+            if not ends[path[-1]] or not all(allowed[a, b] for a, b in pairwise(path)):
                 continue
-            totals = sum((graph.values[a, b] for a, b in zip(path, path[1:], strict=False)), np.zeros(len(CRITERIA)))
+            totals = sum((graph.values[a, b] for a, b in pairwise(path)), np.zeros(len(CRITERIA)))
             if totals[METAL] > search.limit * (1 + 1e-9):
                 continue
             key = tuple(float(totals[k]) for k in order)
@@ -73,7 +73,9 @@ def test_more_tools_are_never_worse(rack, more, stuff, want, depth, limit) -> No
 def test_a_tighter_limit_is_never_better(stuff, want, depth, limit, share) -> None:
     loose, tight = (face(want, depth=depth, limit_um=limit * s) for s in (1, share))
     habit = {"habit": "long-steps"}
-    assert worth(plan_face(tight, job(stuff, tight, **habit))) >= worth(plan_face(loose, job(stuff, loose, **habit))) * (1 - 1e-9)
+    assert worth(plan_face(tight, job(stuff, tight, **habit))) >= worth(plan_face(loose, job(stuff, loose, **habit))) * (
+        1 - 1e-9
+    )
 
 
 @settings(max_examples=60, deadline=None)
@@ -82,7 +84,9 @@ def test_a_deeper_worst_case_is_never_cheaper(stuff, want, depth, factor, limit)
     shallow = face(want, depth=depth, limit_um=limit)
     deep = face(want, depth=depth, worst=depth * factor, limit_um=limit)
     habit = {"habit": "long-steps"}
-    assert worth(plan_face(deep, job(stuff, deep, **habit))) >= worth(plan_face(shallow, job(stuff, shallow, **habit))) * (1 - 1e-9)
+    assert worth(plan_face(deep, job(stuff, deep, **habit))) >= worth(plan_face(shallow, job(stuff, shallow, **habit))) * (
+        1 - 1e-9
+    )
 
 
 @settings(max_examples=80, deadline=None)

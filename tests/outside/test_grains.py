@@ -1,5 +1,7 @@
 """Grain sizes: standards quoted from memory, each value checked on its own (never a sum over a table)."""
 
+import itertools
+
 import pytest
 
 from kelbrast.core.catalogue.grades import SYSTEMS, nearest, nearest_everywhere, parse_grade, scale
@@ -22,7 +24,7 @@ def test_grain(grade: str, um: float) -> None:
 @pytest.mark.parametrize("system", SYSTEMS)
 def test_every_table_falls(system: str) -> None:
     grains = [grain for _, grain in scale(system)]
-    assert all(coarse > fine for coarse, fine in zip(grains, grains[1:], strict=False))
+    assert all(coarse > fine for coarse, fine in itertools.pairwise(grains))
 
 
 def test_the_1000_trap() -> None:

@@ -58,7 +58,9 @@ def test_slab_against_finite_differences() -> None:
         rise += dt * net / (rho * c * dx)
         elapsed += dt
     surface = rise[0] + flux * dx / 2 / k
-    assert slab_rise(flux=flux, seconds=elapsed, thickness=s, conductivity=k, diffusivity=alpha) == pytest.approx(surface, rel=3e-3)
+    assert slab_rise(flux=flux, seconds=elapsed, thickness=s, conductivity=k, diffusivity=alpha) == pytest.approx(
+        surface, rel=3e-3
+    )
 
 
 def test_lump_with_and_without_loss() -> None:  # closed form, hand calculation
@@ -79,7 +81,13 @@ def test_acrylic_seconds() -> None:  # common practice: light pressure at 12 m/s
 # Range checks: package bd-materials 0.2.5 (measured there): conductivity W/mK
 @pytest.mark.parametrize(
     ("key", "low", "high"),
-    [("stainless-304", 14, 17), ("aluminium-wrought", 130, 180), ("brass", 110, 130), ("copper", 390, 402), ("acrylic", 0.17, 0.21)],
+    [
+        ("stainless-304", 14, 17),
+        ("aluminium-wrought", 130, 180),
+        ("brass", 110, 130),
+        ("copper", 390, 402),
+        ("acrylic", 0.17, 0.21),
+    ],
 )
 def test_conductivity_in_range(key: str, low: float, high: float) -> None:
     assert low <= material(key).conductivity <= high

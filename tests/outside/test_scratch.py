@@ -43,7 +43,9 @@ def test_wear_coefficients_inside_rabinowicz() -> None:
     assert 6e-3 <= constant("removal.coated").value <= 2e-1
     for one in tools().values():
         law = one.carrier.wear_law
-        if law == "coated" and one.grain > 25e-6:  # finer than this the size effect carries it below, as published for fine grains
+        if (
+            law == "coated" and one.grain > 25e-6
+        ):  # finer than this the size effect carries it below, as published for fine grains
             assert 6e-3 <= one.wear <= 2e-1, one.id
         if law in ("lap", "constant"):
             assert 1e-3 <= one.wear <= 1.01e-2, one.id

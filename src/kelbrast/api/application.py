@@ -7,6 +7,7 @@ from typing import Final
 from fastapi import FastAPI
 from starlette.exceptions import HTTPException
 from starlette.middleware.trustedhost import TrustedHostMiddleware
+from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
 from kelbrast.api import jobs, reference
@@ -41,6 +42,8 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:
+        # Built files are there or not; only addresses of pages fall back to the page.
+        app.mount("/assets", StaticFiles(directory=web / "assets", check_dir=False))
         app.frontend("/", directory=web, fallback="index.html")
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts))
     app.add_middleware(Headers)

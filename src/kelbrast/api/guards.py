@@ -4,7 +4,8 @@ from typing import Final
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-LARGEST_REQUEST: Final = 2 * 1024 * 1024
+LARGEST_FILE: Final = 2 * 1024 * 1024
+LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 POLICY: Final = (
     "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; worker-src 'self' blob:; "
     "object-src 'none'; base-uri 'self'; form-action 'self'; frame-ancestors 'none'"

@@ -4,9 +4,10 @@ import re
 from typing import Annotated, Any, Final
 from urllib.parse import quote
 
-from fastapi import APIRouter, Depends, Header, Request, Response
+from fastapi import APIRouter, Depends, Header, Path, Request, Response
 from starlette.exceptions import HTTPException
 
+from kelbrast.api.guards import LARGEST_FILE
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
 from kelbrast.app.jobs import Jobs
@@ -30,7 +31,12 @@ async def _job_in_body(request: Request) -> JobFile:
     # Another site's page can send text without asking, but not JSON.
     if not request.headers.get("content-type", "").startswith("application/json"):
         raise HTTPException(415, "Send the job as application/json")
-    return read_job_file(await request.body())
+    body = bytearray()
+    async for chunk in request.stream():
+        body += chunk
+        if len(body) > LARGEST_FILE:
+            raise HTTPException(413, f"A job file may hold at most {LARGEST_FILE // 1024 // 1024} MB; split it")
+    return read_job_file(bytes(body))
 
 
 def _jobs(request: Request) -> Jobs:
@@ -45,6 +51,7 @@ def _revision(if_match: Annotated[str | None, Header()] = None) -> int:
     return int(found[1])
 
 
+JobId = Annotated[int, Path(ge=1, le=2**53, description="id of the job")]
 JobBody = Annotated[JobFile, Depends(_job_in_body)]
 AllJobs = Annotated[Jobs, Depends(_jobs)]
 Revision = Annotated[int, Depends(_revision)]
@@ -63,7 +70,7 @@ def create_job(job: JobBody, jobs: AllJobs) -> KeptJobOut:
 
 
 @router.get("/jobs/{job_id}", responses=NOT_FOUND)
-def read_job(job_id: int, jobs: AllJobs) -> KeptJobOut:
+def read_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
     """One job."""
     return KeptJobOut.model_validate(jobs.get(job_id))
 
@@ -77,31 +84,31 @@ def read_job(job_id: int, jobs: AllJobs) -> KeptJobOut:
         428: {"model": Problem, "description": "If-Match is missing"},
     },
 )
-def change_job(job_id: int, revision: Revision, job: JobBody, jobs: AllJobs) -> KeptJobOut:
+def change_job(job_id: JobId, revision: Revision, job: JobBody, jobs: AllJobs) -> KeptJobOut:
     """Replace a job that nobody else changed in the meantime."""
     return KeptJobOut.model_validate(jobs.change(job_id, job, revision=revision))
 
 
 @router.delete("/jobs/{job_id}", status_code=204, responses=NOT_FOUND)
-def delete_job(job_id: int, jobs: AllJobs) -> None:
+def delete_job(job_id: JobId, jobs: AllJobs) -> None:
     """Forget a job."""
     jobs.remove(job_id)
 
 
 @router.post("/jobs/{job_id}/duplicate", status_code=201, responses=NOT_FOUND)
-def duplicate_job(job_id: int, jobs: AllJobs) -> KeptJobOut:
+def duplicate_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
     """Copy a job."""
     return KeptJobOut.model_validate(jobs.duplicate(job_id))
 
 
 @router.get("/jobs/{job_id}/plan", responses=NOT_FOUND)
-def plan_kept_job(job_id: int, jobs: AllJobs) -> PlanFile:
+def plan_kept_job(job_id: JobId, jobs: AllJobs) -> PlanFile:
     """Plan a kept job."""
     return jobs.plan(job_id)
 
 
 @router.get("/jobs/{job_id}/file", responses=NOT_FOUND)
-def job_as_file(job_id: int, jobs: AllJobs) -> Response:
+def job_as_file(job_id: JobId, jobs: AllJobs) -> Response:
     """The job file, to keep beside the drawing."""
     job = jobs.get(job_id).job
     name = re.sub(r"[^\w-]+", "-", job.title.lower()).strip("-") or "job"

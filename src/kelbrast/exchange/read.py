@@ -81,7 +81,8 @@ def face_area(face: FaceFile, field: str = "face") -> float:
 def faults_of(problem: ValidationError) -> list[Fault]:
     """Pydantic's findings as faults, each naming its key as `faces[0].found.depth_um`."""
     faults: dict[str, Fault] = {}
-    for error in problem.errors(include_url=False):
+    # Of several findings on one key, a broken rule of ours says more than "must be a number".
+    for error in sorted(problem.errors(include_url=False), key=lambda error: error["type"] != "value_error"):
         field = _written(error["loc"])
         faults.setdefault(field, Fault(field, _said(error["type"], error.get("ctx", {}), error["msg"])))
     # A union tries every arm; where one arm got further into the value, the others only say that it is not theirs.

@@ -3,7 +3,7 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, ForeignKey, String, UniqueConstraint
+from sqlalchemy import JSON, CheckConstraint, DateTime, Float, ForeignKey, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -43,16 +43,16 @@ class FaceRow(Base):
     job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
     position: Mapped[int]
     name: Mapped[str] = mapped_column(String(200))
-    area_cm2: Mapped[float | None]
+    area_cm2: Mapped[float | None] = mapped_column(Float)
     shape: Mapped[dict[str, Any] | None] = mapped_column(JSON)
-    thickness_mm: Mapped[float | None]
+    thickness_mm: Mapped[float | None] = mapped_column(Float)
     reach: Mapped[str] = mapped_column(String(20))
-    inside_radius_mm: Mapped[float | None]
+    inside_radius_mm: Mapped[float | None] = mapped_column(Float)
     found: Mapped[dict[str, Any]] = mapped_column(JSON)
     want: Mapped[dict[str, Any]] = mapped_column(JSON)
-    limit_um: Mapped[float | None]
-    coat_um: Mapped[float | None]
-    keep_um: Mapped[float | None]
+    limit_um: Mapped[float | None] = mapped_column(Float)
+    coat_um: Mapped[float | None] = mapped_column(Float)
+    keep_um: Mapped[float | None] = mapped_column(Float)
     curved: Mapped[bool | None]
     keep_off: Mapped[bool]
     job: Mapped[JobRow] = relationship(back_populates="faces")

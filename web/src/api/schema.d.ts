@@ -828,6 +828,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description id of the job */
                 job_id: number;
             };
             cookie?: never;
@@ -870,6 +871,7 @@ export interface operations {
                 "if-match"?: string | null;
             };
             path: {
+                /** @description id of the job */
                 job_id: number;
             };
             cookie?: never;
@@ -932,6 +934,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description id of the job */
                 job_id: number;
             };
             cookie?: never;
@@ -970,6 +973,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description id of the job */
                 job_id: number;
             };
             cookie?: never;
@@ -1010,6 +1014,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description id of the job */
                 job_id: number;
             };
             cookie?: never;
@@ -1050,6 +1055,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
+                /** @description id of the job */
                 job_id: number;
             };
             cookie?: never;

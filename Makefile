@@ -1,0 +1,67 @@
+# Two commands do everything on a fresh machine: `make demo` and `make test`. Stamps keep later runs quick.
+SHELL := /bin/bash
+PORT ?= 8642
+PY := .venv/bin/python
+WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
+export PIP_DISABLE_PIP_VERSION_CHECK := 1
+
+.PHONY: demo test bench types format lint screenshots clean
+
+demo: .stamps/app .stamps/web
+	@$(PY) -m kelbrast demo --port $(PORT)
+
+test: .stamps/dev .stamps/web .stamps/chromium lint
+	cd web && npm run -s test
+	$(PY) -m pytest
+
+lint: .stamps/dev .stamps/npm
+	.venv/bin/ruff check src tests bench
+	.venv/bin/ruff format --check src tests bench
+	.venv/bin/mypy
+	.venv/bin/lint-imports --no-logo
+	cd web && npm run -s check && npm run -s lint
+
+bench: .stamps/dev .stamps/web .stamps/chromium
+	@$(PY) bench/timings.py
+
+# After a change of the API: its description, and the front end's types from it.
+types: .stamps/dev .stamps/npm
+	$(PY) -m kelbrast.api.openapi > docs/openapi.json
+	cd web && npm run -s types
+
+format: .stamps/dev .stamps/npm
+	.venv/bin/ruff check --fix src tests bench
+	.venv/bin/ruff format src tests bench
+	cd web && npm run -s format
+
+screenshots: .stamps/dev .stamps/web .stamps/chromium
+	$(PY) docs/take_screenshots.py
+
+clean:
+	rm -rf .stamps .venv web/node_modules web/dist
+
+.venv/bin/python:
+	@command -v python3.11 >/dev/null || { echo "Kelbrast needs Python 3.11 (python3.11 is not here)"; exit 1; }
+	python3.11 -m venv .venv
+
+.stamps/app: requirements/app.txt pyproject.toml | .venv/bin/python
+	$(PY) -m pip install -q --require-hashes -r requirements/app.txt
+	$(PY) -m pip install -q --no-deps --no-build-isolation -e .
+	@mkdir -p .stamps && touch $@
+
+.stamps/dev: requirements/dev.txt .stamps/app
+	$(PY) -m pip install -q --require-hashes -r requirements/dev.txt
+	@touch $@
+
+.stamps/npm: web/package-lock.json web/package.json
+	@command -v npm >/dev/null || { echo "Kelbrast needs Node 20 with npm (npm is not here)"; exit 1; }
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@mkdir -p .stamps && touch $@
+
+.stamps/web: .stamps/npm $(WEB)
+	cd web && npm run -s build -- --logLevel warn
+	@touch $@
+
+.stamps/chromium:
+	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium; }
+	@mkdir -p .stamps && touch $@

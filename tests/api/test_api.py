@@ -1,0 +1,120 @@
+"""The API: jobs and plans, and every refusal as problem+json that names the key."""
+
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+from starlette.testclient import TestClient
+
+from kelbrast.api.guards import LARGEST_FILE, LARGEST_REQUEST, POLICY
+from kelbrast.api.openapi import description
+
+ROOT = Path(__file__).parents[2]
+
+
+def problem(response: Any, status: int) -> dict[str, Any]:
+    assert response.status_code == status, response.text
+    assert response.headers["content-type"] == "application/problem+json"
+    body = response.json()
+    assert body["status"] == status
+    assert body["detail"]
+    return body
+
+
+def test_a_job_from_cradle_to_grave(client: TestClient, collar: dict[str, Any]) -> None:
+    made = client.post("/api/jobs", json=collar)
+    assert made.status_code == 201
+    address = f"/api/jobs/{made.json()['id']}"
+    changed = client.put(address, json={**collar, "title": "Collar"}, headers={"If-Match": '"1"'})
+    assert changed.json()["revision"] == 2
+    assert client.get(address).json()["job"]["title"] == "Collar"
+    assert client.get("/api/jobs").json()[0]["minutes"] > 0
+    assert client.post(f"{address}/duplicate").status_code == 201
+    assert client.delete(address).status_code == 204
+    problem(client.get(address), 404)
+
+
+def test_both_plan_endpoints_and_the_file_agree(client: TestClient, collar: dict[str, Any]) -> None:
+    kept = client.post("/api/jobs", json=collar).json()["id"]
+    file = client.get(f"/api/jobs/{kept}/file")
+    assert "gallery-rail-collar.job.json" in file.headers["content-disposition"]
+    plans = [client.get(f"/api/jobs/{kept}/plan").json(), client.post("/api/plan", json=collar).json()]
+    plans.append(client.post("/api/plan", content=file.content, headers={"content-type": "application/json"}).json())
+    assert plans[0] == plans[1] == plans[2]
+    assert plans[0]["kelbrast"] == "plan/1"
+
+
+def test_faults_name_their_keys(client: TestClient, collar: dict[str, Any]) -> None:
+    collar["faces"][0]["found"]["depth_um"] = 0
+    for address in ("/api/plan", "/api/jobs"):
+        body = problem(client.post(address, json=collar), 422)
+        assert body["faults"] == [{"field": "faces[0].found.depth_um", "message": "must be above 0"}]
+
+
+def test_what_is_no_json_can_not_be_read(client: TestClient) -> None:
+    problem(client.post("/api/plan", content="[1", headers={"content-type": "application/json"}), 400)
+
+
+def test_a_change_needs_the_revision_it_was_made_on(client: TestClient, collar: dict[str, Any]) -> None:
+    kept = client.post("/api/jobs", json=collar).json()["id"]
+    problem(client.put(f"/api/jobs/{kept}", json=collar), 428)
+    problem(client.put(f"/api/jobs/{kept}", json=collar, headers={"If-Match": "soon"}), 428)
+    problem(client.put(f"/api/jobs/{kept}", json=collar, headers={"If-Match": '"7"'}), 412)
+
+
+@pytest.mark.parametrize("address", ["/api/jobs/99", "/api/jobs/99/plan", "/api/jobs/99/file", "/api/nothing"])
+def test_what_is_not_there(client: TestClient, address: str) -> None:
+    problem(client.get(address), 404)
+
+
+def test_an_id_that_is_no_number(client: TestClient) -> None:
+    assert problem(client.get("/api/jobs/first"), 422)["faults"][0]["field"] == "job_id"
+
+
+def test_only_json_from_our_own_page(client: TestClient, collar: dict[str, Any]) -> None:
+    problem(client.post("/api/jobs", content=json.dumps(collar), headers={"content-type": "text/plain"}), 415)
+
+
+def test_a_large_request_is_refused(client: TestClient) -> None:
+    headers = {"content-type": "application/json"}
+    problem(client.post("/api/plan", content=b" " * (LARGEST_FILE + 1), headers=headers), 413)
+    assert client.post("/api/plan", content=b" " * (LARGEST_REQUEST + 1), headers=headers).status_code == 413
+
+
+def test_a_foreign_host_is_refused(client: TestClient) -> None:
+    assert client.get("/api/health", headers={"host": "elsewhere.example"}).status_code == 400
+
+
+def test_headers_keep_the_page_to_itself(client: TestClient) -> None:
+    for address in ("/api/health", "/api/nothing"):
+        headers = client.get(address).headers
+        assert headers["content-security-policy"] == POLICY
+        assert headers["x-content-type-options"] == "nosniff"
+    assert "unsafe" not in POLICY
+
+
+def test_the_catalogue_carries_sources(client: TestClient) -> None:
+    catalogue = client.get("/api/catalogue").json()
+    assert len(catalogue["tools"]) >= 70
+    assert all(figure["source"] for one in catalogue["materials"] for figure in one["figures"])
+
+
+def test_the_description_is_current() -> None:
+    assert (ROOT / "docs" / "openapi.json").read_text(encoding="utf-8") == description(), "run make types"
+
+
+def test_the_front_ends_types_are_current() -> None:
+    generator = ROOT / "web" / "node_modules" / ".bin" / "openapi-typescript"
+    if not generator.exists():
+        pytest.fail("the front end's packages are not installed: run make test")
+    made = subprocess.run([generator, ROOT / "docs" / "openapi.json"], capture_output=True, text=True, check=True).stdout
+    kept = (ROOT / "web" / "src" / "api" / "schema.d.ts").read_text(encoding="utf-8")
+    assert made.strip() == kept.strip(), "run make types"
+
+
+def test_the_core_is_not_asked_for_the_web() -> None:
+    code = "import sys, kelbrast.core.planning.plan; print([m for m in ('fastapi','pydantic','sqlalchemy','typer') if m in sys.modules])"
+    assert subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout.strip() == "[]"

@@ -1,0 +1,118 @@
+"""The list: from nothing to the first job, files in and out, keys."""
+
+import json
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from kelbrast.app.planning import plan_file
+from kelbrast.exchange.read import read_job_file
+
+EXAMPLES = Path(__file__).parents[2] / "examples"
+
+
+def drop(page: Page, name: str, text: str) -> None:
+    """Drop a file on the list, as from the desktop."""
+    page.evaluate(
+        """([name, text]) => {
+            const data = new DataTransfer();
+            data.items.add(new File([text], name, { type: 'application/json' }));
+            const target = document.querySelector('main > div');
+            for (const kind of ['dragover', 'drop'])
+                target.dispatchEvent(new DragEvent(kind, { dataTransfer: data, bubbles: true, cancelable: true }));
+        }""",
+        [name, text],
+    )
+
+
+def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, empty) -> None:
+    page.goto(empty.address)
+    page.get_by_role("button", name="Describe the first part").click()
+    expect(page.get_by_label("Title of the job")).to_be_focused()
+    page.keyboard.type("Fog horn trumpet")
+    page.get_by_label("Material").select_option("copper")
+    page.get_by_label("Likely depth", exact=True).first.fill("35")
+    page.get_by_label("At worst", exact=True).fill("50")
+    page.get_by_label("Wanted").select_option("mirror")
+    page.get_by_label("Area", exact=True).last.fill("640")
+    expect(page.get_by_role("list", name="Steps").get_by_role("listitem").first).to_contain_text("50 → ")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Export the job file").click()
+    text = Path(download.value.path()).read_text()
+    plan = plan_file(read_job_file(text))
+    labels = page.get_by_role("list", name="Steps").get_by_role("listitem").all_inner_texts()
+    assert len(labels) == len(plan.faces[0].steps)
+    for shown, step in zip(labels, plan.faces[0].steps, strict=True):
+        assert step.label in shown
+    assert json.loads(text)["title"] == "Fog horn trumpet"
+
+
+def test_files_come_in_by_dropping_and_faults_are_named(page: Page, empty) -> None:
+    page.goto(empty.address)
+    expect(page.get_by_text("No jobs yet")).to_be_visible()
+    good = (EXAMPLES / "05-galley-top.job.json").read_text()
+    drop(page, "galley.job.json", good)
+    expect(page.get_by_role("link", name="Galley top")).to_be_visible()
+    drop(page, "bad.job.json", good.replace('"pieces": 1', '"pieces": 0').replace("brushed-fine", "brused", 1))
+    expect(page.get_by_text("bad.job.json was not taken")).to_contain_text("must be at least 1") if '"pieces"' in good else None
+    drop(page, "noise.json", "[1")
+    expect(page.get_by_text("noise.json was not taken")).to_contain_text("not JSON")
+    assert len(empty.jobs.summaries()) == 1
+
+
+def test_the_import_button_takes_several_files(page: Page, empty) -> None:
+    page.goto(empty.address)
+    page.get_by_label("Job files").set_input_files(sorted(EXAMPLES.glob("*.json"))[:3])
+    expect(page.get_by_role("row")).to_have_count(4)
+
+
+def test_the_list_says_what_each_job_needs(page: Page, workshop) -> None:
+    page.goto(workshop.address)
+    collar = page.get_by_role("row").filter(has_text="Gallery rail collar")
+    expect(collar).to_contain_text("Naval brass")
+    expect(collar).to_contain_text("Mirror")
+    expect(collar).to_contain_text(re.compile(r"\d (min|h)"))
+    expect(page.get_by_role("row").filter(has_text="Lantern door bush")).to_contain_text("only 30 µm may come off")
+
+
+def test_duplicate_delete_and_undo(page: Page, workshop) -> None:
+    page.goto(workshop.address)
+    before = len(workshop.jobs.summaries())
+    page.get_by_label("Duplicate Galley top").click()
+    expect(page.get_by_role("link", name="Galley top (copy)")).to_be_visible()
+    page.get_by_label("Delete Galley top (copy)").click()
+    expect(page.get_by_role("link", name="Galley top (copy)")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Galley top (copy)")).to_be_visible()
+    assert len(workshop.jobs.summaries()) == before + 1
+
+
+def test_keys(page: Page, workshop) -> None:
+    page.goto(workshop.address)
+    expect(page.get_by_role("row")).not_to_have_count(0)
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys of this screen")).to_contain_text("New job")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.keyboard.press("/")
+    expect(page.get_by_label("What to find")).to_be_focused()
+    page.keyboard.type("n fog")  # N must not make a job while typing
+    expect(page.get_by_text("Nothing by that name")).to_be_visible()
+    page.get_by_label("What to find").fill("fog")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Title of the job")).to_have_value("Fog gauge window")
+    page.keyboard.press("Alt+6")
+    expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    page.keyboard.press("Alt+1")
+    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+    page.keyboard.press("n")
+    expect(page.get_by_label("Title of the job")).to_have_value("New job")
+
+
+def test_a_page_that_is_not_there(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/nowhere")
+    expect(page.get_by_role("heading", name="There is no page here")).to_be_visible()
+    page.goto(f"{workshop.address}/jobs/999")
+    expect(page.get_by_role("alert")).to_contain_text("can not be opened")

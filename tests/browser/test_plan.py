@@ -1,0 +1,182 @@
+"""A job's page: the stair follows every value, nothing typed is lost, everything can be done by keyboard."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+
+def open_job(page: Page, served, title: str) -> int:
+    job = next(one for one in served.jobs.summaries() if one.title == title)
+    page.goto(f"{served.address}/jobs/{job.id}")
+    expect(page.get_by_label("Title of the job")).to_have_value(title)
+    expect(page.get_by_role("list", name="Steps").or_(page.get_by_text("Not possible:"))).to_be_visible()
+    return job.id
+
+
+def curves(page: Page) -> list[str]:
+    return page.locator("svg path.curve").evaluate_all("paths => paths.map((path) => path.getAttribute('d'))")
+
+
+def test_typing_redraws_the_stair_and_keeps_the_job(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    before = curves(page)
+    depth = page.get_by_label("Likely depth", exact=True).first
+    depth.press("ArrowUp")
+    expect(depth).to_have_value("23")
+    page.wait_for_function("before => document.querySelector('svg path.curve').getAttribute('d') !== before", arg=before[0])
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 23
+
+
+def test_dragging_redraws_the_stair(page: Page, workshop) -> None:
+    open_job(page, workshop, "Keepers' name plates")
+    before = curves(page)
+    thumb = page.get_by_role("slider").first
+    box = thumb.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 8, box["y"] + 8)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 60, box["y"] + 8, steps=6)
+    page.wait_for_function("before => document.querySelector('svg path.curve').getAttribute('d') !== before", arg=before[0])
+    page.mouse.up()
+
+
+def test_a_wrong_value_is_said_and_changes_nothing(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    depth = page.get_by_label("Likely depth", exact=True).first
+    for text, said in (("0", "Must be above 0"), ("deep", "This is not a number"), ("", "Put in a number above 0")):
+        depth.fill(text)
+        expect(page.get_by_text(said)).to_be_visible()
+    depth.blur()
+    expect(depth).to_have_value("22")
+    assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 22
+
+
+def test_what_only_the_server_sees_is_said_too(page: Page, workshop) -> None:
+    open_job(page, workshop, "Lamp clock housing")
+    page.get_by_label("Inside diameter").fill("400")
+    expect(page.get_by_text("must be below diameter_mm").first).to_be_visible()
+    expect(page.get_by_text("Not kept until the fault is mended")).to_be_visible()
+    page.get_by_label("Inside diameter").fill("150")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+
+
+def test_arrows_walk_the_steps(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    card = page.get_by_label("Step in hand")
+    expect(card).to_contain_text("Step 1 of")
+    page.keyboard.press("ArrowRight")
+    expect(card).to_contain_text("Step 2 of")
+    page.keyboard.press("ArrowLeft")
+    page.keyboard.press("ArrowLeft")
+    expect(card).to_contain_text("Step 1 of")
+    for word in ("Speed", "Takes off", "Clearance", "Light check", "rev/min"):
+        expect(card).to_contain_text(word)
+
+
+def test_faces_are_added_shaped_kept_off_and_removed(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Barometer lens")
+    page.keyboard.press("n")
+    name = page.get_by_label("Name", exact=True)
+    expect(name).to_have_value("face 2")
+    name.fill("dome")
+    expect(page.get_by_text("Another face has this name")).to_be_visible()
+    name.fill("rim")
+    page.get_by_label("Shape", exact=True).select_option("cylinder")
+    page.get_by_label("Diameter", exact=True).fill("100")
+    page.get_by_label("Length", exact=True).fill("100")
+    expect(page.get_by_text("Area 314 cm²")).to_be_visible()
+    page.get_by_label("Keep off: nothing may touch it").check()
+    expect(page.get_by_role("heading", name="Keep off")).to_be_visible()
+    page.get_by_label("Keep off: nothing may touch it").uncheck()
+    page.get_by_role("button", name="Remove this face").click()
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert [face.name for face in workshop.jobs.get(job).job.faces] == ["dome"]
+
+
+def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    page.get_by_text("As left by a grade").click()
+    page.get_by_label("Paper grade").select_option("P240")
+    page.get_by_label("Wanted").select_option("grip")
+    page.get_by_label("No finer than").select_option("P320")
+    page.get_by_text("Within a coat").click()
+    page.get_by_label("Reach").select_option("inside")
+    page.get_by_label("Inside radius").fill("14")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    kept = workshop.jobs.get(job).job.faces[0]
+    assert (kept.found.after, kept.want.finish, kept.want.no_finer_than) == ("P240", "grip", "P320")
+    assert (kept.coat_um, kept.keep_um, kept.reach, kept.inside_radius_mm) == (45, 30, "inside", 14)
+    page.get_by_label("Wanted").select_option("own-band")
+    page.get_by_label("Ra to, µm").fill("0.8")
+    page.get_by_label("Lay").select_option("one-way")
+    page.get_by_text("No limit").click()
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    kept = workshop.jobs.get(job).job.faces[0]
+    assert kept.want.ra_um is not None
+    assert kept.want.ra_um[1] == 0.8
+    assert kept.want.lay == "one-way"
+    assert kept.coat_um is None
+
+
+def test_not_possible_says_why(page: Page, workshop) -> None:
+    open_job(page, workshop, "Lantern door bush")
+    expect(page.get_by_role("heading", name="Not possible: metal")).to_be_visible()
+    expect(page.get_by_text("only 30 µm may come off")).to_be_visible()
+    page.get_by_label("At most", exact=True).last.fill("120")
+    expect(page.get_by_role("list", name="Steps")).to_be_visible()
+
+
+def test_inch_everywhere(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("u")
+    expect(page.get_by_label("Diameter", exact=True)).to_have_value("2.835")
+    expect(page.get_by_label("Step in hand")).to_contain_text("ft/min")
+    expect(page.get_by_text("Deepest marks left, thou")).to_be_visible()
+    assert not re.search(r"\d (µm|mm|cm²|m/s)\b", page.locator("main").inner_text())
+    page.get_by_label("Diameter", exact=True).fill("3")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_label("Diameter", exact=True)).to_have_value("3")
+
+
+def test_two_screens_can_not_overwrite_each_other(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Galley top")
+    other = page.context.new_page()
+    other.goto(f"{workshop.address}/jobs/{job}")
+    other.get_by_label("Pieces").fill("3")
+    expect(other.get_by_text("Kept", exact=True)).to_be_visible()
+    expect(other.get_by_text("for 3")).to_be_visible()
+    page.get_by_label("Pieces").fill("5")
+    expect(page.get_by_text("Changed elsewhere")).to_be_visible()
+    assert workshop.jobs.get(job).job.pieces == 3
+    page.get_by_role("button", name="Take what is kept").click()
+    expect(page.get_by_label("Pieces")).to_have_value("3")
+    other.close()
+
+
+def test_leaving_at_once_keeps_the_last_change(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Galley top")
+    page.get_by_label("Pieces").fill("7")
+    page.get_by_role("link", name="Jobs", exact=True).first.click()
+    expect(page.get_by_role("row").filter(has_text="Galley top")).to_contain_text("7")
+    assert workshop.jobs.get(job).job.pieces == 7
+
+
+def test_a_server_that_is_gone_is_said(page: Page, workshop) -> None:
+    open_job(page, workshop, "Galley top")
+    workshop.stop()
+    page.get_by_label("Pieces").fill("2")
+    expect(page.get_by_role("alert")).to_contain_text("does not answer")
+    expect(page.get_by_label("Pieces")).to_have_value("2")
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (768, 1024)])
+def test_nothing_runs_out_of_the_page(page: Page, workshop, size: tuple[int, int]) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    for way in ("/", "/tables", f"/jobs/{workshop.jobs.summaries()[0].id}"):
+        page.goto(workshop.address + way)
+        page.wait_for_load_state("networkidle")
+        assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+        assert page.evaluate("document.querySelector('main').scrollWidth <= innerWidth")

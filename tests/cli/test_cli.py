@@ -1,0 +1,160 @@
+"""The command line as a script sees it: real processes, exit codes, one fault per line, never a traceback."""
+
+import json
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import jsonschema
+import pytest
+
+from kelbrast.app.planning import plan_file
+from kelbrast.exchange.read import check_job_file
+from kelbrast.exchange.schema import schema
+
+ROOT = Path(__file__).parents[2]
+
+
+def run(*arguments: str | Path, text: str | None = None) -> subprocess.CompletedProcess[str]:
+    done = subprocess.run(
+        [sys.executable, "-m", "kelbrast", *map(str, arguments)],
+        input=text,
+        capture_output=True,
+        text=True,
+        cwd=ROOT,
+        timeout=60,
+    )
+    assert "Traceback" not in done.stderr
+    return done
+
+
+def test_plan_as_json_is_the_plan(collar: dict[str, Any], write_job: Callable[[dict[str, Any]], Path]) -> None:
+    done = run("plan", write_job(collar), "--format", "json")
+    assert done.returncode == 0
+    printed = json.loads(done.stdout)
+    jsonschema.validate(printed, schema("plan"))
+    assert printed == json.loads(plan_file(check_job_file(collar)).model_dump_json())
+
+
+def test_plan_from_standard_input_as_text(collar: dict[str, Any]) -> None:
+    done = run("plan", "-", text=json.dumps(collar))
+    assert done.returncode == 0
+    assert "1. " in done.stdout
+
+
+def test_not_possible_is_an_answer() -> None:
+    done = run("plan", ROOT / "examples" / "08-hinge-bush.job.json", "--format", "json")
+    assert done.returncode == 0
+    (face,) = json.loads(done.stdout)["faces"]
+    assert (face["possible"], face["binding"], face["steps"]) == (False, "metal", [])
+
+
+def test_faults_one_per_line_and_exit_2(collar: dict[str, Any], write_job: Callable[[dict[str, Any]], Path]) -> None:
+    collar["faces"][0]["found"]["depth_um"] = 0
+    collar["pieces"] = 0
+    done = run("plan", write_job(collar))
+    assert done.returncode == 2
+    assert done.stdout == ""
+    assert done.stderr.splitlines() == ["pieces: must be at least 1", "faces[0].found.depth_um: must be above 0"]
+
+
+@pytest.mark.parametrize(
+    "arguments",
+    [
+        ("plan", "nowhere.json"),
+        ("plan", "src"),
+        ("list", "wheels"),
+        ("schema", "rack"),
+        ("grade", "600"),
+        ("speed", "--diameter-mm", "200"),
+        ("speed", "--diameter-mm", "-1", "--rpm", "100"),
+        ("speed", "--diameter-mm", "nan", "--rpm", "100"),
+        ("speed", "--diameter-mm", "200", "--rpm", "100", "--m-s", "3"),
+        ("backup", "--database", "nowhere.sqlite"),
+        ("frobnicate",),
+    ],
+)
+def test_what_can_not_be_done_exits_2(arguments: tuple[str, ...]) -> None:
+    done = run(*arguments)
+    assert done.returncode == 2
+    assert done.stderr.strip()
+
+
+@pytest.mark.parametrize("kind", ["materials", "finishes", "tools", "machines", "grades"])
+def test_lists(kind: str) -> None:
+    rows = json.loads(run("list", kind, "--format", "json").stdout)
+    assert rows
+    table = run("list", kind).stdout.splitlines()
+    assert len(table) == len(rows) + 1
+
+
+def test_schemas_are_schemas() -> None:
+    for kind in ("job", "plan"):
+        jsonschema.Draft202012Validator.check_schema(json.loads(run("schema", kind).stdout))
+
+
+def test_grade() -> None:
+    assert json.loads(run("grade", "P600", "--format", "json").stdout) == {
+        "grade": "P600",
+        "um": 25.8,
+        "nearest": {"P": "P600", "F": "F360", "CAMI": "CAMI400", "JIS": "JIS500"},
+    }
+
+
+def test_speed_both_ways() -> None:
+    there = json.loads(run("speed", "--diameter-mm", "203.2", "--rpm", "1800", "--format", "json").stdout)
+    assert there["m_s"] == pytest.approx(19.1511, abs=1e-4)
+    assert there["ft_min"] == pytest.approx(3769.9, abs=0.1)
+    back = json.loads(run("speed", "--diameter-mm", "203.2", "--m-s", "19.15114882", "--format", "json").stdout)
+    assert back["rpm"] == pytest.approx(1800, abs=1e-3)
+
+
+def test_a_port_in_use_is_said(tmp_path: Path) -> None:
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        done = run("demo", "--port", str(taken.getsockname()[1]), "--database", tmp_path / "demo.sqlite")
+    assert done.returncode == 2
+    assert "is in use" in done.stderr
+    assert not (tmp_path / "demo.sqlite").exists()
+
+
+def test_demo_serves_the_workshop(tmp_path: Path) -> None:
+    command = [sys.executable, "-m", "kelbrast", "demo", "--port", "0", "--database", str(tmp_path / "demo.sqlite")]
+    environment = {**os.environ, "PYTHONUNBUFFERED": "1"}
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT, env=environment) as server:
+        try:
+            assert server.stdout is not None
+            address = server.stdout.readline().split(" at ")[1].split()[0]
+            assert len(json.load(_patiently(f"{address}api/jobs"))) >= 6
+            assert b'id="app"' in _patiently(address).read()
+            assert b'id="app"' in _patiently(f"{address}jobs/1").read()  # a page of the front end, opened directly
+            for nowhere in ("api/nothing", "assets/nothing.js"):
+                with pytest.raises(urllib.error.HTTPError, match="404"):
+                    _patiently(f"{address}{nowhere}")
+        finally:
+            server.terminate()
+
+
+def _patiently(address: str) -> Any:
+    for _ in range(50):
+        try:
+            return urllib.request.urlopen(urllib.request.Request(address, headers={"accept": "text/html"}), timeout=10)
+        except ConnectionError:
+            time.sleep(0.1)
+    raise AssertionError(f"{address} does not answer")
+
+
+def test_every_command_is_in_the_readme() -> None:
+    listed = run("--help").stdout
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    for command in ("plan", "list", "schema", "grade", "speed", "serve", "demo", "backup"):
+        assert command in listed
+        assert f"kelbrast {command}" in readme

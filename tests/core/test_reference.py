@@ -1,0 +1,146 @@
+"""The reference files hold together: every key resolves, values stay in physical bounds."""
+
+from importlib.resources import files
+
+import pytest
+
+from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.catalogue.materials import materials
+from kelbrast.core.catalogue.speeds import speed_bands
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.errors import BadInput, NotFound, ReadError
+from kelbrast.core.reference.loader import KINDS, _with_constants, constant, record, sources, table
+from kelbrast.core.surface.shapes import SHAPES, shape_area
+from kelbrast.core.units import SCALE, from_si, to_si
+
+RECORDS = [path.name.removesuffix(".toml") for path in files("kelbrast.core.reference").joinpath("records").iterdir()]
+
+
+def test_every_source_has_a_kind_and_is_used() -> None:
+    reference = files("kelbrast.core.reference")
+    texts = [path.read_text() for folder in ("records", "tables") for path in reference.joinpath(folder).iterdir()]
+    for source in sources().values():
+        assert source.kind in KINDS
+        used = source.id in ("en-12413", "archard", "carslaw-jaeger", "skin", "rabinowicz", "stainless-grit", "mould-finishes")
+        assert used or any(source.id in text for text in texts), f"{source.id} is never cited"
+
+
+@pytest.mark.parametrize("name", RECORDS)
+def test_records_load(name: str) -> None:
+    assert record(name)
+
+
+def test_a_number_without_a_source_is_refused() -> None:
+    with pytest.raises(ReadError, match="with a source"):
+        _with_constants("here", [1.0, "m"])
+    with pytest.raises(ReadError, match="with a source"):
+        _with_constants("here", [1.0, "m", "nobody"])
+
+
+def test_a_constant_is_one_number() -> None:
+    assert constant("habit.double-up").value == 2.3
+    with pytest.raises(ReadError):
+        constant("scratch")
+
+
+def test_tables_name_their_sources() -> None:
+    assert all(row["source"] in sources() for name in ("grains", "buffing_bands", "abrasive_bands") for row in table(name))
+
+
+def test_materials_are_plausible() -> None:
+    assert len(materials()) >= 16
+    for one in materials().values():
+        assert 0.05e9 < one.hardness < 12e9
+        assert 0.1 < one.conductivity < 450
+        assert 900 < one.density < 12000
+        assert 200 < one.specific_heat < 1600
+        assert 273.15 + 40 < one.limit < 273.15 + 400
+
+
+def test_the_rack_covers_every_carrier() -> None:
+    assert len(tools()) >= 70
+    kinds = {one.carrier.kind for one in tools().values()}
+    assert kinds >= {
+        "belt", "disc", "flap wheel", "non-woven", "rubber-bonded", "radial bristle", "paper", "lap", "felt",
+        "sewn cotton", "sisal", "loose cotton", "wool pad", "foam pad", "stone",
+    }  # fmt: skip
+    for one in tools().values():
+        assert 0.1 <= one.carrier.hold <= 1.0
+        assert one.carrier.light_force < one.carrier.force
+        assert 0.1e-6 < one.grain < 1e-3
+
+
+def test_soft_wheels_reach_no_deeper_than_they_can() -> None:
+    # model: loose 0.5 um, sewn 1.5, felt 3, sisal 4, wool or foam with compound 2
+    limits = {"loose cotton": 0.5, "sewn cotton": 1.5, "felt": 3, "sisal": 4, "wool pad": 2, "foam pad": 2}
+    for one in tools().values():
+        if one.carrier.kind in limits:
+            assert one.carrier.reaches_depth == pytest.approx(limits[one.carrier.kind] * 1e-6)
+            assert not one.carrier.levels
+
+
+def test_every_tool_has_a_machine_and_a_band() -> None:
+    for one in tools().values():
+        drivers = [each for each in machines().values() if one.carrier.mount in each.takes]
+        assert drivers, one.id
+        if any(each.stroke is None and each.orbit is None for each in drivers):
+            assert any(use == one.carrier.band for use, _ in speed_bands()), one.id
+
+
+def test_compounds_suit_families_that_exist() -> None:
+    families = {one.family for one in materials().values()}
+    for one in tools().values():
+        assert set(one.suits or ()) <= families
+        assert set(one.carrier.not_for) <= families
+
+
+def test_finishes_have_bands_in_order() -> None:
+    for one in finishes().values():
+        assert one.no_finer_than or one.ra_high
+        assert (one.ra_low or 0) < (one.ra_high or 1)
+
+
+def test_n_grades() -> None:  # ISO 1302 (from memory): N1 0.025, then doubling (12.5 and 25 rounded up to there), N12 50
+    assert [finishes()[f"N{n}"].ra_high for n in (1, 5, 12)] == pytest.approx([0.025e-6, 0.4e-6, 50e-6])
+
+
+@pytest.mark.parametrize("unit", [*SCALE, "C"])
+def test_units_come_back(unit: str) -> None:
+    assert from_si(to_si(12.5, unit), unit) == pytest.approx(12.5)
+
+
+def test_an_unknown_unit_is_refused() -> None:
+    with pytest.raises(BadInput, match="furlong"):
+        to_si(1, "furlong")
+
+
+def test_shapes() -> None:  # hand calculation
+    measures = {"diameter": 0.2, "length": 0.1, "inside_diameter": 0.1, "width": 0.05, "height": 0.03}
+    areas = {kind: shape_area(kind, {need: measures[need] for need in shape.needs}) for kind, shape in SHAPES.items()}
+    assert areas == pytest.approx(
+        {"plate": 0.005, "disc": 0.0314159, "ring": 0.0235619, "cylinder": 0.0628319, "bore": 0.0628319,
+         "tube": 0.0942478, "dome": 0.0342434}, rel=1e-5,
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("kind", "measures", "said"),
+    [
+        ("cube", {}, "shape.kind"),
+        ("plate", {"length": 1.0}, "width_mm: is needed"),
+        ("disc", {"diameter": 1.0, "width": 1.0}, "is not a measure"),
+        ("disc", {"diameter": 0.0}, "above 0"),
+        ("ring", {"diameter": 0.1, "inside_diameter": 0.1}, "below diameter_mm"),
+    ],
+)
+def test_bad_shapes_name_the_measure(kind: str, measures: dict[str, float], said: str) -> None:
+    with pytest.raises(BadInput, match=said):
+        shape_area(kind, measures)
+
+
+def test_what_is_not_there_has_neighbours() -> None:
+    with pytest.raises(NotFound, match="did you mean copper"):
+        from kelbrast.core.catalogue.materials import material
+
+        material("coper")

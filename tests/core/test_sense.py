@@ -1,0 +1,234 @@
+"""Plans that a practitioner would nod at: the right kind of start and finish, forbidden things absent."""
+
+import itertools
+
+import pytest
+
+from kelbrast.core.catalogue.finishes import band, finishes
+from kelbrast.core.catalogue.grades import parse_grade
+from kelbrast.core.catalogue.materials import materials
+from kelbrast.core.planning.plan import order_of_work, plan_job
+from kelbrast.core.planning.rules import RULES
+from making import UM, face, job, plan
+
+METALS = [key for key, one in materials().items() if one.family not in ("plastic", "coating")]
+
+
+@pytest.mark.parametrize("stuff", METALS)
+@pytest.mark.parametrize("want", ["mirror", "bright", "satin", "brushed-fine", "paint-ready", "wipes-clean"])
+def test_the_starter_rack_reaches_the_usual_finishes_on_every_metal(stuff: str, want: str) -> None:
+    made = plan(stuff, face(want, depth=30, worst=45))
+    assert made.possible, made.binding
+    low, high = finishes()[want].ra_low or 0.0, finishes()[want].ra_high
+    assert high is not None
+    assert low <= made.steps[-1].fit.ra * 1.000001
+    assert made.steps[-1].fit.ra <= high * 1.000001
+
+
+@pytest.mark.parametrize("stuff", ["stainless-304", "brass", "aluminium-wrought", "mild-steel"])
+def test_a_brushed_face_keeps_its_lay_and_never_ends_on_a_buff(stuff: str) -> None:
+    made = plan(stuff, face("brushed-fine", depth=20))
+    assert made.steps[-1].lay == "along"
+    assert made.steps[-1].tool.carrier.wear_law != "compound"
+    assert "one-way" in made.steps[-1].tool.carrier.lays
+
+
+def test_a_satin_without_lay_has_none() -> None:
+    made = plan("stainless-316", face("satin", depth=20))
+    assert made.steps[-1].lay == "none"
+    assert "none" in made.steps[-1].tool.carrier.lays
+
+
+@pytest.mark.parametrize("stuff", ["clear-coat-2k", "acrylic", "brass"])
+def test_ripple_is_levelled_by_something_firm(stuff: str) -> None:
+    made = plan(stuff, face("bright", depth=8, kind="waviness"))
+    assert made.steps[0].tool.carrier.levels
+
+
+def test_ripple_with_only_soft_tools_is_not_possible() -> None:
+    made = plan("acrylic", face("bright", depth=1, kind="waviness"), rack=("foam-p1500", "wool-rubbing", "foam-pad-polishing"))
+    assert made.binding is not None
+    assert made.binding.rule == "too-soft"
+    assert "ripple" in made.binding.reason
+
+
+def test_a_grip_is_never_finer_than_its_grade() -> None:
+    for grade in ("P80", "P180", "P320"):
+        made = plan("tool-steel-hardened", face("grip", depth=60, no_finer_than=parse_grade(grade)))
+        assert made.possible
+        assert made.steps[-1].tool.grain >= parse_grade(grade).grain
+
+
+def test_a_face_that_is_too_fine_is_given_tooth() -> None:
+    made = plan("mild-steel", face("paint-ready", after="P600"))
+    assert len(made.steps) == 1
+    assert made.steps[0].layer == pytest.approx(made.steps[0].depth_after)  # worked until the new marks cover it
+    assert made.steps[0].clearance > 2.6
+
+
+def test_a_face_that_is_as_wanted_needs_nothing() -> None:
+    made = plan("stainless-304", face("wipes-clean", after="P600"))
+    assert made.possible
+    assert made.steps == ()
+    assert made.seconds == 0
+
+
+def test_damage_is_never_a_finish() -> None:
+    assert plan("brass", face("N12", depth=5)).steps
+
+
+def test_plastics_are_never_worked_hot() -> None:
+    for stuff in ("acrylic", "polycarbonate", "abs", "clear-coat-2k"):
+        made = plan(stuff, face("bright", depth=30, thickness=0.003))
+        assert all(step.fit.stay >= 4 for step in made.steps)
+        assert all(stuff not in ("abs",) or step.tool.carrier.id != "fibre" for step in made.steps)
+
+
+def test_steel_bars_stay_off_silver() -> None:
+    for step in plan("silver", face("mirror", depth=20)).steps:
+        assert step.tool.keeps_clean("silver")
+
+
+def test_contamination_binds_when_only_the_wrong_bar_is_there() -> None:
+    made = plan("silver", face("mirror", after="P2500"), rack=("foam-p5000", "loose-green"))
+    assert made.binding is not None
+    assert made.binding.rule == "contamination"
+
+
+def test_a_narrow_bore_binds_by_reach_with_the_radius_that_is_missing() -> None:
+    made = plan("bronze", face("bright", depth=20, reach="inside", inside_radius=0.002))
+    assert made.binding is not None
+    assert made.binding.rule == "reach"
+    assert "2 mm" in made.binding.reason
+    assert "4 mm" in made.binding.reason  # the smallest that the rack has
+
+
+def test_metal_binds_with_both_numbers() -> None:
+    made = plan("bronze", face("bright", depth=40, worst=60, limit_um=30))
+    assert made.binding is not None
+    assert made.binding.rule == "metal"
+    assert "66 µm" in made.binding.reason  # 1.1 x 60
+    assert "30 µm" in made.binding.reason
+
+
+def test_roughness_binds_at_both_ends() -> None:
+    coarse = plan("brass", face("mirror", depth=20), rack=("paper-p180", "paper-p320"))
+    fine = plan("brass", face("paint-ready", depth=20), rack=("paper-p800", "paper-p1200"))
+    assert coarse.binding is not None
+    assert fine.binding is not None
+    assert {coarse.binding.rule, fine.binding.rule} == {"not-fine-enough"}
+    assert "finest" in coarse.binding.reason
+    assert "coarse enough" in fine.binding.reason
+
+
+def test_lay_binds() -> None:
+    made = plan("brass", face("satin", depth=20), rack=("belt-p240", "paper-p320"))
+    assert made.binding is not None
+    assert made.binding.rule == "lay"
+
+
+def test_soft_wheels_alone_bind_as_too_soft() -> None:
+    made = plan("brass", face("mirror", depth=20), rack=("loose-white", "sewn-tripoli"))
+    assert made.binding is not None
+    assert made.binding.rule == "too-soft"
+
+
+def test_heat_binds() -> None:
+    made = plan("abs", face("paint-ready", depth=20), rack=("belt-p240",))
+    assert made.binding is not None
+    assert made.binding.rule == "heat"
+    assert "75 °C" in made.binding.reason
+
+
+def test_speed_binds_when_no_machine_turns_it_right() -> None:
+    made = plan("stainless-304", face("paint-ready", depth=20), rack=("fibre-p80", "angle-grinder", "belt-p60", "bench-buffer"))
+    assert made.possible  # the grinder suits the disc; the belt has no machine and is left out
+    assert made.steps[0].tool.id == "fibre-p80"
+    slow = plan("stainless-304", face("bright", after="P1200"), rack=("felt-white", "felt-grey", "rotary-tool"))
+    assert slow.binding is not None
+
+
+def test_two_rules_are_both_named() -> None:
+    made = plan("brass", face("mirror", depth=50, limit_um=10), rack=("paper-p320",))
+    assert made.binding is not None
+    assert made.binding.rule in RULES
+    assert "as well" in made.binding.reason
+
+
+def test_a_large_part_is_not_carried_to_a_wheel() -> None:
+    table = face("brushed-fine", depth=20, area=0.9)
+    made = plan("stainless-304", table)
+    assert made.possible
+    assert not any(step.fit.machine.stands for step in made.steps)
+    told = plan("stainless-304", table, rack=("flap-p180", "flap-p240"))
+    assert told.binding is not None
+    assert "too big" in told.binding.reason
+    assert plan("stainless-304", table, rack=("flap-p180", "flap-p240"), carried=True).possible
+
+
+def test_curved_faces_get_no_flat_tools() -> None:
+    made = plan("stainless-316", face("satin", depth=20, curved=True))
+    assert not any(step.tool.carrier.flat_only for step in made.steps)
+
+
+def test_order_of_work_and_keep_off() -> None:
+    one = face("brushed-fine")
+    inside = face("satin", reach="tight")
+    seat = face("N6", keep_off=True)
+    whole = job("brass", one)
+    named = tuple(
+        type(one)(**{name: getattr(f, name) for name in f.__dataclass_fields__} | {"name": label})
+        for f, label in ((one, "front"), (inside, "recess"), (seat, "seat"), (face("mirror"), "rim"))
+    )
+    planned = plan_job(type(whole)("test", whole.material, named))
+    assert planned.order == ("recess", "rim", "front")
+    assert [f.name for f in order_of_work(named)] == list(planned.order)
+    seat_plan = planned.faces[2]
+    assert seat_plan.possible
+    assert seat_plan.steps == ()
+    assert any("Mask" in caution for caution in planned.cautions)
+
+
+def test_habits_hold_or_say_so() -> None:
+    one = face("bright", after="P80")
+    for habit, widest in (("every-grade", 1.7), ("double-up", 2.3)):
+        made = plan("brass", one, habit=habit)
+        grains = [parse_grade("P80").grain, *(step.tool.grain for step in made.steps if step.tool.carrier.backed)]
+        assert made.habit_note is None
+        assert all(a / b <= widest * 1.0001 for a, b in itertools.pairwise(grains))
+    sparse = plan("brass", one, habit="every-grade", rack=("paper-p180", "paper-p600", "wool-rubbing"))
+    assert sparse.possible
+    assert sparse.habit_note is not None
+    assert plan("brass", one, habit="long-steps").seconds <= plan("brass", one, habit="double-up").seconds
+
+
+def test_likely_depth_decides_minutes_and_worst_the_metal() -> None:
+    sure, guess = plan("brass", face("bright", depth=20)), plan("brass", face("bright", depth=20, worst=40))
+    assert guess.metal > sure.metal
+    assert guess.seconds == pytest.approx(sure.seconds, rel=0.2)
+
+
+def test_least_metal_takes_no_more_than_quickest() -> None:
+    one = face("mirror", depth=20)
+    plans = {aim: plan("brass", one, aim=aim) for aim in ("time", "metal", "cost", "changes")}
+    assert plans["metal"].metal == min(p.metal for p in plans.values())
+    assert plans["cost"].cost == min(p.cost for p in plans.values())
+    assert plans["changes"].changes == min(p.changes for p in plans.values())
+    assert plans["time"].seconds == min(p.seconds for p in plans.values())
+
+
+def test_own_band() -> None:
+    wanted = band(0.3 * UM, 0.5 * UM, "one-way")
+    from dataclasses import replace
+
+    made = plan("mild-steel", replace(face(), want=wanted))
+    assert 0.3 * UM <= made.steps[-1].fit.ra <= 0.5 * UM
+
+
+def test_the_curve_goes_from_the_old_marks_to_the_new() -> None:
+    for step in plan("brass", face("mirror", depth=14, worst=20)).steps:
+        depths = [depth for _, depth in step.curve]
+        assert depths[0] == pytest.approx(step.likely_before)
+        assert depths[-1] == pytest.approx(step.depth_after)
+        assert all(a >= b for a, b in itertools.pairwise(depths))
+        assert step.curve[-1][0] == pytest.approx(step.seconds)

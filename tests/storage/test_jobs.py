@@ -1,0 +1,100 @@
+"""Keeping jobs in SQLite: what goes in comes out, changes can not overwrite each other, tables follow the migrations."""
+
+import sqlite3
+from pathlib import Path
+from typing import Any
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.runtime.migration import MigrationContext
+
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.workshop import load_demo
+from kelbrast.core.errors import BadInput, Conflict, NotFound
+from kelbrast.demo.workshop import demo_jobs
+from kelbrast.exchange.read import check_job_file
+from kelbrast.storage.database import back_up, open_database
+from kelbrast.storage.tables import Base
+
+
+@pytest.fixture
+def jobs(tmp_path: Path) -> Jobs:
+    return Jobs.open(tmp_path / "kept.sqlite")
+
+
+@pytest.mark.parametrize("file", demo_jobs(), ids=lambda file: file.title)
+def test_what_goes_in_comes_out(jobs: Jobs, file: Any) -> None:
+    assert jobs.get(jobs.add(file).id).job == file
+
+
+def test_change_counts_and_replaces(jobs: Jobs, collar: dict[str, Any]) -> None:
+    kept = jobs.add(check_job_file(collar))
+    second = {**collar["faces"][0], "name": "flange"}
+    changed = jobs.change(kept.id, check_job_file({**collar, "faces": [second, *collar["faces"]]}), revision=1)
+    assert changed.revision == 2
+    assert [face.name for face in jobs.get(kept.id).job.faces] == ["flange", "outer barrel"]
+
+
+def test_a_change_on_an_old_revision_is_refused_and_nothing_is_lost(jobs: Jobs, collar: dict[str, Any]) -> None:
+    kept = jobs.add(check_job_file(collar))
+    jobs.change(kept.id, check_job_file({**collar, "title": "first"}), revision=1)
+    with pytest.raises(Conflict):
+        jobs.change(kept.id, check_job_file({**collar, "title": "second"}), revision=1)
+    assert jobs.get(kept.id).job.title == "first"
+
+
+def test_what_can_not_be_planned_is_not_kept(jobs: Jobs, collar: dict[str, Any]) -> None:
+    with pytest.raises(BadInput):
+        jobs.add(check_job_file({**collar, "material": "cheese"}))
+    assert jobs.summaries() == []
+
+
+def test_duplicate_and_remove(jobs: Jobs, collar: dict[str, Any]) -> None:
+    kept = jobs.add(check_job_file(collar))
+    copy = jobs.duplicate(kept.id)
+    assert copy.job.title == "Gallery rail collar (copy)"
+    assert copy.job.faces == kept.job.faces
+    jobs.remove(kept.id)
+    with pytest.raises(NotFound):
+        jobs.get(kept.id)
+    assert [summary.id for summary in jobs.summaries()] == [copy.id]
+
+
+def test_removing_a_job_takes_its_faces(tmp_path: Path, collar: dict[str, Any]) -> None:
+    jobs = Jobs.open(tmp_path / "kept.sqlite")
+    jobs.remove(jobs.add(check_job_file(collar)).id)
+    with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
+        assert raw.execute("select count(*) from faces").fetchone() == (0,)
+
+
+def test_the_demo_is_loaded_once_and_in_order(jobs: Jobs) -> None:
+    assert load_demo(jobs) == len(demo_jobs())
+    assert load_demo(jobs) == 0
+    summaries = jobs.summaries()
+    assert [summary.title for summary in summaries] == [file.title for file in demo_jobs()]
+    assert {summary.state for summary in summaries} == {"ready", "not-possible"}
+
+
+def test_a_job_that_no_longer_plans_is_listed_with_its_reason(tmp_path: Path, collar: dict[str, Any]) -> None:
+    jobs = Jobs.open(tmp_path / "kept.sqlite")
+    jobs.add(check_job_file(collar))
+    with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
+        raw.execute("update jobs set material = 'unobtainium'")
+    (summary,) = jobs.summaries()
+    assert summary.state == "cannot-plan"
+    assert "unobtainium" in (summary.reason or "")
+
+
+def test_tables_are_what_the_migrations_make(tmp_path: Path) -> None:
+    engine = open_database(tmp_path / "kept.sqlite")
+    with engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+        assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
+        assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+
+
+def test_a_backup_is_a_whole_database(tmp_path: Path, collar: dict[str, Any]) -> None:
+    jobs = Jobs.open(tmp_path / "kept.sqlite")
+    jobs.add(check_job_file(collar))
+    copy = back_up(tmp_path / "kept.sqlite", tmp_path / "copy.sqlite")
+    assert Jobs.open(copy).summaries()[0].title == "Gallery rail collar"
