@@ -24,7 +24,7 @@ def test_typing_redraws_the_stair_and_keeps_the_job(page: Page, workshop) -> Non
     depth = page.get_by_label("Likely depth", exact=True).first
     depth.press("ArrowUp")
     expect(depth).to_have_value("23")
-    page.wait_for_function("before => document.querySelector('svg path.curve').getAttribute('d') !== before", arg=before[0])
+    page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 23
 
@@ -37,8 +37,8 @@ def test_dragging_redraws_the_stair(page: Page, workshop) -> None:
     assert box is not None
     page.mouse.move(box["x"] + 8, box["y"] + 8)
     page.mouse.down()
-    page.mouse.move(box["x"] + 60, box["y"] + 8, steps=6)
-    page.wait_for_function("before => document.querySelector('svg path.curve').getAttribute('d') !== before", arg=before[0])
+    page.mouse.move(box["x"] - 30, box["y"] + 8, steps=6)
+    page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
     page.mouse.up()
 
 

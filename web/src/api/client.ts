@@ -49,10 +49,22 @@ async function answered<T>(asked: Promise<Answer>): Promise<T> {
 
 const one = (id: number) => ({ params: { path: { job_id: id } } });
 
+/** Changes that are still on their way: a list asked for meanwhile waits, so that it shows them. */
+const writing = new Set<Promise<unknown>>();
+
+function written<T>(asked: Promise<T>): Promise<T> {
+  const done = asked.finally(() => writing.delete(done));
+  writing.add(done);
+  return done;
+}
+
 const JSON_BODY = { 'Content-Type': 'application/json' };
 
 export const api = {
-  jobs: () => answered<JobSummary[]>(client.GET('/api/jobs')),
+  jobs: async () => {
+    await Promise.allSettled(writing);
+    return answered<JobSummary[]>(client.GET('/api/jobs'));
+  },
   job: (id: number) => answered<KeptJob>(client.GET('/api/jobs/{job_id}', one(id))),
   add: (job: Job) => answered<KeptJob>(client.POST('/api/jobs', { body: job })),
   /** A job file as it was read from disk: the server says what is wrong with it. */
@@ -65,13 +77,15 @@ export const api = {
       }),
     ),
   change: (id: number, job: Job, revision: number, leaving = false) =>
-    answered<KeptJob>(
-      client.PUT('/api/jobs/{job_id}', {
-        ...one(id),
-        headers: { 'If-Match': `"${revision}"` },
-        body: job,
-        keepalive: leaving,
-      }),
+    written(
+      answered<KeptJob>(
+        client.PUT('/api/jobs/{job_id}', {
+          ...one(id),
+          headers: { 'If-Match': `"${revision}"` },
+          body: job,
+          keepalive: leaving,
+        }),
+      ),
     ),
   remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))),
   duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),

@@ -23,7 +23,7 @@
     { press: 'Alt+1', shown: 'Alt 1', does: 'Jobs', run: () => void navigate('/') },
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
-    { press: 'Shift+?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
+    { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
     { press: 'u', shown: 'U', does: 'Metric or inch', run: () => shown.toggle() },
   ]);
   const onJobs = $derived(isActive('/') || isActive('/jobs/:id'));

@@ -19,14 +19,14 @@ export function useKeys(title: string, keys: Key[]) {
     const group = { title, keys };
     activeKeys.groups.push(group);
     const bound = Object.fromEntries(
-      keys.map((key) => [
-        key.press,
-        (event: KeyboardEvent) => {
+      keys.flatMap((key) => {
+        const fire = (event: KeyboardEvent) => {
           if (typing(event) || event.defaultPrevented) return;
           event.preventDefault();
           key.run();
-        },
-      ]),
+        };
+        return presses(key.press).map((press) => [press, fire]);
+      }),
     );
     const unbind = tinykeys(window, bound);
     return () => {
@@ -35,6 +35,11 @@ export function useKeys(title: string, keys: Key[]) {
       if (at >= 0) activeKeys.groups.splice(at, 1);
     };
   });
+}
+
+/** Whether a sign such as / or ? needs Shift depends on the keyboard's country. */
+function presses(press: string): string[] {
+  return /^[^a-z0-9+]$/i.test(press) ? [press, `Shift+${press}`] : [press];
 }
 
 function typing(event: KeyboardEvent): boolean {

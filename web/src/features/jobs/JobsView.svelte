@@ -19,7 +19,7 @@
   function drop(event: DragEvent) {
     event.preventDefault();
     over = false;
-    if (event.dataTransfer?.files.length) void list.take(event.dataTransfer.files);
+    if (event.dataTransfer?.files.length) void list.take([...event.dataTransfer.files]);
   }
 
   useKeys('Jobs', [
@@ -56,7 +56,7 @@
       multiple
       aria-label="Job files"
       onchange={(event) => {
-        void list.take(event.currentTarget.files ?? []);
+        void list.take([...(event.currentTarget.files ?? [])]);
         event.currentTarget.value = '';
       }}
     />

@@ -59,7 +59,7 @@ export class JobList {
   }
 
   /** Job files from disk: each is taken whole or refused with every fault named. */
-  async take(files: Iterable<File>) {
+  async take(files: File[]) {
     for (const file of files)
       try {
         const kept = await api.addText(await file.text());

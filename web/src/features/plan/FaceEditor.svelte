@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Face } from '../../api/client';
+  import TextField from '../../ui/TextField.svelte';
   import type { JobDraft } from './draft.svelte';
   import AreaFields from './AreaFields.svelte';
   import FoundFields from './FoundFields.svelte';
@@ -9,20 +10,15 @@
 
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
   const taken = $derived(draft.job.faces.filter((other) => other !== face).map((other) => other.name));
-  let nameWrong = $state('');
 
-  function rename(name: string) {
-    nameWrong = !name.trim() ? 'A face needs a name' : taken.includes(name) ? 'Another face has this name' : '';
-    if (!nameWrong) draft.changeFace({ name });
+  function complaint(name: string): string | null {
+    if (!name.trim()) return 'A face needs a name';
+    return taken.includes(name) ? 'Another face has this name' : null;
   }
 </script>
 
 <div class="grid gap-3 px-3 pb-3">
-  <label class="block">
-    <span class="small dim">Name</span>
-    <input class="field" maxlength="200" value={face.name} oninput={(event) => rename(event.currentTarget.value)} />
-    {#if nameWrong}<span class="small text-(--stop)">{nameWrong}</span>{/if}
-  </label>
+  <TextField label="Name" value={face.name} {complaint} onchange={(name) => draft.changeFace({ name })} />
   <label class="flex items-center gap-2">
     <input
       type="checkbox"

@@ -50,6 +50,7 @@
 
 <div class="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-4.5 pt-3 pb-2.5">
   <div class="min-w-56 flex-1">
+    <h1 class="sr-only">{draft.job.title}</h1>
     <div class="small dim flex gap-3">
       <a class="hover:underline" href={p('/')}>Jobs</a>
       <span class:text-(--stop)={bad} role="status">{SAID[draft.saving]}</span>

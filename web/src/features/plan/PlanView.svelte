@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import { api } from '../../api/client';
   import { p, route } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
@@ -17,18 +16,19 @@
   // The same page serves the next job too, when another is opened from the find sheet.
   $effect(() => {
     const id = Number(route.params.id);
+    let mine: JobDraft | null = null;
     let left = false;
     draft = null;
     trouble = null;
     api.job(id).then(
       (kept) => {
-        if (!left) draft = new JobDraft(kept);
+        if (!left) draft = mine = new JobDraft(kept);
       },
       (problem: Error) => (trouble = problem.message),
     );
     return () => {
       left = true;
-      untrack(() => void draft?.save());
+      void mine?.save();
     };
   });
 

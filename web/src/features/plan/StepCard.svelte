@@ -23,7 +23,10 @@
   }
 </script>
 
+<!-- It scrolls when the cautions are long, so the keyboard must reach it. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <aside
+  tabindex="0"
   class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4 md:col-span-2 lg:col-span-1"
   aria-label="Step in hand"
 >
