@@ -15,8 +15,8 @@ test: .stamps/dev .stamps/web .stamps/chromium lint
 	$(PY) -m pytest
 
 lint: .stamps/dev .stamps/npm
-	.venv/bin/ruff check src tests bench
-	.venv/bin/ruff format --check src tests bench
+	.venv/bin/ruff check src tests bench docs
+	.venv/bin/ruff format --check src tests bench docs
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-logo
 	cd web && npm run -s check && npm run -s lint
@@ -30,8 +30,8 @@ types: .stamps/dev .stamps/npm
 	cd web && npm run -s types
 
 format: .stamps/dev .stamps/npm
-	.venv/bin/ruff check --fix src tests bench
-	.venv/bin/ruff format src tests bench
+	.venv/bin/ruff check --fix src tests bench docs
+	.venv/bin/ruff format src tests bench docs
 	cd web && npm run -s format
 
 screenshots: .stamps/dev .stamps/web .stamps/chromium

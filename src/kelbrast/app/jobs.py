@@ -61,6 +61,10 @@ class Jobs:
         with Session(self._engine) as session:
             return [_summary(stored) for stored in store.all_jobs(session)]
 
+    def any(self) -> bool:
+        with Session(self._engine) as session:
+            return store.any_jobs(session)
+
     def get(self, job_id: int) -> KeptJob:
         with Session(self._engine) as session:
             return _kept(store.get_job(session, job_id))

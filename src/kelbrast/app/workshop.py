@@ -6,7 +6,7 @@ from kelbrast.demo.workshop import demo_jobs
 
 def load_demo(jobs: Jobs) -> int:
     """Keep the demo jobs if there are no jobs yet. Returns how many were added."""
-    if jobs.summaries():
+    if jobs.any():
         return 0
     files = demo_jobs()
     for file in reversed(files):  # the list shows the last changed first

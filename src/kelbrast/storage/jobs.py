@@ -33,6 +33,11 @@ def all_jobs(session: Session) -> list[StoredJob]:
     return [_stored(row) for row in rows]
 
 
+def any_jobs(session: Session) -> bool:
+    """Whether there is a job at all."""
+    return session.scalar(select(JobRow.id).limit(1)) is not None
+
+
 def get_job(session: Session, job_id: int) -> StoredJob:
     """One job.
 

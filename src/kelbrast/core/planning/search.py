@@ -1,9 +1,11 @@
-"""The best route through a graph of steps under a metal limit: exact label setting with dominance.
+"""The best route through a graph of steps under a metal limit: exact, in three stages.
 
-Nodes are visited from the deepest marks to the finest, so all steps go forwards. A label is a partial route with its
-four totals; at a node, one label is dropped when another is no worse both in the aim (ties
-broken by time, then by metal) and in metal. What is left at the ends contains the best route, because the order of
-totals survives adding the same step to both.
+All steps lead from a node to a later one, so the cheapest way from every node to an end follows from the nodes behind
+it. That way, without the limit, is already the answer when it stays within the limit. When it does not, the most
+sparing way tells whether there is an answer at all and what it costs at most; and label setting with dominance finds
+the best in between: a label is a partial route with its totals, and one is dropped when another at the same node is no
+worse both in the aim (ties broken by time, then by metal) and in metal, or when the two bounds show that it can not
+become the best.
 """
 
 from dataclasses import dataclass
@@ -14,15 +16,16 @@ from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Flags, Graph, Re
 from kelbrast.core.planning.rules import Rule
 
 Places = np.ndarray[tuple[int], np.dtype[np.intp]]
+_SLACK = 1 + 1e-9
 
 
 @dataclass(frozen=True, slots=True)
 class Route:
-    """Tool nodes in order, and the totals by `CRITERIA` (s, m, money, count)."""
+    """Tool nodes in order, the totals by `CRITERIA` (s, m, money, count), and how many labels were kept for it."""
 
     nodes: tuple[int, ...]
     totals: Reals
-    kept: int
+    kept: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +40,7 @@ class Search:
 
 def allowed_steps(graph: Graph, search: Search) -> Flags:
     """(n, n): which steps may be taken under the rules that are not lifted."""
-    allowed = graph.passable & (graph.ratio <= search.ratio * (1 + 1e-9))
+    allowed = graph.passable & (graph.ratio <= search.ratio * _SLACK)
     for rule, forbids in graph.rules.items():
         if rule not in search.lifted:
             allowed &= ~forbids
@@ -56,26 +59,93 @@ def allowed_ends(graph: Graph, search: Search) -> Flags:
 
 def best_route(graph: Graph, search: Search) -> Route | None:
     """The best route for the aim, or None when there is none."""
-    ends = allowed_ends(graph, search)
-    labels = _labels(graph, search)
-    at_end = np.flatnonzero(ends[labels.node])
-    if at_end.size == 0:
+    steps, ends = allowed_steps(graph, search), allowed_ends(graph, search)
+    limit = np.inf if "metal" in search.lifted else search.limit * _SLACK
+    ahead = _cheapest_ahead(graph.values, steps, ends, _criteria(search.aim))
+    if not ahead.leads_to_an_end(0) or ahead.totals[0, METAL] <= limit:
+        return ahead.route()
+    sparing = _cheapest_ahead(graph.values, steps, ends, _criteria("metal"))
+    if sparing.totals[0, METAL] > limit:
         return None
-    order = _criteria(search.aim)
-    winner = at_end[_best(labels.totals[at_end], order)[0]]
-    nodes: list[int] = []
-    at = int(winner)
-    while labels.node[at] != 0:
-        nodes.append(int(labels.node[at]))
-        at = int(labels.before[at])
-    return Route(tuple(reversed(nodes)), labels.totals[winner].copy(), len(labels.node))
+    return _within_limit(graph.values, steps, ends, search.aim, limit, ahead, sparing)
 
 
 def reachable(graph: Graph, search: Search) -> Flags:
     """(n,): which nodes can be reached within the limit."""
-    found = np.zeros(len(graph.ra), dtype=bool)
-    found[_labels(graph, search).node] = True
-    return found
+    metal = np.where(allowed_steps(graph, search), graph.values[:, :, METAL], np.inf)
+    limit = np.inf if "metal" in search.lifted else search.limit * _SLACK
+    spent = np.full(len(graph.ra), np.inf)
+    spent[0] = 0.0
+    for node in range(1, len(spent)):
+        spent[node] = (spent[:node] + metal[:node, node]).min()
+    within: Flags = np.isfinite(spent) & (spent <= limit)
+    return within
+
+
+class _Ahead:
+    """The cheapest way on from every node: its totals, and the node it goes to next (-1 at an end)."""
+
+    def __init__(self, size: int, ends: Flags) -> None:
+        self.totals = np.where(ends[:, None], np.zeros((size, len(CRITERIA))), np.inf)
+        self.next = np.full(size, -1, dtype=np.intp)
+
+    def leads_to_an_end(self, node: int) -> bool:
+        return bool(np.isfinite(self.totals[node, TIME]))
+
+    def route(self) -> Route | None:
+        if not self.leads_to_an_end(0):
+            return None
+        nodes = []
+        at = int(self.next[0])
+        while at >= 0:
+            nodes.append(at)
+            at = int(self.next[at])
+        return Route(tuple(nodes), self.totals[0].copy())
+
+
+def _cheapest_ahead(values: Reals, steps: Flags, ends: Flags, order: list[int]) -> _Ahead:
+    ahead = _Ahead(len(ends), ends)
+    first = np.where(steps, values[:, :, order[0]], np.inf)
+    cost = ahead.totals[:, order[0]]  # a view: grows as the nodes are settled
+    entered: Flags = np.any(steps, axis=0)
+    entered[0] = True
+    for node in np.flatnonzero(entered & ~ends)[::-1].tolist():
+        through = first[node, node + 1 :] + cost[node + 1 :]
+        if through.size == 0:
+            continue
+        best = int(through.argmin())
+        least = through[best]
+        if least == np.inf:
+            continue
+        if order[0] != TIME:  # two routes of the same time to the last bit are the same route; others often tie
+            tied = np.flatnonzero(through == least)
+            ahead_of_tied = values[node, tied + node + 1] + ahead.totals[tied + node + 1]
+            best = int(tied[_ranked(ahead_of_tied, order)[0]])
+        after = node + 1 + best
+        ahead.next[node] = after
+        ahead.totals[node] = values[node, after] + ahead.totals[after]
+    return ahead
+
+
+def _within_limit(values: Reals, steps: Flags, ends: Flags, aim: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:
+    order = _criteria(aim)
+    at_most = sparing.totals[0, order[0]] * _SLACK
+    labels = _Labels()
+    for node in range(1, len(ends)):
+        if not ahead.leads_to_an_end(node):
+            continue
+        before = np.flatnonzero(steps[labels.node, node])
+        totals = labels.totals[before] + values[labels.node[before], node]
+        promising = np.flatnonzero(
+            (totals[:, METAL] + sparing.totals[node, METAL] <= limit)
+            & (totals[:, order[0]] + ahead.totals[node, order[0]] <= at_most)
+        )
+        if promising.size:
+            kept = promising[_undominated(totals[promising], order)]
+            labels.add(node, before[kept], totals[kept])
+    at_end = np.flatnonzero(ends[labels.node])
+    winner = int(at_end[_ranked(labels.totals[at_end], order)[0]])
+    return Route(labels.way_to(winner), labels.totals[winner].copy(), len(labels.node))
 
 
 class _Labels:
@@ -92,10 +162,6 @@ class _Labels:
         return self._node[: self._count]
 
     @property
-    def before(self) -> Places:
-        return self._before[: self._count]
-
-    @property
     def totals(self) -> Reals:
         return self._totals[: self._count]
 
@@ -109,38 +175,26 @@ class _Labels:
         self._totals[self._count : end] = totals
         self._count = end
 
-
-def _labels(graph: Graph, search: Search) -> _Labels:
-    allowed = np.ascontiguousarray(allowed_steps(graph, search).T)
-    limit = np.inf if "metal" in search.lifted else search.limit * (1 + 1e-9)
-    order = _criteria(search.aim)
-    labels = _Labels()
-    for node in range(1, len(graph.ra)):
-        before = np.flatnonzero(allowed[node][labels.node])
-        if before.size == 0:
-            continue
-        totals = labels.totals[before] + graph.values[labels.node[before], node]
-        if np.isfinite(limit):
-            within = np.flatnonzero(totals[:, METAL] <= limit)
-            kept = within[_undominated(totals[within], order)]
-        else:
-            kept = _best(totals, order)
-        labels.add(node, before[kept], totals[kept])
-    return labels
-
-
-def _best(totals: Reals, order: list[int]) -> Places:
-    """The index of the best label: without a metal limit no other can ever win."""
-    return np.lexsort([totals[:, k] for k in reversed(order)])[:1]
+    def way_to(self, label: int) -> tuple[int, ...]:
+        nodes = []
+        while self._node[label] != 0:
+            nodes.append(int(self._node[label]))
+            label = int(self._before[label])
+        return tuple(reversed(nodes))
 
 
 def _undominated(totals: Reals, order: list[int]) -> Places:
     """Indices of the labels that no other beats both in the aim's order and in metal."""
-    ranked = np.lexsort([totals[:, k] for k in reversed(order)])
+    ranked = _ranked(totals, order)
     metal = totals[ranked, METAL]
     least_before = np.concatenate([[np.inf], np.minimum.accumulate(metal)[:-1]])
     kept: Places = ranked[metal < least_before]
     return kept
+
+
+def _ranked(totals: Reals, order: list[int]) -> Places:
+    """Indices from best to worst."""
+    return np.lexsort([totals[:, k] for k in reversed(order)])
 
 
 def _criteria(aim: str) -> list[int]:

@@ -1,0 +1,168 @@
+"""Timings and ratios, printed as a table (`make bench`). Nothing here is asserted: machines differ."""
+
+import gzip
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import httpx
+import networkx
+import numpy as np
+from playwright.sync_api import sync_playwright
+
+from kelbrast.core.catalogue.finishes import finish
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.planning.fit import Place, fits
+from kelbrast.core.planning.graph import METAL, TIME, build_graph
+from kelbrast.core.planning.job import Job
+from kelbrast.core.planning.plan import plan_face
+from kelbrast.core.planning.search import Search, allowed_ends, allowed_steps, best_route
+from kelbrast.core.surface.face import Face, Found
+
+ROOT = Path(__file__).parents[1]
+Row = tuple[str, str, str]
+
+
+def median_ms(act: Callable[[], object], times: int = 40) -> float:
+    act()
+    taken = []
+    for _ in range(times):
+        begun = time.perf_counter()
+        act()
+        taken.append(time.perf_counter() - begun)
+    return statistics.median(taken) * 1000
+
+
+def planning() -> list[Row]:
+    face = Face("barrel", 0.018, Found("lay", 14e-6, 20e-6), finish("mirror"), limit=120e-6)
+    job = Job("collar", material("naval-brass"), (face,), habit="long-steps")
+    place = Place.of(face, carried=True)
+    ready = fits(job.material, place, None)
+    graph = build_graph(face, job.material, ready)
+    tight = 0.97 * best_route(graph, Search()).totals[METAL]  # binds, so that labels are needed
+    search, limited = Search(), Search(limit=tight)
+    allowed, ends = allowed_steps(graph, search), allowed_ends(graph, search)
+    outside = networkx.DiGraph()
+    outside.add_weighted_edges_from((int(a), int(b), float(graph.values[a, b, TIME])) for a, b in np.argwhere(allowed))
+    outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(ends))
+    theirs = median_ms(lambda: networkx.dijkstra_path(outside, 0, "done"))
+    ours, ours_limited = median_ms(lambda: best_route(graph, search)), median_ms(lambda: best_route(graph, limited))
+    route = best_route(graph, limited)
+    return [
+        ("rack", f"{len(tools())} tools", f"{int(allowed.sum())} steps in the graph"),
+        (
+            "fit the rack to a face",
+            f"{median_ms(lambda: fits.__wrapped__(job.material, place, None)):.1f} ms",
+            "once per kind of face",
+        ),
+        ("work out all steps", f"{median_ms(lambda: build_graph(face, job.material, ready)):.1f} ms", ""),
+        ("best route, no limit", f"{ours:.1f} ms", f"{ours / theirs:.2f} of networkx Dijkstra ({theirs:.1f} ms)"),
+        (
+            "best route, tight limit",
+            f"{ours_limited:.1f} ms",
+            f"{ours_limited / theirs:.2f} of it; {route.kept if route else 0} labels kept",
+        ),
+        ("plan one face, in process", f"{median_ms(lambda: plan_face(face, job)):.1f} ms", "graph, route, steps, curves"),
+    ]
+
+
+def over_http_and_in_the_browser() -> list[Row]:
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "kelbrast", "demo", "--port", "0", "--database", f"{folder}/demo.sqlite"]
+        begun = time.perf_counter()
+        with subprocess.Popen(
+            command, stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"}
+        ) as server:
+            assert server.stdout is not None
+            address = server.stdout.readline().split(" at ")[1].split()[0]
+            started = time.perf_counter() - begun
+            try:
+                return [("start with a new database", f"{started:.1f} s", ""), *_http(address), *_browser(address)]
+            finally:
+                server.terminate()
+
+
+def _http(address: str) -> list[Row]:
+    with httpx.Client(base_url=address) as client:
+        job = client.get("api/jobs/9").json()["job"]
+        one = {**job, "faces": job["faces"][:1]}
+        depth = iter(np.linspace(10, 19, 1000))
+
+        def plan() -> None:  # another depth each time, so that nothing comes from the cache
+            one["faces"][0]["found"]["depth_um"]["likely"] = float(next(depth))
+            assert client.post("api/plan", json=one).status_code == 200
+
+        return [
+            ("plan one face, over HTTP", f"{median_ms(plan):.1f} ms", "new values each time"),
+            (
+                "list of jobs, over HTTP",
+                f"{median_ms(lambda: client.get('api/jobs')):.1f} ms",
+                f"{len(client.get('api/jobs').json())} jobs, planned before",
+            ),
+        ]
+
+
+KEYSTROKE = """() => new Promise((done) => {
+  const label = [...document.querySelectorAll('label')].find((one) => one.textContent === 'Likely depth');
+  const field = document.getElementById(label.htmlFor);
+  const path = () => document.querySelector('svg path.curve').getAttribute('d');
+  const before = path();
+  const begun = performance.now();
+  const look = () => (path() === before ? requestAnimationFrame(look) : done(performance.now() - begun));
+  field.focus();
+  field.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowUp', bubbles: true, cancelable: true }));
+  look();
+})"""
+
+
+def _browser(address: str) -> list[Row]:
+    with sync_playwright() as kit:
+        browser = kit.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}jobs/9")
+        page.locator("svg path.curve").first.wait_for()
+        taken = []
+        for _ in range(15):
+            page.wait_for_timeout(150)
+            taken.append(page.evaluate(KEYSTROKE))
+        browser.close()
+    return [
+        (
+            "keystroke to redrawn stair",
+            f"{statistics.median(taken):.0f} ms",
+            f"slowest of 15: {max(taken):.0f} ms; four faces planned",
+        )
+    ]
+
+
+def sizes() -> list[Row]:
+    page = (ROOT / "web/dist/index.html").read_text()
+    assets = ROOT / "web/dist/assets"
+    packed = {path.name: len(gzip.compress(path.read_bytes())) for path in assets.glob("*.js")}
+    first = sum(size for name, size in packed.items() if name in page)
+    return [("first JavaScript load", f"{first / 1000:.0f} kB gzipped", f"all of it: {sum(packed.values()) / 1000:.0f} kB")]
+
+
+def lines(*patterns: str) -> int:
+    skip = ("schema.d.ts", "/migrations/versions/")
+    paths = [path for pattern in patterns for path in ROOT.glob(pattern) if not any(part in str(path) for part in skip)]
+    return sum(len(path.read_text(encoding="utf-8").splitlines()) for path in paths)
+
+
+def main() -> None:
+    tests = lines("tests/**/*.py", "web/src/**/*.test.ts")
+    code = lines("src/**/*.py", "web/src/**/*.ts", "web/src/**/*.svelte") - lines("web/src/**/*.test.ts")
+    size = [("lines of code, of tests", f"{code}, {tests}", f"tests are {100 * tests / code:.0f} % of the code")]
+    rows = [*planning(), *over_http_and_in_the_browser(), *sizes(), *size]
+    for what, value, note in rows:
+        print(f"{what:28} {value:>18}   {note}")
+
+
+if __name__ == "__main__":
+    main()

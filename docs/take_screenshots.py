@@ -1,0 +1,54 @@
+"""Takes the pictures of the main views from the demo workshop, into docs/screenshots (`make screenshots`)."""
+
+import os
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+HERE = Path(__file__).parent / "screenshots"
+
+
+def plan_of(page: Page, address: str, title: str) -> None:
+    page.goto(address)
+    page.get_by_role("link", name=title, exact=True).click()
+    page.get_by_label("Title of the job").wait_for()
+    page.wait_for_load_state("networkidle")
+
+
+def take(page: Page, address: str) -> None:
+    page.goto(address)
+    page.get_by_role("row").nth(3).wait_for()
+    page.screenshot(path=HERE / "jobs.png")
+    plan_of(page, address, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    page.screenshot(path=HERE / "plan.png")
+    plan_of(page, address, "Lantern door bush")
+    page.screenshot(path=HERE / "not-possible.png")
+    page.goto(f"{address}tables?show=materials")
+    page.locator("summary").first.click()
+    page.screenshot(path=HERE / "tables.png")
+    page.emulate_media(color_scheme="dark")
+    plan_of(page, address, "Galley top")
+    page.screenshot(path=HERE / "plan-dark.png")
+
+
+def main() -> None:
+    HERE.mkdir(exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder:
+        command = [sys.executable, "-m", "kelbrast", "demo", "--port", "0", "--database", f"{folder}/demo.sqlite"]
+        environment = {**os.environ, "PYTHONUNBUFFERED": "1"}
+        with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment) as server, sync_playwright() as kit:
+            assert server.stdout is not None
+            address = server.stdout.readline().split(" at ")[1].split()[0]
+            browser = kit.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+            page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
+            take(page, address)
+            browser.close()
+            server.terminate()
+
+
+if __name__ == "__main__":
+    main()
