@@ -109,7 +109,7 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     assert (kept.found.after, kept.want.finish, kept.want.no_finer_than) == ("P240", "grip", "P320")
     assert (kept.coat_um, kept.keep_um, kept.reach, kept.inside_radius_mm) == (45, 30, "inside", 14)
     page.get_by_label("Wanted").select_option("own-band")
-    page.get_by_label("Ra to, µm").fill("0.8")
+    page.get_by_label("Ra to").fill("0.8")
     page.get_by_label("Lay").select_option("one-way")
     page.get_by_text("No limit").click()
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()

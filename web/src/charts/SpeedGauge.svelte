@@ -21,7 +21,7 @@
   <rect x={gauge.bandX} y="12" width={gauge.bandWidth} height="8" class="band" />
   <text x={gauge.bandX} y="36" class="tick">{shown.bare(band[0], 'speed')}</text>
   <text x={gauge.bandX + gauge.bandWidth} y="36" text-anchor="middle" class="tick">{shown.bare(band[1], 'speed')}</text>
-  {#if gauge.markX !== null}<path d="M{gauge.markX},7v18" class="mark" />{/if}
+  {#if gauge.markX !== null}<path d="M{gauge.markX},10v15" class="mark" />{/if}
   {#if gauge.limitX !== null}
     <path d="M{gauge.limitX},9v14" class="limit" />
     <text x={Math.min(gauge.limitX, 254)} y="8" text-anchor="end" class="limit-text"

@@ -39,7 +39,7 @@ export interface Stair {
   /** Top of the wanted band, or null when nothing ends the band within the picture. */
   wantedY: number | null;
   /** The worst depth that may be waiting at the start, above the likely one. */
-  worst: { x: number; y0: number; y1: number } | null;
+  worst: { x: number; y0: number; y1: number; labelY: number } | null;
 }
 
 const MARGIN = { left: 54, right: 14, top: 34, bottom: 34 };
@@ -99,9 +99,13 @@ export function layOutStair(
       .ticks(Math.min(8, Math.max(2, Math.floor((right - left) / 70))))
       .map((value) => ({ value, x: x(value) })),
     wantedY: wantedUm !== null && wantedUm < highest ? y(Math.max(wantedUm, lowest)) : null,
-    worst:
-      first && first.fromUm > first.likelyUm * 1.001 ? { x: left, y0: y(first.fromUm), y1: y(first.likelyUm) } : null,
+    worst: first && first.fromUm > first.likelyUm * 1.001 ? whisker(left, y(first.fromUm), y(first.likelyUm)) : null,
   };
+}
+
+/** The span from the likely to the worst depth; its label keeps clear of the first step's. */
+function whisker(x: number, y0: number, y1: number) {
+  return { x, y0, y1, labelY: Math.max(MARGIN.top + 6, Math.min(y0 + 4, y1 - 26)) };
 }
 
 /** 1, 2 and 5 of every decade between the ends; the twos and fives go when there are many decades. */

@@ -1,4 +1,4 @@
-import { figures, toShown, unitLabel, type Quantity, type System } from './units';
+import { converted, figures, toShown, unitLabel, type Quantity, type System } from './units';
 
 const KEY = 'kelbrast.units';
 
@@ -18,6 +18,11 @@ class Shown {
 
   bare(value: number, quantity: Quantity, digits = 2): string {
     return figures(toShown(value, quantity, this.system), digits);
+  }
+
+  /** A sentence from the server, its figures in the units shown. */
+  text(said: string): string {
+    return converted(said, this.system);
   }
 
   unit(quantity: Quantity): string {

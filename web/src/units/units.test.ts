@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { duration, figures, fromShown, parseNumber, toShown, typed, unitLabel, whole, type Quantity } from './units';
+import {
+  converted,
+  duration,
+  figures,
+  fromShown,
+  parseNumber,
+  toShown,
+  typed,
+  unitLabel,
+  whole,
+  type Quantity,
+} from './units';
 
 describe('units', () => {
   it('shows inch sizes', () => {
@@ -11,7 +22,7 @@ describe('units', () => {
   });
 
   it('comes back to what was typed', () => {
-    for (const quantity of ['depth', 'length', 'area', 'speed', 'force', 'temperature'] as Quantity[])
+    for (const quantity of ['depth', 'roughness', 'length', 'area', 'speed', 'force', 'temperature'] as Quantity[])
       expect(fromShown(toShown(12.5, quantity, 'inch'), quantity, 'inch')).toBeCloseTo(12.5);
   });
 
@@ -35,6 +46,14 @@ describe('units', () => {
   it('keeps every figure of a typed value', () => {
     expect(typed(25.8, 'depth', 'metric')).toBe('25.8');
     expect(typed(25.4, 'depth', 'inch')).toBe('1');
+  });
+
+  it('puts what the server says into the units shown', () => {
+    const said = 'Taking the damage out removes 25.4 µm; only 12.7 µm may come off.';
+    expect(converted(said, 'inch')).toBe('Taking the damage out removes 1 thou; only 0.5 thou may come off.');
+    expect(converted('Ra at most 0.4 µm, as a drawing asks.', 'inch')).toBe('Ra at most 15.7 µin, as a drawing asks.');
+    expect(converted('an inside radius of 2 mm', 'inch')).toBe('an inside radius of 0.0787 in');
+    expect(converted(said, 'metric')).toBe(said);
   });
 
   it('says durations as people do', () => {

@@ -1,7 +1,7 @@
 /** Shop units. Values travel in the units of the job file (mm, cm², µm, m/s); only what is shown or typed is converted. */
 
 export type System = 'metric' | 'inch';
-export type Quantity = 'depth' | 'length' | 'area' | 'speed' | 'force' | 'temperature';
+export type Quantity = 'depth' | 'roughness' | 'length' | 'area' | 'speed' | 'force' | 'temperature';
 
 interface Unit {
   label: string;
@@ -11,6 +11,7 @@ interface Unit {
 
 const UNITS: Record<Exclude<Quantity, 'temperature'>, Record<System, Unit>> = {
   depth: { metric: { label: 'µm', scale: 1 }, inch: { label: 'thou', scale: 25.4 } },
+  roughness: { metric: { label: 'µm', scale: 1 }, inch: { label: 'µin', scale: 0.0254 } },
   length: { metric: { label: 'mm', scale: 1 }, inch: { label: 'in', scale: 25.4 } },
   area: { metric: { label: 'cm²', scale: 1 }, inch: { label: 'in²', scale: 6.4516 } },
   speed: { metric: { label: 'm/s', scale: 1 }, inch: { label: 'ft/min', scale: 0.00508 } },
@@ -84,4 +85,27 @@ export function duration(minutes: number): string {
   const hours = Math.floor(rounded / 60);
   const rest = rounded % 60;
   return rest ? `${hours} h ${String(rest).padStart(2, '0')}` : `${hours} h`;
+}
+
+/** What the server says comes in metric; its figures are put into the units shown. "Ra ... µm" is a roughness. */
+const WRITTEN: [RegExp, Quantity][] = [
+  [/(Ra (?:at most |to )?)([\d.]+)( to )?([\d.]+)? µm/g, 'roughness'],
+  [/()([\d.]+)(–| to )?([\d.]+)? µm/g, 'depth'],
+  [/()([\d.]+)(–| to )?([\d.]+)? mm\b/g, 'length'],
+  [/()([\d.]+)(–| to )?([\d.]+)? m\/s/g, 'speed'],
+  [/()([\d.]+)(–| to )?([\d.]+)? cm²/g, 'area'],
+  [/()([\d.]+)(–| to )?([\d.]+)? °C/g, 'temperature'],
+];
+
+export function converted(text: string, system: System): string {
+  if (system === 'metric') return text;
+  const put = (number: string, quantity: Quantity) => figures(toShown(Number(number), quantity, system), 3);
+  return WRITTEN.reduce(
+    (said, [pattern, quantity]) =>
+      said.replace(pattern, (_, before: string, first: string, between?: string, second?: string) => {
+        const rest = second === undefined ? '' : `${between}${put(second, quantity)}`;
+        return `${before}${put(first, quantity)}${rest} ${unitLabel(quantity, system)}`;
+      }),
+    text,
+  );
 }

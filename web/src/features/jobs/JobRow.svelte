@@ -4,6 +4,7 @@
   import Trash from '@lucide/svelte/icons/trash-2';
   import type { JobSummary } from '../../api/client';
   import { p } from '../../app/router';
+  import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import type { JobList } from './list.svelte';
 
@@ -16,7 +17,7 @@
     <span class="small dim block">{job.faces} {job.faces === 1 ? 'face' : 'faces'}</span>
   </td>
   <td>{job.material}</td>
-  <td>{job.finishes.join(', ')}</td>
+  <td>{shown.text(job.finishes.join(', '))}</td>
   <td class="num text-right">{job.pieces}</td>
   <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
   <td>
@@ -24,7 +25,7 @@
       <span class="font-semibold text-(--go)">Planned</span>
     {:else}
       <span class="font-semibold text-(--stop)">{job.state === 'not-possible' ? 'Not possible' : 'Needs mending'}</span>
-      <span class="small dim block max-w-64">{job.reason}</span>
+      <span class="small dim block max-w-64">{shown.text(job.reason ?? '')}</span>
     {/if}
   </td>
   <td class="text-right whitespace-nowrap">

@@ -4,7 +4,6 @@
   import { choices } from '../../api/catalogue.svelte';
   import type { Face } from '../../api/client';
   import { shown } from '../../units/shown.svelte';
-  import { figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
   import FaceEditor from './FaceEditor.svelte';
 
@@ -23,11 +22,12 @@
   function wanted(face: Face): string {
     if (face.keep_off) return 'keep off';
     if (face.want.finish) return `to: ${choices.finish(face.want.finish)?.label ?? face.want.finish}`;
-    return `to: Ra ${face.want.ra_um?.map((end) => (end === null ? '–' : figures(end))).join(' to ')} µm`;
+    const ends = face.want.ra_um?.map((end) => (end === null ? '–' : shown.bare(end, 'roughness')));
+    return `to: Ra ${ends?.join(' to ')} ${shown.unit('roughness')}`;
   }
 </script>
 
-<section class="panel min-h-0 overflow-auto" aria-label="Faces of this part">
+<section class="panel min-h-0 overflow-auto md:row-span-2 lg:row-span-1" aria-label="Faces of this part">
   <h2 class="dim px-3 pt-3 pb-1.5">Faces of this part</h2>
   {#each draft.job.faces as face, at (at)}
     {@const plan = draft.plan?.faces[at]}

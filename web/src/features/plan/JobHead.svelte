@@ -99,5 +99,6 @@
     font-weight: 700;
     line-height: 1.25;
     margin-left: -0.3rem;
+    outline-offset: -2px;
   }
 </style>

@@ -25,8 +25,14 @@
   const wantedLabel = $derived(`${finish?.label ?? 'wanted'} starts here`);
 </script>
 
-<section class="flex min-h-0 min-w-0 flex-col gap-3" aria-label="Plan of {plan?.name ?? 'this face'}">
-  <div class="panel relative min-h-72 flex-1 overflow-hidden" class:opacity-60={draft.trouble !== null}>
+<section
+  class="flex min-h-0 min-w-0 flex-col gap-3 self-start lg:self-auto"
+  aria-label="Plan of {plan?.name ?? 'this face'}"
+>
+  <div
+    class="panel relative h-96 shrink-0 overflow-hidden lg:h-auto lg:min-h-72 lg:shrink lg:flex-1"
+    class:opacity-60={draft.trouble !== null}
+  >
     {#if plan?.steps.length}
       <Stair
         {steps}
@@ -45,7 +51,7 @@
           <p>This face is as wanted already.</p>
         {:else}
           <h2 class="text-lg text-(--stop)">Not possible: {plan.binding}</h2>
-          <p class="max-w-md">{plan.reason}</p>
+          <p class="max-w-md">{shown.text(plan.reason ?? '')}</p>
           <p class="small dim max-w-md">
             Change the limit, the wanted finish or the found depth, and the plan follows.
           </p>
@@ -72,7 +78,7 @@
               >{step.label} <span class="small dim">{shown.say(step.grain_um, 'depth')} grain</span></span
             >
             <span class="num small">{shown.bare(step.from_um, 'depth')} → {shown.say(step.leaves_um, 'depth')}</span>
-            <span class="num small dim">takes {shown.say(step.takes_um, 'depth')}</span>
+            <span class="num small dim hidden lg:inline">takes {shown.say(step.takes_um, 'depth')}</span>
             <span class="num small w-16 text-right font-semibold">{duration(step.minutes)}</span>
           </button>
         </li>

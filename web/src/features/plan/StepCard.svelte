@@ -27,7 +27,7 @@
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 <aside
   tabindex="0"
-  class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4 md:col-span-2 lg:col-span-1"
+  class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4 md:col-start-2 lg:col-start-auto"
   aria-label="Step in hand"
 >
   {#if step}

@@ -4,6 +4,7 @@
   import type { Face, Want } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
+  import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
 
   const OWN = 'own-band';
@@ -49,7 +50,7 @@
 
 <div class="grid gap-1.5">
   <Choice label="Wanted" value={want.finish ?? OWN} {options} onchange={choose} />
-  {#if finish}<p class="small dim">{finish.purpose}</p>{/if}
+  {#if finish}<p class="small dim">{shown.text(finish.purpose)}</p>{/if}
   {#if want.finish === 'grip'}
     <Choice
       label="No finer than"
@@ -61,14 +62,16 @@
   {#if want.ra_um}
     <div class="grid grid-cols-2 gap-2">
       <NumberField
-        label="Ra from, µm"
+        label="Ra from"
+        quantity="roughness"
         value={want.ra_um[0]}
         placeholder="no end"
         onchange={(v) => end(0, v)}
         onclear={() => end(0, null)}
       />
       <NumberField
-        label="Ra to, µm"
+        label="Ra to"
+        quantity="roughness"
         value={want.ra_um[1]}
         placeholder="no end"
         onchange={(v) => end(1, v)}

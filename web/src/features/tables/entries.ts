@@ -26,7 +26,7 @@ export function entries(all: Catalogue, tab: Exclude<Tab, 'grades'>): Entry[] {
       ...one,
       about: `hardness ${figures(one.hardness_gpa)} GPa; keep the surface below ${shown.say(one.limit_c, 'temperature')}`,
     }));
-  if (tab === 'finishes') return all.finishes.map((one) => ({ ...one, about: one.purpose }));
+  if (tab === 'finishes') return all.finishes.map((one) => ({ ...one, about: shown.text(one.purpose) }));
   if (tab === 'tools')
     return all.tools.map((one) => ({
       ...one,
