@@ -9,7 +9,7 @@ from typing import Any
 
 import pytest
 import uvicorn
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 from kelbrast.api.application import WEB, create_app
 from kelbrast.app.jobs import Jobs
@@ -24,6 +24,8 @@ ARGUMENTS = [
     "--disable-component-update",
     "--disable-sync",
 ]
+
+expect.set_options(timeout=15_000)  # a busy machine is slow, not wrong
 
 
 @pytest.fixture(scope="session")

@@ -10,7 +10,9 @@ AXE = (Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.mi
 
 def findings(page: Page) -> list[str]:
     page.evaluate(AXE)
-    result = page.evaluate("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'] })")
+    result = page.evaluate(
+        "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], resultTypes: ['violations'] })"
+    )
     return [f"{one['id']}: {node['target']} {node['failureSummary']}" for one in result["violations"] for node in one["nodes"]]
 
 

@@ -1,6 +1,7 @@
 /** The one door to the server. Faults come back as a Problem that names the key and the mend. */
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
+import { writes } from './writes.svelte';
 
 type Schemas = components['schemas'];
 export type Job = Schemas['JobFile'];
@@ -49,22 +50,10 @@ async function answered<T>(asked: Promise<Answer>): Promise<T> {
 
 const one = (id: number) => ({ params: { path: { job_id: id } } });
 
-/** Changes that are still on their way: a list asked for meanwhile waits, so that it shows them. */
-const writing = new Set<Promise<unknown>>();
-
-function written<T>(asked: Promise<T>): Promise<T> {
-  const done = asked.finally(() => writing.delete(done));
-  writing.add(done);
-  return done;
-}
-
 const JSON_BODY = { 'Content-Type': 'application/json' };
 
 export const api = {
-  jobs: async () => {
-    await Promise.allSettled(writing);
-    return answered<JobSummary[]>(client.GET('/api/jobs'));
-  },
+  jobs: () => answered<JobSummary[]>(client.GET('/api/jobs')),
   job: (id: number) => answered<KeptJob>(client.GET('/api/jobs/{job_id}', one(id))),
   add: (job: Job) => answered<KeptJob>(client.POST('/api/jobs', { body: job })),
   /** A job file as it was read from disk: the server says what is wrong with it. */
@@ -77,16 +66,14 @@ export const api = {
       }),
     ),
   change: (id: number, job: Job, revision: number, leaving = false) =>
-    written(
-      answered<KeptJob>(
-        client.PUT('/api/jobs/{job_id}', {
-          ...one(id),
-          headers: { 'If-Match': `"${revision}"` },
-          body: job,
-          keepalive: leaving,
-        }),
-      ),
-    ),
+    answered<KeptJob>(
+      client.PUT('/api/jobs/{job_id}', {
+        ...one(id),
+        headers: { 'If-Match': `"${revision}"` },
+        body: job,
+        keepalive: leaving,
+      }),
+    ).finally(() => writes.done++),
   remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))),
   duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),
   plan: (job: Job) => answered<Plan>(client.POST('/api/plan', { body: job })),

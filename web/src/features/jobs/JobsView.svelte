@@ -1,13 +1,19 @@
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus';
   import Upload from '@lucide/svelte/icons/upload';
+  import { untrack } from 'svelte';
+  import { writes } from '../../api/writes.svelte';
   import { navigate } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
   import JobRow from './JobRow.svelte';
   import { JobList } from './list.svelte';
 
   const list = new JobList();
-  void list.load();
+  // A job that was just left may still be on its way: the list follows when it has arrived.
+  $effect(() => {
+    void writes.done;
+    untrack(() => void list.load());
+  });
   let picker = $state<HTMLInputElement>();
   let over = $state(false);
 
