@@ -155,6 +155,34 @@ def _patiently(address: str) -> Any:
 def test_every_command_is_in_the_readme() -> None:
     listed = run("--help").stdout
     readme = (ROOT / "README.md").read_text(encoding="utf-8")
-    for command in ("plan", "list", "schema", "grade", "speed", "serve", "demo", "backup"):
+    for command in ("plan", "goback", "list", "schema", "grade", "speed", "serve", "demo", "backup"):
         assert command in listed
         assert f"kelbrast {command}" in readme
+
+
+def test_goback_is_a_plan_from_there_on() -> None:
+    collar = ROOT / "examples" / "01-gallery-rail-collar.job.json"
+    done = run("goback", collar, "--face", "outer barrel", "--after", "2", "--depth-um", "4", "--format", "json")
+    assert done.returncode == 0
+    made = json.loads(done.stdout)
+    assert made["kelbrast"] == "plan/1"
+    (face,) = made["faces"]
+    assert face["steps"][0]["from_um"] == 4
+    assert made["goback"]["extent"] in ("patch", "whole")
+    assert "Accepting it" in run("goback", collar, "--face", "outer barrel", "--after", "2", "--like", "P400").stdout
+
+
+@pytest.mark.parametrize(
+    ("extra", "said"),
+    [
+        (("--face", "lid", "--after", "1", "--fingernail"), 'face: there is no face "lid"'),
+        (("--face", "outer barrel", "--after", "9", "--fingernail"), "after: "),
+        (("--face", "outer barrel", "--after", "1"), "depth_um: say how deep"),
+        (("--face", "outer barrel", "--after", "1", "--depth-um", "0"), "depth_um: must be above 0"),
+        (("--face", "outer barrel", "--after", "1", "--like", "600"), "like: "),
+    ],
+)
+def test_goback_names_what_is_wrong(extra: tuple[str, ...], said: str) -> None:
+    done = run("goback", ROOT / "examples" / "01-gallery-rail-collar.job.json", *extra)
+    assert done.returncode == 2
+    assert done.stderr.startswith(said)

@@ -76,8 +76,14 @@ def test_soft_wheels_reach_no_deeper_than_they_can() -> None:
     limits = {"loose cotton": 0.5, "sewn cotton": 1.5, "felt": 3, "sisal": 4, "wool pad": 2, "foam pad": 2}
     for one in tools().values():
         if one.carrier.kind in limits:
-            assert one.carrier.reaches_depth == pytest.approx(limits[one.carrier.kind] * 1e-6)
+            assert one.reaches_depth == pytest.approx(limits[one.carrier.kind] * 1e-6)
             assert not one.carrier.levels
+
+
+def test_a_softly_held_grain_reaches_half_its_size() -> None:
+    assert tools()["bristle-1um"].reaches_depth == pytest.approx(0.5e-6)
+    assert tools()["nonwoven-wheel-coarse"].reaches_depth == pytest.approx(12e-6)  # the carrier's own limit comes first
+    assert tools()["paper-p80"].reaches_depth is None
 
 
 def test_every_tool_has_a_machine_and_a_band() -> None:

@@ -98,7 +98,7 @@ def test_every_step_meets_what_the_one_before_left(rack, stuff, want, depth, lim
     for step in plan.steps:
         assert np.isclose(step.depth_before, at)
         assert np.isclose(step.layer, step.clearance * step.depth_before)
-        reaches = step.tool.carrier.reaches_depth
+        reaches = step.tool.reaches_depth
         assert reaches is None or step.depth_before <= reaches * (1 + 1e-9)
         mark = step.tool.carrier.marked_limit
         assert mark is None or step.fit.setting.surface <= mark * (1 + 1e-9)

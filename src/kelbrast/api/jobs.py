@@ -4,14 +4,16 @@ import re
 from typing import Annotated, Any, Final
 from urllib.parse import quote
 
-from fastapi import APIRouter, Depends, Header, Path, Request, Response
+from fastapi import APIRouter, Depends, Header, Path, Query, Request, Response
 from starlette.exceptions import HTTPException
 
 from kelbrast.api.guards import LARGEST_FILE
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
+from kelbrast.app.goback import goback_file
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import plan_file
+from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.read import read_job_file
@@ -123,3 +125,16 @@ def job_as_file(job_id: JobId, jobs: AllJobs) -> Response:
 def plan_job(job: JobBody) -> PlanFile:
     """Plan the job in the request, without keeping it."""
     return plan_file(job)
+
+
+@router.post("/goback", openapi_extra=JOB_IN_BODY)
+def go_back(
+    job: JobBody,
+    face: Annotated[str, Query(description="name of the face")],
+    after: Annotated[int, Query(description="the step whose light check failed, from 1")],
+    depth_um: Annotated[float | None, Query(description="how deep the mark is")] = None,
+    like: Annotated[str | None, Query(description="or: as left by this grade", max_length=20)] = None,
+    fingernail: Annotated[bool, Query(description="or: a fingernail catches it")] = False,
+) -> GoBackFile:
+    """A mark is still there at a light check: the way to the finish from there."""
+    return goback_file(job, face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)

@@ -9,6 +9,7 @@ from typing import Annotated, Any
 import typer
 from pydantic import BaseModel
 
+from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import plan_file
 from kelbrast.cli import running
 from kelbrast.cli.output import Format, print_table, say
@@ -19,7 +20,7 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.catalogue_file import list_kind
 from kelbrast.exchange.read import read_job_file
 from kelbrast.exchange.schema import schema
-from kelbrast.exchange.text import plan_text
+from kelbrast.exchange.text import goback_text, plan_text
 
 app = typer.Typer(
     name="kelbrast",
@@ -43,6 +44,22 @@ def plan(
     """Plan a job file."""
     made = plan_file(read_job_file(_text_of(job)))
     say(made.model_dump_json(indent=2) if format is Format.json else plan_text(made))
+
+
+@app.command()
+def goback(
+    job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
+    face: Annotated[str, typer.Option("--face", help="name of the face")],
+    after: Annotated[int, typer.Option("--after", help="the step whose light check failed, from 1")],
+    depth_um: Annotated[float | None, typer.Option("--depth-um", help="how deep the mark is")] = None,
+    like: Annotated[str | None, typer.Option("--like", help="or: it looks as left by this grade")] = None,
+    fingernail: Annotated[bool, typer.Option("--fingernail", help="or: a fingernail catches it")] = False,
+    format: FormatOption = Format.text,
+) -> None:
+    """A mark is still there at a light check: the way to the finish from there."""
+    file = read_job_file(_text_of(job))
+    made = goback_file(file, face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
+    say(made.model_dump_json(indent=2) if format is Format.json else goback_text(made))
 
 
 @app.command(name="list")

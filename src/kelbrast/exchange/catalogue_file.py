@@ -198,7 +198,7 @@ def list_tools() -> list[ToolFile]:
             grade=one.grade,
             grain_um=_number(one.grain, "um"),
             hold=one.carrier.hold,
-            reaches_depth_um=_optional(one.carrier.reaches_depth, "um"),
+            reaches_depth_um=_optional(one.reaches_depth, "um"),
             levels=one.carrier.levels,
             backed=one.carrier.backed,
             wear=one.wear,

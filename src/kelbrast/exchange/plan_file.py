@@ -99,12 +99,13 @@ def to_plan_file(plan: Plan) -> PlanFile:
         minutes=minutes,
         minutes_all=_number(plan.seconds_each * plan.job.pieces, "min"),
         order=list(plan.order),
-        faces=[_face(face) for face in plan.faces],
+        faces=[face_plan_file(face) for face in plan.faces],
         cautions=list(plan.cautions),
     )
 
 
-def _face(plan: FacePlan) -> FacePlanFile:
+def face_plan_file(plan: FacePlan) -> FacePlanFile:
+    """One face in the units of the file."""
     return FacePlanFile.model_construct(
         name=plan.face.name,
         possible=plan.possible,

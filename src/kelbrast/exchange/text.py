@@ -1,5 +1,6 @@
 """A plan as plain text, for a terminal or a piece of paper."""
 
+from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
 
 
@@ -11,6 +12,22 @@ def plan_text(plan: PlanFile) -> str:
     blocks = ["\n".join(head), *(_face_text(face) for face in plan.faces)]
     blocks.append("\n".join(f"! {caution}" for caution in plan.cautions))
     return "\n\n".join(blocks)
+
+
+def goback_text(made: GoBackFile) -> str:
+    """The way on from a failed light check, and what the other choices cost."""
+    back = made.goback
+    lines = [f"A mark of {figures(back.depth_um)} µm after step {back.after} of {made.faces[0].name}"]
+    if back.missed_step is not None:
+        lines.append(f"Step {back.missed_step} was left too early.")
+    for name, choice in (("Over a patch", back.patch), ("Over the whole face", back.whole)):
+        if choice is not None:
+            said = f"{_minutes(choice.minutes)}, {figures(choice.metal_um)} µm off" if choice.possible else str(choice.reason)
+            lines.append(f"{name}: {said}")
+    seen = "it will show" if back.accept.shows else "it will not show"
+    lines.append(f"Accepting it leaves {figures(back.accept.depth_um)} µm: {seen}.")
+    extent = "patch" if back.extent == "patch" else "whole face"
+    return "\n".join(lines) + f"\n\nThe quicker way, {extent}:\n" + _face_text(made.faces[0])
 
 
 def _face_text(face: FacePlanFile) -> str:

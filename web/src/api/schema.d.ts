@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/goback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go Back
+         * @description A mark is still there at a light check: the way to the finish from there.
+         */
+        post: operations["go_back_api_goback_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -180,6 +200,18 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Accepting
+         * @description What is left when the mark is accepted: how deep it is, how much deeper than the finish allows, whether it shows.
+         */
+        Accepting: {
+            /** Depth Um */
+            depth_um: number;
+            /** Times Deeper */
+            times_deeper: number;
+            /** Shows */
+            shows: boolean;
+        };
         /**
          * Catalogue
          * @description Everything the screens offer to choose from.
@@ -371,6 +403,57 @@ export interface components {
              * @default 1
              */
             count: number;
+        };
+        /**
+         * GoBack
+         * @description The choices at a failed light check. `extent` says which of them the plan follows: the quicker one.
+         */
+        GoBack: {
+            /** After */
+            after: number;
+            /** Depth Um */
+            depth_um: number;
+            /** Missed Step */
+            missed_step: number | null;
+            /**
+             * Extent
+             * @enum {string}
+             */
+            extent: "patch" | "whole";
+            patch: components["schemas"]["FacePlanFile"] | null;
+            whole: components["schemas"]["FacePlanFile"];
+            accept: components["schemas"]["Accepting"];
+        };
+        /**
+         * Kelbrast plan, version 1
+         * @description The plan from there on, of one face.
+         */
+        GoBackFile: {
+            /**
+             * Kelbrast
+             * @default plan/1
+             * @constant
+             */
+            kelbrast: "plan/1";
+            /** Title */
+            title: string;
+            /** Material */
+            material: string;
+            /** Pieces */
+            pieces: number;
+            /** Possible */
+            possible: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Minutes All */
+            minutes_all: number;
+            /** Order */
+            order: string[];
+            /** Faces */
+            faces: components["schemas"]["FacePlanFile"][];
+            /** Cautions */
+            cautions: string[];
+            goback: components["schemas"]["GoBack"];
         };
         /** GradeFile */
         GradeFile: {
@@ -1111,6 +1194,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    go_back_api_goback_post: {
+        parameters: {
+            query: {
+                /** @description name of the face */
+                face: string;
+                /** @description the step whose light check failed, from 1 */
+                after: number;
+                /** @description how deep the mark is */
+                depth_um?: number | null;
+                /** @description or: as left by this grade */
+                like?: string | null;
+                /** @description or: a fingernail catches it */
+                fingernail?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoBackFile"];
                 };
             };
             /** @description Something in the request can not be used */

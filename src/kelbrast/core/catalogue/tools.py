@@ -19,7 +19,8 @@ class Carrier:
         hold: c_hold of the scratch law.
         levels: backed firmly enough to take down ripple and raised metal.
         backed: a grain on a backing, so that the habit counts the jump between two grades.
-        reaches_depth: deepest mark that it can take out; None for no limit.
+        reaches_depth: deepest mark that it can take out, whatever its grain; None for no limit.
+        reach_in_grains: the same in sizes of its grain; None for no limit.
         wear_law: "coated", "lap", "constant" or "compound".
         wear: Archard coefficient for the law "constant".
         band: which band of surface speeds it is worked in; None when the machine alone decides.
@@ -51,6 +52,7 @@ class Carrier:
     tight: bool
     cautions: tuple[str, ...]
     reaches_depth: float | None = None
+    reach_in_grains: float | None = None
     wear: float | None = None
     band: str | None = None
     diameter: float | None = None
@@ -80,6 +82,13 @@ class Tool:
     grain: float
     wear: float
     suits: tuple[str, ...] | None = None
+
+    @property
+    def reaches_depth(self) -> float | None:
+        """The deepest mark that it can take out, m; None for no limit."""
+        carrier = self.carrier
+        in_grains = None if carrier.reach_in_grains is None else carrier.reach_in_grains * self.grain
+        return min((limit for limit in (carrier.reaches_depth, in_grains) if limit is not None), default=None)
 
     def keeps_clean(self, family: str) -> bool:
         """Whether this family may be worked with it without spoiling work or wheel."""

@@ -131,7 +131,7 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
     if before == 0 and graph.face.found.kind in MUST_BE_LEVELLED and not carrier.levels:
         what = "ripple" if graph.face.found.kind == "waviness" else "raised metal"
         return f"Only firmly backed abrasives take down {what}; {label} follows the shape instead."
-    reaches = _um(carrier.reaches_depth or 0.0)
+    reaches = _um(fit.tool.reaches_depth or 0.0)
     return f"{label} would have to take out marks of {_um(float(graph.depth_worst[before]))} µm; it reaches {reaches} µm."
 
 

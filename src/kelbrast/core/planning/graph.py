@@ -172,7 +172,7 @@ def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals) -> dict[Rule, Flags]
     for column, fit in enumerate(fits, start=1):
         for rule in fit.forbidden:
             rules[rule][:, column] = True
-    reaches = np.array([np.inf, *(fit.tool.carrier.reaches_depth or np.inf for fit in fits)])
+    reaches = np.array([np.inf, *(fit.tool.reaches_depth or np.inf for fit in fits)])
     too_soft = depth[:, None] > reaches[None, :]
     if face.found.kind in MUST_BE_LEVELLED and face.found.after is None:
         too_soft[0, 1:] |= ~np.array([fit.tool.carrier.levels for fit in fits], dtype=bool)

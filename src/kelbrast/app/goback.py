@@ -1,0 +1,38 @@
+"""Going back from a failed light check: the use case behind the command and the endpoint."""
+
+from kelbrast.core.catalogue.grades import parse_grade
+from kelbrast.core.errors import BadInput
+from kelbrast.core.planning.goback import go_back
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.units import to_si
+from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.read import to_job
+
+
+def goback_file(
+    file: JobFile, *, face: str, after: int, depth_um: float | None = None, like: str | None = None, fingernail: bool = False
+) -> GoBackFile:
+    """What to do about a mark found after this step of a face.
+
+    Args:
+        face: the name of the face.
+        after: the step whose light check showed the mark, from 1.
+        depth_um, like, fingernail: how deep: measured, as left by a grade, or so that a fingernail catches it. Just one.
+
+    Raises:
+        BadInput: the job, the face, the step or the depth can not be used.
+    """
+    job = to_job(file)
+    found = next((one for one in job.faces if one.name == face), None)
+    if found is None:
+        raise BadInput.one("face", f'there is no face "{face}"; the job has {", ".join(one.name for one in job.faces)}')
+    if sum((depth_um is not None, like is not None, fingernail)) != 1:
+        raise BadInput.one("depth_um", "say how deep in one way: depth_um, like a grade, or a fingernail catches it")
+    if like is not None:
+        grain = parse_grade(like, field="like").grain
+        depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
+    else:
+        depth = constant("blend.fingernail").si if fingernail else to_si(depth_um or 0.0, "um")
+    return to_goback_file(job, go_back(job, found, after=after, depth=depth))

@@ -1,0 +1,90 @@
+"""Going back: a mark is still there at a light check. What clears it, over a patch or all over, and what accepting leaves."""
+
+import math
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from kelbrast.core.errors import BadInput
+from kelbrast.core.planning.job import Job
+from kelbrast.core.planning.plan import FacePlan, plan_face
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face, Found
+
+Extent = Literal["patch", "whole"]
+
+
+@dataclass(frozen=True, slots=True)
+class GoingBack:
+    """The answer to a mark that is still there (SI).
+
+    Attributes:
+        after: the step (from 1) at whose light check it was found; depth: how deep it is.
+        whole: the way to the finish over the whole face; patch: over a patch around the mark, None where a patch would show.
+        missed: the last step before (from 1) whose own marks are as deep, so which step was left too early; None for none.
+        times_deeper: depth over the depth of the marks that the finish allows (infinite when it allows any).
+        shows: whether accepting it leaves a line that can be seen in the finish.
+    """
+
+    face: Face
+    after: int
+    depth: float
+    whole: FacePlan
+    patch: FacePlan | None
+    missed: int | None
+    times_deeper: float
+    shows: bool
+
+    @property
+    def cheapest(self) -> tuple[Extent, FacePlan]:
+        """The quicker of the two that are possible; the whole face when neither is."""
+        choices: list[tuple[Extent, FacePlan]] = [("whole", self.whole)]
+        if self.patch is not None:
+            choices.append(("patch", self.patch))
+        return min(choices, key=lambda choice: (not choice[1].possible, choice[1].seconds))
+
+
+def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
+    """What to do about a mark of this depth found after this step of the face's plan.
+
+    The metal that the steps so far took counts against the limit. A patch is as large as a dish with the slope of a show
+    surface, but no smaller than the hand can work evenly; a brushed face has no patch, because its edge would show.
+
+    Args:
+        after: the step whose light check showed the mark, from 1.
+        depth: of the mark, m.
+
+    Raises:
+        BadInput: no such step in the plan of this face, or the depth is not above 0.
+    """
+    planned = plan_face(face, job)
+    if not 1 <= after <= len(planned.steps):
+        have = f"the plan of this face has steps 1 to {len(planned.steps)}" if planned.steps else "this face has no steps"
+        raise BadInput.one("after", f"{have}, not {after}")
+    if not depth > 0:
+        raise BadInput.one("depth_um", "must be above 0")
+    gone = sum(step.layer for step in planned.steps[:after])
+    left = None if face.limit is None else max(face.limit - gone, 1e-12)
+    marked = replace(face, found=Found("scratches", depth, depth), limit=left)
+    whole = plan_face(marked, job)
+    small = None
+    if face.want.lay != "one-way" and (area := patch_area(depth)) < face.area:
+        small = plan_face(replace(marked, area=area), job)
+    times = depth / planned.wanted_depth if math.isfinite(planned.wanted_depth) else 0.0
+    return GoingBack(face, after, depth, whole, small, _left_too_early(planned, after, depth), times, times > 1)
+
+
+def patch_area(depth: float) -> float:
+    """Area in m2 worked around one mark: a dish of radius depth / slope, at least what the hand works evenly.
+
+    >>> round(patch_area(5e-6) * 1e4, 1), round(patch_area(500e-6) * 1e4)  # cm2
+    (25.0, 79)
+    """
+    return max(constant("blend.least_patch").si, math.pi * (depth / constant("blend.show_slope").value) ** 2)
+
+
+def _left_too_early(planned: FacePlan, after: int, depth: float) -> int | None:
+    """The step that met marks of this depth and did not clear them; None when its own marks are as deep."""
+    for number, step in reversed(list(enumerate(planned.steps[:after], start=1))):
+        if step.depth_after >= depth:
+            return number + 1 if number < after else None
+    return 1

@@ -1,0 +1,56 @@
+"""A plan/1 for one face from a failed light check on, with the choices beside it."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from kelbrast.core.planning.goback import GoingBack
+from kelbrast.core.planning.job import Job
+from kelbrast.core.planning.plan import Plan
+from kelbrast.core.units import from_si
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, face_plan_file, to_plan_file
+
+
+class Accepting(BaseModel):
+    """What is left when the mark is accepted: how deep it is, how much deeper than the finish allows, whether it shows."""
+
+    depth_um: float
+    times_deeper: float
+    shows: bool
+
+
+class GoBack(BaseModel):
+    """The choices at a failed light check. `extent` says which of them the plan follows: the quicker one."""
+
+    after: int
+    depth_um: float
+    missed_step: int | None
+    extent: Literal["patch", "whole"]
+    patch: FacePlanFile | None
+    whole: FacePlanFile
+    accept: Accepting
+
+
+class GoBackFile(PlanFile):
+    """The plan from there on, of one face."""
+
+    goback: GoBack
+
+
+def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
+    """The answer in the units of the file."""
+    extent, best = going.cheapest
+    plan = to_plan_file(Plan(job, (best,), (going.face.name,), ()))
+    depth = float(f"{from_si(going.depth, 'um'):.9g}")
+    return GoBackFile(
+        **{name: getattr(plan, name) for name in PlanFile.model_fields},
+        goback=GoBack(
+            after=going.after,
+            depth_um=depth,
+            missed_step=going.missed,
+            extent=extent,
+            patch=face_plan_file(going.patch) if going.patch is not None else None,
+            whole=face_plan_file(going.whole),
+            accept=Accepting(depth_um=depth, times_deeper=float(f"{going.times_deeper:.3g}"), shows=going.shows),
+        ),
+    )
