@@ -47,6 +47,15 @@ def test_both_plan_endpoints_and_the_file_agree(client: TestClient, collar: dict
     assert plans[0]["kelbrast"] == "plan/1"
 
 
+def test_choices_and_going_back(client: TestClient, collar: dict[str, Any]) -> None:
+    ways = client.post("/api/choices", json=collar).json()
+    assert [way["aim"] for way in ways["by_aim"]] == ["time", "metal", "cost", "changes"]
+    assert "set-up" in ways["schools"]
+    mark = {"face": "outer barrel", "after": 2, "depth_um": 4}
+    assert client.post("/api/goback", json=collar, params=mark).json()["faces"][0]["steps"][0]["from_um"] == 4
+    assert problem(client.post("/api/goback", json=collar, params={**mark, "after": 9}), 422)["faults"][0]["field"] == "after"
+
+
 def test_faults_name_their_keys(client: TestClient, collar: dict[str, Any]) -> None:
     collar["faces"][0]["found"]["depth_um"] = 0
     for address in ("/api/plan", "/api/jobs"):

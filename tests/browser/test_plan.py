@@ -120,6 +120,36 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     assert kept.coat_um is None
 
 
+def test_the_aims_side_by_side(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Gallery rail collar")
+    aims = page.get_by_role("radiogroup", name="Aim").get_by_role("radio")
+    expect(aims).to_have_count(4)
+    before = curves(page)
+    page.keyboard.press("a")
+    expect(page.get_by_role("radio", name=re.compile("Least metal"))).to_be_checked()
+    page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
+    page.get_by_text("Cheapest", exact=True).click()
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert workshop.jobs.get(job).job.aim == "cost"
+
+
+def test_going_back_from_a_failed_light_check(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("g")
+    sheet = page.get_by_role("dialog", name="A mark is still there after step 2")
+    expect(sheet).to_contain_text("Over a patch")
+    expect(sheet).to_contain_text("Over the whole face")
+    expect(sheet).to_contain_text("It will show")
+    sheet.get_by_text("A fingernail catches").click()
+    expect(sheet).to_contain_text("A mark of 15 µm")
+    sheet.get_by_text("Looks like a grade").click()
+    sheet.get_by_label("It looks as left by").select_option("P240")
+    expect(sheet).to_contain_text("was left too early")
+    page.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+
+
 def test_not_possible_says_why(page: Page, workshop) -> None:
     open_job(page, workshop, "Lantern door bush")
     expect(page.get_by_role("heading", name="Not possible: metal")).to_be_visible()

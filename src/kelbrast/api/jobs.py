@@ -12,7 +12,8 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
 from kelbrast.app.goback import goback_file
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.planning import plan_file
+from kelbrast.app.planning import choices_file, plan_file
+from kelbrast.exchange.choices_file import ChoicesFile
 from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
@@ -125,6 +126,12 @@ def job_as_file(job_id: JobId, jobs: AllJobs) -> Response:
 def plan_job(job: JobBody) -> PlanFile:
     """Plan the job in the request, without keeping it."""
     return plan_file(job)
+
+
+@router.post("/choices", openapi_extra=JOB_IN_BODY)
+def compare_choices(job: JobBody) -> ChoicesFile:
+    """The job in the request by every aim and every habit, side by side."""
+    return choices_file(job)
 
 
 @router.post("/goback", openapi_extra=JOB_IN_BODY)

@@ -11,6 +11,9 @@ export type Want = Schemas['WantFile'];
 export type Shape = Schemas['ShapeFile'];
 export type Plan = Schemas['PlanFile'];
 export type FacePlan = Schemas['FacePlanFile'];
+export type Choices = Schemas['ChoicesFile'];
+export type Choice = Schemas['ChoiceFile'];
+export type GoBack = Schemas['GoBackFile'];
 export type Step = Schemas['StepFile'];
 export type KeptJob = Schemas['KeptJobOut'];
 export type JobSummary = Schemas['JobSummaryOut'];
@@ -50,6 +53,19 @@ async function answered<T>(asked: Promise<Answer>): Promise<T> {
 
 const one = (id: number) => ({ params: { path: { job_id: id } } });
 
+/** How deep a mark is, said in one of three ways. */
+export interface MarkDepth {
+  depth_um?: number;
+  like?: string;
+  fingernail?: boolean;
+}
+
+/** A mark that is still there: on which face, after which step, and how deep. */
+export interface Mark extends MarkDepth {
+  face: string;
+  after: number;
+}
+
 const JSON_BODY = { 'Content-Type': 'application/json' };
 
 export const api = {
@@ -77,5 +93,8 @@ export const api = {
   remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))),
   duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),
   plan: (job: Job) => answered<Plan>(client.POST('/api/plan', { body: job })),
+  choices: (job: Job) => answered<Choices>(client.POST('/api/choices', { body: job })),
+  goBack: (job: Job, mark: Mark) =>
+    answered<GoBack>(client.POST('/api/goback', { params: { query: mark }, body: job })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
 };

@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare Choices
+         * @description The job in the request by every aim and every habit, side by side.
+         */
+        post: operations["compare_choices_api_choices_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/goback": {
         parameters: {
             query?: never;
@@ -247,6 +267,45 @@ export interface components {
             id: string;
             /** Label */
             label: string;
+        };
+        /**
+         * ChoiceFile
+         * @description One way, for one piece. `metal_um` is the most that comes off any face.
+         */
+        ChoiceFile: {
+            /**
+             * Aim
+             * @enum {string}
+             */
+            aim: "time" | "metal" | "cost" | "changes";
+            /** Habit */
+            habit: string;
+            /** Label */
+            label: string;
+            /** Possible */
+            possible: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Cost */
+            cost: number;
+            /** Changes */
+            changes: number;
+            /** Steps */
+            steps: number;
+        };
+        /**
+         * ChoicesFile
+         * @description By aim within the job's habit, by habit for its aim, and in a line why the habits differ.
+         */
+        ChoicesFile: {
+            /** By Aim */
+            by_aim: components["schemas"]["ChoiceFile"][];
+            /** By Habit */
+            by_habit: components["schemas"]["ChoiceFile"][];
+            /** Schools */
+            schools: string;
         };
         /**
          * DepthRange
@@ -1194,6 +1253,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_choices_api_choices_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesFile"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -120,12 +120,20 @@ def order_of_work(faces: tuple[Face, ...]) -> list[Face]:
     return sorted((face for face in faces if not face.keep_off), key=rank)
 
 
-def plan_face(face: Face, job: Job) -> FacePlan:
-    """The best route of one face for the job's aim, habit and rack."""
-    wanted_depth = constant("scratch.depth_per_ra").value * wanted_band(face, job.material.hardness)[1]
+def graph_of(face: Face, job: Job) -> Graph | None:
+    """All steps that the job's rack could take on a face; None for a face that is kept off."""
     if face.keep_off:
+        return None
+    place = Place.of(face, carried=job.comes_to_the_bench)
+    return build_graph(face, job.material, fits(job.material, place, job.rack))
+
+
+def plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:
+    """The best route of one face for the job's aim, habit and rack. `graph`: the face's steps, where they are known already."""
+    wanted_depth = constant("scratch.depth_per_ra").value * wanted_band(face, job.material.hardness)[1]
+    graph = graph or graph_of(face, job)
+    if graph is None:
         return FacePlan(face, job.aim, None, (), 0.0, 0.0, 0.0, 0, wanted_depth)
-    graph = build_graph(face, job.material, fits(job.material, Place.of(face, carried=job.comes_to_the_bench), job.rack))
     limit = np.inf if face.limit is None else face.limit
     route, note = _keeping_habit(graph, Search(aim=job.aim, limit=limit), job.habit)
     if route is None:

@@ -4,7 +4,9 @@
   import type { Job } from '../../api/client';
   import { p } from '../../app/router';
   import Choice from '../../ui/Choice.svelte';
+  import { duration } from '../../units/units';
   import NumberField from '../../ui/NumberField.svelte';
+  import ChoiceBar from './ChoiceBar.svelte';
   import type { JobDraft, Saving } from './draft.svelte';
 
   let { draft, fresh }: { draft: JobDraft; fresh: boolean } = $props();
@@ -36,6 +38,16 @@
       group: FAMILIES[one.family] ?? one.family,
     })),
   );
+  /** Each habit with what it costs in minutes against the best of them. */
+  const habits = $derived.by(() => {
+    const ways = draft.choices?.by_habit ?? [];
+    const best = Math.min(...ways.filter((way) => way.possible).map((way) => way.minutes));
+    return (choices.all?.habits ?? []).map((habit) => {
+      const way = ways.find((one) => one.habit === habit.id);
+      const more = way?.possible && way.minutes - best > 0.05 ? `, +${duration(way.minutes - best)}` : '';
+      return { ...habit, label: habit.label + more };
+    });
+  });
   const bad = $derived(['conflict', 'failed', 'faulty'].includes(draft.saving));
 
   $effect(() => {
@@ -80,17 +92,15 @@
   <div class="w-20">
     <NumberField label="Pieces" value={draft.job.pieces} integer onchange={(pieces) => change({ pieces })} />
   </div>
-  <div class="w-36">
-    <Choice label="Aim" value={draft.job.aim} options={choices.all?.aims ?? []} onchange={(aim) => change({ aim })} />
-  </div>
-  <div class="w-64">
+  <div class="w-60">
     <Choice
       label="Jump between grades"
       value={draft.job.habit}
-      options={choices.all?.habits ?? []}
+      options={habits}
       onchange={(habit) => change({ habit })}
     />
   </div>
+  <div class="w-full"><ChoiceBar {draft} /></div>
 </div>
 
 <style>

@@ -4,6 +4,7 @@
   import { useKeys } from '../../ui/keys.svelte';
   import { JobDraft } from './draft.svelte';
   import FaceList from './FaceList.svelte';
+  import GoBackSheet from './GoBackSheet.svelte';
   import JobHead from './JobHead.svelte';
   import PlanPane from './PlanPane.svelte';
   import StepCard from './StepCard.svelte';
@@ -11,6 +12,7 @@
 
   let draft = $state.raw<JobDraft | null>(null);
   let trouble = $state<string | null>(null);
+  let goingBack = $state(false);
   const fresh = location.hash === '#new';
 
   // The same page serves the next job too, when another is opened from the find sheet.
@@ -35,6 +37,18 @@
   useKeys('This job', [
     { press: 'ArrowLeft', shown: '←', does: 'The step before', run: () => draft?.walk(-1) },
     { press: 'ArrowRight', shown: '→', does: 'The next step', run: () => draft?.walk(1) },
+    {
+      press: 'a',
+      shown: 'A',
+      does: 'The next aim: quickest, least metal, cheapest, fewest changes',
+      run: () => draft?.nextAim(),
+    },
+    {
+      press: 'g',
+      shown: 'G',
+      does: 'A mark is still there: go back',
+      run: () => (goingBack = draft?.step !== undefined),
+    },
     { press: 'n', shown: 'N', does: 'New face', run: () => draft?.addFace() },
   ]);
 </script>
@@ -55,9 +69,10 @@
     >
       <FaceList {draft} />
       <PlanPane {draft} />
-      <StepCard {draft} />
+      <StepCard {draft} ongoback={() => (goingBack = true)} />
     </div>
     <Totals {draft} />
+    <GoBackSheet {draft} bind:open={goingBack} />
   </div>
 {:else}
   <p class="dim p-6">Opening the job …</p>

@@ -11,7 +11,7 @@
     along: 'along, one direction, never turned',
     none: 'no direction: keep it moving every way',
   };
-  let { draft }: { draft: JobDraft } = $props();
+  let { draft, ongoback }: { draft: JobDraft; ongoback: () => void } = $props();
   const step = $derived(draft.step);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 
@@ -68,6 +68,9 @@
     <div class="rounded-lg border border-(--line) bg-(--raised) px-3 py-2">
       <h2>Light check</h2>
       <p class="small">{step.check}</p>
+      <button class="small mt-1 font-semibold underline" onclick={ongoback}
+        >A mark is still there <kbd class="dim">G</kbd></button
+      >
     </div>
     <ul class="small grid gap-1 rounded-lg bg-(--stop-soft) px-3 py-2" aria-label="Cautions">
       {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}

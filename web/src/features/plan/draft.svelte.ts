@@ -1,9 +1,22 @@
-import { api, Problem, type Face, type Fault, type Job, type KeptJob, type Plan } from '../../api/client';
+import {
+  api,
+  Problem,
+  type Choices,
+  type Face,
+  type Fault,
+  type GoBack,
+  type Job,
+  type KeptJob,
+  type MarkDepth,
+  type Plan,
+} from '../../api/client';
 
 export type Saving = 'saved' | 'saving' | 'waiting' | 'conflict' | 'failed' | 'faulty';
 
 /** How long after the last change the job is kept (ms): long enough not to write every keystroke. */
 const SAVE_AFTER = 500;
+/** How long after the last plan the other ways are worked out too (ms). */
+const COMPARE_AFTER = 120;
 
 /**
  * The job being edited. Every change asks for a new plan at once, one request in flight at a time and always the
@@ -13,6 +26,7 @@ export class JobDraft {
   readonly id: number;
   job = $state<Job>() as Job;
   plan = $state.raw<Plan | null>(null);
+  choices = $state.raw<Choices | null>(null);
   faults = $state.raw<Fault[]>([]);
   trouble = $state<string | null>(null);
   saving = $state<Saving>('saved');
@@ -23,6 +37,7 @@ export class JobDraft {
   private planning = false;
   private planAgain = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private comparing: ReturnType<typeof setTimeout> | undefined;
   private writing: Promise<void> | null = null;
 
   constructor(kept: KeptJob) {
@@ -57,6 +72,17 @@ export class JobDraft {
     if (!face) return;
     Object.assign(face, change);
     this.changed();
+  }
+
+  nextAim() {
+    const aims: Job['aim'][] = ['time', 'metal', 'cost', 'changes'];
+    this.job.aim = aims[(aims.indexOf(this.job.aim) + 1) % aims.length] ?? 'time';
+    this.changed();
+  }
+
+  /** What to do about a mark that is still there after the step in hand. */
+  goBack(depth: MarkDepth): Promise<GoBack> {
+    return api.goBack(this.snapshot(), { face: this.face?.name ?? '', after: this.stepAt + 1, ...depth });
   }
 
   addFace() {
@@ -143,8 +169,20 @@ export class JobDraft {
       }
     } while (this.planAgain);
     this.planning = false;
+    this.compareSoon();
     const count = this.facePlan?.steps.length ?? 0;
     if (this.stepAt >= count) this.stepAt = Math.max(0, count - 1);
+  }
+
+  /** The other ways are compared once the values have come to rest: the stair must not wait for them. */
+  private compareSoon() {
+    clearTimeout(this.comparing);
+    this.comparing = setTimeout(() => {
+      api.choices(this.snapshot()).then(
+        (choices) => (this.choices = choices),
+        () => (this.choices = null), // the plan itself says what is wrong
+      );
+    }, COMPARE_AFTER);
   }
 
   private snapshot(): Job {

@@ -1,0 +1,56 @@
+"""The ways to do a job side by side, in the units of the screens."""
+
+from pydantic import BaseModel
+
+from kelbrast.core.planning.choices import Choice, Choices
+from kelbrast.core.planning.job import AIMS, HABITS, Aim
+from kelbrast.core.reference.loader import record
+from kelbrast.core.units import from_si
+
+
+class ChoiceFile(BaseModel):
+    """One way, for one piece. `metal_um` is the most that comes off any face."""
+
+    aim: Aim
+    habit: str
+    label: str
+    possible: bool
+    minutes: float
+    metal_um: float
+    cost: float
+    changes: int
+    steps: int
+
+
+class ChoicesFile(BaseModel):
+    """By aim within the job's habit, by habit for its aim, and in a line why the habits differ."""
+
+    by_aim: list[ChoiceFile]
+    by_habit: list[ChoiceFile]
+    schools: str
+
+
+def to_choices_file(ways: Choices) -> ChoicesFile:
+    return ChoicesFile(
+        by_aim=[_choice(one, AIMS[one.aim]) for one in ways.by_aim],
+        by_habit=[_choice(one, HABITS[one.habit]) for one in ways.by_habit],
+        schools=record("advice")["general"]["schools"],
+    )
+
+
+def _choice(one: Choice, label: str) -> ChoiceFile:
+    return ChoiceFile(
+        aim=one.aim,
+        habit=one.habit,
+        label=label,
+        possible=one.possible,
+        minutes=_number(one.seconds, "min"),
+        metal_um=_number(one.metal, "um"),
+        cost=_number(one.cost, "money"),
+        changes=one.changes,
+        steps=one.steps,
+    )
+
+
+def _number(value: float, unit: str) -> float:
+    return float(f"{from_si(value, unit):.9g}")

@@ -1,0 +1,27 @@
+"""The ways to do a job side by side."""
+
+from kelbrast.core.planning.choices import choices
+from kelbrast.core.planning.plan import plan_job
+from making import face, job
+
+
+def test_each_aim_is_best_at_its_own() -> None:
+    ways = choices(job("naval-brass", face("mirror", depth=14, worst=20), habit="long-steps")).by_aim
+    best = {way.aim: way for way in ways}
+    assert best["time"].seconds == min(way.seconds for way in ways)
+    assert best["metal"].metal == min(way.metal for way in ways)
+    assert best["cost"].cost == min(way.cost for way in ways)
+    assert best["changes"].changes == min(way.changes for way in ways)
+
+
+def test_habits_cost_what_their_plans_say() -> None:
+    one = face("bright", after="P80")
+    whole = job("brass", one, habit="double-up")
+    for way in choices(whole).by_habit:
+        assert way.seconds == plan_job(job("brass", one, habit=way.habit)).seconds_each
+    every, _, long = choices(whole).by_habit
+    assert long.seconds <= every.seconds
+
+
+def test_a_face_without_a_route_is_said() -> None:
+    assert not any(way.possible for way in choices(job("bronze", face("bright", depth=40, limit_um=5))).by_aim)

@@ -1,0 +1,69 @@
+<!-- The same job by every aim, side by side; the chosen one is the plan. -->
+<script lang="ts">
+  import type { Choice, Job } from '../../api/client';
+  import { shown } from '../../units/shown.svelte';
+  import { duration } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft }: { draft: JobDraft } = $props();
+  const name = $props.id();
+
+  function said(choice: Choice): string {
+    const changes = `${choice.changes} ${choice.changes === 1 ? 'change' : 'changes'}`;
+    return `${duration(choice.minutes)} · ${shown.say(choice.metal_um, 'depth')} · cost ${choice.cost.toFixed(2)} · ${changes}`;
+  }
+
+  function choose(aim: Job['aim']) {
+    draft.job.aim = aim;
+    draft.changed();
+  }
+</script>
+
+<fieldset class="panel flex min-h-12 flex-wrap overflow-hidden" role="radiogroup" aria-label="Aim">
+  {#each draft.choices?.by_aim ?? [] as choice (choice.aim)}
+    <label class="way" class:on={choice.aim === draft.job.aim}>
+      <input
+        class="sr-only"
+        type="radio"
+        {name}
+        value={choice.aim}
+        checked={choice.aim === draft.job.aim}
+        onchange={() => choose(choice.aim)}
+      />
+      <b>{choice.label}</b>
+      <span class="num">
+        {choice.possible ? said(choice) : 'not possible'}
+      </span>
+    </label>
+  {/each}
+</fieldset>
+
+<style>
+  .way {
+    flex: 1;
+    padding: 6px 13px;
+    border-left: 1px solid var(--line);
+    min-width: 9.5rem;
+    cursor: pointer;
+  }
+  .way:first-of-type {
+    border-left: 0;
+  }
+  .way.on {
+    background: var(--bar);
+    color: var(--on-bar);
+  }
+  .way:has(:focus-visible) {
+    outline: 3px solid var(--t5);
+    outline-offset: -3px;
+  }
+  b {
+    display: block;
+    font-size: 0.93rem;
+    font-weight: 650;
+  }
+  span {
+    font-size: 0.84rem;
+    white-space: nowrap;
+  }
+</style>
