@@ -50,6 +50,7 @@ class FoundFile(Strict):
     depth_um: Micrometres | DepthRange | None = None
     after: Annotated[str, Field(max_length=20)] | None = None
     count: Annotated[int, Field(ge=1, le=1000)] = 1
+    blend: bool | None = None
 
     @model_validator(mode="after")
     def _depth_or_grade(self) -> Self:

@@ -51,6 +51,15 @@ class StepFile(BaseModel):
     curve: Annotated[list[tuple[float, float]], Field(description="(minutes since the step began, deepest marks left in um)")]
 
 
+class Nicks(BaseModel):
+    """How nicks are taken out: blended in a dish around each, or the face lowered; and the minutes of the other way."""
+
+    blended: bool
+    count: int
+    dish_radius_mm: float
+    other_minutes: float | None
+
+
 class FacePlanFile(BaseModel):
     """The route of one face; `steps` is empty when it is not possible, kept off, or as wanted already."""
 
@@ -68,6 +77,7 @@ class FacePlanFile(BaseModel):
     limit_um: float | None
     wanted_depth_um: float | None
     habit_note: str | None
+    nicks: Nicks | None
     steps: list[StepFile]
 
 
@@ -121,6 +131,14 @@ def face_plan_file(plan: FacePlan) -> FacePlanFile:
         limit_um=_optional(plan.face.limit, "um"),
         wanted_depth_um=_optional(plan.wanted_depth, "um"),
         habit_note=plan.habit_note,
+        nicks=Nicks(
+            blended=plan.nicks.blended,
+            count=plan.nicks.count,
+            dish_radius_mm=_number(plan.nicks.radius, "mm"),
+            other_minutes=_optional(plan.nicks.other_seconds, "min"),
+        )
+        if plan.nicks
+        else None,
         steps=[_step(step) for step in plan.steps],
     )
 

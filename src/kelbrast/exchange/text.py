@@ -42,6 +42,13 @@ def _face_text(face: FacePlanFile) -> str:
     lines = [f"{face.name}: {_minutes(face.minutes)}, {metal}, {changes}"]
     if face.habit_note:
         lines.append(f"  {face.habit_note}")
+    if face.nicks:
+        dish = f"a dish of {figures(face.nicks.dish_radius_mm)} mm radius around each nick"
+        other = _minutes(face.nicks.other_minutes) if face.nicks.other_minutes is not None else "no route"
+        if face.nicks.blended:
+            lines.append(f"  Blend {dish}; lowering the whole face: {other}")
+        else:
+            lines.append(f"  Lower the whole face; {dish}: {other}")
     for number, step in enumerate(face.steps, start=1):
         lines += _step_lines(number, step)
     return "\n".join(lines)

@@ -389,6 +389,7 @@ export interface components {
             wanted_depth_um: number | null;
             /** Habit Note */
             habit_note: string | null;
+            nicks: components["schemas"]["Nicks"] | null;
             /** Steps */
             steps: components["schemas"]["StepFile"][];
         };
@@ -462,6 +463,8 @@ export interface components {
              * @default 1
              */
             count: number;
+            /** Blend */
+            blend?: boolean | null;
         };
         /**
          * GoBack
@@ -655,6 +658,20 @@ export interface components {
             limit_c: number;
             /** Figures */
             figures: components["schemas"]["Figure"][];
+        };
+        /**
+         * Nicks
+         * @description How nicks are taken out: blended in a dish around each, or the face lowered; and the minutes of the other way.
+         */
+        Nicks: {
+            /** Blended */
+            blended: boolean;
+            /** Count */
+            count: number;
+            /** Dish Radius Mm */
+            dish_radius_mm: number;
+            /** Other Minutes */
+            other_minutes: number | null;
         };
         /**
          * Kelbrast plan, version 1

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
+from kelbrast.core.planning.nicks import dishes_of
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.process.clearance import clearance
 from kelbrast.core.process.dulling import change_after
@@ -77,6 +78,8 @@ def build_graph(face: Face, material: Material, fits: tuple[Fit, ...]) -> Graph:
     share = np.ones(len(ra))
     if face.found.kind == "waviness" and face.found.after is None:
         share[0] = constant("removal.waviness_share").value
+    elif (dishes := dishes_of(face, likely)) is not None:
+        share[0] = dishes.share
     rate = np.array([np.inf, *(fit.rate for fit in fits)])
     fresh = likely_layer * face.area * share[:, None] / rate[None, :]
     cut, used, worn = _with_dulling(fresh, fits)

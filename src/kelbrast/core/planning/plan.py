@@ -11,6 +11,7 @@ from kelbrast.core.planning.binding import Binding, binding
 from kelbrast.core.planning.fit import Fit, Place, choose_rack, fits
 from kelbrast.core.planning.graph import CHANGES, COST, METAL, TIME, Graph, build_graph, wanted_band
 from kelbrast.core.planning.job import HABITS, Aim, Job
+from kelbrast.core.planning.nicks import dishes_of, lowered
 from kelbrast.core.planning.search import Route, Search, best_route
 from kelbrast.core.process.dulling import share_done
 from kelbrast.core.reference.loader import constant
@@ -53,12 +54,28 @@ class Step:
 
 
 @dataclass(frozen=True, slots=True)
+class NickChoice:
+    """How nicks are taken out: a dish around each, or the whole face lowered. `other_seconds`: what the other way takes.
+
+    Attributes:
+        radius: of a dish, m.
+        other_seconds: None when the other way has no route.
+    """
+
+    blended: bool
+    count: int
+    radius: float
+    other_seconds: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class FacePlan:
     """The route of a face. `steps` is empty when nothing is to be done, when the face is kept off, or when `binding` is set.
 
     Attributes:
         wanted_depth: depth of the marks at the coarse end of the wanted band, m (infinite for no end).
         habit_note: said when the rack could not keep the habit.
+        nicks: for a nicked face, whether it is blended, and what the other way costs.
     """
 
     face: Face
@@ -71,6 +88,7 @@ class FacePlan:
     changes: int
     wanted_depth: float
     habit_note: str | None = None
+    nicks: "NickChoice | None" = None
 
     @property
     def possible(self) -> bool:
@@ -129,7 +147,21 @@ def graph_of(face: Face, job: Job) -> Graph | None:
 
 
 def plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:
-    """The best route of one face for the job's aim, habit and rack. `graph`: the face's steps, where they are known already."""
+    """The best route of one face for the job's aim, habit and rack. `graph`: the face's steps, where they are known already.
+
+    Nicks are blended or the face lowered, whichever is quicker, unless the person chose.
+    """
+    dishes = None if face.keep_off else dishes_of(face, face.found.likely or 0.0)
+    if dishes is None:
+        return _plan_face(face, job, graph)
+    blended, lower = _plan_face(face, job, graph), _plan_face(lowered(face), job)
+    blend = blended.seconds <= lower.seconds if face.found.blend is None else face.found.blend
+    best, other = (blended, lower) if blend else (lower, blended)
+    nicks = NickChoice(blend, dishes.count, dishes.radius, other.seconds if other.possible else None)
+    return replace(best, face=face, nicks=nicks)
+
+
+def _plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:
     wanted_depth = constant("scratch.depth_per_ra").value * wanted_band(face, job.material.hardness)[1]
     graph = graph or graph_of(face, job)
     if graph is None:

@@ -22,7 +22,8 @@ MUST_BE_LEVELLED: Final = ("waviness", "raised")
 class Found:
     """The surface as found. Depths in metres from the plane of the peaks down.
 
-    Either a depth (likely and worst), or `after`: the grade of paper whose marks cover the face.
+    Either a depth (likely and worst), or `after`: the grade of paper whose marks cover the face. For nicks, `blend` says
+    whether they are blended or the face lowered; None leaves it to the plan.
     """
 
     kind: str
@@ -30,6 +31,7 @@ class Found:
     worst: float | None = None
     after: Grade | None = None
     count: int = 1
+    blend: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -76,6 +76,16 @@
     />
     {#if found.kind === 'nick'}
       <NumberField label="How many" value={found.count} integer onchange={(count) => change({ count })} />
+      <Either
+        label="How the nicks are taken out"
+        value={found.blend === true ? 'blend' : found.blend === false ? 'lower' : 'quicker'}
+        options={[
+          { id: 'quicker', label: 'Quicker' },
+          { id: 'blend', label: 'Blend' },
+          { id: 'lower', label: 'Lower the face' },
+        ]}
+        onchange={(way) => change({ blend: way === 'quicker' ? undefined : way === 'blend' })}
+      />
     {/if}
     <p class="small dim">
       A scratch that a fingernail just catches is some {shown.bare(10, 'depth')} to {shown.say(20, 'depth')} deep.

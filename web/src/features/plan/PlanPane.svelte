@@ -62,6 +62,18 @@
   {#if draft.trouble}
     <p class="panel px-3 py-2 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
   {/if}
+  {#if plan?.nicks && plan.possible}
+    <p class="small panel px-3 py-2">
+      {plan.nicks.blended ? 'Blended in' : 'The whole face is lowered; instead of'} a dish of {shown.say(
+        plan.nicks.dish_radius_mm,
+        'length',
+      )} radius around each nick{plan.nicks.other_minutes === null
+        ? '.'
+        : plan.nicks.blended
+          ? `; lowering the whole face takes ${duration(plan.nicks.other_minutes)}.`
+          : `, which takes ${duration(plan.nicks.other_minutes)}.`}
+    </p>
+  {/if}
   {#if plan?.habit_note}<p class="small panel px-3 py-2">{plan.habit_note}</p>{/if}
   {#if plan?.steps.length}
     <ol class="panel max-h-52 overflow-auto" aria-label="Steps">
