@@ -53,6 +53,10 @@ def test_choices_and_going_back(client: TestClient, collar: dict[str, Any]) -> N
     assert "set-up" in ways["schools"]
     mark = {"face": "outer barrel", "after": 2, "depth_um": 4}
     assert client.post("/api/goback", json=collar, params=mark).json()["faces"][0]["steps"][0]["from_um"] == 4
+    sums = client.post("/api/why", json=collar, params={"face": "outer barrel", "step": 1}).json()
+    assert [one["what"] for one in sums][:2] == ["Depth of its own marks", "Layer to take off"]
+    for bad in ({"face": "lid", "step": 1}, {"face": "outer barrel", "step": 0}):
+        problem(client.post("/api/why", json=collar, params=bad), 422)
     assert problem(client.post("/api/goback", json=collar, params={**mark, "after": 9}), 422)["faults"][0]["field"] == "after"
 
 

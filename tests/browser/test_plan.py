@@ -150,6 +150,14 @@ def test_going_back_from_a_failed_light_check(page: Page, workshop) -> None:
     expect(sheet).to_have_count(0)
 
 
+def test_the_sums_are_one_key_away(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("y")
+    sheet = page.get_by_role("dialog", name=re.compile("^Why: "))
+    for words in ("Depth of its own marks", "Layer to take off", "Longest stay on one spot", "fitted: Fitted to Ra by grit"):
+        expect(sheet).to_contain_text(words)
+
+
 def test_not_possible_says_why(page: Page, workshop) -> None:
     open_job(page, workshop, "Lantern door bush")
     expect(page.get_by_role("heading", name="Not possible: metal")).to_be_visible()

@@ -12,12 +12,13 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
 from kelbrast.app.goback import goback_file
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.planning import choices_file, plan_file
+from kelbrast.app.planning import choices_file, plan_file, why_file
 from kelbrast.exchange.choices_file import ChoicesFile
 from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.read import read_job_file
+from kelbrast.exchange.why_file import SumFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
@@ -132,6 +133,16 @@ def plan_job(job: JobBody) -> PlanFile:
 def compare_choices(job: JobBody) -> ChoicesFile:
     """The job in the request by every aim and every habit, side by side."""
     return choices_file(job)
+
+
+@router.post("/why", openapi_extra=JOB_IN_BODY)
+def why(
+    job: JobBody,
+    face: Annotated[str, Query(description="name of the face")],
+    step: Annotated[int, Query(description="the step, from 1")],
+) -> list[SumFile]:
+    """The sums behind one step of the plan, with the source of every constant."""
+    return why_file(job, face=face, step=step)
 
 
 @router.post("/goback", openapi_extra=JOB_IN_BODY)

@@ -1,5 +1,6 @@
 """Going back from a failed light check: the use case behind the command and the endpoint."""
 
+from kelbrast.app.planning import face_named
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.goback import go_back
@@ -25,9 +26,7 @@ def goback_file(
         BadInput: the job, the face, the step or the depth can not be used.
     """
     job = to_job(file)
-    found = next((one for one in job.faces if one.name == face), None)
-    if found is None:
-        raise BadInput.one("face", f'there is no face "{face}"; the job has {", ".join(one.name for one in job.faces)}')
+    found = face_named(job, face)
     if sum((depth_um is not None, like is not None, fingernail)) != 1:
         raise BadInput.one("depth_um", "say how deep in one way: depth_um, like a grade, or a fingernail catches it")
     if like is not None:

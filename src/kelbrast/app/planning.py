@@ -2,13 +2,17 @@
 
 from functools import lru_cache
 
+from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.choices import choices
 from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import plan_job
+from kelbrast.core.planning.plan import plan_face, plan_job
+from kelbrast.core.planning.why import why
+from kelbrast.core.surface.face import Face
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile, to_plan_file
 from kelbrast.exchange.read import to_job
+from kelbrast.exchange.why_file import SumFile, to_why_file
 
 
 def plan_file(file: JobFile) -> PlanFile:
@@ -27,6 +31,32 @@ def choices_file(file: JobFile) -> ChoicesFile:
         BadInput: the job names things that do not exist or do not fit.
     """
     return to_choices_file(choices(to_job(file)))
+
+
+def why_file(file: JobFile, *, face: str, step: int) -> list[SumFile]:
+    """The sums behind one step (from 1) of a face.
+
+    Raises:
+        BadInput: the job, the face or the step can not be used.
+    """
+    job = to_job(file)
+    found = face_named(job, face)
+    plan = plan_face(found, job)
+    if not 1 <= step <= len(plan.steps):
+        raise BadInput.one("step", f"the plan of this face has {len(plan.steps)} steps, and {step} is not one of them")
+    return to_why_file(why(plan, step, job.material))
+
+
+def face_named(job: Job, name: str) -> Face:
+    """The face with this name.
+
+    Raises:
+        BadInput: the job has no such face.
+    """
+    found = next((one for one in job.faces if one.name == name), None)
+    if found is None:
+        raise BadInput.one("face", f'there is no face "{name}"; the job has {", ".join(one.name for one in job.faces)}')
+    return found
 
 
 # A list of jobs shows the minutes of each; jobs rarely change between two looks at the list.

@@ -13,6 +13,7 @@ export type Plan = Schemas['PlanFile'];
 export type FacePlan = Schemas['FacePlanFile'];
 export type Choices = Schemas['ChoicesFile'];
 export type Choice = Schemas['ChoiceFile'];
+export type Sum = Schemas['SumFile'];
 export type GoBack = Schemas['GoBackFile'];
 export type Step = Schemas['StepFile'];
 export type KeptJob = Schemas['KeptJobOut'];
@@ -94,6 +95,8 @@ export const api = {
   duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),
   plan: (job: Job) => answered<Plan>(client.POST('/api/plan', { body: job })),
   choices: (job: Job) => answered<Choices>(client.POST('/api/choices', { body: job })),
+  why: (job: Job, face: string, step: number) =>
+    answered<Sum[]>(client.POST('/api/why', { params: { query: { face, step } }, body: job })),
   goBack: (job: Job, mark: Mark) =>
     answered<GoBack>(client.POST('/api/goback', { params: { query: mark }, body: job })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),

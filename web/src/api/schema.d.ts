@@ -156,6 +156,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Why
+         * @description The sums behind one step of the plan, with the source of every constant.
+         */
+        post: operations["why_api_why_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/goback": {
         parameters: {
             query?: never;
@@ -845,6 +865,42 @@ export interface components {
                 number
             ][];
         };
+        /**
+         * SumFile
+         * @description A number of the plan with its formula and the values put in.
+         */
+        SumFile: {
+            /** What */
+            what: string;
+            /** Formula */
+            formula: string;
+            /** Terms */
+            terms: components["schemas"]["TermFile"][];
+            /** Result */
+            result: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * TermFile
+         * @description A value in a sum. `kind` and `source` are null for what is worked out or measured.
+         */
+        TermFile: {
+            /** Symbol */
+            symbol: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Kind */
+            kind: string | null;
+            /** Kind Label */
+            kind_label: string | null;
+            /** Source */
+            source: string | null;
+        };
         /** ToolFile */
         ToolFile: {
             /** Id */
@@ -1303,6 +1359,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChoicesFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    why_api_why_post: {
+        parameters: {
+            query: {
+                /** @description name of the face */
+                face: string;
+                /** @description the step, from 1 */
+                step: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SumFile"][];
                 };
             };
             /** @description Something in the request can not be used */

@@ -9,6 +9,11 @@
 
   let { draft }: { draft: JobDraft } = $props();
 
+  /** The face in hand is edited where it stands; after a change of face its head must be in sight. */
+  function intoView(element: HTMLElement) {
+    element.scrollIntoView({ block: 'start' });
+  }
+
   function found(face: Face): string {
     const kind = choices.all?.found.find((one) => one.id === face.found.kind)?.label.split(':')[0] ?? face.found.kind;
     if (face.found.after) return `as left by ${face.found.after}`;
@@ -31,7 +36,7 @@
   <h2 class="dim px-3 pt-3 pb-1.5">Faces of this part</h2>
   {#each draft.job.faces as face, at (at)}
     {@const plan = draft.plan?.faces[at]}
-    <div class="border-b border-(--line)" class:on={at === draft.faceAt}>
+    <div class="border-b border-(--line)" class:on={at === draft.faceAt} {@attach at === draft.faceAt && intoView}>
       <button
         class="grid w-full gap-0.5 px-3 py-2.5 text-left"
         aria-expanded={at === draft.faceAt}

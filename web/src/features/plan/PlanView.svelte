@@ -8,11 +8,13 @@
   import JobHead from './JobHead.svelte';
   import PlanPane from './PlanPane.svelte';
   import StepCard from './StepCard.svelte';
+  import WhySheet from './WhySheet.svelte';
   import Totals from './Totals.svelte';
 
   let draft = $state.raw<JobDraft | null>(null);
   let trouble = $state<string | null>(null);
   let goingBack = $state(false);
+  let asking = $state(false);
   const fresh = location.hash === '#new';
 
   // The same page serves the next job too, when another is opened from the find sheet.
@@ -49,6 +51,7 @@
       does: 'A mark is still there: go back',
       run: () => (goingBack = draft?.step !== undefined),
     },
+    { press: 'y', shown: 'Y', does: 'Why: the sums behind this step', run: () => (asking = draft?.step !== undefined) },
     { press: 'n', shown: 'N', does: 'New face', run: () => draft?.addFace() },
   ]);
 </script>
@@ -69,10 +72,11 @@
     >
       <FaceList {draft} />
       <PlanPane {draft} />
-      <StepCard {draft} ongoback={() => (goingBack = true)} />
+      <StepCard {draft} ongoback={() => (goingBack = true)} onwhy={() => (asking = true)} />
     </div>
     <Totals {draft} />
     <GoBackSheet {draft} bind:open={goingBack} />
+    <WhySheet {draft} bind:open={asking} />
   </div>
 {:else}
   <p class="dim p-6">Opening the job …</p>

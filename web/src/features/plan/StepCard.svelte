@@ -11,7 +11,7 @@
     along: 'along, one direction, never turned',
     none: 'no direction: keep it moving every way',
   };
-  let { draft, ongoback }: { draft: JobDraft; ongoback: () => void } = $props();
+  let { draft, ongoback, onwhy }: { draft: JobDraft; ongoback: () => void; onwhy: () => void } = $props();
   const step = $derived(draft.step);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 
@@ -65,6 +65,9 @@
       <dt>Uses</dt>
       <dd>{spent(step.spent.count, step.spent.worn, step.spent.unit)}</dd>
     </dl>
+    <button class="small self-start font-semibold underline" onclick={onwhy}
+      >Show the sums <kbd class="dim">Y</kbd></button
+    >
     <div class="rounded-lg border border-(--line) bg-(--raised) px-3 py-2">
       <h2>Light check</h2>
       <p class="small">{step.check}</p>

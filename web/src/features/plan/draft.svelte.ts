@@ -9,6 +9,7 @@ import {
   type KeptJob,
   type MarkDepth,
   type Plan,
+  type Sum,
 } from '../../api/client';
 
 export type Saving = 'saved' | 'saving' | 'waiting' | 'conflict' | 'failed' | 'faulty';
@@ -78,6 +79,11 @@ export class JobDraft {
     const aims: Job['aim'][] = ['time', 'metal', 'cost', 'changes'];
     this.job.aim = aims[(aims.indexOf(this.job.aim) + 1) % aims.length] ?? 'time';
     this.changed();
+  }
+
+  /** The sums behind the step in hand. */
+  why(): Promise<Sum[]> {
+    return api.why(this.snapshot(), this.face?.name ?? '', this.stepAt + 1);
   }
 
   /** What to do about a mark that is still there after the step in hand. */

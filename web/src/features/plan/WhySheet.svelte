@@ -1,0 +1,61 @@
+<!-- The sum behind every number of the step: formula, values put in, and where each constant comes from. -->
+<script lang="ts">
+  import type { Sum } from '../../api/client';
+  import Dialog from '../../ui/Dialog.svelte';
+  import { figures } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
+  let sums = $state.raw<Sum[]>([]);
+  let trouble = $state<string | null>(null);
+
+  $effect(() => {
+    if (!open) return;
+    draft.why().then(
+      (told) => {
+        sums = told;
+        trouble = null;
+      },
+      (problem: Error) => (trouble = problem.message),
+    );
+  });
+
+  /** The sums are kept in the units that the constants are published in. */
+  function said(value: number, unit: string): string {
+    return `${figures(value, 3)} ${unit === '1' ? '' : unit.replace('um', 'µm').replace('cm2', 'cm²').replace('C', '°C')}`;
+  }
+</script>
+
+<Dialog bind:open title="Why: {draft.step?.label ?? ''}">
+  {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
+  {#each sums as sum (sum.what)}
+    <section class="mt-3 first:mt-0">
+      <h2 class="flex justify-between"><span>{sum.what}</span><span class="num">{said(sum.result, sum.unit)}</span></h2>
+      <p class="mono small my-1">{sum.formula}</p>
+      <table class="small w-full">
+        <thead class="sr-only"><tr><th>Symbol</th><th>What</th><th>Value</th><th>Where from</th></tr></thead>
+        <tbody>
+          {#each sum.terms as term (term.symbol)}
+            <tr>
+              <td class="mono">{term.symbol}</td>
+              <td>{term.name}</td>
+              <td class="num text-right whitespace-nowrap">{said(term.value, term.unit)}</td>
+              <td class="dim" title={term.source}>{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </section>
+  {/each}
+  <p class="small dim mt-4">
+    Published: read in the source. Memory: published, quoted from memory. Practice: common practice. Fitted: chosen to
+    reproduce check values. Assumed: a round figure, put in your own.
+  </p>
+</Dialog>
+
+<style>
+  td {
+    padding: 0.1rem 0.7rem 0.1rem 0;
+    vertical-align: top;
+  }
+</style>
