@@ -16,6 +16,7 @@ def plan_of(page: Page, address: str, title: str) -> None:
     page.get_by_role("link", name=title, exact=True).click()
     page.get_by_label("Title of the job").wait_for()
     page.wait_for_load_state("networkidle")
+    page.get_by_text("Cheapest", exact=True).wait_for()  # the other ways come after the plan
 
 
 def take(page: Page, address: str) -> None:
@@ -25,6 +26,13 @@ def take(page: Page, address: str) -> None:
     plan_of(page, address, "Gallery rail collar")
     page.keyboard.press("ArrowRight")
     page.screenshot(path=HERE / "plan.png")
+    page.keyboard.press("g")
+    page.get_by_text("Over the whole face").wait_for()
+    page.screenshot(path=HERE / "going-back.png")
+    page.keyboard.press("Escape")
+    page.keyboard.press("y")
+    page.get_by_text("Layer to take off").wait_for()
+    page.screenshot(path=HERE / "why.png")
     plan_of(page, address, "Lantern door bush")
     page.screenshot(path=HERE / "not-possible.png")
     page.goto(f"{address}tables?show=materials")

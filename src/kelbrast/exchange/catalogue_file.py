@@ -15,7 +15,7 @@ from kelbrast.core.planning.job import AIMS, HABITS
 from kelbrast.core.reference.loader import KINDS, Constant
 from kelbrast.core.surface.face import FOUND_KINDS, REACHES
 from kelbrast.core.surface.shapes import SHAPES
-from kelbrast.core.units import from_si
+from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
 class Figure(BaseModel):
@@ -162,11 +162,11 @@ def list_materials() -> list[MaterialFile]:
             id=one.id,
             label=one.label,
             family=one.family,
-            hardness_gpa=_number(one.hardness, "GPa"),
+            hardness_gpa=shop(one.hardness, "GPa"),
             conductivity_w_mk=one.conductivity,
             density_kg_m3=one.density,
             specific_heat_j_kgk=one.specific_heat,
-            limit_c=_number(one.limit, "C"),
+            limit_c=shop(one.limit, "C"),
             figures=_figures(one.figures),
         )
         for one in materials().values()
@@ -179,7 +179,7 @@ def list_finishes() -> list[FinishFile]:
             id=one.id,
             label=one.label,
             purpose=one.purpose,
-            ra_um=(_optional(one.ra_low, "um"), _optional(one.ra_high, "um")),
+            ra_um=(shop_or_none(one.ra_low, "um"), shop_or_none(one.ra_high, "um")),
             no_finer_than=one.no_finer_than,
             lay=one.lay,
             figures=_figures(one.figures),
@@ -196,19 +196,19 @@ def list_tools() -> list[ToolFile]:
             carrier=one.carrier.id,
             kind=one.carrier.kind,
             grade=one.grade,
-            grain_um=_number(one.grain, "um"),
+            grain_um=shop(one.grain, "um"),
             hold=one.carrier.hold,
-            reaches_depth_um=_optional(one.reaches_depth, "um"),
+            reaches_depth_um=shop_or_none(one.reaches_depth, "um"),
             levels=one.carrier.levels,
             backed=one.carrier.backed,
             wear=one.wear,
             lays=list(one.carrier.lays),
             mount=one.carrier.mount,
-            diameter_mm=_optional(one.carrier.diameter, "mm"),
+            diameter_mm=shop_or_none(one.carrier.diameter, "mm"),
             speed_limit_m_s=one.carrier.marked_limit,
             open=one.carrier.open,
             tight=one.carrier.tight,
-            inside_radius_mm=_optional(one.carrier.inside_radius, "mm"),
+            inside_radius_mm=shop_or_none(one.carrier.inside_radius, "mm"),
             not_for=list(one.carrier.not_for),
             suits=list(one.suits) if one.suits is not None else None,
             price=one.carrier.price,
@@ -226,9 +226,9 @@ def list_machines() -> list[MachineFile]:
             label=one.label,
             takes=list(one.takes),
             contact=one.contact,
-            rpm=[_number(setting, "rev/min") for setting in one.settings],
-            rpm_range=(_number(one.low, "rev/min"), _number(one.high, "rev/min")) if one.low and one.high else None,
-            orbit_mm=_optional(one.orbit, "mm"),
+            rpm=[shop(setting, "rev/min") for setting in one.settings],
+            rpm_range=(shop(one.low, "rev/min"), shop(one.high, "rev/min")) if one.low and one.high else None,
+            orbit_mm=shop_or_none(one.orbit, "mm"),
             stroke_m_s=one.stroke,
         )
         for one in machines().values()
@@ -236,9 +236,7 @@ def list_machines() -> list[MachineFile]:
 
 
 def list_grades() -> list[GradeFile]:
-    return [
-        GradeFile(grade=f"{system}{number}", um=_number(grain, "um")) for system in SYSTEMS for number, grain in scale(system)
-    ]
+    return [GradeFile(grade=f"{system}{number}", um=shop(grain, "um")) for system in SYSTEMS for number, grain in scale(system)]
 
 
 def _figures(figures: tuple[tuple[str, Constant], ...]) -> list[Figure]:
@@ -258,11 +256,3 @@ def _figures(figures: tuple[tuple[str, Constant], ...]) -> list[Figure]:
 
 def _choices(labels: Mapping[Any, str]) -> list[Choice]:
     return [Choice(id=key, label=label) for key, label in labels.items()]
-
-
-def _number(value: float, unit: str) -> float:
-    return float(f"{from_si(value, unit):.9g}")
-
-
-def _optional(value: float | None, unit: str) -> float | None:
-    return None if value is None else _number(value, unit)

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 from kelbrast.core.planning.choices import Choice, Choices
 from kelbrast.core.planning.job import AIMS, HABITS, Aim
 from kelbrast.core.reference.loader import record
-from kelbrast.core.units import from_si
+from kelbrast.exchange.shop_units import shop
 
 
 class ChoiceFile(BaseModel):
@@ -44,13 +44,9 @@ def _choice(one: Choice, label: str) -> ChoiceFile:
         habit=one.habit,
         label=label,
         possible=one.possible,
-        minutes=_number(one.seconds, "min"),
-        metal_um=_number(one.metal, "um"),
-        cost=_number(one.cost, "money"),
+        minutes=shop(one.seconds, "min"),
+        metal_um=shop(one.metal, "um"),
+        cost=shop(one.cost, "money"),
         changes=one.changes,
         steps=one.steps,
     )
-
-
-def _number(value: float, unit: str) -> float:
-    return float(f"{from_si(value, unit):.9g}")

@@ -7,8 +7,8 @@ from pydantic import BaseModel
 from kelbrast.core.planning.goback import GoingBack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.plan import Plan
-from kelbrast.core.units import from_si
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, face_plan_file, to_plan_file
+from kelbrast.exchange.shop_units import shop
 
 
 class Accepting(BaseModel):
@@ -41,7 +41,7 @@ def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
     """The answer in the units of the file."""
     extent, best = going.cheapest
     plan = to_plan_file(Plan(job, (best,), (going.face.name,), ()))
-    depth = float(f"{from_si(going.depth, 'um'):.9g}")
+    depth = shop(going.depth, "um")
     return GoBackFile(
         **{name: getattr(plan, name) for name in PlanFile.model_fields},
         goback=GoBack(

@@ -9,6 +9,7 @@ from kelbrast.core.planning.job import Aim
 from kelbrast.core.planning.plan import FacePlan, Plan, Step
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.units import from_si
+from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
 class Spent(BaseModel):
@@ -100,14 +101,14 @@ class PlanFile(BaseModel):
 
 def to_plan_file(plan: Plan) -> PlanFile:
     """The plan in the units of the file."""
-    minutes = _number(plan.seconds_each, "min")
+    minutes = shop(plan.seconds_each, "min")
     return PlanFile(
         title=plan.job.title,
         material=plan.job.material.id,
         pieces=plan.job.pieces,
         possible=plan.possible,
         minutes=minutes,
-        minutes_all=_number(plan.seconds_each * plan.job.pieces, "min"),
+        minutes_all=shop(plan.seconds_each * plan.job.pieces, "min"),
         order=list(plan.order),
         faces=[face_plan_file(face) for face in plan.faces],
         cautions=list(plan.cautions),
@@ -123,19 +124,19 @@ def face_plan_file(plan: FacePlan) -> FacePlanFile:
         reason=plan.binding.reason if plan.binding else None,
         keep_off=plan.face.keep_off,
         aim=plan.aim,
-        minutes=_number(plan.seconds, "min"),
-        metal_um=_number(plan.metal, "um"),
-        cost=_number(plan.cost, "money"),
+        minutes=shop(plan.seconds, "min"),
+        metal_um=shop(plan.metal, "um"),
+        cost=shop(plan.cost, "money"),
         changes=plan.changes,
-        area_cm2=_number(plan.face.area, "cm2"),
-        limit_um=_optional(plan.face.limit, "um"),
-        wanted_depth_um=_optional(plan.wanted_depth, "um"),
+        area_cm2=shop(plan.face.area, "cm2"),
+        limit_um=shop_or_none(plan.face.limit, "um"),
+        wanted_depth_um=shop_or_none(plan.wanted_depth, "um"),
         habit_note=plan.habit_note,
         nicks=Nicks(
             blended=plan.nicks.blended,
             count=plan.nicks.count,
-            dish_radius_mm=_number(plan.nicks.radius, "mm"),
-            other_minutes=_optional(plan.nicks.other_seconds, "min"),
+            dish_radius_mm=shop(plan.nicks.radius, "mm"),
+            other_minutes=shop_or_none(plan.nicks.other_seconds, "min"),
         )
         if plan.nicks
         else None,
@@ -151,36 +152,27 @@ def _step(step: Step) -> StepFile:
         label=step.tool.label,
         machine=fit.machine.id,
         machine_label=fit.machine.label,
-        grain_um=_number(step.tool.grain, "um"),
-        from_um=_number(step.depth_before, "um"),
-        likely_um=_number(step.likely_before, "um"),
-        takes_um=_number(step.layer, "um"),
-        leaves_um=_number(step.depth_after, "um"),
-        leaves_ra_um=_number(fit.ra, "um"),
-        clearance=_number(step.clearance, "1"),
-        minutes=_number(step.seconds, "min"),
-        cut_minutes=_number(step.cut_seconds, "min"),
-        speed_m_s=_number(fit.setting.surface, "m/s"),
-        rpm=_optional(fit.setting.spindle, "rev/min"),
-        speed_limit_m_s=_optional(carrier.marked_limit, "m/s"),
-        speed_band_m_s=(_number(band[0], "m/s"), _number(band[1], "m/s")) if band else None,
-        diameter_mm=_optional(carrier.diameter, "mm"),
+        grain_um=shop(step.tool.grain, "um"),
+        from_um=shop(step.depth_before, "um"),
+        likely_um=shop(step.likely_before, "um"),
+        takes_um=shop(step.layer, "um"),
+        leaves_um=shop(step.depth_after, "um"),
+        leaves_ra_um=shop(fit.ra, "um"),
+        clearance=shop(step.clearance, "1"),
+        minutes=shop(step.seconds, "min"),
+        cut_minutes=shop(step.cut_seconds, "min"),
+        speed_m_s=shop(fit.setting.surface, "m/s"),
+        rpm=shop_or_none(fit.setting.spindle, "rev/min"),
+        speed_limit_m_s=shop_or_none(carrier.marked_limit, "m/s"),
+        speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
+        diameter_mm=shop_or_none(carrier.diameter, "mm"),
         force_n=fit.force,
         pressure="light" if fit.light else "normal",
-        longest_stay_s=_number(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
-        spent=Spent(count=round(step.used), unit=carrier.unit, worn=_number(step.worn, "1")),
-        cost=_number(step.worn * carrier.price, "money"),
+        longest_stay_s=shop(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
+        spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
+        cost=shop(step.worn * carrier.price, "money"),
         lay=step.lay,
         check=step.check,
         cautions=list(step.cautions),
-        curve=[(_number(seconds, "min"), _number(depth, "um")) for seconds, depth in step.curve],
+        curve=[(shop(seconds, "min"), shop(depth, "um")) for seconds, depth in step.curve],
     )
-
-
-def _number(value: float, unit: str) -> float:
-    """In the unit of the file, to nine figures: more would be noise, fewer would break `takes = clearance * from`."""
-    return float(f"{from_si(value, unit):.9g}")
-
-
-def _optional(value: float | None, unit: str) -> float | None:
-    return None if value is None or value == float("inf") else _number(value, unit)
