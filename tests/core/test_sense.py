@@ -103,6 +103,23 @@ def test_a_narrow_bore_binds_by_reach_with_the_radius_that_is_missing() -> None:
     assert "4 mm" in made.binding.reason  # the smallest that the rack has
 
 
+def test_raised_metal_is_knocked_down_by_something_firm_and_takes_its_share() -> None:
+    from dataclasses import replace
+
+    bead = face("paint-ready", depth=800, kind="raised")
+    small, large = (plan("mild-steel", replace(bead, found=replace(bead.found, share=share))) for share in (0.05, 0.5))
+    assert small.steps[0].tool.carrier.levels
+    assert small.seconds < large.seconds
+    assert plan("mild-steel", bead).seconds == plan("mild-steel", replace(bead, found=replace(bead.found, share=0.1))).seconds
+
+
+def test_inside_a_bore_ripple_is_levelled_by_a_point_or_said_to_be_out_of_reach() -> None:
+    made = plan("bronze", face("N7", depth=12, kind="waviness", reach="inside", inside_radius=0.012))
+    assert made.steps[0].tool.carrier.levels
+    narrow = plan("bronze", face("satin", depth=12, kind="waviness", reach="inside", inside_radius=0.005))
+    assert narrow.binding is None or "does not go in" in narrow.binding.reason
+
+
 def test_metal_binds_with_both_numbers() -> None:
     made = plan("bronze", face("bright", depth=40, worst=60, limit_um=30))
     assert made.binding is not None

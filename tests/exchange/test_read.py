@@ -58,6 +58,8 @@ BAD = [
     ("faces.0.found.depth_um", ..., "faces[0].found: give depth_um"),
     ("faces.0.found", {"kind": "scratches", "after": "P9"}, "faces[0].found.after: P9 is outside"),
     ("faces.0.found.kind", "rust", "faces[0].found.kind: must be one of scratches"),
+    ("faces.0.found.share", 0.2, "faces[0].found: share belongs to raised metal"),
+    ("faces.0.found.blend", True, "faces[0].found: blend belongs to nicks"),
     ("faces.0.want", {"finish": "miror"}, 'faces[0].want.finish: there is no finish "miror"; did you mean mirror'),
     ("faces.0.want", {"ra_um": [2, 1]}, "faces[0].want: ra_um must be [low, high]"),
     ("faces.0.want", {"ra_um": [None, None]}, "faces[0].want: ra_um needs at least one end"),

@@ -51,11 +51,16 @@ class FoundFile(Strict):
     after: Annotated[str, Field(max_length=20)] | None = None
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     blend: bool | None = None
+    share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] | None = None
 
     @model_validator(mode="after")
     def _depth_or_grade(self) -> Self:
         if (self.depth_um is None) == (self.after is None):
             raise ValueError("give depth_um, or after with a grade such as P180, and not both")
+        if self.share is not None and self.kind != "raised":
+            raise ValueError("share belongs to raised metal: how much of the face it covers")
+        if self.blend is not None and self.kind != "nick":
+            raise ValueError("blend belongs to nicks")
         return self
 
 

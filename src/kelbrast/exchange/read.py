@@ -121,7 +121,7 @@ def _found(found: FoundFile, field: str) -> Found:
         return Found(found.kind, after=parse_grade(found.after, field=f"{field}.after"), count=found.count)
     depth = found.depth_um
     likely, worst = (depth.likely, depth.worst) if isinstance(depth, DepthRange) else (depth, depth)
-    return Found(found.kind, _maybe(likely, "um"), _maybe(worst, "um"), count=found.count, blend=found.blend)
+    return Found(found.kind, _maybe(likely, "um"), _maybe(worst, "um"), count=found.count, blend=found.blend, share=found.share)
 
 
 def _want(want: WantFile, field: str) -> tuple[Finish, Grade | None]:

@@ -485,6 +485,8 @@ export interface components {
             count: number;
             /** Blend */
             blend?: boolean | null;
+            /** Share */
+            share?: number | null;
         };
         /**
          * GoBack

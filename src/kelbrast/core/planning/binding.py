@@ -117,8 +117,9 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
             return f"Nothing on this rack that would do it gets into a {graph.face.reach} place; {label} does not."
         have = f"{from_si(graph.face.inside_radius or 0, 'mm'):g} mm"
         entering = [f.tool.carrier.inside_radius for f in graph.fits if f.tool.carrier.inside_radius]
-        smallest = f"; the smallest tool here needs {from_si(min(entering), 'mm'):g} mm" if entering else ""
-        return f"The tools that would do it do not enter an inside radius of {have}{smallest}."
+        if entering and min(entering) > (graph.face.inside_radius or 0):
+            return f"No tool here enters an inside radius of {have}; the smallest needs {from_si(min(entering), 'mm'):g} mm."
+        return f"None of the tools that enter an inside radius of {have} can do this step; {label} could, but does not go in."
     if rule == "heat":
         limit = f"{from_si(material.limit, 'C'):.0f} °C"
         wanted = constant("heat.shortest_stay").value

@@ -76,10 +76,7 @@ def build_graph(face: Face, material: Material, fits: tuple[Fit, ...]) -> Graph:
     layer = np.maximum((m * depth_worst)[:, None], depth_worst[None, :])
     likely_layer = np.maximum((m * depth_likely)[:, None], depth_likely[None, :])
     share = np.ones(len(ra))
-    if face.found.kind == "waviness" and face.found.after is None:
-        share[0] = constant("removal.waviness_share").value
-    elif (dishes := dishes_of(face, likely)) is not None:
-        share[0] = dishes.share
+    share[0] = _share_of_layer(face, likely)
     rate = np.array([np.inf, *(fit.rate for fit in fits)])
     fresh = likely_layer * face.area * share[:, None] / rate[None, :]
     cut, used, worn = _with_dulling(fresh, fits)
@@ -114,6 +111,18 @@ def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
         return ra, depth_of_marks(ra), depth_of_marks(ra)
     assert face.found.likely is not None, "a found state has a depth or a grade"
     return np.inf, face.found.likely, face.found.worst or face.found.likely
+
+
+def _share_of_layer(face: Face, depth: float) -> float:
+    """How much of the first layer is there to be cut: ripple, raised metal and dishes do not fill it."""
+    if face.found.after is not None:
+        return 1.0
+    if face.found.kind == "waviness":
+        return constant("removal.waviness_share").value
+    if face.found.kind == "raised":
+        return face.found.share or constant("blend.raised_share").value
+    dishes = dishes_of(face, depth)
+    return dishes.share if dishes is not None else 1.0
 
 
 def _start_clearance(face: Face) -> float:

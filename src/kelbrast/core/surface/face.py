@@ -23,7 +23,8 @@ class Found:
     """The surface as found. Depths in metres from the plane of the peaks down.
 
     Either a depth (likely and worst), or `after`: the grade of paper whose marks cover the face. For nicks, `blend` says
-    whether they are blended or the face lowered; None leaves it to the plan.
+    whether they are blended or the face lowered; None leaves it to the plan. For raised metal, `share` is how much of the
+    face it covers.
     """
 
     kind: str
@@ -32,6 +33,7 @@ class Found:
     after: Grade | None = None
     count: int = 1
     blend: bool | None = None
+    share: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,6 +25,11 @@
       : grades,
   );
 
+  /** What belongs to one kind of damage only goes when the kind changes. */
+  function chooseKind(kind: Found['kind']) {
+    change({ kind, blend: undefined, share: undefined });
+  }
+
   function change(change: Partial<Found>) {
     draft.changeFace({ found: { ...found, ...change } });
   }
@@ -40,7 +45,7 @@
 </script>
 
 <div class="grid gap-1.5">
-  <Choice label="Found" value={found.kind} options={choices.all?.found ?? []} onchange={(kind) => change({ kind })} />
+  <Choice label="Found" value={found.kind} options={choices.all?.found ?? []} onchange={chooseKind} />
   <Either
     label="How the depth is known"
     value={found.after ? 'after' : 'depth'}
@@ -74,6 +79,13 @@
       say={(value) => shown.say(value, 'depth')}
       onchange={likely}
     />
+    {#if found.kind === 'raised'}
+      <NumberField
+        label="It covers so much of the face, %"
+        value={(found.share ?? 0.1) * 100}
+        onchange={(percent) => change({ share: Math.min(100, percent) / 100 })}
+      />
+    {/if}
     {#if found.kind === 'nick'}
       <NumberField label="How many" value={found.count} integer onchange={(count) => change({ count })} />
       <Either
