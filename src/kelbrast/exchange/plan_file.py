@@ -77,6 +77,7 @@ class FacePlanFile(BaseModel):
     area_cm2: float
     limit_um: float | None
     wanted_depth_um: float | None
+    wanted_low_um: float | None
     habit_note: str | None
     nicks: Nicks | None
     steps: list[StepFile]
@@ -130,7 +131,8 @@ def face_plan_file(plan: FacePlan) -> FacePlanFile:
         changes=plan.changes,
         area_cm2=shop(plan.face.area, "cm2"),
         limit_um=shop_or_none(plan.face.limit, "um"),
-        wanted_depth_um=shop_or_none(plan.wanted_depth, "um"),
+        wanted_depth_um=shop_or_none(plan.wanted[1], "um"),
+        wanted_low_um=shop(plan.wanted[0], "um") if plan.wanted[0] > 0 else None,
         habit_note=plan.habit_note,
         nicks=Nicks(
             blended=plan.nicks.blended,

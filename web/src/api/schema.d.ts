@@ -407,6 +407,8 @@ export interface components {
             limit_um: number | null;
             /** Wanted Depth Um */
             wanted_depth_um: number | null;
+            /** Wanted Low Um */
+            wanted_low_um: number | null;
             /** Habit Note */
             habit_note: string | null;
             nicks: components["schemas"]["Nicks"] | null;

@@ -8,14 +8,15 @@
   interface Props {
     steps: StairStep[];
     wantedUm: number | null;
+    wantedLowUm: number | null;
     wantedLabel: string;
     selected: number;
     onselect: (at: number) => void;
   }
-  let { steps, wantedUm, wantedLabel, selected, onselect }: Props = $props();
+  let { steps, wantedUm, wantedLowUm, wantedLabel, selected, onselect }: Props = $props();
   let width = $state(700);
   let height = $state(420);
-  const stair = $derived(layOutStair(steps, wantedUm, width, height, unitScale('depth', shown.system)));
+  const stair = $derived(layOutStair(steps, wantedUm, wantedLowUm, width, height, unitScale('depth', shown.system)));
 
   function point(event: MouseEvent & { currentTarget: SVGElement }) {
     const at = stepAt(stair, event.clientX - event.currentTarget.getBoundingClientRect().left);
@@ -42,7 +43,7 @@
         x={stair.left}
         y={stair.wantedY}
         width={stair.right - stair.left}
-        height={stair.bottom - stair.wantedY}
+        height={stair.wantedBottom - stair.wantedY}
         class="wanted"
       />
       <text x={stair.left + 8} y={Math.min(stair.wantedY + 17, stair.bottom - 5)} class="wanted-label"

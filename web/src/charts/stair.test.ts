@@ -33,7 +33,7 @@ describe('the stair', () => {
       ],
     }),
   ];
-  const stair = layOutStair(steps, 0.2, 800, 400);
+  const stair = layOutStair(steps, 0.2, null, 800, 400);
 
   it('gives each step its share of the minutes', () => {
     const [first, second] = stair.treads;
@@ -56,12 +56,19 @@ describe('the stair', () => {
   it('puts the wanted band where its depth is', () => {
     expect(stair.wantedY!).toBeGreaterThan(stair.treads[0]!.checkY);
     expect(stair.wantedY!).toBeLessThan(stair.treads[1]!.checkY);
-    expect(layOutStair(steps, null, 800, 400).wantedY).toBeNull();
+    expect(layOutStair(steps, null, null, 800, 400).wantedY).toBeNull();
+  });
+
+  it('ends the band below where a face would be too fine', () => {
+    const banded = layOutStair(steps, 3, 0.5, 800, 400);
+    expect(banded.wantedBottom).toBeGreaterThan(banded.wantedY!);
+    expect(banded.wantedBottom).toBeLessThan(banded.bottom);
+    expect(stair.wantedBottom).toBe(stair.bottom);
   });
 
   it('marks the worst guess only where there is one', () => {
     expect(stair.worst).toBeNull();
-    const guessed = layOutStair([step({ likelyUm: 14 })], 0.2, 800, 400);
+    const guessed = layOutStair([step({ likelyUm: 14 })], 0.2, null, 800, 400);
     expect(guessed.worst!.y0).toBeLessThan(guessed.worst!.y1);
   });
 
@@ -71,7 +78,7 @@ describe('the stair', () => {
   });
 
   it('stays finite without steps', () => {
-    const empty = layOutStair([], 0.2, 300, 200);
+    const empty = layOutStair([], 0.2, null, 300, 200);
     expect(empty.treads).toEqual([]);
     expect(empty.depthTicks.every((tick) => Number.isFinite(tick.y))).toBe(true);
   });

@@ -38,6 +38,8 @@ export interface Stair {
   minuteTicks: { x: number; value: number }[];
   /** Top of the wanted band, or null when nothing ends the band within the picture. */
   wantedY: number | null;
+  /** Its lower end: a face can be too fine. The foot of the picture when the band has none. */
+  wantedBottom: number;
   /** The worst depth that may be waiting at the start, above the likely one. */
   worst: { x: number; y0: number; y1: number; labelY: number } | null;
 }
@@ -48,6 +50,7 @@ const CHARACTER = 7.4;
 export function layOutStair(
   steps: StairStep[],
   wantedUm: number | null,
+  wantedLowUm: number | null,
   width: number,
   height: number,
   umPerTick = 1,
@@ -99,6 +102,7 @@ export function layOutStair(
       .ticks(Math.min(8, Math.max(2, Math.floor((right - left) / 70))))
       .map((value) => ({ value, x: x(value) })),
     wantedY: wantedUm !== null && wantedUm < highest ? y(Math.max(wantedUm, lowest)) : null,
+    wantedBottom: wantedLowUm !== null && wantedLowUm > lowest ? Math.min(y(wantedLowUm), bottom) : bottom,
     worst: first && first.fromUm > first.likelyUm * 1.001 ? whisker(left, y(first.fromUm), y(first.likelyUm)) : null,
   };
 }

@@ -69,7 +69,7 @@ def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
     small = None
     if face.want.lay != "one-way" and (area := patch_area(depth)) < face.area:
         small = plan_face(replace(marked, area=area), job)
-    times = depth / planned.wanted_depth if math.isfinite(planned.wanted_depth) else 0.0
+    times = depth / planned.wanted[1]
     return GoingBack(face, after, depth, whole, small, _left_too_early(planned, after, depth), times, times > 1)
 
 

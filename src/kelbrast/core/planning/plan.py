@@ -14,6 +14,7 @@ from kelbrast.core.planning.job import HABITS, Aim, Job
 from kelbrast.core.planning.nicks import dishes_of, lowered
 from kelbrast.core.planning.search import Route, Search, best_route
 from kelbrast.core.process.dulling import share_done
+from kelbrast.core.process.scratch import depth_of_marks
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 
@@ -73,7 +74,7 @@ class FacePlan:
     """The route of a face. `steps` is empty when nothing is to be done, when the face is kept off, or when `binding` is set.
 
     Attributes:
-        wanted_depth: depth of the marks at the coarse end of the wanted band, m (infinite for no end).
+        wanted: depth of the marks at the fine and the coarse end of the wanted band, m (0 and infinite for no end).
         habit_note: said when the rack could not keep the habit.
         nicks: for a nicked face, whether it is blended, and what the other way costs.
     """
@@ -86,7 +87,7 @@ class FacePlan:
     metal: float
     cost: float
     changes: int
-    wanted_depth: float
+    wanted: tuple[float, float]
     habit_note: str | None = None
     nicks: "NickChoice | None" = None
 
@@ -162,15 +163,16 @@ def plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:
 
 
 def _plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:
-    wanted_depth = constant("scratch.depth_per_ra").value * wanted_band(face, job.material.hardness)[1]
+    low, high = wanted_band(face, job.material.hardness)
+    wanted = (depth_of_marks(low), depth_of_marks(high))
     graph = graph or graph_of(face, job)
     if graph is None:
-        return FacePlan(face, job.aim, None, (), 0.0, 0.0, 0.0, 0, wanted_depth)
+        return FacePlan(face, job.aim, None, (), 0.0, 0.0, 0.0, 0, wanted)
     limit = np.inf if face.limit is None else face.limit
     route, note = _keeping_habit(graph, Search(aim=job.aim, limit=limit), job.habit)
     if route is None:
         obstacle = binding(graph, job.material, Search(aim=job.aim, limit=limit))
-        return FacePlan(face, job.aim, obstacle, (), 0.0, 0.0, 0.0, 0, wanted_depth)
+        return FacePlan(face, job.aim, obstacle, (), 0.0, 0.0, 0.0, 0, wanted)
     pairs = list(zip((0, *route.nodes), route.nodes, strict=False))
     steps = tuple(
         _step(graph, before, at, job.material, first=place == 0, last=place == len(pairs) - 1)
@@ -186,7 +188,7 @@ def _plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:
         metal=float(totals[METAL]),
         cost=float(totals[COST]),
         changes=round(totals[CHANGES]),
-        wanted_depth=wanted_depth,
+        wanted=wanted,
         habit_note=note,
     )
 

@@ -9,9 +9,12 @@
 
   let { draft }: { draft: JobDraft } = $props();
 
-  /** The face in hand is edited where it stands; after a change of face its head must be in sight. */
+  /** The face in hand is edited where it stands; after a change of face its head must be in sight. Only the list moves. */
   function intoView(element: HTMLElement) {
-    element.scrollIntoView({ block: 'start' });
+    const list = element.closest('section');
+    if (!list) return;
+    const above = element.getBoundingClientRect().top - list.getBoundingClientRect().top;
+    if (above < 0 || above > list.clientHeight / 2) list.scrollTop += above;
   }
 
   function found(face: Face): string {

@@ -38,6 +38,7 @@
         {steps}
         {wantedLabel}
         wantedUm={plan.wanted_depth_um}
+        wantedLowUm={plan.wanted_low_um}
         selected={draft.stepAt}
         onselect={(at) => (draft.stepAt = at)}
       />
