@@ -77,3 +77,18 @@ def test_settings_keep_below_band_and_mark() -> None:
 def test_the_hand_has_no_setting() -> None:
     hand = speed.choose_setting(machine("hand"), diameter=None, band=None, marked_limit=None)
     assert hand == speed.Setting(0.6, None, None)
+
+
+def test_the_graph_dulls_as_the_single_step_does() -> None:
+    """`planning.graph` does all steps at once what `process.dulling` does for one."""
+    from kelbrast.core.planning.fit import Place, fits
+    from kelbrast.core.planning.graph import build_graph
+    from making import face, job
+
+    one = face("bright", depth=120, area=0.3)
+    stuff = job("stainless-304", one).material
+    graph = build_graph(one, stuff, fits(stuff, Place.of(one, carried=True), None))
+    for node, fit in enumerate(graph.fits, start=1):
+        alone = cutting(fresh=graph.fresh[0, node], life=fit.tool.carrier.life, change_cost=fit.change_cost)
+        assert graph.cut[0, node] == pytest.approx(alone.seconds)
+        assert graph.used[0, node] == alone.used

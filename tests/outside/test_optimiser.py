@@ -23,7 +23,7 @@ def bare_graph(size: int, weights: dict[tuple[int, int], float]) -> Graph:
         face=None, fits=(), ra=np.arange(size, dtype=float), depth_worst=empty[0], depth_likely=empty[0], clearance=empty[0],
         layer=empty, values=values, cut=empty, fresh=empty, used=empty, worn=empty, passable=passable, rules={},
         ends={"lay": last}, ratio=empty,
-    )  # type: ignore[arg-type]  # fmt: skip
+    )  # fmt: skip
 
 
 def test_shortest_path_of_the_60_node_graph() -> None:

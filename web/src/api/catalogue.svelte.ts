@@ -18,6 +18,12 @@ class Choices {
     return this.asked;
   }
 
+  /** The grades of paper, as choices. */
+  get papers(): { id: string; label: string }[] {
+    const grades = this.all?.grades ?? [];
+    return grades.filter((one) => one.grade.startsWith('P')).map((one) => ({ id: one.grade, label: one.grade }));
+  }
+
   finish(id: string) {
     return this.all?.finishes.find((finish) => finish.id === id);
   }

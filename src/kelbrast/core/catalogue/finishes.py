@@ -8,8 +8,6 @@ from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, constant, record
 
 LAYS: Final = ("one-way", "none", "any")
-# Own bands have no name to say what they must show; these ends of Ra decide (um -> m): mirror-like, satin, or hidden.
-_MIRROR_BELOW, _SATIN_BELOW = 0.1e-6, 0.8e-6
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,13 +48,14 @@ def finish(key: str) -> Finish:
 
 
 def band(low: float | None, high: float | None, lay: str) -> Finish:
-    """A finish from a plain band of Ra (metres), as on a drawing.
+    """A finish from a plain band of Ra (metres), as on a drawing. Its coarse end decides what it must show.
 
     >>> band(None, 0.05e-6, "any").deformed
     1.0
     """
     top = high if high is not None else float("inf")
-    shows = "mirror" if top <= _MIRROR_BELOW else "satin" if top <= _SATIN_BELOW else "hidden"
+    mirror, satin = (constant(f"looks.{end}").si for end in ("mirror_below", "satin_below"))
+    shows = "mirror" if top <= mirror else "satin" if top <= satin else "hidden"
     return Finish("", "Own roughness band", "", low, high, lay, constant(f"deformed.{shows}").value)
 
 

@@ -4,11 +4,8 @@ from typing import Literal
 
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
-from kelbrast.core.reference.loader import record
+from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.surface.face import MUST_BE_LEVELLED, Face
-
-_POLISHED_BELOW = 0.1e-6  # Ra (m): finer than this a surface is judged by what it reflects
-
 
 LayOfStep = Literal["across", "along", "none"]
 
@@ -43,7 +40,7 @@ def light_check(fit: Fit, face: Face, *, first: bool, last: bool) -> str:
 def _last_check(fit: Fit, face: Face) -> str:
     if (face.want.ra_low is not None and face.want.deformed == 0) or face.no_finer_than is not None:
         return "last-tooth"
-    if fit.ra < _POLISHED_BELOW:
+    if fit.ra < constant("looks.mirror_below").si:
         return "last-mirror"
     return "along" if face.want.lay == "one-way" else "last-satin"
 

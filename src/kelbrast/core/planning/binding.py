@@ -113,6 +113,8 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
             return f"This part is too big to bring to a bench machine, and {label} needs one."
         if carrier.flat_only and graph.face.curved:
             return f"{label} would leave facets on a curved face, and nothing else here does its step."
+        if graph.face.reach == "open":
+            return f"{label} is made for bores, and nothing else here does its step."
         if graph.face.reach != "inside":
             return f"Nothing on this rack that would do it gets into a {graph.face.reach} place; {label} does not."
         have = f"{from_si(graph.face.inside_radius or 0, 'mm'):g} mm"

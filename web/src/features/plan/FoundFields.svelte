@@ -14,15 +14,10 @@
   const depth = $derived(
     typeof found.depth_um === 'number' ? { likely: found.depth_um, worst: found.depth_um } : found.depth_um,
   );
-  const grades = $derived(
-    (choices.all?.grades ?? [])
-      .filter((one) => one.grade.startsWith('P'))
-      .map((one) => ({ id: one.grade, label: one.grade })),
-  );
   const options = $derived(
-    found.after && !grades.some((one) => one.id === found.after)
-      ? [...grades, { id: found.after, label: found.after }]
-      : grades,
+    found.after && !choices.papers.some((one) => one.id === found.after)
+      ? [...choices.papers, { id: found.after, label: found.after }]
+      : choices.papers,
   );
 
   /** What belongs to one kind of damage only goes when the kind changes. */

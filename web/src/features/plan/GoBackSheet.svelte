@@ -17,11 +17,6 @@
   let answer = $state.raw<GoBack | null>(null);
   let trouble = $state<string | null>(null);
   const back = $derived(answer?.goback);
-  const grades = $derived(
-    (choices.all?.grades ?? [])
-      .filter((one) => one.grade.startsWith('P'))
-      .map((one) => ({ id: one.grade, label: one.grade })),
-  );
 
   $effect(() => {
     if (!open) return;
@@ -70,7 +65,7 @@
     {#if way === 'depth'}
       <NumberField label="Depth of the mark" value={depth} quantity="depth" onchange={(value) => (depth = value)} />
     {:else if way === 'like'}
-      <Choice label="It looks as left by" value={like} options={grades} onchange={(grade) => (like = grade)} />
+      <Choice label="It looks as left by" value={like} options={choices.papers} onchange={(grade) => (like = grade)} />
     {/if}
     {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
     {#if back}

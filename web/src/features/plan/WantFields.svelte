@@ -19,11 +19,6 @@
     })),
     { id: OWN, label: 'Own band of Ra', group: 'From a drawing' },
   ]);
-  const grades = $derived(
-    (choices.all?.grades ?? [])
-      .filter((one) => one.grade.startsWith('P'))
-      .map((one) => ({ id: one.grade, label: one.grade })),
-  );
 
   function choose(id: string) {
     const [low, high] = finish?.ra_um ?? [null, 0.4];
@@ -55,7 +50,7 @@
     <Choice
       label="No finer than"
       value={want.no_finer_than ?? 'P320'}
-      options={grades}
+      options={choices.papers}
       onchange={(no_finer_than) => change({ finish: 'grip', no_finer_than })}
     />
   {/if}
