@@ -120,6 +120,15 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     assert kept.coat_um is None
 
 
+def test_a_part_that_stays_where_it_is_gets_no_bench_wheel(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    expect(page.get_by_role("list", name="Steps")).to_contain_text("Sisal wheel")
+    page.get_by_label("The part, for bench machines").select_option("fixed")
+    expect(page.get_by_role("list", name="Steps")).not_to_contain_text("Sisal wheel")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert workshop.jobs.get(job).job.carried is False
+
+
 def test_the_aims_side_by_side(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
     aims = page.get_by_role("radiogroup", name="Aim").get_by_role("radio")

@@ -16,6 +16,12 @@
       inside_radius_mm: way === 'inside' ? (face.inside_radius_mm ?? measured) : undefined,
     });
   }
+
+  /** It holds for the whole part, and is asked where reach is asked. */
+  function carry(way: string) {
+    draft.job.carried = way === 'judged' ? undefined : way === 'carried';
+    draft.changed();
+  }
 </script>
 
 <div class="grid grid-cols-2 gap-2">
@@ -44,4 +50,16 @@
     />
     Curved face
   </label>
+  <div class="col-span-2">
+    <Choice
+      label="The part, for bench machines"
+      value={draft.job.carried === true ? 'carried' : draft.job.carried === false ? 'fixed' : 'judged'}
+      options={[
+        { id: 'judged', label: 'Judge by its largest face' },
+        { id: 'carried', label: 'Can be brought to the wheel' },
+        { id: 'fixed', label: 'Stays where it is' },
+      ]}
+      onchange={carry}
+    />
+  </div>
 </div>
