@@ -21,7 +21,7 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.planning.fit import Place, fits
 from kelbrast.core.planning.graph import METAL, TIME, build_graph
 from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import plan_face
+from kelbrast.core.planning.face_plan import plan_face
 from kelbrast.core.planning.search import Search, allowed_ends, allowed_steps, best_route
 from kelbrast.core.surface.face import Face, Found
 
@@ -42,14 +42,14 @@ def median_ms(act: Callable[[], object], times: int = 40) -> float:
 def planning() -> list[Row]:
     face = Face("barrel", 0.018, Found("lay", 14e-6, 20e-6), finish("mirror"), limit=120e-6)
     job = Job("collar", material("naval-brass"), (face,), habit="long-steps")
-    place = Place.of(face, carried=True)
+    place = Place.of(face, job)
     ready = fits(job.material, place, None)
-    graph = build_graph(face, job.material, ready)
+    graph = build_graph(face, job, ready)
     tight = 0.97 * best_route(graph, Search()).totals[METAL]  # binds, so that labels are needed
     search, limited = Search(), Search(limit=tight)
     allowed, ends = allowed_steps(graph, search), allowed_ends(graph, search)
     outside = networkx.DiGraph()
-    outside.add_weighted_edges_from((int(a), int(b), float(graph.values[a, b, TIME])) for a, b in np.argwhere(allowed))
+    outside.add_weighted_edges_from((int(a), int(b), float(graph.values[TIME, a, b])) for a, b in np.argwhere(allowed))
     outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(ends))
     theirs = median_ms(lambda: networkx.dijkstra_path(outside, 0, "done"))
     ours, ours_limited = median_ms(lambda: best_route(graph, search)), median_ms(lambda: best_route(graph, limited))
@@ -61,7 +61,7 @@ def planning() -> list[Row]:
             f"{median_ms(lambda: fits.__wrapped__(job.material, place, None)):.1f} ms",
             "once per kind of face",
         ),
-        ("work out all steps", f"{median_ms(lambda: build_graph(face, job.material, ready)):.1f} ms", ""),
+        ("work out all steps", f"{median_ms(lambda: build_graph(face, job, ready)):.1f} ms", ""),
         ("best route, no limit", f"{ours:.1f} ms", f"{ours / theirs:.2f} of networkx Dijkstra ({theirs:.1f} ms)"),
         (
             "best route, tight limit",

@@ -86,8 +86,9 @@ def test_the_graph_dulls_as_the_single_step_does() -> None:
     from making import face, job
 
     one = face("bright", depth=120, area=0.3)
-    stuff = job("stainless-304", one).material
-    graph = build_graph(one, stuff, fits(stuff, Place.of(one, carried=True), None))
+    planned = job("stainless-304", one)
+    stuff = planned.material
+    graph = build_graph(one, planned, fits(stuff, Place.of(one, planned), None))
     for node, fit in enumerate(graph.fits, start=1):
         alone = cutting(fresh=graph.fresh[0, node], life=fit.tool.carrier.life, change_cost=fit.change_cost)
         assert graph.cut[0, node] == pytest.approx(alone.seconds)

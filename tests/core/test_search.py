@@ -12,7 +12,7 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.planning.fit import Place, fits
 from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Graph, build_graph
 from kelbrast.core.planning.job import AIMS
-from kelbrast.core.planning.plan import plan_face
+from kelbrast.core.planning.face_plan import plan_face
 from kelbrast.core.planning.search import Search, allowed_ends, allowed_steps, best_route
 from making import UM, face, job
 
@@ -34,7 +34,7 @@ def brute_force(graph: Graph, search: Search) -> tuple[float, ...] | None:
             path = (0, *chosen)
             if not ends[path[-1]] or not all(allowed[a, b] for a, b in pairwise(path)):
                 continue
-            totals = sum((graph.values[a, b] for a, b in pairwise(path)), np.zeros(len(CRITERIA)))
+            totals = sum((graph.values[:, a, b] for a, b in pairwise(path)), np.zeros(len(CRITERIA)))
             if totals[METAL] > search.limit * (1 + 1e-9):
                 continue
             key = tuple(float(totals[k]) for k in order)
@@ -46,7 +46,7 @@ def brute_force(graph: Graph, search: Search) -> tuple[float, ...] | None:
 @given(racks, stuffs, wants, depths, limits, st.sampled_from(sorted(AIMS)), st.sampled_from([1.7, 2.3, np.inf]))
 def test_equals_brute_force(rack, stuff, want, depth, limit, aim, ratio) -> None:
     one = face(want, depth=depth)
-    graph = build_graph(one, material(stuff), fits(material(stuff), Place.of(one, carried=True), rack))
+    graph = build_graph(one, job(stuff, one), fits(material(stuff), Place.of(one, job(stuff, one)), rack))
     search = Search(aim=aim, limit=np.inf if limit is None else limit * UM, ratio=ratio)
     route, brute = best_route(graph, search), brute_force(graph, search)
     assert (route is None) == (brute is None)

@@ -12,17 +12,17 @@ from making import face, job
 
 def bare_graph(size: int, weights: dict[tuple[int, int], float]) -> Graph:
     """A graph of plain weights: only what the search reads is filled in."""
-    values = np.zeros((size, size, len(CRITERIA)))
+    values = np.zeros((len(CRITERIA), size, size))
     passable = np.zeros((size, size), dtype=bool)
     for (a, b), weight in weights.items():
-        values[a, b, TIME] = weight
+        values[TIME, a, b] = weight
         passable[a, b] = True
     last = np.arange(size) == size - 1
     empty = np.zeros((size, size))
     return Graph(
         face=None, fits=(), ra=np.arange(size, dtype=float), depth_worst=empty[0], depth_likely=empty[0], clearance=empty[0],
-        layer=empty, values=values, cut=empty, fresh=empty, used=empty, worn=empty, passable=passable, rules={},
-        ends={"lay": last}, ratio=empty,
+        layer=empty, likely_layer=empty, hardness=1e9, values=values, cut=empty, fresh=empty, used=empty, worn=empty, warm=None,
+        rests=empty, passable=passable, rules={}, ends={"lay": last}, ratio=empty, handover={"free": np.zeros((size, size), dtype=bool)},
     )  # fmt: skip
 
 
@@ -39,10 +39,10 @@ def test_shortest_path_of_the_60_node_graph() -> None:
 def test_the_starter_rack_against_networkx(stuff: str) -> None:
     one = face("bright", depth=30)
     planned = job(stuff, one)
-    graph = build_graph(one, planned.material, fits(planned.material, Place.of(one, carried=True), None))
+    graph = build_graph(one, planned, fits(planned.material, Place.of(one, planned), None))
     allowed, ends = allowed_steps(graph, Search()), allowed_ends(graph, Search())
     outside = networkx.DiGraph()
-    outside.add_weighted_edges_from((a, b, graph.values[a, b, TIME]) for a, b in np.argwhere(allowed))
+    outside.add_weighted_edges_from((a, b, graph.values[TIME, a, b]) for a, b in np.argwhere(allowed))
     outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(ends))
     route = best_route(graph, Search())
     assert route is not None

@@ -36,4 +36,4 @@ def test_pints_rpm_is_radians_and_ours_is_not() -> None:  # the factor 2 pi trap
 
 def test_bands_are_in_order_and_plausible() -> None:
     for low, high in speed_bands().values():
-        assert 1 < low < high <= 80
+        assert 0.1 < low < high <= 80  # slow where the lathe turns a thin part

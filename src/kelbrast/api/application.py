@@ -10,7 +10,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
-from kelbrast.api import jobs, reference
+from kelbrast.api import jobs, planning, reference
 from kelbrast.api.guards import LARGEST_REQUEST, Headers
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.jobs import Jobs
@@ -38,6 +38,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     )
     app.state.jobs = kept
     app.include_router(jobs.router)
+    app.include_router(planning.router)
     app.include_router(reference.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)

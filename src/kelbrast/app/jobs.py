@@ -1,10 +1,11 @@
 """Keeping, changing and listing jobs."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
@@ -109,8 +110,10 @@ def _kept(stored: store.StoredJob) -> KeptJob:
 
 
 def _file(stored: store.StoredJob) -> JobFile:
-    faces = [{key: value for key, value in face.items() if value is not None} for face in stored.document["faces"]]
-    return check_job_file({**stored.document, "faces": faces})
+    def told(document: Mapping[str, Any]) -> dict[str, Any]:
+        return {key: value for key, value in document.items() if value is not None}
+
+    return check_job_file({**told(stored.document), "faces": [told(face) for face in stored.document["faces"]]})
 
 
 def _summary(stored: store.StoredJob) -> JobSummary:
@@ -121,7 +124,7 @@ def _summary(stored: store.StoredJob) -> JobSummary:
         plan = plan_file(file)
         state = "ready" if plan.possible else "not-possible"
         minutes = plan.minutes_all if plan.possible else None
-        reason = next((f"{face.name}: {face.reason}" for face in plan.faces if not face.possible), None)
+        reason = plan.blocked or next((f"{face.name}: {face.reason}" for face in plan.faces if not face.possible), None)
     except BadInput as bad:
         state, reason = "cannot-plan", str(bad)
     known = materials().get(file.material)

@@ -4,13 +4,20 @@ from functools import lru_cache
 
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.choices import choices
+from kelbrast.core.planning.face_plan import graph_of, plan_face
+from kelbrast.core.planning.front import front
+from kelbrast.core.planning.guess import bet
 from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import plan_face, plan_job
+from kelbrast.core.planning.plan import plan_job
+from kelbrast.core.planning.whatif import what_if
 from kelbrast.core.planning.why import why
 from kelbrast.core.surface.face import Face
+from kelbrast.exchange.advice_file import AdviceFile, WhatIfFile, to_advice_file, to_what_if_file
+from kelbrast.exchange.card import job_card
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
 from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import PlanFile, to_plan_file
+from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.plan_writer import to_plan_file
 from kelbrast.exchange.read import to_job
 from kelbrast.exchange.why_file import SumFile, to_why_file
 
@@ -44,7 +51,38 @@ def why_file(file: JobFile, *, face: str, step: int) -> list[SumFile]:
     plan = plan_face(found, job)
     if not 1 <= step <= len(plan.steps):
         raise BadInput.one("step", f"the plan of this face has {len(plan.steps)} steps, and {step} is not one of them")
-    return to_why_file(why(plan, step, job.material))
+    return to_why_file(why(plan, step, job))
+
+
+def advice_file(file: JobFile, *, face: str) -> AdviceFile:
+    """What a person may weigh on one face: the routes that nothing beats, and the bet on a guessed depth.
+
+    Raises:
+        BadInput: the job or the face can not be used.
+    """
+    job = to_job(file)
+    found = face_named(job, face)
+    graph = graph_of(found, job)
+    return to_advice_file(face, graph, front(graph, job) if graph else None, bet(found, job))
+
+
+def what_if_file(file: JobFile, *, face: str, step: int) -> list[WhatIfFile]:
+    """What changing one step (from 1) of a face's plan would lead to.
+
+    Raises:
+        BadInput: the job, the face or the step can not be used.
+    """
+    job = to_job(file)
+    return to_what_if_file(what_if(face_named(job, face), job, step=step))
+
+
+def card_pdf(file: JobFile, *, inch: bool = False) -> bytes:
+    """The job card as a PDF.
+
+    Raises:
+        BadInput: the job names things that do not exist or do not fit.
+    """
+    return job_card(plan_file(file), inch=inch)
 
 
 def face_named(job: Job, name: str) -> Face:

@@ -1,5 +1,6 @@
 """One door between shop units and SI. Inside the core everything is SI."""
 
+import math
 from typing import Final
 
 from kelbrast.core.errors import BadInput
@@ -7,6 +8,7 @@ from kelbrast.core.errors import BadInput
 # How many SI units one of the named unit is. Temperatures in "C" are points, not steps: see `to_si`.
 SCALE: Final[dict[str, float]] = {
     "1": 1.0,
+    "deg": math.pi / 180,
     "m": 1.0,
     "cm": 1e-2,
     "mm": 1e-3,
@@ -21,7 +23,10 @@ SCALE: Final[dict[str, float]] = {
     "rev/min": 1.0 / 60.0,
     "m/s": 1.0,
     "ft/min": 0.3048 / 60.0,
+    "g": 1e-3,
+    "kg": 1.0,
     "N": 1.0,
+    "W/m2K": 1.0,
     "Pa": 1.0,
     "GPa": 1e9,
     "K": 1.0,

@@ -7,13 +7,16 @@ from pydantic import BaseModel
 
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.grades import SYSTEMS, scale
-from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.catalogue.inserts import inserts
+from kelbrast.core.catalogue.machines import Drawing, machines
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.catalogue.uses import uses
 from kelbrast.core.errors import NotFound
-from kelbrast.core.planning.job import AIMS, HABITS
+from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
 from kelbrast.core.reference.loader import KINDS, Constant
 from kelbrast.core.surface.face import FOUND_KINDS, REACHES
+from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
@@ -78,6 +81,19 @@ class ToolFile(BaseModel):
     figures: list[Figure]
 
 
+class DrawingFile(BaseModel):
+    """How a machine turns and where the work may touch it, for drawing. Degrees anticlockwise from three o'clock.
+
+    `view`: "side" looks along the spindle with the worker on the left, "face" at the disc or pad as it meets the work.
+    """
+
+    view: str
+    turns: str
+    worker_deg: float
+    touch_deg: tuple[float, float]
+    where: str
+
+
 class MachineFile(BaseModel):
     id: str
     label: str
@@ -87,6 +103,23 @@ class MachineFile(BaseModel):
     rpm_range: tuple[float, float] | None
     orbit_mm: float | None
     stroke_m_s: float | None
+    drawing: DrawingFile | None
+
+
+class InsertFile(BaseModel):
+    id: str
+    label: str
+    limit_c: float
+    forbids: list[str]
+    word: str
+
+
+class UseFile(BaseModel):
+    id: str
+    label: str
+    finish: str
+    no_finer_than: str | None
+    reason: str
 
 
 class GradeFile(BaseModel):
@@ -119,7 +152,15 @@ class Catalogue(BaseModel):
     found: list[Choice]
     reaches: list[Choice]
     habits: list[Choice]
+    handovers: list[Choice]
+    bench_speeds: list[Choice]
     aims: list[Choice]
+    uses: list[UseFile]
+    inserts: list[InsertFile]
+    coverings: list[Choice]
+    protections: list[Choice]
+    held: list[Choice]
+    wet: list[Choice]
 
 
 def catalogue() -> Catalogue:
@@ -134,7 +175,15 @@ def catalogue() -> Catalogue:
         found=_choices(FOUND_KINDS),
         reaches=_choices(REACHES),
         habits=_choices(HABITS),
+        handovers=_choices(HANDOVERS),
+        bench_speeds=_choices(BENCH_SPEEDS),
         aims=_choices(AIMS),
+        uses=list_uses(),
+        inserts=list_inserts(),
+        coverings=_choices(COVERINGS),
+        protections=_choices(PROTECTIONS),
+        held=_choices(HELD),
+        wet=_choices(WET),
     )
 
 
@@ -150,6 +199,8 @@ def list_kind(kind: str) -> list[BaseModel]:
         "tools": list_tools,
         "machines": list_machines,
         "grades": list_grades,
+        "uses": list_uses,
+        "inserts": list_inserts,
     }
     if kind not in listings:
         raise NotFound("list", kind, list(listings))
@@ -230,13 +281,38 @@ def list_machines() -> list[MachineFile]:
             rpm_range=(shop(one.low, "rev/min"), shop(one.high, "rev/min")) if one.low and one.high else None,
             orbit_mm=shop_or_none(one.orbit, "mm"),
             stroke_m_s=one.stroke,
+            drawing=_drawing(one.drawing) if one.drawing else None,
         )
         for one in machines().values()
     ]
 
 
+def list_uses() -> list[UseFile]:
+    return [
+        UseFile(id=one.id, label=one.label, finish=one.finish, no_finer_than=one.no_finer_than, reason=one.reason)
+        for one in uses().values()
+    ]
+
+
+def list_inserts() -> list[InsertFile]:
+    return [
+        InsertFile(id=one.id, label=one.label, limit_c=shop(one.limit.si, "C"), forbids=list(one.forbids), word=one.word)
+        for one in inserts().values()
+    ]
+
+
 def list_grades() -> list[GradeFile]:
     return [GradeFile(grade=f"{system}{number}", um=shop(grain, "um")) for system in SYSTEMS for number, grain in scale(system)]
+
+
+def _drawing(one: Drawing) -> DrawingFile:
+    return DrawingFile(
+        view=one.view,
+        turns=one.turns,
+        worker_deg=shop(one.worker, "deg"),
+        touch_deg=(shop(one.touch[0], "deg"), shop(one.touch[1], "deg")),
+        where=one.where,
+    )
 
 
 def _figures(figures: tuple[tuple[str, Constant], ...]) -> list[Figure]:

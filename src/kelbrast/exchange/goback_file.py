@@ -7,7 +7,9 @@ from pydantic import BaseModel
 from kelbrast.core.planning.goback import GoingBack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.plan import Plan
-from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, face_plan_file, to_plan_file
+from kelbrast.core.planning.setups import set_ups
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
+from kelbrast.exchange.plan_writer import face_plan_file, to_plan_file
 from kelbrast.exchange.shop_units import shop
 
 
@@ -20,11 +22,15 @@ class Accepting(BaseModel):
 
 
 class GoBack(BaseModel):
-    """The choices at a failed light check. `extent` says which of them the plan follows: the quicker one."""
+    """The choices at a failed light check.
+
+    `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one.
+    """
 
     after: int
     depth_um: float
     missed_step: int | None
+    like: str
     extent: Literal["patch", "whole"]
     patch: FacePlanFile | None
     whole: FacePlanFile
@@ -40,7 +46,7 @@ class GoBackFile(PlanFile):
 def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
     """The answer in the units of the file."""
     extent, best = going.cheapest
-    plan = to_plan_file(Plan(job, (best,), (going.face.name,), ()))
+    plan = to_plan_file(Plan(job, (best,), (going.face.name,), set_ups((best,)), (), ()))
     depth = shop(going.depth, "um")
     return GoBackFile(
         **{name: getattr(plan, name) for name in PlanFile.model_fields},
@@ -48,6 +54,7 @@ def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
             after=going.after,
             depth_um=depth,
             missed_step=going.missed,
+            like=going.like,
             extent=extent,
             patch=face_plan_file(going.patch) if going.patch is not None else None,
             whole=face_plan_file(going.whole),

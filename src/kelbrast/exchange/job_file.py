@@ -90,6 +90,35 @@ class WantFile(Strict):
         return self
 
 
+class LayerFile(Strict):
+    """A hardened or plated layer: how thick it is, and what of it must stay."""
+
+    kind: Literal["hardened", "plated"]
+    thickness_um: Micrometres
+    keep_um: Micrometres
+
+    @model_validator(mode="after")
+    def _something_to_spare(self) -> Self:
+        if self.keep_um >= self.thickness_um:
+            raise ValueError("keep_um must be below thickness_um")
+        return self
+
+
+class WishFile(Strict):
+    """What is wanted of the route, by tool ids. A `route` stands for itself."""
+
+    start: ID | None = None
+    lock: Annotated[list[ID], Field(max_length=20)] = []
+    leave_out: Annotated[list[ID], Field(max_length=500)] = []
+    route: Annotated[list[ID], Field(max_length=40)] = []
+
+    @model_validator(mode="after")
+    def _one_way(self) -> Self:
+        if self.route and (self.start or self.lock or self.leave_out):
+            raise ValueError("give a route, or start, lock and leave_out, and not both")
+        return self
+
+
 class FaceFile(Strict):
     """One face of the part."""
 
@@ -104,8 +133,12 @@ class FaceFile(Strict):
     limit_um: Micrometres | None = None
     coat_um: Micrometres | None = None
     keep_um: Micrometres | None = None
+    keep_wall_mm: Millimetres | None = None
+    size_left_um: Micrometres | None = None
+    layer: LayerFile | None = None
     curved: bool | None = None
     keep_off: bool = False
+    wish: WishFile | None = None
 
     @model_validator(mode="after")
     def _belong_together(self) -> Self:
@@ -117,6 +150,8 @@ class FaceFile(Strict):
             raise ValueError("give limit_um, or coat_um with keep_um, and not both")
         if self.coat_um is not None and self.keep_um is not None and self.keep_um >= self.coat_um:
             raise ValueError("keep_um must be below coat_um")
+        if self.keep_wall_mm is not None and (self.thickness_mm is None or self.keep_wall_mm >= self.thickness_mm):
+            raise ValueError("keep_wall_mm needs thickness_mm, and must be below it")
         if self.reach == "inside" and self.inside_radius_mm is None:
             raise ValueError("reach inside needs inside_radius_mm")
         return self
@@ -135,7 +170,16 @@ class JobFile(Strict):
     carried: bool | None = None
     rack: Annotated[list[ID], Field(min_length=1, max_length=2000)] | None = None
     habit: Literal["every-grade", "double-up", "long-steps"] = "double-up"
+    handover: Literal["free", "fine-paper", "early-wheel"] = "free"
+    bench_speed: Literal["usual", "low"] = "usual"
     aim: Literal["time", "metal", "cost", "changes"] = "time"
+    covering: Literal["bare", "unknown", "anodised", "lacquered", "painted"] = "bare"
+    protect: Literal["usual", "none", "lacquer", "wax", "oil"] = "usual"
+    inserts: Annotated[list[Literal["stone", "adhesive", "inlay", "bearing"]], Field(max_length=4)] = []
+    mass_g: Annotated[float, Field(gt=0, le=10_000_000, allow_inf_nan=False)] | None = None
+    held: Literal["hand", "clamp"] = "hand"
+    wet: Literal["needed", "always", "never"] = "needed"
+    diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}
 
     @model_validator(mode="after")
     def _faces_told_apart(self) -> Self:

@@ -6,10 +6,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.core.planning.advice import LayOfStep
 from kelbrast.core.planning.job import Aim
-from kelbrast.core.planning.plan import FacePlan, Plan, Step
+from kelbrast.core.planning.operations import When
 from kelbrast.core.planning.rules import Rule
-from kelbrast.core.units import from_si
-from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
 class Spent(BaseModel):
@@ -18,6 +16,15 @@ class Spent(BaseModel):
     count: int
     unit: str
     worn: float
+
+
+class RestsFile(BaseModel):
+    """How often the part is put down to cool, for how long, and after how much work; `by_hand`: the hand is the limit."""
+
+    count: int
+    seconds: float
+    after_seconds: float
+    by_hand: bool
 
 
 class StepFile(BaseModel):
@@ -41,9 +48,13 @@ class StepFile(BaseModel):
     speed_limit_m_s: float | None
     speed_band_m_s: tuple[float, float] | None
     diameter_mm: float | None
+    new_diameter_mm: float | None
     force_n: float
     pressure: Literal["light", "normal"]
+    wet: bool
     longest_stay_s: float | None
+    rests: RestsFile | None
+    marks_left: float
     spent: Spent
     cost: float
     lay: LayOfStep
@@ -61,6 +72,69 @@ class Nicks(BaseModel):
     other_minutes: float | None
 
 
+class SimplerFinish(BaseModel):
+    """A finish that can be had with every mark taken out."""
+
+    finish: str
+    label: str
+    minutes: float
+
+
+class FallbackFile(BaseModel):
+    """What the limit leaves possible: marks up to `cleared_um` still come out by these tools; what stays; a dish; simpler."""
+
+    cleared_um: float
+    stays_um: float
+    minutes: float | None
+    tools: list[str]
+    simpler: list[SimplerFinish]
+    dish_radius_mm: float
+    dish_stays_um: float
+
+
+class OperationFile(BaseModel):
+    """Work around the abrasives. `minutes` of a person for one piece, `waiting_minutes` for all together; `counted`: the
+    minutes are in the steps already; `within_minutes`: how soon after the last step it must be done."""
+
+    id: str
+    label: str
+    when: When
+    text: str
+    minutes: float
+    waiting_minutes: float
+    counted: bool
+    within_minutes: float | None
+    cautions: list[str]
+
+
+class FaceStep(BaseModel):
+    """A step of a face, from 1."""
+
+    face: str
+    step: int
+
+
+class SetUpFile(BaseModel):
+    """A tool on its machine and the steps done with it before it comes off; sharing saves `saved_minutes` on a piece."""
+
+    tool: str
+    label: str
+    machine: str
+    machine_label: str
+    rpm: float | None
+    steps: list[FaceStep]
+    saved_minutes: float
+
+
+class GatheredFile(BaseModel):
+    """What to lay out for all pieces: so many sheets, discs or bars of a tool."""
+
+    tool: str
+    label: str
+    count: int
+    unit: str
+
+
 class FacePlanFile(BaseModel):
     """The route of one face; `steps` is empty when it is not possible, kept off, or as wanted already."""
 
@@ -76,9 +150,13 @@ class FacePlanFile(BaseModel):
     changes: int
     area_cm2: float
     limit_um: float | None
+    limit_kind: str
     wanted_depth_um: float | None
     wanted_low_um: float | None
     habit_note: str | None
+    wish_note: str | None
+    marks_left: float
+    fallback: FallbackFile | None
     nicks: Nicks | None
     steps: list[StepFile]
 
@@ -93,88 +171,15 @@ class PlanFile(BaseModel):
     material: str
     pieces: int
     possible: bool
+    blocked: str | None
     minutes: float
     minutes_all: float
+    around_minutes: float
+    waiting_minutes: float
+    changes: int
     order: list[str]
     faces: list[FacePlanFile]
+    set_ups: list[SetUpFile]
+    gather: list[GatheredFile]
+    operations: list[OperationFile]
     cautions: list[str]
-
-
-def to_plan_file(plan: Plan) -> PlanFile:
-    """The plan in the units of the file."""
-    minutes = shop(plan.seconds_each, "min")
-    return PlanFile(
-        title=plan.job.title,
-        material=plan.job.material.id,
-        pieces=plan.job.pieces,
-        possible=plan.possible,
-        minutes=minutes,
-        minutes_all=shop(plan.seconds_each * plan.job.pieces, "min"),
-        order=list(plan.order),
-        faces=[face_plan_file(face) for face in plan.faces],
-        cautions=list(plan.cautions),
-    )
-
-
-def face_plan_file(plan: FacePlan) -> FacePlanFile:
-    """One face in the units of the file."""
-    return FacePlanFile.model_construct(
-        name=plan.face.name,
-        possible=plan.possible,
-        binding=plan.binding.rule if plan.binding else None,
-        reason=plan.binding.reason if plan.binding else None,
-        keep_off=plan.face.keep_off,
-        aim=plan.aim,
-        minutes=shop(plan.seconds, "min"),
-        metal_um=shop(plan.metal, "um"),
-        cost=shop(plan.cost, "money"),
-        changes=plan.changes,
-        area_cm2=shop(plan.face.area, "cm2"),
-        limit_um=shop_or_none(plan.face.limit, "um"),
-        wanted_depth_um=shop_or_none(plan.wanted[1], "um"),
-        wanted_low_um=shop(plan.wanted[0], "um") if plan.wanted[0] > 0 else None,
-        habit_note=plan.habit_note,
-        nicks=Nicks(
-            blended=plan.nicks.blended,
-            count=plan.nicks.count,
-            dish_radius_mm=shop(plan.nicks.radius, "mm"),
-            other_minutes=shop_or_none(plan.nicks.other_seconds, "min"),
-        )
-        if plan.nicks
-        else None,
-        steps=[_step(step) for step in plan.steps],
-    )
-
-
-def _step(step: Step) -> StepFile:
-    fit, carrier = step.fit, step.tool.carrier
-    band = fit.setting.band
-    return StepFile.model_construct(
-        tool=step.tool.id,
-        label=step.tool.label,
-        machine=fit.machine.id,
-        machine_label=fit.machine.label,
-        grain_um=shop(step.tool.grain, "um"),
-        from_um=shop(step.depth_before, "um"),
-        likely_um=shop(step.likely_before, "um"),
-        takes_um=shop(step.layer, "um"),
-        leaves_um=shop(step.depth_after, "um"),
-        leaves_ra_um=shop(fit.ra, "um"),
-        clearance=shop(step.clearance, "1"),
-        minutes=shop(step.seconds, "min"),
-        cut_minutes=shop(step.cut_seconds, "min"),
-        speed_m_s=shop(fit.setting.surface, "m/s"),
-        rpm=shop_or_none(fit.setting.spindle, "rev/min"),
-        speed_limit_m_s=shop_or_none(carrier.marked_limit, "m/s"),
-        speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
-        diameter_mm=shop_or_none(carrier.diameter, "mm"),
-        force_n=fit.force,
-        pressure="light" if fit.light else "normal",
-        longest_stay_s=shop(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
-        spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
-        cost=shop(step.worn * carrier.price, "money"),
-        lay=step.lay,
-        check=step.check,
-        cautions=list(step.cautions),
-        curve=[(shop(seconds, "min"), shop(depth, "um")) for seconds, depth in step.curve],
-    )

@@ -9,13 +9,16 @@ from pydantic import ValidationError
 from kelbrast.core.catalogue.finishes import Finish, band, finish
 from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, Fault, NotFound, ReadError
 from kelbrast.core.planning.fit import choose_rack
 from kelbrast.core.planning.job import Job
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face, Found, Wish
+from kelbrast.core.surface.limits import Limit, strictest
+from kelbrast.core.surface.part import Part
 from kelbrast.core.surface.shapes import shape_area
 from kelbrast.core.units import to_si
-from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile
+from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
 
 
 def read_job_file(text: str | bytes) -> JobFile:
@@ -66,9 +69,25 @@ def to_job(file: JobFile) -> Job:
             faces.append(_face(face, f"faces[{number}]"))
         except BadInput as bad:
             faults += bad.faults
+    diameters = tuple(sorted((key, to_si(mm, "mm")) for key, mm in file.diameters_mm.items()))
+    for key, diameter in diameters:
+        faults += _known([key], f"diameters_mm.{key}") or _worn(key, diameter)
     if faults or stuff is None:
         raise BadInput(faults)
-    return Job(file.title, stuff, tuple(faces), file.pieces, rack, file.habit, file.aim, file.carried)
+    return Job(
+        title=file.title,
+        material=stuff,
+        faces=tuple(faces),
+        pieces=file.pieces,
+        rack=rack,
+        habit=file.habit,
+        aim=file.aim,
+        carried=file.carried,
+        handover=file.handover,
+        bench_speed=file.bench_speed,
+        part=Part(file.covering, file.protect, tuple(file.inserts), _maybe(file.mass_g, "g"), file.held, file.wet),
+        diameters=diameters,
+    )
 
 
 def face_area(face: FaceFile, field: str = "face") -> float:
@@ -91,9 +110,7 @@ def faults_of(problem: ValidationError) -> list[Fault]:
 
 def _face(face: FaceFile, field: str) -> Face:
     want, grade = _want(face.want, f"{field}.want")
-    limit = face.limit_um
-    if face.coat_um is not None and face.keep_um is not None:
-        limit = face.coat_um - face.keep_um
+    limit = _limit(face)
     return Face(
         name=face.name,
         area=face_area(face, field),
@@ -102,11 +119,58 @@ def _face(face: FaceFile, field: str) -> Face:
         reach=face.reach,
         inside_radius=_maybe(face.inside_radius_mm, "mm"),
         thickness=_maybe(face.thickness_mm, "mm"),
-        limit=_maybe(limit, "um"),
+        limit=limit.amount if limit else None,
+        limit_kind=limit.kind if limit else "metal",
         curved=_curved(face),
+        turned=_maybe(face.shape.diameter_mm, "mm") if face.shape and face.shape.kind == "cylinder" else None,
         keep_off=face.keep_off,
         no_finer_than=grade,
+        wish=_wish(face.wish, f"{field}.wish") if face.wish else Wish(),
     )
+
+
+def _limit(face: FaceFile) -> Limit | None:
+    """Of all that limits what may come off, the strictest. A size is measured over both sides of what is round."""
+    both_sides = face.shape is not None and face.shape.kind in ("cylinder", "bore", "tube")
+    wall = None if face.keep_wall_mm is None else (face.thickness_mm or 0.0) - face.keep_wall_mm
+    size = face.size_left_um if face.size_left_um is None or not both_sides else face.size_left_um / 2
+    limits = {
+        "metal": _maybe(face.limit_um, "um"),
+        "coat": None if face.coat_um is None else _maybe(face.coat_um - (face.keep_um or 0.0), "um"),
+        "wall": _maybe(wall, "mm"),
+        "size": _maybe(size, "um"),
+    }
+    if face.layer is not None:
+        limits[face.layer.kind] = _maybe(face.layer.thickness_um - face.layer.keep_um, "um")
+    return strictest(limits)
+
+
+def _wish(wish: WishFile, field: str) -> Wish:
+    faults = [] if wish.start is None else _known([wish.start], f"{field}.start")
+    for name in ("lock", "leave_out", "route"):
+        faults += _known(getattr(wish, name), f"{field}.{name}", several=True)
+    if faults:
+        raise BadInput(faults)
+    return Wish(wish.start, tuple(wish.lock), tuple(wish.leave_out), tuple(wish.route))
+
+
+def _worn(key: str, diameter: float) -> list[Fault]:
+    """A fault when this is no diameter that the tool can have worn down to."""
+    new = tool(key).carrier.diameter
+    if new is None:
+        return [Fault(f"diameters_mm.{key}", "has no diameter")]
+    return [] if diameter <= new * (1 + 1e-9) else [Fault(f"diameters_mm.{key}", f"must be at most {new * 1e3:g}, as new")]
+
+
+def _known(keys: list[str], field: str, *, several: bool = False) -> list[Fault]:
+    """A fault for every id that is no tool."""
+    faults = []
+    for place, key in enumerate(keys):
+        try:
+            tool(key)
+        except NotFound as missing:
+            faults.append(Fault(f"{field}[{place}]" if several else field, f"{missing}; see kelbrast list tools"))
+    return faults
 
 
 def _curved(face: FaceFile) -> bool:
@@ -182,6 +246,7 @@ def _said(kind: str, context: dict[str, Any], message: str) -> str:
         "int_parsing": "must be a whole number",
         "string_type": "must be text",
         "bool_type": "must be true or false",
+        "dict_type": "must be an object with keys",
         "bool_parsing": "must be true or false",
         "list_type": "must be a list",
         "tuple_type": "must be a list of two",

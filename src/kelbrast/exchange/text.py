@@ -1,17 +1,40 @@
 """A plan as plain text, for a terminal or a piece of paper."""
 
 from kelbrast.exchange.goback_file import GoBackFile
-from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, SetUpFile, StepFile
 
 
 def plan_text(plan: PlanFile) -> str:
     """The plan in words, a block per face in the order of the file."""
-    head = [plan.title, f"{plan.material}, {_count(plan.pieces, 'piece')}, {_minutes(plan.minutes)} each"]
+    around = f"; around it {_minutes(plan.around_minutes)} each and {_minutes(plan.waiting_minutes)} of waiting"
+    head = [plan.title, f"{plan.material}, {_count(plan.pieces, 'piece')}, {_minutes(plan.minutes)} each{around}"]
+    if plan.blocked:
+        head.append(f"! {plan.blocked}")
     if len(plan.order) > 1:
         head.append("Order of work: " + ", ".join(plan.order))
-    blocks = ["\n".join(head), *(_face_text(face) for face in plan.faces)]
+    shared = [f"Set up once for {_and(one)}: {one.label}" for one in plan.set_ups if len(one.steps) > 1]
+    blocks = ["\n".join([*head, *shared])]
+    blocks += _operations("Before", plan, "before")
+    blocks += [_face_text(face) for face in plan.faces]
+    blocks += [*_operations("Between", plan, "between"), *_operations("After", plan, "after")]
     blocks.append("\n".join(f"! {caution}" for caution in plan.cautions))
     return "\n\n".join(blocks)
+
+
+def _and(one: SetUpFile) -> str:
+    return " and ".join(step.face for step in one.steps)
+
+
+def _operations(title: str, plan: PlanFile, when: str) -> list[str]:
+    """A block, or none when there is nothing of that kind."""
+    lines = []
+    for one in plan.operations:
+        if one.when == when:
+            waiting = f", {_minutes(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
+            soon = f", within {_minutes(one.within_minutes)}" if one.within_minutes else ""
+            lines.append(f"  {one.label} ({_minutes(one.minutes)}{waiting}{soon}): {one.text}")
+            lines += [f"  ! {caution}" for caution in one.cautions]
+    return ["\n".join([title, *lines])] if lines else []
 
 
 def goback_text(made: GoBackFile) -> str:
@@ -34,14 +57,15 @@ def _face_text(face: FacePlanFile) -> str:
     if face.keep_off:
         return f"{face.name}: keep off, mask it"
     if not face.possible:
-        return f"{face.name}: not possible ({face.binding})\n  {face.reason}"
+        return "\n  ".join([f"{face.name}: not possible ({face.binding})", str(face.reason), *_instead(face)])
     if not face.steps:
         return f"{face.name}: nothing to do, it is as wanted already"
     limit = f" of {figures(face.limit_um)}" if face.limit_um is not None else ""
     metal, changes = f"{figures(face.metal_um)}{limit} µm off", _count(face.changes, "change")
     lines = [f"{face.name}: {_minutes(face.minutes)}, {metal}, {changes}"]
-    if face.habit_note:
-        lines.append(f"  {face.habit_note}")
+    lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
+    if face.marks_left >= 0.5:
+        lines.append(f"  Some {figures(face.marks_left)} old marks can be expected to be left.")
     if face.nicks:
         dish = f"a dish of {figures(face.nicks.dish_radius_mm)} mm radius around each nick"
         other = _minutes(face.nicks.other_minutes) if face.nicks.other_minutes is not None else "no route"
@@ -54,11 +78,34 @@ def _face_text(face: FacePlanFile) -> str:
     return "\n".join(lines)
 
 
+def _instead(face: FacePlanFile) -> list[str]:
+    """What the limit leaves possible."""
+    instead = face.fallback
+    if instead is None:
+        return []
+    lines = []
+    if instead.minutes is not None:
+        lines.append(
+            f"Within the limit marks to {figures(instead.cleared_um)} µm come out in {_minutes(instead.minutes)}"
+            f" ({', '.join(instead.tools)}); the deepest stays {figures(instead.stays_um)} µm deep."
+        )
+    if instead.simpler:
+        some = ", ".join(f"{one.label} ({_minutes(one.minutes)})" for one in instead.simpler)
+        lines.append(f"With every mark taken out: {some}.")
+    dish = f"A dish of {figures(instead.dish_radius_mm)} mm radius around a single mark"
+    lines.append(f"{dish} leaves {figures(instead.dish_stays_um)} µm in its middle, softened.")
+    return lines
+
+
 def _step_lines(number: int, step: StepFile) -> list[str]:
     speed = f"{step.speed_m_s:.1f} m/s"
     if step.rpm is not None:
         speed = f"{step.rpm:.0f} rev/min, {speed}"
     stay = f", at most {figures(step.longest_stay_s)} s on one spot" if step.longest_stay_s is not None else ""
+    stay += ", wet" if step.wet else ""
+    if step.rests is not None:
+        how = f"{figures(step.rests.after_seconds)} s of work, {figures(step.rests.seconds)} s each"
+        stay += f"; {_count(step.rests.count, 'rest')} to cool ({how})"
     return [
         f"  {number}. {step.label} ({step.machine_label}; {speed})",
         f"     {_minutes(step.minutes)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"

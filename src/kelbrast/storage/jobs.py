@@ -11,10 +11,9 @@ from sqlalchemy.orm import Session
 from kelbrast.core.errors import Conflict, NotFound
 from kelbrast.storage.tables import FaceRow, JobRow
 
-_JOB_KEYS: Final = ("title", "material", "pieces", "rack", "habit", "aim", "carried")
-_FACE_KEYS: Final = tuple(
-    column.name for column in FaceRow.__table__.columns if column.name not in ("id", "job_id", "position")
-)
+_OURS: Final = ("id", "job_id", "position", "revision", "created_at", "updated_at")  # the rest is the job file's
+_JOB_KEYS: Final = tuple(column.name for column in JobRow.__table__.columns if column.name not in _OURS)
+_FACE_KEYS: Final = tuple(column.name for column in FaceRow.__table__.columns if column.name not in _OURS)
 
 
 @dataclass(frozen=True, slots=True)

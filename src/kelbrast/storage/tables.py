@@ -27,6 +27,15 @@ class JobRow(Base):
     habit: Mapped[str] = mapped_column(String(20))
     aim: Mapped[str] = mapped_column(String(20))
     carried: Mapped[bool | None]
+    handover: Mapped[str | None] = mapped_column(String(20))
+    bench_speed: Mapped[str | None] = mapped_column(String(20))
+    covering: Mapped[str | None] = mapped_column(String(20))
+    protect: Mapped[str | None] = mapped_column(String(20))
+    inserts: Mapped[list[str] | None] = mapped_column(JSON)
+    mass_g: Mapped[float | None] = mapped_column(Float)
+    held: Mapped[str | None] = mapped_column(String(20))
+    wet: Mapped[str | None] = mapped_column(String(20))
+    diameters_mm: Mapped[dict[str, float] | None] = mapped_column(JSON)
     faces: Mapped[list["FaceRow"]] = relationship(
         back_populates="job", cascade="all, delete-orphan", order_by="FaceRow.position", lazy="selectin"
     )
@@ -53,8 +62,12 @@ class FaceRow(Base):
     limit_um: Mapped[float | None] = mapped_column(Float)
     coat_um: Mapped[float | None] = mapped_column(Float)
     keep_um: Mapped[float | None] = mapped_column(Float)
+    keep_wall_mm: Mapped[float | None] = mapped_column(Float)
+    size_left_um: Mapped[float | None] = mapped_column(Float)
+    layer: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     curved: Mapped[bool | None]
     keep_off: Mapped[bool]
+    wish: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     job: Mapped[JobRow] = relationship(back_populates="faces")
 
     __table_args__ = (UniqueConstraint("job_id", "position"),)

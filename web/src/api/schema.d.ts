@@ -116,6 +116,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Card
+         * @description The job card to print and take to the bench.
+         */
+        get: operations["job_card_api_jobs__job_id__card_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -150,6 +170,46 @@ export interface paths {
          * @description The job in the request by every aim and every habit, side by side.
          */
         post: operations["compare_choices_api_choices_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advise
+         * @description The routes of a face that nothing beats, and the bet on a guessed depth.
+         */
+        post: operations["advise_api_advice_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/whatif": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description What swapping, leaving out or forcing a step would lead to.
+         */
+        post: operations["what_if_api_whatif_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -253,6 +313,47 @@ export interface components {
             shows: boolean;
         };
         /**
+         * AdviceFile
+         * @description For one face. `kept` and `pruned` count the partial routes that the search looked at.
+         */
+        AdviceFile: {
+            /** Face */
+            face: string;
+            /** Front */
+            front: components["schemas"]["FrontRoute"][];
+            /** Kept */
+            kept: number;
+            /** Pruned */
+            pruned: number;
+            bet: components["schemas"]["BetFile"] | null;
+        };
+        /**
+         * BetFile
+         * @description Start coarse and be sure, or try the finer on a patch first: expected minutes of both, and what is advised.
+         */
+        BetFile: {
+            /** Coarse */
+            coarse: string;
+            /** Coarse Label */
+            coarse_label: string;
+            /** Fine */
+            fine: string;
+            /** Fine Label */
+            fine_label: string;
+            /** Sure Minutes */
+            sure_minutes: number;
+            /** Trying Minutes */
+            trying_minutes: number;
+            /** Trial Minutes */
+            trial_minutes: number;
+            /** Patch Cm2 */
+            patch_cm2: number;
+            /** Clears */
+            clears: number;
+            /** Try First */
+            try_first: boolean;
+        };
+        /**
          * Catalogue
          * @description Everything the screens offer to choose from.
          */
@@ -275,8 +376,24 @@ export interface components {
             reaches: components["schemas"]["Choice"][];
             /** Habits */
             habits: components["schemas"]["Choice"][];
+            /** Handovers */
+            handovers: components["schemas"]["Choice"][];
+            /** Bench Speeds */
+            bench_speeds: components["schemas"]["Choice"][];
             /** Aims */
             aims: components["schemas"]["Choice"][];
+            /** Uses */
+            uses: components["schemas"]["UseFile"][];
+            /** Inserts */
+            inserts: components["schemas"]["InsertFile"][];
+            /** Coverings */
+            coverings: components["schemas"]["Choice"][];
+            /** Protections */
+            protections: components["schemas"]["Choice"][];
+            /** Held */
+            held: components["schemas"]["Choice"][];
+            /** Wet */
+            wet: components["schemas"]["Choice"][];
         };
         /**
          * Choice
@@ -290,7 +407,7 @@ export interface components {
         };
         /**
          * ChoiceFile
-         * @description One way, for one piece. `metal_um` is the most that comes off any face.
+         * @description One way, for one piece. `kept`: every face could keep the habits. `metal_um` is the most that comes off any face.
          */
         ChoiceFile: {
             /**
@@ -300,10 +417,16 @@ export interface components {
             aim: "time" | "metal" | "cost" | "changes";
             /** Habit */
             habit: string;
+            /** Handover */
+            handover: string;
+            /** Bench Speed */
+            bench_speed: string;
             /** Label */
             label: string;
             /** Possible */
             possible: boolean;
+            /** Kept */
+            kept: boolean;
             /** Minutes */
             minutes: number;
             /** Metal Um */
@@ -317,13 +440,17 @@ export interface components {
         };
         /**
          * ChoicesFile
-         * @description By aim within the job's habit, by habit for its aim, and in a line why the habits differ.
+         * @description By aim within the job's habits, by each habit for its aim, and in a line why the schools differ.
          */
         ChoicesFile: {
             /** By Aim */
             by_aim: components["schemas"]["ChoiceFile"][];
             /** By Habit */
             by_habit: components["schemas"]["ChoiceFile"][];
+            /** By Handover */
+            by_handover: components["schemas"]["ChoiceFile"][];
+            /** By Bench Speed */
+            by_bench_speed: components["schemas"]["ChoiceFile"][];
             /** Schools */
             schools: string;
         };
@@ -336,6 +463,27 @@ export interface components {
             likely: number;
             /** Worst */
             worst: number;
+        };
+        /**
+         * DrawingFile
+         * @description How a machine turns and where the work may touch it, for drawing. Degrees anticlockwise from three o'clock.
+         *
+         *     `view`: "side" looks along the spindle with the worker on the left, "face" at the disc or pad as it meets the work.
+         */
+        DrawingFile: {
+            /** View */
+            view: string;
+            /** Turns */
+            turns: string;
+            /** Worker Deg */
+            worker_deg: number;
+            /** Touch Deg */
+            touch_deg: [
+                number,
+                number
+            ];
+            /** Where */
+            where: string;
         };
         /**
          * FaceFile
@@ -365,6 +513,11 @@ export interface components {
             coat_um?: number | null;
             /** Keep Um */
             keep_um?: number | null;
+            /** Keep Wall Mm */
+            keep_wall_mm?: number | null;
+            /** Size Left Um */
+            size_left_um?: number | null;
+            layer?: components["schemas"]["LayerFile"] | null;
             /** Curved */
             curved?: boolean | null;
             /**
@@ -372,6 +525,7 @@ export interface components {
              * @default false
              */
             keep_off: boolean;
+            wish?: components["schemas"]["WishFile"] | null;
         };
         /**
          * FacePlanFile
@@ -405,15 +559,52 @@ export interface components {
             area_cm2: number;
             /** Limit Um */
             limit_um: number | null;
+            /** Limit Kind */
+            limit_kind: string;
             /** Wanted Depth Um */
             wanted_depth_um: number | null;
             /** Wanted Low Um */
             wanted_low_um: number | null;
             /** Habit Note */
             habit_note: string | null;
+            /** Wish Note */
+            wish_note: string | null;
+            /** Marks Left */
+            marks_left: number;
+            fallback: components["schemas"]["FallbackFile"] | null;
             nicks: components["schemas"]["Nicks"] | null;
             /** Steps */
             steps: components["schemas"]["StepFile"][];
+        };
+        /**
+         * FaceStep
+         * @description A step of a face, from 1.
+         */
+        FaceStep: {
+            /** Face */
+            face: string;
+            /** Step */
+            step: number;
+        };
+        /**
+         * FallbackFile
+         * @description What the limit leaves possible: marks up to `cleared_um` still come out by these tools; what stays; a dish; simpler.
+         */
+        FallbackFile: {
+            /** Cleared Um */
+            cleared_um: number;
+            /** Stays Um */
+            stays_um: number;
+            /** Minutes */
+            minutes: number | null;
+            /** Tools */
+            tools: string[];
+            /** Simpler */
+            simpler: components["schemas"]["SimplerFinish"][];
+            /** Dish Radius Mm */
+            dish_radius_mm: number;
+            /** Dish Stays Um */
+            dish_stays_um: number;
         };
         /**
          * FaultOut
@@ -491,8 +682,42 @@ export interface components {
             share?: number | null;
         };
         /**
+         * FrontRoute
+         * @description A route that no other beats in minutes, metal, cost and changes at once.
+         */
+        FrontRoute: {
+            /** Tools */
+            tools: string[];
+            /** Labels */
+            labels: string[];
+            /** Minutes */
+            minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Cost */
+            cost: number;
+            /** Changes */
+            changes: number;
+        };
+        /**
+         * GatheredFile
+         * @description What to lay out for all pieces: so many sheets, discs or bars of a tool.
+         */
+        GatheredFile: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * GoBack
-         * @description The choices at a failed light check. `extent` says which of them the plan follows: the quicker one.
+         * @description The choices at a failed light check.
+         *
+         *     `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one.
          */
         GoBack: {
             /** After */
@@ -501,6 +726,8 @@ export interface components {
             depth_um: number;
             /** Missed Step */
             missed_step: number | null;
+            /** Like */
+            like: string;
             /**
              * Extent
              * @enum {string}
@@ -529,14 +756,28 @@ export interface components {
             pieces: number;
             /** Possible */
             possible: boolean;
+            /** Blocked */
+            blocked: string | null;
             /** Minutes */
             minutes: number;
             /** Minutes All */
             minutes_all: number;
+            /** Around Minutes */
+            around_minutes: number;
+            /** Waiting Minutes */
+            waiting_minutes: number;
+            /** Changes */
+            changes: number;
             /** Order */
             order: string[];
             /** Faces */
             faces: components["schemas"]["FacePlanFile"][];
+            /** Set Ups */
+            set_ups: components["schemas"]["SetUpFile"][];
+            /** Gather */
+            gather: components["schemas"]["GatheredFile"][];
+            /** Operations */
+            operations: components["schemas"]["OperationFile"][];
             /** Cautions */
             cautions: string[];
             goback: components["schemas"]["GoBack"];
@@ -552,6 +793,19 @@ export interface components {
         Health: {
             /** Version */
             version: string;
+        };
+        /** InsertFile */
+        InsertFile: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Limit C */
+            limit_c: number;
+            /** Forbids */
+            forbids: string[];
+            /** Word */
+            word: string;
         };
         /**
          * Kelbrast job, version 1
@@ -586,11 +840,61 @@ export interface components {
              */
             habit: "every-grade" | "double-up" | "long-steps";
             /**
+             * Handover
+             * @default free
+             * @enum {string}
+             */
+            handover: "free" | "fine-paper" | "early-wheel";
+            /**
+             * Bench Speed
+             * @default usual
+             * @enum {string}
+             */
+            bench_speed: "usual" | "low";
+            /**
              * Aim
              * @default time
              * @enum {string}
              */
             aim: "time" | "metal" | "cost" | "changes";
+            /**
+             * Covering
+             * @default bare
+             * @enum {string}
+             */
+            covering: "bare" | "unknown" | "anodised" | "lacquered" | "painted";
+            /**
+             * Protect
+             * @default usual
+             * @enum {string}
+             */
+            protect: "usual" | "none" | "lacquer" | "wax" | "oil";
+            /**
+             * Inserts
+             * @default []
+             */
+            inserts: ("stone" | "adhesive" | "inlay" | "bearing")[];
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Held
+             * @default hand
+             * @enum {string}
+             */
+            held: "hand" | "clamp";
+            /**
+             * Wet
+             * @default needed
+             * @enum {string}
+             */
+            wet: "needed" | "always" | "never";
+            /**
+             * Diameters Mm
+             * @default {}
+             */
+            diameters_mm: {
+                [key: string]: number;
+            };
         };
         /**
          * JobSummaryOut
@@ -640,6 +944,21 @@ export interface components {
             updated_at: string;
             job: components["schemas"]["JobFile"];
         };
+        /**
+         * LayerFile
+         * @description A hardened or plated layer: how thick it is, and what of it must stay.
+         */
+        LayerFile: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hardened" | "plated";
+            /** Thickness Um */
+            thickness_um: number;
+            /** Keep Um */
+            keep_um: number;
+        };
         /** MachineFile */
         MachineFile: {
             /** Id */
@@ -661,6 +980,7 @@ export interface components {
             orbit_mm: number | null;
             /** Stroke M S */
             stroke_m_s: number | null;
+            drawing: components["schemas"]["DrawingFile"] | null;
         };
         /** MaterialFile */
         MaterialFile: {
@@ -698,6 +1018,34 @@ export interface components {
             other_minutes: number | null;
         };
         /**
+         * OperationFile
+         * @description Work around the abrasives. `minutes` of a person for one piece, `waiting_minutes` for all together; `counted`: the
+         *     minutes are in the steps already; `within_minutes`: how soon after the last step it must be done.
+         */
+        OperationFile: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "between" | "after";
+            /** Text */
+            text: string;
+            /** Minutes */
+            minutes: number;
+            /** Waiting Minutes */
+            waiting_minutes: number;
+            /** Counted */
+            counted: boolean;
+            /** Within Minutes */
+            within_minutes: number | null;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
          * Kelbrast plan, version 1
          * @description The plan of a job, for one piece.
          */
@@ -716,14 +1064,28 @@ export interface components {
             pieces: number;
             /** Possible */
             possible: boolean;
+            /** Blocked */
+            blocked: string | null;
             /** Minutes */
             minutes: number;
             /** Minutes All */
             minutes_all: number;
+            /** Around Minutes */
+            around_minutes: number;
+            /** Waiting Minutes */
+            waiting_minutes: number;
+            /** Changes */
+            changes: number;
             /** Order */
             order: string[];
             /** Faces */
             faces: components["schemas"]["FacePlanFile"][];
+            /** Set Ups */
+            set_ups: components["schemas"]["SetUpFile"][];
+            /** Gather */
+            gather: components["schemas"]["GatheredFile"][];
+            /** Operations */
+            operations: components["schemas"]["OperationFile"][];
             /** Cautions */
             cautions: string[];
         };
@@ -749,6 +1111,40 @@ export interface components {
              * @default []
              */
             faults: components["schemas"]["FaultOut"][];
+        };
+        /**
+         * RestsFile
+         * @description How often the part is put down to cool, for how long, and after how much work; `by_hand`: the hand is the limit.
+         */
+        RestsFile: {
+            /** Count */
+            count: number;
+            /** Seconds */
+            seconds: number;
+            /** After Seconds */
+            after_seconds: number;
+            /** By Hand */
+            by_hand: boolean;
+        };
+        /**
+         * SetUpFile
+         * @description A tool on its machine and the steps done with it before it comes off; sharing saves `saved_minutes` on a piece.
+         */
+        SetUpFile: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Machine */
+            machine: string;
+            /** Machine Label */
+            machine_label: string;
+            /** Rpm */
+            rpm: number | null;
+            /** Steps */
+            steps: components["schemas"]["FaceStep"][];
+            /** Saved Minutes */
+            saved_minutes: number;
         };
         /**
          * ShapeChoice
@@ -782,6 +1178,18 @@ export interface components {
             inside_diameter_mm?: number | null;
             /** Height Mm */
             height_mm?: number | null;
+        };
+        /**
+         * SimplerFinish
+         * @description A finish that can be had with every mark taken out.
+         */
+        SimplerFinish: {
+            /** Finish */
+            finish: string;
+            /** Label */
+            label: string;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * Spent
@@ -839,6 +1247,8 @@ export interface components {
             ] | null;
             /** Diameter Mm */
             diameter_mm: number | null;
+            /** New Diameter Mm */
+            new_diameter_mm: number | null;
             /** Force N */
             force_n: number;
             /**
@@ -846,8 +1256,13 @@ export interface components {
              * @enum {string}
              */
             pressure: "light" | "normal";
+            /** Wet */
+            wet: boolean;
             /** Longest Stay S */
             longest_stay_s: number | null;
+            rests: components["schemas"]["RestsFile"] | null;
+            /** Marks Left */
+            marks_left: number;
             spent: components["schemas"]["Spent"];
             /** Cost */
             cost: number;
@@ -954,6 +1369,19 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
         };
+        /** UseFile */
+        UseFile: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Finish */
+            finish: string;
+            /** No Finer Than */
+            no_finer_than: string | null;
+            /** Reason */
+            reason: string;
+        };
         /**
          * WantFile
          * @description The wanted surface: a finish by id, or a band of Ra with a lay.
@@ -970,6 +1398,59 @@ export interface components {
             ] | null;
             /** Lay */
             lay?: ("one-way" | "none" | "any") | null;
+        };
+        /**
+         * WhatIfFile
+         * @description One change of the plan; `wish` is what to set on the face to take it. Differences are against the plan.
+         */
+        WhatIfFile: {
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "swap" | "leave-out" | "start";
+            /** Tool */
+            tool: string | null;
+            /** Label */
+            label: string | null;
+            wish: components["schemas"]["WishFile"];
+            /** Minutes */
+            minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Cost */
+            cost: number;
+            /** More Minutes */
+            more_minutes: number;
+            /** More Metal Um */
+            more_metal_um: number;
+            /** Marks Left */
+            marks_left: number;
+            /** Hurried Marks Left */
+            hurried_marks_left: number | null;
+        };
+        /**
+         * WishFile
+         * @description What is wanted of the route, by tool ids. A `route` stands for itself.
+         */
+        WishFile: {
+            /** Start */
+            start?: string | null;
+            /**
+             * Lock
+             * @default []
+             */
+            lock: string[];
+            /**
+             * Leave Out
+             * @default []
+             */
+            leave_out: string[];
+            /**
+             * Route
+             * @default []
+             */
+            route: string[];
         };
     };
     responses: never;
@@ -1310,6 +1791,50 @@ export interface operations {
             };
         };
     };
+    job_card_api_jobs__job_id__card_pdf_get: {
+        parameters: {
+            query?: {
+                inch?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_job_api_plan_post: {
         parameters: {
             query?: never;
@@ -1363,6 +1888,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChoicesFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    advise_api_advice_post: {
+        parameters: {
+            query: {
+                /** @description name of the face */
+                face: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_if_api_whatif_post: {
+        parameters: {
+            query: {
+                /** @description name of the face */
+                face: string;
+                /** @description the step, from 1 */
+                step: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfFile"][];
                 };
             };
             /** @description Something in the request can not be used */

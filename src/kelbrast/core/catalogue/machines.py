@@ -9,6 +9,23 @@ from kelbrast.core.reference.loader import record
 
 
 @dataclass(frozen=True, slots=True)
+class Drawing:
+    """How a machine turns and where the work may touch it. Angles in radians, anticlockwise from three o'clock.
+
+    Attributes:
+        view: "side", along the spindle with the worker on the left; "face", at the disc or pad as it meets the work.
+        turns: "clockwise" or "anticlockwise" in that view.
+        worker: where the worker stands.  touch: the arc, from and to.  where: the same in words.
+    """
+
+    view: str
+    turns: str
+    worker: float
+    touch: tuple[float, float]
+    where: str
+
+
+@dataclass(frozen=True, slots=True)
 class Machine:
     """A machine, or the bare hand.
 
@@ -20,6 +37,8 @@ class Machine:
         low, high: its range in rev/s when it is variable.
         orbit: orbit diameter in metres for an orbital machine.
         stroke: speed of a hand stroke in m/s.
+        turns_work: the part turns, so the surface speed follows from its diameter.
+        drawing: how it turns and where the work may touch; None for the bare hand.
     """
 
     id: str
@@ -32,6 +51,8 @@ class Machine:
     high: float | None = None
     orbit: float | None = None
     stroke: float | None = None
+    turns_work: bool = False
+    drawing: "Drawing | None" = None
 
 
 @cache
@@ -64,4 +85,11 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         high=si("speed_high"),
         orbit=si("orbit"),
         stroke=si("stroke"),
+        turns_work=row.get("turns_work", False),
+        drawing=_drawing(row) if "view" in row else None,
     )
+
+
+def _drawing(row: dict[str, Any]) -> Drawing:
+    touch = (row["touch_from"].si, row["touch_to"].si)
+    return Drawing(row["view"], row["turns"], row["worker"].si, touch, row["where"])

@@ -28,6 +28,9 @@ class Carrier:
         lasts: bench time from one bar, tub or bottle; None for what dies.
         inside_radius: smallest inside radius that it enters; None when it does not go inside.
         flat_only: would leave facets on a curved face.
+        scallops: a small or round tool that leaves hollows on a larger flat face.
+        turned_only: for a round outside turning in the lathe.
+        wet: may be used wet.
         not_for: material families that it must not touch.
     """
 
@@ -61,6 +64,9 @@ class Carrier:
     lasts: float | None = None
     inside_radius: float | None = None
     flat_only: bool = False
+    scallops: bool = False
+    turned_only: bool = False
+    wet: bool = False
     not_for: tuple[str, ...] = ()
     figures: tuple[tuple[str, Constant], ...] = ()
 

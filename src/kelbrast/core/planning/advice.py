@@ -1,13 +1,16 @@
 """What to look for under the lamp, and what to beware of, for a step. The sentences are data (`records/advice.toml`)."""
 
-from typing import Literal
+from typing import Final, Literal
 
+from kelbrast.core.catalogue.inserts import insert
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
+from kelbrast.core.planning.job import Job
 from kelbrast.core.reference.loader import constant, record
-from kelbrast.core.surface.face import MUST_BE_LEVELLED, Face
+from kelbrast.core.surface.face import Face
 
 LayOfStep = Literal["across", "along", "none"]
+_THROWS_SPARKS: Final = ("steel", "stainless", "titanium")
 
 
 def lay_of_step(fit: Fit, face: Face, *, last: bool) -> LayOfStep:
@@ -30,7 +33,7 @@ def light_check(fit: Fit, face: Face, *, first: bool, last: bool) -> str:
     checks = record("advice")["checks"]
     if last:
         return str(checks[_last_check(fit, face)])
-    if first and face.found.after is None and face.found.kind in MUST_BE_LEVELLED:
+    if first and face.must_be_levelled:
         return str(checks["level" if face.found.kind == "waviness" else "raised"])
     if fit.tool.carrier.wear_law == "compound":
         return str(checks["polish"])
@@ -53,16 +56,21 @@ def step_cautions(fit: Fit, material: Material) -> tuple[str, ...]:
         found.append(advice["general"]["light"])
     if fit.setting.below_band:
         found.append(advice["general"]["slow"])
-    return tuple(str(text) for text in found if not _beside_the_point(text, advice, material))
+    if fit.wet:
+        found.append(advice["general"]["wet"])
+    beside = () if material.family in _THROWS_SPARKS else (advice["cautions"]["sparks"],)
+    if fit.wet:
+        beside += (advice["cautions"]["wet-option"], advice["cautions"]["dust"])
+    return tuple(str(text) for text in found if text not in beside)
 
 
-def part_cautions(material: Material, *, keep_off: bool) -> tuple[str, ...]:
+def part_cautions(job: Job) -> tuple[str, ...]:
     """Sentences for the whole part."""
     advice = record("advice")
-    found = [advice["family"].get(material.family), advice["general"]["keep_off"] if keep_off else None]
-    return tuple(str(text) for text in (*found, advice["general"]["defer"]) if text)
-
-
-def _beside_the_point(text: str, advice: dict[str, dict[str, str]], material: Material) -> bool:
-    """Only iron and titanium throw sparks."""
-    return text == advice["cautions"]["sparks"] and material.family not in ("steel", "stainless", "titanium")
+    found = [
+        advice["family"].get(job.material.family),
+        advice["general"]["keep_off"] if any(face.keep_off for face in job.faces) else None,
+        *(insert(key).word for key in job.part.inserts),
+        advice["general"]["defer"],
+    ]
+    return tuple(str(text) for text in found if text)

@@ -10,7 +10,7 @@ from kelbrast.core.planning.graph import METAL, Graph, wanted_band
 from kelbrast.core.planning.rules import RULES, Rule
 from kelbrast.core.planning.search import Search, best_route, reachable
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.face import MUST_BE_LEVELLED
+from kelbrast.core.surface.limits import LIMITS
 from kelbrast.core.units import from_si
 
 
@@ -79,12 +79,15 @@ def _reason(rule: Rule, graph: Graph, material: Material, search: Search) -> str
 def _metal(graph: Graph, search: Search) -> str:
     least = best_route(graph, replace(search, aim="metal"))
     assert least is not None, "the lifted rules open a route"
-    need, may = _um(float(least.totals[METAL])), _um(search.limit)
+    face = graph.face
+    above = (face.found.worst or 0.0) if face.stands_proud else 0.0  # what stands above the face is not the face's metal
+    need, may = _um(float(least.totals[METAL]) - above), _um(search.limit - above)
+    may_not = f"only {may} µm may come off{'' if face.limit_kind == 'metal' else f': {LIMITS[face.limit_kind]}'}."
     first = float(graph.layer[0, least.nodes[0]])
     if first > search.limit:
         whole = "" if len(least.nodes) == 1 else f" and the whole route {need} µm"
-        return f"Taking the damage out removes {_um(first)} µm{whole}; only {may} µm may come off."
-    return f"Even the most sparing route takes {need} µm off; only {may} µm may come off."
+        return f"Taking the damage out removes {_um(first)} µm{whole}; {may_not}"
+    return f"Even the most sparing route takes {need} µm off; {may_not}"
 
 
 def _roughness(graph: Graph, material: Material, search: Search) -> str:
@@ -111,6 +114,8 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
     if rule == "reach":
         if fit.machine.stands and carrier.open and graph.face.reach == "open":
             return f"This part is too big to bring to a bench machine, and {label} needs one."
+        if carrier.scallops and graph.face.reflects_flat:
+            return f"{label} would leave hollows that show on a flat face, and nothing else here does its step."
         if carrier.flat_only and graph.face.curved:
             return f"{label} would leave facets on a curved face, and nothing else here does its step."
         if graph.face.reach == "open":
@@ -131,7 +136,7 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
         return f"No machine here has a setting that suits {label} on this material{mark}."
     if rule == "contamination":
         return f"{label} is not kept for this material: it would spoil the work or the wheel."
-    if before == 0 and graph.face.found.kind in MUST_BE_LEVELLED and not carrier.levels:
+    if before == 0 and graph.face.must_be_levelled and not carrier.levels:
         what = "ripple" if graph.face.found.kind == "waviness" else "raised metal"
         return f"Only firmly backed abrasives take down {what}; {label} follows the shape instead."
     reaches = _um(fit.tool.reaches_depth or 0.0)

@@ -1,23 +1,32 @@
 """The same job by every aim and every habit, side by side: what each would take, and what it costs against the best."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from kelbrast.core.planning.job import AIMS, HABITS, Aim, Job
-from kelbrast.core.planning.plan import FacePlan, graph_of, plan_face
+import numpy as np
+
+from kelbrast.core.planning.face_plan import chosen_route, graph_of, ways_of
+from kelbrast.core.planning.graph import CHANGES, COST, CRITERIA, METAL, TIME, Graph
+from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, Job
+from kelbrast.core.planning.search import Route
 
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One way to do the whole job (SI), for one piece.
+    """One way to do the whole job (SI), for one piece, before set-ups are shared.
 
     Attributes:
         metal: the most that comes off any face.
+        kept: whether every face could keep the habits.
         possible: whether every face has a route; the totals count only those that have.
     """
 
     aim: Aim
     habit: str
+    handover: str
+    bench_speed: str
     possible: bool
+    kept: bool
     seconds: float
     metal: float
     cost: float
@@ -27,35 +36,63 @@ class Choice:
 
 @dataclass(frozen=True, slots=True)
 class Choices:
-    """By aim within the job's habit, and by habit for the job's aim."""
+    """By aim within the job's habits, and by each habit for the job's aim with the other habits as they are."""
 
     by_aim: tuple[Choice, ...]
     by_habit: tuple[Choice, ...]
+    by_handover: tuple[Choice, ...]
+    by_bench_speed: tuple[Choice, ...]
+
+
+# The steps of a face, for every way of taking its damage out.
+Ways = Sequence[Graph]
 
 
 def choices(job: Job) -> Choices:
     """Plan the job every way. The steps of a face are worked out once for all of them."""
-    graphs = [graph_of(face, job) for face in job.faces]
+    ways = {speed: _ways(replace(job, bench_speed=speed)) for speed in BENCH_SPEEDS}
 
-    def choice(aim: Aim, habit: str) -> Choice:
-        changed = replace(job, aim=aim, habit=habit)
-        faces = [plan_face(face, changed, graph) for face, graph in zip(job.faces, graphs, strict=True)]
-        return _total(aim, habit, faces)
+    known: dict[Job, Choice] = {}
+
+    def choice(**change: str) -> Choice:
+        changed = replace(job, **change)  # type: ignore[arg-type]
+        if changed not in known:
+            known[changed] = _total(changed, ways[changed.bench_speed])
+        return known[changed]
 
     return Choices(
-        by_aim=tuple(choice(aim, job.habit) for aim in AIMS),
-        by_habit=tuple(choice(job.aim, habit) for habit in HABITS),
+        by_aim=tuple(choice(aim=aim) for aim in AIMS),
+        by_habit=tuple(choice(habit=habit) for habit in HABITS),
+        by_handover=tuple(choice(handover=handover) for handover in HANDOVERS),
+        by_bench_speed=tuple(choice(bench_speed=speed) for speed in BENCH_SPEEDS),
     )
 
 
-def _total(aim: Aim, habit: str, faces: list[FacePlan]) -> Choice:
+def _ways(job: Job) -> list[Ways]:
+    faces = [[graph_of(way, job) for way in ways_of(face)] for face in job.faces]
+    return [[graph for graph in graphs if graph is not None] for graphs in faces]
+
+
+def _total(job: Job, faces: Sequence[Ways]) -> Choice:
+    best = [_quickest(job, graphs) for graphs in faces if graphs]
+    routes = [route for route, _ in best if route is not None]
+    totals = np.array([route.totals for route in routes]).reshape(len(routes), len(CRITERIA))
     return Choice(
-        aim=aim,
-        habit=habit,
-        possible=all(face.possible for face in faces),
-        seconds=sum(face.seconds for face in faces),
-        metal=max((face.metal for face in faces), default=0.0),
-        cost=sum(face.cost for face in faces),
-        changes=sum(face.changes for face in faces),
-        steps=sum(len(face.steps) for face in faces),
+        aim=job.aim,
+        habit=job.habit,
+        handover=job.handover,
+        bench_speed=job.bench_speed,
+        possible=len(routes) == len(best),
+        kept=all(note is None for _, note in best),
+        seconds=float(totals[:, TIME].sum()) if routes else 0.0,
+        metal=float(totals[:, METAL].max()) if routes else 0.0,
+        cost=float(totals[:, COST].sum()) if routes else 0.0,
+        changes=round(totals[:, CHANGES].sum()) if routes else 0,
+        steps=sum(len(route.nodes) for route in routes),
     )
+
+
+def _quickest(job: Job, graphs: Ways) -> tuple[Route | None, str | None]:
+    """As `plan_face` chooses between blending nicks and lowering the face: by time."""
+    found = [chosen_route(graph, job)[:2] for graph in graphs]
+    return min(found, key=lambda one: np.inf if one[0] is None else float(one[0].totals[TIME]))

@@ -8,6 +8,7 @@ from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.speeds import speed_bands
 from kelbrast.core.catalogue.tools import Tool, tool, tools
 from kelbrast.core.errors import BadInput, Fault, NotFound
+from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.process.heat import friction_flux, longest_stay
 from kelbrast.core.process.removal import removal_rate
@@ -26,6 +27,10 @@ class Fit:
         ra, depth: what it leaves, m.
         stay: longest stay on one spot, s.
         light: only light pressure keeps the work cool enough.
+        wet: worked wet, by choice or because dry is too hot.
+        diameter: of the wheel as it is now, m; of the work for the lathe.
+        marked: its marked limit as a surface speed of the wheel as it is, m/s.
+        power: heat into the part while it works, W.
         change_cost: what changing a dead abrasive costs, in seconds of bench time.
         forbidden: which constraints rule it out here: of "reach", "speed", "heat", "contamination".
     """
@@ -35,6 +40,10 @@ class Fit:
     setting: Setting
     force: float
     light: bool
+    wet: bool
+    diameter: float | None
+    marked: float | None
+    power: float
     rate: float
     ra: float
     depth: float
@@ -74,21 +83,58 @@ class Place:
     """What a tool must know of a face (SI): its area only as far as a tool could cover it at once.
 
     Attributes:
+        flat_show: a flat open face, larger than a hand evens out, whose reflection shows every hollow.
         patch: the largest patch that can be rubbed at once, m2.
         carried: the part can be brought to a machine that stands.
+        turned: diameter of a round outside, m.
+        hottest: the temperature to stay below, K.
+        wet: a key of `surface.part.WET`.
+        low_speed: the bench runs at half the usual speed.
+        diameters: (tool id, m) of wheels that have worn down.
     """
 
     thickness: float | None
     reach: str
     inside_radius: float | None
     curved: bool
+    flat_show: bool
     patch: float
     carried: bool
+    turned: float | None
+    hottest: float
+    wet: str
+    low_speed: bool
+    diameters: tuple[tuple[str, float], ...]
 
     @classmethod
-    def of(cls, face: Face, *, carried: bool) -> "Place":
+    def of(cls, face: Face, job: Job) -> "Place":
         largest = max(each.carrier.patch for each in tools().values())
-        return cls(face.thickness, face.reach, face.inside_radius, face.curved, min(face.area, largest), carried)
+        return cls(
+            thickness=face.thickness,
+            reach=face.reach,
+            inside_radius=face.inside_radius,
+            curved=face.curved,
+            flat_show=face.reflects_flat,
+            patch=min(face.area, largest),
+            carried=job.comes_to_the_bench,
+            turned=face.turned,
+            hottest=job.hottest,
+            wet="never" if "wet" in job.forbids else job.part.wet,
+            low_speed=job.bench_speed == "low",
+            diameters=job.diameters,
+        )
+
+    def band(self, one: Tool, machine: Machine, family: str) -> tuple[float, float] | None:
+        """The band of surface speeds for a tool here; the low-speed school runs bench machines at half of it."""
+        found = speed_bands().get((one.carrier.band, family)) if one.carrier.band else None
+        if found is None or not (self.low_speed and machine.stands):
+            return found
+        slow = constant("work.slow_share").value
+        return found[0] * slow, found[1] * slow
+
+    def diameter(self, one: Tool, machine: Machine) -> float | None:
+        """Of the wheel, worn as it is; of the work where the work turns."""
+        return self.turned if machine.turns_work else dict(self.diameters).get(one.id, one.carrier.diameter)
 
 
 @lru_cache(maxsize=256)
@@ -103,16 +149,28 @@ def fits(material: Material, place: Place, rack: tuple[str, ...] | None) -> tupl
     return tuple(sorted(found, key=lambda fit: (-fit.depth, fit.tool.id)))
 
 
+@lru_cache(maxsize=256)
+def usable(material: Material, place: Place, rack: tuple[str, ...] | None) -> tuple[Fit, ...]:
+    """Those of `fits` that nothing forbids."""
+    return tuple(fit for fit in fits(material, place, rack) if not fit.forbidden)
+
+
 def _driver(
     one: Tool, available: tuple[Machine, ...], material: Material, place: Place
 ) -> tuple[Machine, Setting | None] | None:
     """The machine that works this tool fastest, inside the recommended band where possible."""
-    carrier = one.carrier
-    band = speed_bands().get((carrier.band, material.family)) if carrier.band else None
     choices = [
-        (each, choose_setting(each, diameter=carrier.diameter, band=band, marked_limit=carrier.marked_limit))
+        (
+            each,
+            choose_setting(
+                each,
+                diameter=(diameter := place.diameter(one, each)),
+                band=place.band(one, each, material.family),
+                marked_limit=_marked(one, diameter),
+            ),
+        )
         for each in available
-        if carrier.mount in each.takes
+        if one.carrier.mount in each.takes
     ]
 
     def merit(choice: tuple[Machine, Setting | None]) -> tuple[bool, bool, bool, float]:
@@ -121,6 +179,14 @@ def _driver(
         return (brought, setting is not None, setting is not None and not setting.below_band, _pace(each, setting))
 
     return max(choices, key=merit, default=None)
+
+
+def _marked(one: Tool, diameter: float | None) -> float | None:
+    """The marked limit as a surface speed of the wheel as it is: a worn wheel may turn no faster than a new one."""
+    marked, new = one.carrier.marked_limit, one.carrier.diameter
+    if marked is None or new is None or diameter is None:
+        return marked
+    return marked * min(1.0, diameter / new)
 
 
 def _pace(each: Machine, setting: Setting | None) -> float:
@@ -146,29 +212,49 @@ def _fit(
     slab = place.thickness if place.thickness is not None else constant("heat.thick").si
     shortest = constant("heat.shortest_stay").si
 
-    def stay_at(force: float) -> float:
-        flux = friction_flux(
-            friction=carrier.friction, force=force, speed=setting.surface, patch=min(carrier.patch, place.patch)
-        )
-        return longest_stay(flux=flux, thickness=slab, material=material)
+    def flux_at(force: float, *, wet: bool) -> float:
+        patch = min(carrier.patch, place.patch)
+        flux = friction_flux(friction=carrier.friction, force=force, speed=setting.surface, patch=patch)
+        return flux * constant("heat.wet_share").value if wet else flux
 
-    force, light = carrier.force, False
-    stay = stay_at(force)
-    if stay < shortest:
-        force, light = carrier.light_force, True
-        stay = stay_at(force)
+    def stay_at(force: float, *, wet: bool) -> float:
+        return longest_stay(flux=flux_at(force, wet=wet), thickness=slab, material=material, limit=place.hottest)
+
+    # The first way that is cool enough: firm before light, dry before wet (or wet from the start where that is wanted).
+    dryness = {"always": (True,), "needed": (False, True), "never": (False,)}[place.wet] if carrier.wet else (False,)
+    ways = [(force, wet) for wet in dryness for force in (carrier.force, carrier.light_force)]
+    force, wet = next((way for way in ways if stay_at(way[0], wet=way[1]) >= shortest), ways[-1])
+    stay, light = stay_at(force, wet=wet), force < carrier.force
     if stay < shortest:
         forbidden.add("heat")
     contact = each.contact if place.reach != "inside" else min(each.contact, constant("removal.bore_contact").value)
     rate = removal_rate(wear=one.wear, contact=contact, force=force, speed=setting.surface, hardness=material.hardness)
     ra = roughness_left(grain=one.grain, hold=carrier.hold, hardness=material.hardness)
     change_cost = carrier.change + carrier.price / constant("work.bench_rate").si
-    return Fit(one, each, setting, force, light, rate, ra, depth_of_marks(ra), stay, change_cost, frozenset(forbidden))
+    return Fit(
+        tool=one,
+        machine=each,
+        setting=setting,
+        force=force,
+        light=light,
+        wet=wet,
+        diameter=(diameter := place.diameter(one, each)),
+        marked=_marked(one, diameter),
+        power=flux_at(force, wet=wet) * min(carrier.patch, place.patch) * contact,
+        rate=rate,
+        ra=ra,
+        depth=depth_of_marks(ra),
+        stay=stay,
+        change_cost=change_cost,
+        forbidden=frozenset(forbidden),
+    )
 
 
 def _enters(one: Tool, place: Place) -> bool:
     carrier = one.carrier
-    if place.curved and carrier.flat_only:
+    if (place.curved and carrier.flat_only) or (carrier.turned_only and place.turned is None):
+        return False
+    if place.flat_show and carrier.scallops:
         return False
     if place.reach == "open":
         return carrier.open

@@ -4,11 +4,13 @@ import math
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from kelbrast.core.catalogue.grades import nearest
 from kelbrast.core.errors import BadInput
+from kelbrast.core.planning.face_plan import FacePlan, plan_face
 from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import FacePlan, plan_face
+from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face, Found, Wish
 
 Extent = Literal["patch", "whole"]
 
@@ -21,6 +23,7 @@ class GoingBack:
         after: the step (from 1) at whose light check it was found; depth: how deep it is.
         whole: the way to the finish over the whole face; patch: over a patch around the mark, None where a patch would show.
         missed: the last step before (from 1) whose own marks are as deep, so which step was left too early; None for none.
+        like: the paper grade whose marks are nearest to it.
         times_deeper: depth over the depth of the marks that the finish allows (infinite when it allows any).
         shows: whether accepting it leaves a line that can be seen in the finish.
     """
@@ -31,6 +34,7 @@ class GoingBack:
     whole: FacePlan
     patch: FacePlan | None
     missed: int | None
+    like: str
     times_deeper: float
     shows: bool
 
@@ -63,14 +67,15 @@ def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
     if not depth > 0:
         raise BadInput.one("depth_um", "must be above 0")
     gone = sum(step.layer for step in planned.steps[:after])
-    left = None if face.limit is None else max(face.limit - gone, 1e-12)
-    marked = replace(face, found=Found("scratches", depth, depth), limit=left)
+    left = None if face.limit is None else max(face.may_come_off - gone, 1e-12)
+    marked = replace(face, found=Found("scratches", depth, depth), limit=left, wish=Wish())
     whole = plan_face(marked, job)
     small = None
     if face.want.lay != "one-way" and (area := patch_area(depth)) < face.area:
         small = plan_face(replace(marked, area=area), job)
     times = depth / planned.wanted[1]
-    return GoingBack(face, after, depth, whole, small, _left_too_early(planned, after, depth), times, times > 1)
+    like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
+    return GoingBack(face, after, depth, whole, small, _left_too_early(planned, after, depth), like, times, times > 1)
 
 
 def patch_area(depth: float) -> float:

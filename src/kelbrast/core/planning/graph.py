@@ -11,15 +11,17 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
+from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.nicks import dishes_of
 from kelbrast.core.planning.rules import Rule
+from kelbrast.core.planning.schools import handover_mask
+from kelbrast.core.planning.warming import Warming, warming
 from kelbrast.core.process.clearance import clearance
 from kelbrast.core.process.dulling import change_after
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.face import MUST_BE_LEVELLED, Face
+from kelbrast.core.surface.face import Face
 
 Reals = NDArray[np.float64]
 Flags = NDArray[np.bool_]
@@ -37,12 +39,15 @@ class Graph:
         fits: the tools, coarsest marks first; tool k of the arrays is `fits[k - 1]`.
         depth_worst, depth_likely: (n,) depth of the marks at each node, m.
         clearance: (n,) m of the step that leaves each node.
-        values: (n, n, 4) time (s), metal (m), cost, changes of each step.
+        layer, likely_layer: (n, n) what each step takes off at worst and probably, m.
+        values: (4, n, n) time (s), metal (m), cost, changes of each step.
         cut, fresh: (n, n) seconds of cutting, and what they would be if nothing dulled.
         used, worn: (n, n) abrasives to have at hand, and how many of them or of bars and tubs are worn out.
+        warm, rests: how the part warms, and (n, n) how often it is put down to cool.
         passable: (n, n) where a step goes at all, all liftable rules aside; rules: masks of the rules that forbid.
         ends: (n,) per rule "lay" and "not-fine-enough", where a route may end.
         ratio: (n, n) jump in grain size between two backed abrasives, 0 where the habit does not count it.
+        handover: (n, n) per school of where the wheel starts, True where it forbids the step.
     """
 
     face: Face
@@ -52,20 +57,30 @@ class Graph:
     depth_likely: Reals
     clearance: Reals
     layer: Reals
+    likely_layer: Reals
+    hardness: float
     values: Reals
     cut: Reals
     fresh: Reals
     used: Reals
     worn: Reals
+    warm: Warming
+    rests: Reals
     passable: Flags
     rules: dict[Rule, Flags]
     ends: dict[Rule, Flags]
     ratio: Reals
+    handover: dict[str, Flags]
+
+    @property
+    def tools(self) -> tuple[str, ...]:
+        """The id of every tool, in the order of the nodes from 1."""
+        return tuple(fit.tool.id for fit in self.fits)
 
 
-def build_graph(face: Face, material: Material, fits: tuple[Fit, ...]) -> Graph:
+def build_graph(face: Face, job: Job, fits: tuple[Fit, ...]) -> Graph:
     """Work out every step between any two of these tools on the face."""
-    hardness = material.hardness
+    hardness = job.material.hardness
     start_ra, likely, worst = _as_found(face, hardness)
     ra = np.array([start_ra, *(fit.ra for fit in fits)])
     depth_worst = np.array([worst, *(fit.depth for fit in fits)])
@@ -75,11 +90,15 @@ def build_graph(face: Face, material: Material, fits: tuple[Fit, ...]) -> Graph:
     # A surface finer than the new marks must still be worked until they cover it: then the layer is their own depth.
     layer = np.maximum((m * depth_worst)[:, None], depth_worst[None, :])
     likely_layer = np.maximum((m * depth_likely)[:, None], depth_likely[None, :])
+    if face.stands_proud:  # knocked down to just above the face: what is left is no higher than the new marks are deep
+        layer[0], likely_layer[0] = (np.maximum(height - depth_worst, depth_worst) for height in (worst, likely))
     share = np.ones(len(ra))
     share[0] = _share_of_layer(face, likely)
     rate = np.array([np.inf, *(fit.rate for fit in fits)])
     fresh = likely_layer * face.area * share[:, None] / rate[None, :]
     cut, used, worn = _with_dulling(fresh, fits)
+    warm = warming(job, fits)
+    rests = np.pad(warm.rests(cut[:, 1:]), ((0, 0), (1, 0)))
 
     passable = depth_worst[:, None] > depth_worst[None, :]  # between tools always downwards ...
     passable[0, :] = True  # ... but from the found surface anything goes: a face can be too fine
@@ -92,15 +111,20 @@ def build_graph(face: Face, material: Material, fits: tuple[Fit, ...]) -> Graph:
         depth_likely=depth_likely,
         clearance=m,
         layer=layer,
-        values=_values(cut, used, worn, layer, fits),
+        likely_layer=likely_layer,
+        hardness=hardness,
+        values=_values(cut, used, worn, layer, fits, rests * warm.rest),
         cut=cut,
         fresh=fresh,
         used=used,
         worn=worn,
+        warm=warm,
+        rests=rests,
         passable=passable,
-        rules=_rules(face, fits, depth_worst),
+        rules=_rules(face, fits, depth_worst, warm),
         ends=_ends(face, fits, ra, hardness),
         ratio=_ratios(face, fits),
+        handover=handover_mask(fits, depth_likely, hardness),
     )
 
 
@@ -160,33 +184,35 @@ def _column(fits: tuple[Fit, ...], of: Callable[[Fit], float]) -> Reals:
     return np.array([np.inf, *(of(fit) for fit in fits)], dtype=np.float64)
 
 
-def _values(cut: Reals, used: Reals, worn: Reals, layer: Reals, fits: tuple[Fit, ...]) -> Reals:
+def _values(cut: Reals, used: Reals, worn: Reals, layer: Reals, fits: tuple[Fit, ...], resting: Reals) -> Reals:
     n = len(cut)
-    values = np.zeros((n, n, len(CRITERIA)))
+    values = np.zeros((len(CRITERIA), n, n))
     carriers = [fit.tool.carrier for fit in fits]
     check, wash = constant("work.check").si, constant("work.wash").si
     setup = np.array([0.0, *(carrier.setup for carrier in carriers)])
     change = np.array([0.0, *(carrier.change for carrier in carriers)])
     price = np.array([0.0, *(carrier.price for carrier in carriers)])
     mounted = np.array([0.0, *(carrier.mount != "hand" for carrier in carriers)])
-    values[:, :, TIME] = cut + setup + (used - 1) * change + check
-    values[1:, :, TIME] += wash
-    values[:, :, METAL] = layer
-    values[:, :, COST] = price * worn
-    values[1:, :, CHANGES] = mounted
+    wiping = np.array([0.0, *(constant("work.wet_wipe").si if fit.wet else 0.0 for fit in fits)])
+    values[TIME] = cut + setup + (used - 1) * change + check + wiping + resting
+    values[TIME, 1:] += wash
+    values[METAL] = layer
+    values[COST] = price * worn
+    values[CHANGES, 1:] = mounted
     return values
 
 
-def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals) -> dict[Rule, Flags]:
+def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals, warm: Warming) -> dict[Rule, Flags]:
     """Per rule, True where it forbids the step."""
     n = len(depth)
     rules: dict[Rule, Flags] = {rule: np.zeros((n, n), dtype=bool) for rule in _NODE_RULES}
     for column, fit in enumerate(fits, start=1):
         for rule in fit.forbidden:
             rules[rule][:, column] = True
+    rules["heat"][:, 1:] |= warm.first < constant("heat.shortest_stay").si
     reaches = np.array([np.inf, *(fit.tool.reaches_depth or np.inf for fit in fits)])
     too_soft = depth[:, None] > reaches[None, :]
-    if face.found.kind in MUST_BE_LEVELLED and face.found.after is None:
+    if face.must_be_levelled:
         too_soft[0, 1:] |= ~np.array([fit.tool.carrier.levels for fit in fits], dtype=bool)
     rules["too-soft"] = too_soft
     return rules

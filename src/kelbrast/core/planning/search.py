@@ -8,12 +8,14 @@ worse both in the aim (ties broken by time, then by metal) and in metal, or when
 become the best.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Flags, Graph, Reals
 from kelbrast.core.planning.rules import Rule
+from kelbrast.core.planning.wishes import narrow
+from kelbrast.core.surface.face import Wish
 
 Places = np.ndarray[tuple[int], np.dtype[np.intp]]
 _SLACK = 1 + 1e-9
@@ -30,17 +32,24 @@ class Route:
 
 @dataclass(frozen=True, slots=True)
 class Search:
-    """What to look for: the aim, the metal limit (m, infinite for none), the widest jump, and rules that are lifted."""
+    """What to look for: the aim, the metal limit (m, infinite for none), the habits, rules that are lifted, and a wish."""
 
     aim: str = "time"
     limit: float = np.inf
     ratio: float = np.inf
     lifted: frozenset[Rule] = frozenset()
+    handover: str = "free"
+    wish: Wish = field(default_factory=Wish)
+
+
+def open_ways(graph: Graph, search: Search) -> tuple[Flags, Flags]:
+    """The steps that may be taken and the nodes where a route may end, within the habits and the wish."""
+    return narrow(allowed_steps(graph, search), allowed_ends(graph, search), graph.tools, search.wish)
 
 
 def allowed_steps(graph: Graph, search: Search) -> Flags:
     """(n, n): which steps may be taken under the rules that are not lifted."""
-    allowed = graph.passable & (graph.ratio <= search.ratio * _SLACK)
+    allowed = graph.passable & (graph.ratio <= search.ratio * _SLACK) & ~graph.handover[search.handover]
     for rule, forbids in graph.rules.items():
         if rule not in search.lifted:
             allowed &= ~forbids
@@ -59,7 +68,7 @@ def allowed_ends(graph: Graph, search: Search) -> Flags:
 
 def best_route(graph: Graph, search: Search) -> Route | None:
     """The best route for the aim, or None when there is none."""
-    steps, ends = allowed_steps(graph, search), allowed_ends(graph, search)
+    steps, ends = open_ways(graph, search)
     limit = np.inf if "metal" in search.lifted else search.limit * _SLACK
     ahead = _cheapest_ahead(graph.values, steps, ends, _criteria(search.aim))
     if not ahead.leads_to_an_end(0) or ahead.totals[0, METAL] <= limit:
@@ -70,9 +79,19 @@ def best_route(graph: Graph, search: Search) -> Route | None:
     return _within_limit(graph.values, steps, ends, search.aim, limit, ahead, sparing)
 
 
+def least_ahead(values: Reals, steps: Flags, ends: Flags) -> Reals:
+    """(n, criteria): the least of every criterion by itself from each node to an end, infinite where no end is reached."""
+    ahead = np.where(ends[:, None], np.zeros((len(ends), len(CRITERIA))), np.inf)
+    ways = np.where(steps, values, np.inf)
+    for node in range(len(ends) - 2, -1, -1):
+        on = (ways[:, node, node + 1 :] + ahead[node + 1 :].T).min(axis=1)
+        ahead[node] = np.minimum(ahead[node], on)
+    return ahead
+
+
 def reachable(graph: Graph, search: Search) -> Flags:
     """(n,): which nodes can be reached within the limit."""
-    metal = np.where(allowed_steps(graph, search), graph.values[:, :, METAL], np.inf)
+    metal = np.where(allowed_steps(graph, search), graph.values[METAL], np.inf)
     limit = np.inf if "metal" in search.lifted else search.limit * _SLACK
     spent = np.full(len(graph.ra), np.inf)
     spent[0] = 0.0
@@ -105,7 +124,7 @@ class _Ahead:
 
 def _cheapest_ahead(values: Reals, steps: Flags, ends: Flags, order: list[int]) -> _Ahead:
     ahead = _Ahead(len(ends), ends)
-    first = np.where(steps, values[:, :, order[0]], np.inf)
+    first = np.where(steps, values[order[0]], np.inf)
     cost = ahead.totals[:, order[0]]  # a view: grows as the nodes are settled
     entered: Flags = np.any(steps, axis=0)
     entered[0] = True
@@ -119,11 +138,11 @@ def _cheapest_ahead(values: Reals, steps: Flags, ends: Flags, order: list[int]) 
             continue
         if order[0] != TIME:  # two routes of the same time to the last bit are the same route; others often tie
             tied = np.flatnonzero(through == least)
-            ahead_of_tied = values[node, tied + node + 1] + ahead.totals[tied + node + 1]
+            ahead_of_tied = values[:, node, tied + node + 1].T + ahead.totals[tied + node + 1]
             best = int(tied[_ranked(ahead_of_tied, order)[0]])
         after = node + 1 + best
         ahead.next[node] = after
-        ahead.totals[node] = values[node, after] + ahead.totals[after]
+        ahead.totals[node] = values[:, node, after] + ahead.totals[after]
     return ahead
 
 
@@ -135,7 +154,7 @@ def _within_limit(values: Reals, steps: Flags, ends: Flags, aim: str, limit: flo
         if not ahead.leads_to_an_end(node):
             continue
         before = np.flatnonzero(steps[labels.node, node])
-        totals = labels.totals[before] + values[labels.node[before], node]
+        totals = labels.totals[before] + values[:, labels.node[before], node].T
         promising = np.flatnonzero(
             (totals[:, METAL] + sparing.totals[node, METAL] <= limit)
             & (totals[:, order[0]] + ahead.totals[node, order[0]] <= at_most)

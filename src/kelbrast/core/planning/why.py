@@ -2,9 +2,12 @@
 
 from dataclasses import dataclass
 
+from kelbrast.core.catalogue.inserts import insert
 from kelbrast.core.catalogue.materials import Material
-from kelbrast.core.planning.plan import FacePlan, Step
-from kelbrast.core.process.clearance import area_factor
+from kelbrast.core.planning.face_plan import FacePlan
+from kelbrast.core.planning.job import Job
+from kelbrast.core.planning.step import Step
+from kelbrast.core.process.clearance import area_factor, count_of_marks
 from kelbrast.core.process.heat import friction_flux
 from kelbrast.core.reference.loader import Constant, constant
 from kelbrast.core.units import from_si
@@ -32,14 +35,20 @@ class Sum:
     unit: str
 
 
-def why(plan: FacePlan, number: int, material: Material) -> tuple[Sum, ...]:
+def why(plan: FacePlan, number: int, job: Job) -> tuple[Sum, ...]:
     """The sums of step `number` (from 1) of a face's plan."""
-    step = plan.steps[number - 1]
+    step, material = plan.steps[number - 1], job.material
     before = plan.steps[number - 2] if number > 1 else None
-    sums = [_marks(step, material), _layer(plan, step, before), _rate(plan, step, material)]
+    sums = [_marks(step, material), _layer(plan, step, before)]
+    if step.tool.carrier.wear_law == "coated":
+        sums.append(_coefficient(step))
+    sums += [_rate(plan, step, material), _minutes(step)]
     if step.fit.setting.spindle is not None:
         sums.append(_speed(step))
-    sums.append(_heat(plan, step, material))
+    sums.append(_heat(plan, step, job))
+    if step.rests is not None:
+        sums.append(_resting(step, job))
+    sums += [_price(step), _left(plan, step, before)]
     return tuple(sums)
 
 
@@ -106,30 +115,118 @@ def _speed(step: Step) -> Sum:
     if step.fit.machine.orbit is not None:
         terms.append(Term("D", "orbit", from_si(step.fit.machine.orbit, "mm"), "mm"))
     elif "diameter" in carrier:
-        terms.append(_from("D", "diameter", carrier["diameter"]))
+        new = carrier["diameter"]
+        worn = step.fit.diameter is not None and step.fit.diameter < new.si * (1 - 1e-9)
+        mm = from_si(step.fit.diameter or new.si, "mm")
+        terms.append(Term("D", f"diameter, worn from {new.value:g} mm", mm, "mm") if worn else _from("D", "diameter", new))
+    elif step.fit.diameter is not None:
+        terms.append(Term("D", "diameter of the work", from_si(step.fit.diameter, "mm"), "mm"))
     if "marked_limit" in carrier:
         terms.append(_from("v_max", "marked limit, never passed", carrier["marked_limit"]))
-    return Sum("Surface speed", "v = π · D · n", tuple(terms), setting.surface, "m/s")
+    terms += [
+        Term("band", f"{end} end of the band", v, "m/s") for end, v in zip(("slow", "fast"), setting.band or (), strict=False)
+    ]
+    formula = "v = π · D · n; a wheel worn to 4/5 of its diameter runs at 4/5 of the speed"
+    return Sum("Surface speed", formula, tuple(terms), setting.surface, "m/s")
 
 
-def _heat(plan: FacePlan, step: Step, material: Material) -> Sum:
+def _heat(plan: FacePlan, step: Step, job: Job) -> Sum:
     carrier, fit = step.tool.carrier, step.fit
     patch = min(carrier.patch, plan.face.area)
     flux = friction_flux(friction=carrier.friction, force=fit.force, speed=fit.setting.surface, patch=patch)
-    figures = dict(material.figures)
+    figures, share = dict(job.material.figures), constant("heat.into_work")
+    coolest = min((insert(key).limit for key in job.part.inserts), key=lambda limit: limit.si, default=figures["limit"])
+    limit = min(coolest, figures["limit"], key=lambda one: one.si)
     return Sum(
         what="Longest stay on one spot",
         formula="t such that the surface of a slab under q = w · µ · F · v / patch reaches the limit",
         terms=(
             Term("q", "heat into the work, W/m²", flux, "1"),
-            _from("w", "share that goes into the work", constant("heat.into_work")),
+            _from("w", "share that goes into the work", share),
+            *((_from("wet", "share of that in wet work", constant("heat.wet_share")),) if fit.wet else ()),
             _from("µ", "friction", dict(carrier.figures)["friction"]),
-            _from("T", "temperature to stay below", figures["limit"]),
+            _from("T", "temperature to stay below", limit),
             _from("k", "conductivity", figures["conductivity"]),
         ),
         result=fit.stay,
         unit="s",
     )
+
+
+def _coefficient(step: Step) -> Sum:
+    return Sum(
+        what="Wear coefficient",
+        formula="K = K₀ · min(1, (g / g₀)^p)",
+        terms=(
+            _from("K₀", "of a coated abrasive", constant("removal.coated")),
+            Term("g", f"grain of {step.tool.grade}", from_si(step.tool.grain, "um"), "um"),
+            _from("g₀", "critical grain", constant("removal.critical_grain")),
+            _from("p", "exponent below it", constant("removal.size_exponent")),
+        ),
+        result=step.tool.wear,
+        unit="1",
+    )
+
+
+def _minutes(step: Step) -> Sum:
+    figures = dict(step.tool.carrier.figures)
+    terms = [
+        _from("set-up", "of the tool", figures["setup"]),
+        Term("work", "time on the work", from_si(step.cut_seconds, "min"), "min"),
+        _from("check", "wipe, dry, look", constant("work.check")),
+    ]
+    if step.wash_seconds:
+        terms.append(_from("wash", "off the grade before", constant("work.wash")))
+    if step.used > 1:
+        terms.append(_from("change", f"of a dead one, {round(step.used) - 1} times", figures["change"]))
+    if step.fit.wet:
+        terms.append(_from("wipe", "slurry off", constant("work.wet_wipe")))
+    if step.rests is not None:
+        terms.append(Term("rests", f"{step.rests.count} of them", from_si(step.rests.count * step.rests.seconds, "min"), "min"))
+    return Sum("Minutes of the step", "all of it added up", tuple(terms), from_si(step.seconds, "min"), "min")
+
+
+def _resting(step: Step, job: Job) -> Sum:
+    assert step.rests is not None, "asked for a step with rests"
+    lump, cooling = job.lump, "loss_air" if "wet" in job.forbids else "loss_water"
+    limit = _from("T", "a bare hand bears", constant("heat.hand")) if step.rests.by_hand else None
+    return Sum(
+        what="Work between two rests",
+        formula="t = -(m·c / h·A) · ln(1 - ΔT · h·A / P); at rest it cools as exp(-t · h·A / m·c)",
+        terms=(
+            Term("P", "heat into the part, W", step.fit.power, "1"),
+            Term("m·c", "heat capacity of the part, J/K", lump.capacity if lump else 0.0, "1"),
+            Term("A", "surface that gives heat off", from_si(lump.surface if lump else 0.0, "cm2"), "cm2"),
+            limit or Term("T", "temperature to stay below", from_si(job.hottest, "C"), "C"),
+            _from("h", "loss while working", constant("heat.loss_air")),
+            _from("h", "loss at rest", constant(f"heat.{cooling}")),
+            _from("left", "share of the rise left after a rest", constant("heat.rest_to")),
+            Term("rest", "each time", step.rests.seconds, "s"),
+        ),
+        result=step.rests.after,
+        unit="s",
+    )
+
+
+def _price(step: Step) -> Sum:
+    carrier = step.tool.carrier
+    price = _from("price", f"of one {carrier.unit}", dict(carrier.figures)["price"])
+    worn = Term("worn", f"of a {carrier.unit} by this step", step.worn, "1")
+    return Sum("Cost of what is used up", "cost = worn · price", (worn, price), step.worn * carrier.price, "money")
+
+
+def _left(plan: FacePlan, step: Step, before: Step | None) -> Sum:
+    after = plan.face.found.after
+    terms = [
+        Term("layer", "taken off", from_si(step.layer, "um"), "um"),
+        Term("d", "marks that it meets", from_si(step.depth_before, "um"), "um"),
+        _from("6.5", "standard deviations in a depth", constant("clearance.largest_scale")),
+        _from("3", "of them above the middle", constant("clearance.largest_offset")),
+    ]
+    if (grain := before.tool.grain if before else after.grain if after else None) is not None:
+        terms.insert(0, Term("N", "marks on the face", count_of_marks(area=plan.face.area, grain=grain), "1"))
+    formula = "N · Q(6.5 · layer / d - 3), with Q the tail of a Gaussian; a found depth is the deepest already"
+    return Sum("Old marks still there at the end", formula, tuple(terms), step.marks_left, "1")
 
 
 def _from(symbol: str, name: str, figure: Constant) -> Term:

@@ -68,14 +68,17 @@ def lump_rise(*, power: float, seconds: float, mass: float, specific_heat: float
 
 
 @lru_cache(maxsize=4096)
-def longest_stay(*, flux: float, thickness: float, material: Material) -> float:
-    """Seconds on one spot until the surface reaches the material's limit, from room temperature; at most an hour.
+def longest_stay(*, flux: float, thickness: float, material: Material, limit: float | None = None) -> float:
+    """Seconds on one spot until the surface reaches a limit, from room temperature; at most an hour.
+
+    Args:
+        limit: K; the material's own when not given, a lower one where something stuck in the part sets it.
 
     >>> from kelbrast.core.catalogue.materials import material
     >>> 15 < longest_stay(flux=6667, thickness=0.02, material=material("acrylic")) < 25
     True
     """
-    allowed = material.limit - constant("heat.room").si
+    allowed = (material.limit if limit is None else limit) - constant("heat.room").si
 
     def rise(seconds: float) -> float:
         return slab_rise(

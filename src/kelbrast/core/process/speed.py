@@ -48,7 +48,7 @@ def choose_setting(
 ) -> Setting | None:
     """The setting nearest to the middle of the band, never above the wheel's mark or the band's top.
 
-    Below the band is allowed down to half of its lower end (the low-speed school); then the fastest is taken.
+    Below the band is allowed down to half of its lower end; then the fastest is taken.
 
     Returns:
         None when no setting is both safe and fast enough.

@@ -1,10 +1,12 @@
 """A face of a part: what state it was found in, how it can be reached, and what it should become."""
 
-from dataclasses import dataclass
+import math
+from dataclasses import dataclass, field
 from typing import Final
 
 from kelbrast.core.catalogue.finishes import Finish
 from kelbrast.core.catalogue.grades import Grade
+from kelbrast.core.reference.loader import constant
 
 FOUND_KINDS: Final = {
     "scratches": "Scratches",
@@ -37,15 +39,37 @@ class Found:
 
 
 @dataclass(frozen=True, slots=True)
+class Wish:
+    """What the person wants of the route, by tool ids. A `route` stands for itself: the others are then not asked.
+
+    Attributes:
+        start: the first tool.
+        lock: tools that the route must use.
+        leave_out: tools that it must not use.
+        route: exactly these tools, in this order.
+    """
+
+    start: str | None = None
+    lock: tuple[str, ...] = ()
+    leave_out: tuple[str, ...] = ()
+    route: tuple[str, ...] = ()
+
+    @property
+    def empty(self) -> bool:
+        return not (self.start or self.lock or self.leave_out or self.route)
+
+
+@dataclass(frozen=True, slots=True)
 class Face:
     """One face, in SI units.
 
     Attributes:
         area: m2.
-        limit: the most that may come off anywhere, metres; None for no limit.
+        limit: the most that may come off anywhere, metres; None for no limit.  limit_kind: why, a key of `LIMITS`.
         thickness: of the wall behind the face, metres; None when it is not known.
         inside_radius: for `reach` "inside", metres.
         curved: flat, firm tools would leave facets on it.
+        turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
         keep_off: nothing may touch this face.
     """
 
@@ -57,6 +81,32 @@ class Face:
     inside_radius: float | None = None
     thickness: float | None = None
     limit: float | None = None
+    limit_kind: str = "metal"
     curved: bool = False
+    turned: float | None = None
     keep_off: bool = False
     no_finer_than: Grade | None = None
+    wish: Wish = field(default_factory=Wish)
+
+    @property
+    def must_be_levelled(self) -> bool:
+        """Found with ripple or raised metal, which only a firm backing takes down."""
+        return self.found.after is None and self.found.kind in MUST_BE_LEVELLED
+
+    @property
+    def stands_proud(self) -> bool:
+        """Found with metal above the face: taking that down costs the face nothing."""
+        return self.found.after is None and self.found.kind == "raised"
+
+    @property
+    def reflects_flat(self) -> bool:
+        """A flat, open face, larger than a hand evens out, that shall reflect: every hollow would show."""
+        flat = self.reach == "open" and not self.curved and self.area > constant("looks.flat_area").si
+        return flat and self.want.deformed >= constant("deformed.mirror").value
+
+    @property
+    def may_come_off(self) -> float:
+        """The limit of a route, m: the face's own, and what stands above it; infinite for none."""
+        if self.limit is None:
+            return math.inf
+        return self.limit + ((self.found.worst or 0.0) if self.stands_proud else 0.0)

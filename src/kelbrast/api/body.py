@@ -1,0 +1,32 @@
+"""The job in a request's body, read by the same door as the command line's, so that faults are told in the same words."""
+
+from typing import Annotated, Any, Final
+
+from fastapi import Depends, Request
+from starlette.exceptions import HTTPException
+
+from kelbrast.api.guards import LARGEST_FILE
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.read import read_job_file
+
+JOB_IN_BODY: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/JobFile"}}},
+    }
+}
+
+
+async def _job_in_body(request: Request) -> JobFile:
+    # Another site's page can send text without asking, but not JSON.
+    if not request.headers.get("content-type", "").startswith("application/json"):
+        raise HTTPException(415, "Send the job as application/json")
+    body = bytearray()
+    async for chunk in request.stream():
+        body += chunk
+        if len(body) > LARGEST_FILE:
+            raise HTTPException(413, f"A job file may hold at most {LARGEST_FILE // 1024 // 1024} MB; split it")
+    return read_job_file(bytes(body))
+
+
+JobBody = Annotated[JobFile, Depends(_job_in_body)]

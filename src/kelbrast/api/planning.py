@@ -1,0 +1,67 @@
+"""Planning the job in a request, and everything that a person may ask about the plan. Nothing is kept."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+
+from kelbrast.api.body import JOB_IN_BODY, JobBody
+from kelbrast.api.problems import RESPONSES
+from kelbrast.app.goback import goback_file
+from kelbrast.app.planning import advice_file, choices_file, plan_file, what_if_file, why_file
+from kelbrast.exchange.advice_file import AdviceFile, WhatIfFile
+from kelbrast.exchange.choices_file import ChoicesFile
+from kelbrast.exchange.goback_file import GoBackFile
+from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.why_file import SumFile
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+FaceName = Annotated[str, Query(description="name of the face")]
+StepNumber = Annotated[int, Query(description="the step, from 1")]
+
+
+@router.post("/plan", openapi_extra=JOB_IN_BODY)
+def plan_job(job: JobBody) -> PlanFile:
+    """Plan the job in the request, without keeping it."""
+    return plan_file(job)
+
+
+@router.post("/choices", openapi_extra=JOB_IN_BODY)
+def compare_choices(job: JobBody) -> ChoicesFile:
+    """The job in the request by every aim and every habit, side by side."""
+    return choices_file(job)
+
+
+@router.post("/advice", openapi_extra=JOB_IN_BODY)
+def advise(job: JobBody, face: FaceName) -> AdviceFile:
+    """The routes of a face that nothing beats, and the bet on a guessed depth."""
+    return advice_file(job, face=face)
+
+
+@router.post("/whatif", openapi_extra=JOB_IN_BODY)
+def what_if(job: JobBody, face: FaceName, step: StepNumber) -> list[WhatIfFile]:
+    """What swapping, leaving out or forcing a step would lead to."""
+    return what_if_file(job, face=face, step=step)
+
+
+@router.post("/why", openapi_extra=JOB_IN_BODY)
+def why(
+    job: JobBody,
+    face: FaceName,
+    step: StepNumber,
+) -> list[SumFile]:
+    """The sums behind one step of the plan, with the source of every constant."""
+    return why_file(job, face=face, step=step)
+
+
+@router.post("/goback", openapi_extra=JOB_IN_BODY)
+def go_back(
+    job: JobBody,
+    face: FaceName,
+    after: Annotated[int, Query(description="the step whose light check failed, from 1")],
+    depth_um: Annotated[float | None, Query(description="how deep the mark is")] = None,
+    like: Annotated[str | None, Query(description="or: as left by this grade", max_length=20)] = None,
+    fingernail: Annotated[bool, Query(description="or: a fingernail catches it")] = False,
+) -> GoBackFile:
+    """A mark is still there at a light check: the way to the finish from there."""
+    return goback_file(job, face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)

@@ -1,0 +1,175 @@
+"""From a plan of the core to the plan file."""
+
+from kelbrast.core.planning.face_plan import FacePlan
+from kelbrast.core.planning.fallback import Fallback, fallback
+from kelbrast.core.planning.operations import Operation
+from kelbrast.core.planning.plan import Plan
+from kelbrast.core.planning.setups import SetUp
+from kelbrast.core.planning.step import Rests, Step
+from kelbrast.core.units import from_si
+from kelbrast.exchange.plan_file import (
+    FacePlanFile,
+    FaceStep,
+    FallbackFile,
+    GatheredFile,
+    Nicks,
+    OperationFile,
+    PlanFile,
+    RestsFile,
+    SetUpFile,
+    SimplerFinish,
+    Spent,
+    StepFile,
+)
+from kelbrast.exchange.shop_units import shop, shop_or_none
+
+
+def to_plan_file(plan: Plan) -> PlanFile:
+    """The plan in the units of the file."""
+    return PlanFile(
+        title=plan.job.title,
+        material=plan.job.material.id,
+        pieces=plan.job.pieces,
+        possible=plan.possible,
+        blocked=plan.blocked,
+        minutes=shop(plan.seconds_each, "min"),
+        minutes_all=shop(plan.seconds_all, "min"),
+        around_minutes=shop(plan.around, "min"),
+        waiting_minutes=shop(plan.waiting, "min"),
+        changes=plan.changes,
+        order=list(plan.order),
+        faces=[face_plan_file(face, fallback(face, plan.job)) for face in plan.faces],
+        set_ups=[_set_up(one) for one in plan.set_ups],
+        gather=[
+            GatheredFile(tool=one.tool.id, label=one.tool.label, count=one.count, unit=one.tool.carrier.unit)
+            for one in plan.gather
+        ],
+        operations=[_operation(one) for one in plan.operations],
+        cautions=list(plan.cautions),
+    )
+
+
+def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanFile:
+    """One face in the units of the file."""
+    return FacePlanFile.model_construct(
+        name=plan.face.name,
+        possible=plan.possible,
+        binding=plan.binding.rule if plan.binding else None,
+        reason=plan.binding.reason if plan.binding else None,
+        keep_off=plan.face.keep_off,
+        aim=plan.aim,
+        minutes=shop(plan.seconds, "min"),
+        metal_um=shop(plan.metal, "um"),
+        cost=shop(plan.cost, "money"),
+        changes=plan.changes,
+        area_cm2=shop(plan.face.area, "cm2"),
+        limit_um=shop_or_none(plan.face.limit, "um"),
+        limit_kind=plan.face.limit_kind,
+        wanted_depth_um=shop_or_none(plan.wanted[1], "um"),
+        wanted_low_um=shop(plan.wanted[0], "um") if plan.wanted[0] > 0 else None,
+        habit_note=plan.habit_note,
+        wish_note=plan.wish_note,
+        marks_left=_count_of_marks(plan.marks_left),
+        fallback=_fallback(instead) if instead else None,
+        nicks=Nicks(
+            blended=plan.nicks.blended,
+            count=plan.nicks.count,
+            dish_radius_mm=shop(plan.nicks.radius, "mm"),
+            other_minutes=shop_or_none(plan.nicks.other_seconds, "min"),
+        )
+        if plan.nicks
+        else None,
+        steps=[_step(step) for step in plan.steps],
+    )
+
+
+def _step(step: Step) -> StepFile:
+    fit, carrier = step.fit, step.tool.carrier
+    band = fit.setting.band
+    return StepFile.model_construct(
+        tool=step.tool.id,
+        label=step.tool.label,
+        machine=fit.machine.id,
+        machine_label=fit.machine.label,
+        grain_um=shop(step.tool.grain, "um"),
+        from_um=shop(step.depth_before, "um"),
+        likely_um=shop(step.likely_before, "um"),
+        takes_um=shop(step.layer, "um"),
+        leaves_um=shop(step.depth_after, "um"),
+        leaves_ra_um=shop(fit.ra, "um"),
+        clearance=shop(step.clearance, "1"),
+        minutes=shop(step.seconds, "min"),
+        cut_minutes=shop(step.cut_seconds, "min"),
+        speed_m_s=shop(fit.setting.surface, "m/s"),
+        rpm=shop_or_none(fit.setting.spindle, "rev/min"),
+        speed_limit_m_s=shop_or_none(fit.marked, "m/s"),
+        speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
+        diameter_mm=shop_or_none(fit.diameter, "mm"),
+        new_diameter_mm=shop_or_none(carrier.diameter, "mm"),
+        force_n=fit.force,
+        pressure="light" if fit.light else "normal",
+        wet=fit.wet,
+        longest_stay_s=shop(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
+        rests=_rests(step.rests) if step.rests else None,
+        marks_left=_count_of_marks(step.marks_left),
+        spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
+        cost=shop(step.worn * carrier.price, "money"),
+        lay=step.lay,
+        check=step.check,
+        cautions=list(step.cautions),
+        curve=[(shop(seconds, "min"), shop(depth, "um")) for seconds, depth in step.curve],
+    )
+
+
+def _rests(rests: Rests) -> RestsFile:
+    return RestsFile(
+        count=rests.count,
+        seconds=shop(rests.seconds, "s"),
+        after_seconds=shop(rests.after, "s"),
+        by_hand=rests.by_hand,
+    )
+
+
+def _count_of_marks(expected: float) -> float:
+    """An expected number of marks: below a thousandth it is none."""
+    return 0.0 if expected < 1e-3 else shop(expected, "1")
+
+
+def _fallback(instead: Fallback) -> FallbackFile:
+    return FallbackFile(
+        cleared_um=shop(instead.cleared, "um"),
+        stays_um=shop(instead.stays, "um"),
+        minutes=shop(instead.plan.seconds, "min") if instead.plan else None,
+        tools=[step.tool.label for step in instead.plan.steps] if instead.plan else [],
+        simpler=[
+            SimplerFinish(finish=one.id, label=one.label, minutes=shop(seconds, "min")) for one, seconds in instead.simpler
+        ],
+        dish_radius_mm=shop(instead.dish, "mm"),
+        dish_stays_um=shop(instead.dish_stays, "um"),
+    )
+
+
+def _operation(one: Operation) -> OperationFile:
+    return OperationFile(
+        id=one.id,
+        label=one.label,
+        when=one.when,
+        text=one.text,
+        minutes=shop(one.active, "min"),
+        waiting_minutes=shop(one.passive, "min"),
+        counted=one.counted,
+        within_minutes=shop_or_none(one.within, "min"),
+        cautions=list(one.cautions),
+    )
+
+
+def _set_up(one: SetUp) -> SetUpFile:
+    return SetUpFile(
+        tool=one.tool.id,
+        label=one.tool.label,
+        machine=one.machine.id,
+        machine_label=one.machine.label,
+        rpm=shop_or_none(one.spindle, "rev/min"),
+        steps=[FaceStep(face=face, step=step) for face, step in one.faces],
+        saved_minutes=shop(one.saved, "min"),
+    )
