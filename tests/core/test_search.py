@@ -9,10 +9,10 @@ from hypothesis import strategies as st
 
 from kelbrast.core.catalogue.materials import material, materials
 from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.planning.face_plan import plan_face
 from kelbrast.core.planning.fit import Place, fits
 from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Graph, build_graph
 from kelbrast.core.planning.job import AIMS
-from kelbrast.core.planning.face_plan import plan_face
 from kelbrast.core.planning.search import Search, allowed_ends, allowed_steps, best_route
 from making import UM, face, job
 

@@ -4,16 +4,15 @@ import math
 
 import pytest
 
-from kelbrast.core.catalogue.materials import material
 from kelbrast.core.planning.why import why
-from making import face, plan
+from making import face, job, plan
 
 
 @pytest.mark.parametrize("stuff", ["brass", "acrylic", "stainless-304"])
 def test_the_terms_make_the_result(stuff: str) -> None:
     made = plan(stuff, face("bright", depth=30, worst=45))
     for number, step in enumerate(made.steps, start=1):
-        sums = {one.what: one for one in why(made, number, material(stuff))}
+        sums = {one.what: one for one in why(made, number, job(stuff, made.face))}
         marks = {term.symbol: term.value for term in sums["Depth of its own marks"].terms}
         by_hand = marks["r"] * marks["a"] * marks["g"] ** marks["n"] * marks["c"] * (marks["H₀"] / marks["H"]) ** marks["e"]
         assert by_hand == pytest.approx(sums["Depth of its own marks"].result)
@@ -29,6 +28,6 @@ def test_the_terms_make_the_result(stuff: str) -> None:
 def test_every_constant_has_its_source() -> None:
     made = plan("brass", face("mirror", depth=30))
     for number in range(1, len(made.steps) + 1):
-        for one in why(made, number, material("brass")):
+        for one in why(made, number, job("brass", made.face)):
             assert any(term.constant is not None for term in one.terms), one.what
             assert all(term.constant.source.title for term in one.terms if term.constant is not None)

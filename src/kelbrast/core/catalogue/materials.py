@@ -15,6 +15,7 @@ class Material:
     Attributes:
         family: metals and plastics that may share a wheel: "steel", "copper-alloy", "plastic" ...
         limit: surface temperature to stay below while working.
+        worked_wet: abrasives that can be wet are used wet on it: dry they clog and burn.
         figures: the same properties as constants, with unit and source.
     """
 
@@ -27,6 +28,7 @@ class Material:
     specific_heat: float
     limit: float
     figures: tuple[tuple[str, Constant], ...]
+    worked_wet: bool = False
 
     @property
     def diffusivity(self) -> float:
@@ -52,4 +54,6 @@ def material(key: str) -> Material:
 def _material(key: str, row: dict[str, Any]) -> Material:
     figures = {name: value for name, value in row.items() if isinstance(value, Constant)}
     numbers = {name: value.si for name, value in figures.items()}
-    return Material(key, row["label"], row["family"], **numbers, figures=tuple(figures.items()))
+    return Material(
+        key, row["label"], row["family"], **numbers, figures=tuple(figures.items()), worked_wet=row.get("worked_wet", False)
+    )

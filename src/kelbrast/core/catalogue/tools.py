@@ -8,7 +8,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, constant, record
 
-_SIZE_NAMES = {"veryfine": "very fine", "extrafine": "extra fine"}
+_SIZE_NAMES = {"second-cut": "second cut", "veryfine": "very fine", "extrafine": "extra fine"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,6 +21,7 @@ class Carrier:
         backed: a grain on a backing, so that the habit counts the jump between two grades.
         reaches_depth: deepest mark that it can take out, whatever its grain; None for no limit.
         reach_in_grains: the same in sizes of its grain; None for no limit.
+        hardest: hardness of the hardest work that it cuts, Pa; None for no limit.
         wear_law: "coated", "lap", "constant" or "compound".
         wear: Archard coefficient for the law "constant".
         band: which band of surface speeds it is worked in; None when the machine alone decides.
@@ -29,6 +30,7 @@ class Carrier:
         inside_radius: smallest inside radius that it enters; None when it does not go inside.
         flat_only: would leave facets on a curved face.
         scallops: a small or round tool that leaves hollows on a larger flat face.
+        keeps_size: holds a size to a few microns: a lap, a stone, cloth in the lathe.
         turned_only: for a round outside turning in the lathe.
         wet: may be used wet.
         not_for: material families that it must not touch.
@@ -57,6 +59,7 @@ class Carrier:
     reaches_depth: float | None = None
     reach_in_grains: float | None = None
     wear: float | None = None
+    hardest: float | None = None
     band: str | None = None
     diameter: float | None = None
     marked_limit: float | None = None
@@ -65,6 +68,7 @@ class Carrier:
     inside_radius: float | None = None
     flat_only: bool = False
     scallops: bool = False
+    keeps_size: bool = False
     turned_only: bool = False
     wet: bool = False
     not_for: tuple[str, ...] = ()

@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 
 from kelbrast.core.catalogue.materials import Material
-from kelbrast.core.planning.graph import METAL, Graph, wanted_band
+from kelbrast.core.planning.graph import METAL, Graph, holds_size, wanted_band
 from kelbrast.core.planning.rules import RULES, Rule
 from kelbrast.core.planning.search import Search, best_route, reachable
 from kelbrast.core.reference.loader import constant
@@ -99,12 +99,13 @@ def _roughness(graph: Graph, material: Material, search: Search) -> str:
     finest = min(ends, key=lambda node: float(graph.ra[node]))
     label = graph.fits[finest - 1].tool.label
     if graph.ra[finest] > high:
-        ra = _um(float(graph.ra[finest]))
-        return f"The finest that can be reached here is Ra {ra} µm with {label}; {_um(high)} µm or less is wanted."
+        ra, wanted = _told_apart(float(graph.ra[finest]), high)
+        return f"The finest that can be reached here is Ra {ra} µm with {label}; {wanted} µm or less is wanted."
     coarsest = max(ends, key=lambda node: float(graph.ra[node]))
     if graph.ra[coarsest] < low:
-        ra, label = _um(float(graph.ra[coarsest])), graph.fits[coarsest - 1].tool.label
-        return f"Nothing here leaves it coarse enough: {label} leaves Ra {ra} µm, and at least {_um(low)} µm is wanted."
+        label = graph.fits[coarsest - 1].tool.label
+        ra, wanted = _told_apart(float(graph.ra[coarsest]), low)
+        return f"Nothing here leaves it coarse enough: {label} leaves Ra {ra} µm, and at least {wanted} µm is wanted."
     return f"Nothing that can be reached here ends between Ra {_um(low)} and {_um(high)} µm."
 
 
@@ -128,8 +129,12 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
             return f"No tool here enters an inside radius of {have}; the smallest needs {from_si(min(entering), 'mm'):g} mm."
         return f"None of the tools that enter an inside radius of {have} can do this step; {label} could, but does not go in."
     if rule == "heat":
-        limit = f"{from_si(material.limit, 'C'):.0f} °C"
+        hottest = material.limit if fit.by_hand else fit.allowed + constant("heat.room").si
+        limit = f"{from_si(hottest, 'C'):.0f} °C"
         wanted = constant("heat.shortest_stay").value
+        if fit.until_hot < fit.stay:
+            what = "too hot to hold" if fit.by_hand else f"hotter than {limit}"
+            return f"{label} makes this small part {what} in {fit.until_hot:.2g} s; {wanted:g} s are wanted."
         return f"{label} brings the surface to {limit} in {fit.stay:.2g} s even with light pressure; {wanted:g} s are wanted."
     if rule == "speed":
         mark = f" below its mark of {carrier.marked_limit:g} m/s" if carrier.marked_limit else ""
@@ -139,8 +144,18 @@ def _tool_reason(rule: Rule, graph: Graph, material: Material, before: int, at: 
     if before == 0 and graph.face.must_be_levelled and not carrier.levels:
         what = "ripple" if graph.face.found.kind == "waviness" else "raised metal"
         return f"Only firmly backed abrasives take down {what}; {label} follows the shape instead."
+    if graph.face.limit_kind == "size" and not holds_size(carrier, graph.face):
+        return f"{label} does not hold a size; a lap, a stone or cloth in the lathe would, and none here does its step."
+    if carrier.hardest is not None and carrier.hardest < material.hardness:
+        return f"{label} skates on {material.label.lower()}: it cuts no harder than {from_si(carrier.hardest, 'GPa'):.2g} GPa."
     reaches = _um(fit.tool.reaches_depth or 0.0)
-    return f"{label} would have to take out marks of {_um(float(graph.depth_worst[before]))} µm; it reaches {reaches} µm."
+    return f"{label} would have to take out marks of {_um(float(graph.deepest[before]))} µm; it reaches {reaches} µm."
+
+
+def _told_apart(one: float, other: float) -> tuple[str, str]:
+    """Both in um, with as many figures as it takes to see which is larger."""
+    pairs = ((f"{from_si(one, 'um'):.{figures}g}", f"{from_si(other, 'um'):.{figures}g}") for figures in range(2, 8))
+    return next((pair for pair in pairs if pair[0] != pair[1]), (_um(one), _um(other)))
 
 
 def _um(metres: float) -> str:

@@ -1,5 +1,6 @@
 """How every tool of a rack would work on a face of this material: its setting, rate, marks, heat, and what forbids it."""
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -12,6 +13,7 @@ from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.process.heat import friction_flux, longest_stay
 from kelbrast.core.process.removal import removal_rate
+from kelbrast.core.process.rests import Lump, work_until_hot
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting, choose_setting
 from kelbrast.core.reference.loader import constant
@@ -31,6 +33,8 @@ class Fit:
         diameter: of the wheel as it is now, m; of the work for the lathe.
         marked: its marked limit as a surface speed of the wheel as it is, m/s.
         power: heat into the part while it works, W.
+        allowed: how far the whole part may warm, K; by_hand: because a bare hand holds it.
+        until_hot: seconds of work until then, infinite when it never does.
         change_cost: what changing a dead abrasive costs, in seconds of bench time.
         forbidden: which constraints rule it out here: of "reach", "speed", "heat", "contamination".
     """
@@ -44,6 +48,9 @@ class Fit:
     diameter: float | None
     marked: float | None
     power: float
+    allowed: float
+    by_hand: bool
+    until_hot: float
     rate: float
     ra: float
     depth: float
@@ -88,6 +95,8 @@ class Place:
         carried: the part can be brought to a machine that stands.
         turned: diameter of a round outside, m.
         hottest: the temperature to stay below, K.
+        lump: the whole part as it warms; None where nothing is known of its weight.
+        in_hand: a bare hand holds it to machines that stand.
         wet: a key of `surface.part.WET`.
         low_speed: the bench runs at half the usual speed.
         diameters: (tool id, m) of wheels that have worn down.
@@ -102,6 +111,8 @@ class Place:
     carried: bool
     turned: float | None
     hottest: float
+    lump: Lump | None
+    in_hand: bool
     wet: str
     low_speed: bool
     diameters: tuple[tuple[str, float], ...]
@@ -119,6 +130,8 @@ class Place:
             carried=job.comes_to_the_bench,
             turned=face.turned,
             hottest=job.hottest,
+            lump=job.lump,
+            in_hand=job.part.held == "hand" and job.comes_to_the_bench,
             wet="never" if "wet" in job.forbids else job.part.wet,
             low_speed=job.bench_speed == "low",
             diameters=job.diameters,
@@ -212,6 +225,8 @@ def _fit(
     slab = place.thickness if place.thickness is not None else constant("heat.thick").si
     shortest = constant("heat.shortest_stay").si
 
+    contact = each.contact if place.reach != "inside" else min(each.contact, constant("removal.bore_contact").value)
+
     def flux_at(force: float, *, wet: bool) -> float:
         patch = min(carrier.patch, place.patch)
         flux = friction_flux(friction=carrier.friction, force=force, speed=setting.surface, patch=patch)
@@ -220,14 +235,27 @@ def _fit(
     def stay_at(force: float, *, wet: bool) -> float:
         return longest_stay(flux=flux_at(force, wet=wet), thickness=slab, material=material, limit=place.hottest)
 
+    in_hand = place.in_hand and each.stands
+    allowed = (min(place.hottest, constant("heat.hand").si) if in_hand else place.hottest) - constant("heat.room").si
+
+    def power_at(force: float, *, wet: bool) -> float:
+        return flux_at(force, wet=wet) * min(carrier.patch, place.patch) * contact
+
+    def until_hot(force: float, *, wet: bool) -> float:
+        if place.lump is None:
+            return math.inf
+        air = constant("heat.loss_air").si
+        return work_until_hot(lump=place.lump, power=power_at(force, wet=wet), loss=air, allowed=allowed)
+
     # The first way that is cool enough: firm before light, dry before wet (or wet from the start where that is wanted).
-    dryness = {"always": (True,), "needed": (False, True), "never": (False,)}[place.wet] if carrier.wet else (False,)
+    as_needed = (True, False) if material.worked_wet else (False, True)
+    dryness = {"always": (True,), "needed": as_needed, "never": (False,)}[place.wet] if carrier.wet else (False,)
     ways = [(force, wet) for wet in dryness for force in (carrier.force, carrier.light_force)]
-    force, wet = next((way for way in ways if stay_at(way[0], wet=way[1]) >= shortest), ways[-1])
+    coolest = [(min(stay_at(force, wet=wet), until_hot(force, wet=wet)), force, wet) for force, wet in ways]
+    cool, force, wet = next((way for way in coolest if way[0] >= shortest), coolest[-1])
     stay, light = stay_at(force, wet=wet), force < carrier.force
-    if stay < shortest:
+    if cool < shortest:
         forbidden.add("heat")
-    contact = each.contact if place.reach != "inside" else min(each.contact, constant("removal.bore_contact").value)
     rate = removal_rate(wear=one.wear, contact=contact, force=force, speed=setting.surface, hardness=material.hardness)
     ra = roughness_left(grain=one.grain, hold=carrier.hold, hardness=material.hardness)
     change_cost = carrier.change + carrier.price / constant("work.bench_rate").si
@@ -240,7 +268,10 @@ def _fit(
         wet=wet,
         diameter=(diameter := place.diameter(one, each)),
         marked=_marked(one, diameter),
-        power=flux_at(force, wet=wet) * min(carrier.patch, place.patch) * contact,
+        power=power_at(force, wet=wet),
+        allowed=allowed,
+        by_hand=in_hand and constant("heat.hand").si < place.hottest,
+        until_hot=until_hot(force, wet=wet),
         rate=rate,
         ra=ra,
         depth=depth_of_marks(ra),

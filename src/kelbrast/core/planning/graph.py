@@ -11,13 +11,14 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from kelbrast.core.catalogue.tools import Carrier
 from kelbrast.core.planning.fit import Fit
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.nicks import dishes_of
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.planning.schools import handover_mask
 from kelbrast.core.planning.warming import Warming, warming
-from kelbrast.core.process.clearance import clearance
+from kelbrast.core.process.clearance import area_factor, clearance
 from kelbrast.core.process.dulling import change_after
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
@@ -37,7 +38,7 @@ class Graph:
 
     Attributes:
         fits: the tools, coarsest marks first; tool k of the arrays is `fits[k - 1]`.
-        depth_worst, depth_likely: (n,) depth of the marks at each node, m.
+        depth_worst, depth_likely: (n,) depth of the marks at each node, m; deepest: of the deepest one on the whole face.
         clearance: (n,) m of the step that leaves each node.
         layer, likely_layer: (n, n) what each step takes off at worst and probably, m.
         values: (4, n, n) time (s), metal (m), cost, changes of each step.
@@ -55,6 +56,7 @@ class Graph:
     ra: Reals
     depth_worst: Reals
     depth_likely: Reals
+    deepest: Reals
     clearance: Reals
     layer: Reals
     likely_layer: Reals
@@ -85,17 +87,23 @@ def build_graph(face: Face, job: Job, fits: tuple[Fit, ...]) -> Graph:
     ra = np.array([start_ra, *(fit.ra for fit in fits)])
     depth_worst = np.array([worst, *(fit.depth for fit in fits)])
     depth_likely = np.array([likely, *depth_worst[1:]])
+    deepest = depth_worst * np.array(
+        [_start_factor(face), *(area_factor(area=face.area, grain=fit.tool.grain) for fit in fits)]
+    )
     m = np.array([_start_clearance(face), *(_clearance_after(face, fit.tool.grain) for fit in fits)])
 
     # A surface finer than the new marks must still be worked until they cover it: then the layer is their own depth.
     layer = np.maximum((m * depth_worst)[:, None], depth_worst[None, :])
     likely_layer = np.maximum((m * depth_likely)[:, None], depth_likely[None, :])
-    if face.stands_proud:  # knocked down to just above the face: what is left is no higher than the new marks are deep
-        layer[0], likely_layer[0] = (np.maximum(height - depth_worst, depth_worst) for height in (worst, likely))
-    share = np.ones(len(ra))
-    share[0] = _share_of_layer(face, likely)
+    ends = _ends(face, fits, ra, hardness)
+    if face.stands_proud:  # knocked down to just above the face, by no more than the new marks are deep, and then refined
+        goes_on = ~np.logical_and.reduce(list(ends.values()))
+        for part, height in ((layer, worst), (likely_layer, likely)):
+            part[0, goes_on] = np.maximum(height - depth_worst, depth_worst)[goes_on]
+    volume = likely_layer * face.area
+    volume[0] = _first_volume(face, fits, likely_layer[0], likely, depth_worst)
     rate = np.array([np.inf, *(fit.rate for fit in fits)])
-    fresh = likely_layer * face.area * share[:, None] / rate[None, :]
+    fresh = volume / rate[None, :]
     cut, used, worn = _with_dulling(fresh, fits)
     warm = warming(job, fits)
     rests = np.pad(warm.rests(cut[:, 1:]), ((0, 0), (1, 0)))
@@ -109,6 +117,7 @@ def build_graph(face: Face, job: Job, fits: tuple[Fit, ...]) -> Graph:
         ra=ra,
         depth_worst=depth_worst,
         depth_likely=depth_likely,
+        deepest=deepest,
         clearance=m,
         layer=layer,
         likely_layer=likely_layer,
@@ -121,8 +130,8 @@ def build_graph(face: Face, job: Job, fits: tuple[Fit, ...]) -> Graph:
         warm=warm,
         rests=rests,
         passable=passable,
-        rules=_rules(face, fits, depth_worst, warm),
-        ends=_ends(face, fits, ra, hardness),
+        rules=_rules(face, fits, deepest, hardness),
+        ends=ends,
         ratio=_ratios(face, fits),
         handover=handover_mask(fits, depth_likely, hardness),
     )
@@ -137,22 +146,36 @@ def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
     return np.inf, face.found.likely, face.found.worst or face.found.likely
 
 
-def _share_of_layer(face: Face, depth: float) -> float:
-    """How much of the first layer is there to be cut: ripple, raised metal and dishes do not fill it."""
+def _first_volume(face: Face, fits: tuple[Fit, ...], layer: Reals, depth: float, own: Reals) -> Reals:
+    """(n,) m3 that the first step cuts: ripple and raised metal do not fill the layer, and nicks are only dished.
+
+    A dish is no smaller than the tool, and the rest of the face must be covered with the tool's own marks.
+    """
+    whole = layer * face.area
     if face.found.after is not None:
-        return 1.0
+        return whole
     if face.found.kind == "waviness":
-        return constant("removal.waviness_share").value
+        return whole * constant("removal.waviness_share").value
     if face.found.kind == "raised":
-        return face.found.share or constant("blend.raised_share").value
+        return whole * (face.found.share or constant("blend.raised_share").value)
     dishes = dishes_of(face, depth)
-    return dishes.share if dishes is not None else 1.0
+    if dishes is None:
+        return whole
+    patches = np.array([0.0, *(fit.tool.carrier.patch for fit in fits)])
+    share = np.minimum(1.0, dishes.count * np.maximum(dishes.area, patches) / 2 / face.area)
+    volume: Reals = np.minimum(whole, whole * share + own * face.area)
+    return volume
 
 
 def _start_clearance(face: Face) -> float:
     if face.found.after is not None:
         return _clearance_after(face, face.found.after.grain)
     return constant("clearance.found").value
+
+
+def _start_factor(face: Face) -> float:
+    """A found depth is the deepest already."""
+    return area_factor(area=face.area, grain=face.found.after.grain) if face.found.after is not None else 1.0
 
 
 def _clearance_after(face: Face, grain: float) -> float:
@@ -202,20 +225,27 @@ def _values(cut: Reals, used: Reals, worn: Reals, layer: Reals, fits: tuple[Fit,
     return values
 
 
-def _rules(face: Face, fits: tuple[Fit, ...], depth: Reals, warm: Warming) -> dict[Rule, Flags]:
+def _rules(face: Face, fits: tuple[Fit, ...], deepest: Reals, hardness: float) -> dict[Rule, Flags]:
     """Per rule, True where it forbids the step."""
-    n = len(depth)
+    n = len(deepest)
     rules: dict[Rule, Flags] = {rule: np.zeros((n, n), dtype=bool) for rule in _NODE_RULES}
     for column, fit in enumerate(fits, start=1):
         for rule in fit.forbidden:
             rules[rule][:, column] = True
-    rules["heat"][:, 1:] |= warm.first < constant("heat.shortest_stay").si
     reaches = np.array([np.inf, *(fit.tool.reaches_depth or np.inf for fit in fits)])
-    too_soft = depth[:, None] > reaches[None, :]
+    too_soft = deepest[:, None] > reaches[None, :]
     if face.must_be_levelled:
         too_soft[0, 1:] |= ~np.array([fit.tool.carrier.levels for fit in fits], dtype=bool)
+    too_soft[:, 1:] |= np.array([(fit.tool.carrier.hardest or np.inf) < hardness for fit in fits], dtype=bool)
+    if face.limit_kind == "size":
+        too_soft[:, 1:] |= ~np.array([holds_size(fit.tool.carrier, face) for fit in fits], dtype=bool)
     rules["too-soft"] = too_soft
     return rules
+
+
+def holds_size(carrier: Carrier, face: Face) -> bool:
+    """Whether it keeps a size to a few microns here: on a round outside only what works it round does."""
+    return carrier.keeps_size and (face.turned is None or carrier.turned_only)
 
 
 def _ends(face: Face, fits: tuple[Fit, ...], ra: Reals, hardness: float) -> dict[Rule, Flags]:

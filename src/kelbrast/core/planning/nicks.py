@@ -1,19 +1,20 @@
 """Nicks: a dish around each, or the whole face lowered to their floor; both are planned and the quicker is offered first."""
 
+import math
 from dataclasses import dataclass, replace
 
-from kelbrast.core.process.blend import dish_radius, dish_volume
+from kelbrast.core.process.blend import dish_radius
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Found
 
 
 @dataclass(frozen=True, slots=True)
 class Dishes:
-    """Dishes around the nicks of a face (SI). `share`: their volume over that of lowering the whole face."""
+    """Dishes around the nicks of a face (SI): how many, their radius, and the area of one."""
 
     count: int
     radius: float
-    share: float
+    area: float
 
 
 def dishes_of(face: Face, depth: float) -> Dishes | None:
@@ -24,10 +25,9 @@ def dishes_of(face: Face, depth: float) -> Dishes | None:
     if face.found.kind != "nick" or face.found.after is not None:
         return None
     slope = constant("blend.show_slope" if face.want.deformed >= constant("deformed.mirror").value else "blend.working_slope")
-    share = face.found.count * dish_volume(depth=depth, slope=slope.value) / (face.area * depth)
-    if 2 * share >= 1:  # the dishes' own area is twice that: they would meet
-        return None
-    return Dishes(face.found.count, dish_radius(depth=depth, slope=slope.value), share)
+    radius = dish_radius(depth=depth, slope=slope.value)
+    area = math.pi * radius**2
+    return None if face.found.count * area >= face.area else Dishes(face.found.count, radius, area)
 
 
 def lowered(face: Face) -> Face:

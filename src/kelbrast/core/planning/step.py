@@ -109,7 +109,7 @@ def marks_left_by(graph: Graph, before: int, at: int, layer: float) -> float:
     if before == 0 and face.must_be_levelled:
         return 0.0 if fit.tool.carrier.levels else float(face.found.count)
     reaches = fit.tool.reaches_depth
-    taken = layer if reaches is None or reaches >= depth else reaches
+    taken = layer if reaches is None or reaches >= graph.deepest[before] else min(layer, reaches)
     if before:
         return marks_left(area=face.area, grain=graph.fits[before - 1].tool.grain, depth=depth, layer=taken)
     if face.found.after is not None:
@@ -126,8 +126,8 @@ def _rests(graph: Graph, before: int, at: int) -> Rests | None:
     count = int(graph.rests[before, at])
     if count == 0:
         return None
-    warm = graph.warm
-    return Rests(count, warm.rest, float(warm.first[at - 1]), bool(warm.by_hand[at - 1]))
+    fit = graph.fits[at - 1]
+    return Rests(count, graph.warm.rest, fit.until_hot, fit.by_hand)
 
 
 def _curve(graph: Graph, before: int, at: int, seconds: float) -> tuple[tuple[float, float], ...]:

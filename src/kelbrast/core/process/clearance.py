@@ -19,6 +19,7 @@ def count_of_marks(*, area: float, grain: float) -> float:
     return max(1.0, area / mark)
 
 
+@lru_cache(maxsize=4096)
 def area_factor(*, area: float, grain: float) -> float:
     """m_area: the deepest mark of a big face is deeper than the deepest of a small one.
 

@@ -3,12 +3,7 @@
 import math
 from dataclasses import dataclass
 
-import numpy as np
-from numpy.typing import NDArray
-
 from kelbrast.core.errors import OutsideValidity
-
-Reals = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,27 +14,27 @@ class Lump:
     surface: float
 
 
-def work_until_hot(*, lump: Lump, power: Reals, loss: float, allowed: Reals) -> Reals:
+def work_until_hot(*, lump: Lump, power: float, loss: float, allowed: float) -> float:
     """Seconds of work until the part has risen by `allowed` from room temperature; infinite when it never does.
 
     The lump of `process.heat.lump_rise`, solved for the time: `t = -tau ln(1 - allowed h A / P)`, tau = m c / (h A).
 
     Args:
-        power: W into the part, one or an array.  loss: h, W/m2K.  allowed: K, likewise.
+        power: W into the part.  loss: h, W/m2K.  allowed: K.
 
     Raises:
         OutsideValidity: a value is not above zero.
 
     >>> half_a_kilo_of_brass = Lump(capacity=190, surface=0.03)
-    >>> work_until_hot(lump=half_a_kilo_of_brass, power=np.array([67, 10]), loss=15, allowed=np.array([28, 28])).round()
-    array([88., inf])
+    >>> round(work_until_hot(lump=half_a_kilo_of_brass, power=67, loss=15, allowed=28))
+    88
+    >>> work_until_hot(lump=half_a_kilo_of_brass, power=10, loss=15, allowed=28)
+    inf
     """
-    if loss <= 0 or (power <= 0).any() or (allowed <= 0).any():
+    if min(power, loss, allowed) <= 0:
         raise OutsideValidity("power, loss and allowed rise must be above 0")
     share = allowed * loss * lump.surface / power  # of the rise at which as much is lost as comes in
-    never = share >= 1
-    seconds = -lump.capacity / (loss * lump.surface) * np.log1p(-np.where(never, 0.5, share))
-    return np.where(never, np.inf, seconds)
+    return math.inf if share >= 1 else -lump.capacity / (loss * lump.surface) * math.log1p(-share)
 
 
 def rest(*, lump: Lump, loss: float, left: float) -> float:

@@ -18,7 +18,11 @@ PROTECTIONS: Final = {
     "oil": "Oil",
 }
 HELD: Final = {"hand": "In the hand", "clamp": "In a clamp or fixture"}
-WET: Final = {"needed": "Wet only where dry is too hot", "always": "Wet wherever it can be", "never": "Dry only"}
+WET: Final = {
+    "needed": "Wet as this material is worked, or where dry is too hot",
+    "always": "Wet wherever it can be",
+    "never": "Dry only",
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,91 @@
+"""The part as a warm lump: rests for small parts, wet work, inserts, and the two ends of the slab."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kelbrast.core.planning.job import Job
+from kelbrast.core.process.heat import lump_rise
+from kelbrast.core.process.rests import Lump, rest, work_until_hot
+from kelbrast.core.surface.part import Part
+from making import face, job, plan
+
+BUFFER = ("bench-buffer", "sisal-tripoli", "sewn-tripoli", "loose-white", "felt-white")
+
+
+@given(st.floats(5, 500), st.floats(1, 100), st.floats(0.001, 0.2))
+def test_the_time_until_hot_is_the_lump_the_other_way_round(power: float, allowed: float, surface: float) -> None:
+    lump = Lump(capacity=40.0, surface=surface)
+    seconds = work_until_hot(lump=lump, power=power, loss=15.0, allowed=allowed)
+    if np.isfinite(seconds):
+        rise = lump_rise(power=power, seconds=seconds, mass=0.1, specific_heat=400, loss=15.0 * surface)
+        assert rise == pytest.approx(allowed, rel=1e-6)
+    else:
+        assert power / (15.0 * surface) <= allowed
+
+
+def test_a_small_part_gets_too_hot_to_hold_in_seconds() -> None:  # common practice
+    small = plan("brass", face("bright", after="P1200", area=0.004), rack=BUFFER, part=Part(mass=0.05))
+    first = small.steps[0]
+    assert first.rests is not None
+    assert first.rests.by_hand
+    assert first.rests.after < 20
+    heavy = plan("brass", face("bright", after="P1200", area=0.004), rack=BUFFER, part=Part(mass=5.0))
+    assert heavy.steps[0].rests is None
+    assert small.seconds > heavy.seconds
+
+
+def test_a_clamp_lets_it_get_as_hot_as_the_material_may() -> None:
+    one = face("bright", after="P1200", area=0.004)
+    hand, clamp = (plan("brass", one, rack=BUFFER, part=Part(mass=0.05, held=held)) for held in ("hand", "clamp"))
+    assert clamp.seconds <= hand.seconds
+    assert clamp.steps[0].rests is None or not clamp.steps[0].rests.by_hand
+
+
+def test_without_water_a_rest_is_long() -> None:
+    one = face("bright", after="P1200", area=0.004)
+    dry = plan("brass", one, rack=BUFFER, part=Part(mass=0.1, inserts=("bearing",)))
+    wet = plan("brass", one, rack=BUFFER, part=Part(mass=0.1))
+    pairs = [(a, b) for a, b in zip(dry.steps, wet.steps, strict=False) if a.rests and b.rests]
+    assert pairs
+    assert all(a.rests.seconds > 5 * b.rests.seconds for a, b in pairs if a.rests and b.rests)
+    assert rest(lump=Lump(190, 0.03), loss=15, left=0.25) > rest(lump=Lump(190, 0.03), loss=500, left=0.25)
+
+
+def test_inserts_lower_the_limit_and_cost_time() -> None:
+    one = face("bright", depth=20, thickness=0.002)
+    bare, glued = (job("brass", one, part=Part(inserts=inserts)) for inserts in ((), ("adhesive",)))
+    assert glued.hottest < bare.hottest
+    rack = ("belt-p400", "felt-white", "belt-grinder", "bench-buffer")
+    quick, slow = (plan("brass", one, rack=rack, part=part) for part in (bare.part, glued.part))
+    assert slow.seconds > quick.seconds
+    assert all(b.fit.stay < a.fit.stay for a, b in zip(quick.steps, slow.steps, strict=True) if a.fit.force == b.fit.force)
+
+
+def test_wet_is_worked_where_the_material_asks_and_never_where_an_insert_forbids_it() -> None:
+    coat = plan("clear-coat-2k", face("bright", depth=8, kind="waviness"))
+    assert coat.steps[0].fit.wet
+    assert any("Wet" in caution for caution in coat.steps[0].cautions)
+    dry = plan("clear-coat-2k", face("bright", depth=8, kind="waviness"), part=Part(inserts=("inlay",)))
+    assert not any(step.fit.wet for step in dry.steps)
+    metal = plan("brass", face("satin", after="P120"), rack=("paper-p240",), part=Part(wet="always"))
+    assert all(step.fit.wet for step in metal.steps)
+
+
+@given(st.floats(0.005, 20), st.floats(1.0, 5.0))
+def test_a_heavier_part_is_never_slower(mass: float, factor: float) -> None:
+    one = face("bright", after="P1200", area=0.004)
+    light, heavy = (plan("brass", one, rack=BUFFER, part=Part(mass=m)) for m in (mass, mass * factor))
+    if light.possible:
+        assert heavy.seconds <= light.seconds * (1 + 1e-9)
+
+
+def test_the_heaviest_wall_stands_for_the_weight_when_it_is_not_known() -> None:
+    plate = face("bright", thickness=0.002, area=0.0063)
+    known: Job = job("brass", plate)
+    assert known.lump is not None
+    assert known.lump.capacity == pytest.approx(0.0063 * 0.002 * 8530 * 380, rel=0.03)  # hand calculation
+    assert replace(known, faces=(face("bright"),)).lump is None

@@ -1,0 +1,107 @@
+"""From dirty to protected: the right operations in the right order, shared set-ups counted once."""
+
+from dataclasses import replace
+
+import pytest
+
+from kelbrast.core.planning.operations import protection_of
+from kelbrast.core.planning.plan import Plan, plan_job
+from kelbrast.core.surface.part import Part
+from making import face, job
+
+
+def planned(stuff: str, *faces, **more) -> Plan:
+    named = tuple(replace(one, name=f"face {n}") for n, one in enumerate(faces))
+    return plan_job(replace(job(stuff, faces[0], **more), faces=named))
+
+
+def ids(made: Plan) -> list[str]:
+    return [one.id for one in made.operations]
+
+
+def test_a_plain_part_is_cleaned_washed_between_protected_and_compared() -> None:
+    made = planned("copper", face("mirror", depth=20))
+    assert ids(made) == ["inspect", "wash", "residue-ultrasonic", "degrease", "lacquer", "compare"]
+    wash = made.operations[1]
+    assert wash.counted
+    assert wash.active == pytest.approx(60 * (len(made.faces[0].steps) - 1))
+    assert made.around == pytest.approx(sum(one.active for one in made.operations if one.id != "wash"))
+
+
+@pytest.mark.parametrize(
+    ("inserts", "residue"),
+    [
+        ((), "residue-ultrasonic"),
+        (("stone",), "residue-lukewarm"),
+        (("adhesive",), "residue-lukewarm"),
+        (("bearing",), "residue-dry"),
+    ],
+)
+def test_what_is_stuck_in_the_part_decides_how_it_is_cleaned(inserts, residue) -> None:
+    assert residue in ids(planned("brass", face("bright", after="P600"), part=Part(inserts=inserts)))
+
+
+def test_plastics_and_large_parts_do_not_go_into_the_bath() -> None:
+    assert "residue-wash" in ids(planned("acrylic", face("bright", after="P1200")))
+    assert "residue-wash" in ids(planned("stainless-304", face("brushed-fine", after="P80", area=0.5)))
+
+
+def test_no_alcohol_on_acrylic() -> None:
+    made = planned("acrylic", face("bright", after="P1200"), part=Part(protect="lacquer"))
+    assert "degrease-plastic" in ids(made)
+
+
+@pytest.mark.parametrize(
+    ("covering", "operation"), [("unknown", "identify"), ("lacquered", "strip-lacquer"), ("anodised", "strip-anodising")]
+)
+def test_coats_come_off_first(covering: str, operation: str) -> None:
+    made = planned("aluminium-wrought", face("bright", after="P600"), part=Part(covering=covering))
+    assert ids(made)[1] == operation
+    assert made.blocked is None
+
+
+def test_what_can_not_be_stripped_here_is_said() -> None:
+    paint = planned("mild-steel", face("bright", after="P600"), part=Part(covering="painted"))
+    assert paint.blocked is not None
+    assert not paint.possible
+    wrong = planned("brass", face("bright", after="P600"), part=Part(covering="anodised"))
+    assert "aluminium" in str(wrong.blocked)
+    stuck = planned("aluminium-wrought", face("bright", after="P600"), part=Part(covering="anodised", inserts=("inlay",)))
+    assert "take it out" in str(stuck.blocked)
+
+
+def test_a_face_that_waits_for_paint_is_degreased_and_not_waxed() -> None:
+    made = planned("mild-steel", face("paint-ready", after="P400"))
+    assert "degrease" in ids(made)
+    assert protection_of(made.job)[0] == "none"
+
+
+def test_finished_faces_are_masked_before_the_brushing() -> None:
+    assert "mask-finished" in ids(planned("brass", face("brushed-fine", after="P120"), face("bright", after="P600")))
+
+
+def test_set_ups_shared_between_faces_count_once() -> None:
+    one = face("bright", after="P240")
+    alone, twice = planned("brass", one), planned("brass", one, one)
+    assert [len(each.faces) for each in twice.set_ups] == [2] * len(alone.set_ups)
+    saved = sum(each.tool.carrier.setup for each in twice.set_ups)
+    assert twice.saved == pytest.approx(saved)
+    assert twice.seconds_each == pytest.approx(2 * alone.seconds_each - saved)
+
+
+def test_a_batch_sets_up_once_for_all_pieces() -> None:
+    one, ten = (planned("brass", face("bright", after="P240"), pieces=pieces) for pieces in (1, 10))
+    assert one.seconds_all == pytest.approx(one.seconds_each)
+    assert ten.seconds_each < ten.seconds_all < 10 * one.seconds_each
+    assert all(a.count <= b.count for a, b in zip(one.gather, ten.gather, strict=True))
+
+
+def test_the_set_ups_keep_every_face_in_its_order_and_go_down_the_grades() -> None:
+    made = planned("brass", face("mirror", depth=40), face("bright", after="P320"), face("brushed-fine", depth=20))
+    place = {}
+    for at, each in enumerate(made.set_ups):
+        for name, number in each.faces:
+            place[name, number] = at
+    for plan in made.faces:
+        at = [place[plan.face.name, number] for number in range(1, len(plan.steps) + 1)]
+        assert at == sorted(at)
