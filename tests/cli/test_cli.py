@@ -155,9 +155,33 @@ def _patiently(address: str) -> Any:
 def test_every_command_is_in_the_readme() -> None:
     listed = run("--help").stdout
     readme = (ROOT / "README.md").read_text(encoding="utf-8")
-    for command in ("plan", "goback", "list", "schema", "grade", "speed", "serve", "demo", "backup"):
+    for command in ("plan", "goback", "weigh", "card", "list", "schema", "grade", "speed", "serve", "demo", "backup"):
         assert command in listed
         assert f"kelbrast {command}" in readme
+
+
+def test_weigh_puts_everything_side_by_side() -> None:
+    collar = ROOT / "examples" / "01-gallery-rail-collar.job.json"
+    made = json.loads(run("weigh", collar, "--format", "json").stdout)
+    assert [way["aim"] for way in made["choices"]["by_aim"]] == ["time", "metal", "cost", "changes"]
+    assert {face["face"] for face in made["faces"]} == {"outer barrel", "flange edge", "lettering recess"}
+    assert all(face["front"] for face in made["faces"])
+    text = run("weigh", collar).stdout
+    assert "that nothing beats" in text
+    assert "Low speed at the bench" in text
+
+
+def test_the_card_is_one_page_and_never_written_over(tmp_path: Path) -> None:
+    target = tmp_path / "card.pdf"
+    collar = ROOT / "examples" / "01-gallery-rail-collar.job.json"
+    assert run("card", collar, "--to", target).returncode == 0
+    written = target.read_bytes()
+    assert written.startswith(b"%PDF")
+    assert written.count(b"/Type /Page\n") == 1
+    again = run("card", collar, "--to", target)
+    assert again.returncode == 2
+    assert "left as it is" in again.stderr
+    assert target.read_bytes() == written
 
 
 def test_goback_is_a_plan_from_there_on() -> None:

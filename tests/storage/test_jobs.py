@@ -98,3 +98,46 @@ def test_a_backup_is_a_whole_database(tmp_path: Path, collar: dict[str, Any]) ->
     jobs.add(check_job_file(collar))
     copy = back_up(tmp_path / "kept.sqlite", tmp_path / "copy.sqlite")
     assert Jobs.open(copy).summaries()[0].title == "Gallery rail collar"
+
+
+def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(tmp_path: Path, collar: dict[str, Any]) -> None:
+    path = tmp_path / "kept.sqlite"
+    Jobs.open(path).add(check_job_file(collar))
+    with sqlite3.connect(path) as raw:  # as version 0.1.0 left it
+        for table, columns in {
+            "jobs": ("handover", "bench_speed", "covering", "protect", "inserts", "mass_g", "held", "wet", "diameters_mm"),
+            "faces": ("keep_wall_mm", "size_left_um", "layer", "wish"),
+        }.items():
+            for column in columns:
+                raw.execute(f"alter table {table} drop column {column}")
+        raw.execute("update alembic_version set version_num = '0001'")
+    (summary,) = Jobs.open(path).summaries()
+    assert summary.state == "ready"
+    assert Jobs.open(path).get(summary.id).job == check_job_file(collar)
+    assert list(tmp_path.glob("kept-before-*.sqlite"))
+
+
+def test_everything_that_a_job_can_say_is_kept(jobs: Jobs, collar: dict[str, Any]) -> None:
+    full = {
+        **collar,
+        "handover": "fine-paper",
+        "bench_speed": "low",
+        "covering": "lacquered",
+        "protect": "wax",
+        "inserts": ["adhesive"],
+        "mass_g": 420,
+        "held": "clamp",
+        "wet": "never",
+        "diameters_mm": {"loose-white": 160},
+    }
+    full["faces"] = [
+        {
+            **collar["faces"][0],
+            "keep_wall_mm": 5.5,
+            "size_left_um": 400,
+            "layer": {"kind": "plated", "thickness_um": 200, "keep_um": 20},
+            "wish": {"start": "paper-p240", "lock": ["felt-white"], "leave_out": ["loose-rouge"], "route": []},
+        }
+    ]
+    file = check_job_file(full)
+    assert jobs.get(jobs.add(file).id).job == file

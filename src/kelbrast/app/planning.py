@@ -12,8 +12,7 @@ from kelbrast.core.planning.plan import plan_job
 from kelbrast.core.planning.whatif import what_if
 from kelbrast.core.planning.why import why
 from kelbrast.core.surface.face import Face
-from kelbrast.exchange.advice_file import AdviceFile, WhatIfFile, to_advice_file, to_what_if_file
-from kelbrast.exchange.card import job_card
+from kelbrast.exchange.advice_file import AdviceFile, WeighFile, WhatIfFile, to_advice_file, to_what_if_file
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
@@ -66,6 +65,17 @@ def advice_file(file: JobFile, *, face: str) -> AdviceFile:
     return to_advice_file(face, graph, front(graph, job) if graph else None, bet(found, job))
 
 
+def weigh_file(file: JobFile) -> WeighFile:
+    """Everything that a person may weigh on a job: every aim and habit, and for every face the front and the bet.
+
+    Raises:
+        BadInput: the job names things that do not exist or do not fit.
+    """
+    ways = choices_file(file)
+    faces = [advice_file(file, face=face.name) for face in file.faces if not face.keep_off]
+    return WeighFile(title=file.title, choices=ways, faces=faces)
+
+
 def what_if_file(file: JobFile, *, face: str, step: int) -> list[WhatIfFile]:
     """What changing one step (from 1) of a face's plan would lead to.
 
@@ -82,6 +92,9 @@ def card_pdf(file: JobFile, *, inch: bool = False) -> bytes:
     Raises:
         BadInput: the job names things that do not exist or do not fit.
     """
+    # The PDF library is large, and only this needs it: `kelbrast plan` stays quick.
+    from kelbrast.exchange.card import job_card
+
     return job_card(plan_file(file), inch=inch)
 
 

@@ -10,7 +10,7 @@ import typer
 from pydantic import BaseModel
 
 from kelbrast.app.goback import goback_file
-from kelbrast.app.planning import plan_file
+from kelbrast.app.planning import card_pdf, plan_file, weigh_file
 from kelbrast.cli import running
 from kelbrast.cli.output import Format, print_table, say
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
@@ -20,7 +20,7 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.catalogue_file import list_kind
 from kelbrast.exchange.read import read_job_file
 from kelbrast.exchange.schema import schema
-from kelbrast.exchange.text import goback_text, plan_text
+from kelbrast.exchange.text import goback_text, plan_text, weigh_text
 
 app = typer.Typer(
     name="kelbrast",
@@ -62,9 +62,37 @@ def goback(
     say(made.model_dump_json(indent=2) if format is Format.json else goback_text(made))
 
 
+@app.command()
+def weigh(
+    job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
+    format: FormatOption = Format.text,
+) -> None:
+    """The job by every aim and habit, the routes that nothing beats, and the bet on a guessed depth."""
+    made = weigh_file(read_job_file(_text_of(job)))
+    say(made.model_dump_json(indent=2) if format is Format.json else weigh_text(made))
+
+
+@app.command()
+def card(
+    job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
+    to: Annotated[Path, typer.Option("--to", help="the PDF to write; an existing one is left as it is")],
+    inch: Annotated[bool, typer.Option("--inch", help="thousandths of an inch and ft/min")] = False,
+) -> None:
+    """Write the job card: one page to print, take to the bench and tick."""
+    made = card_pdf(read_job_file(_text_of(job)), inch=inch)
+    try:
+        with to.open("xb") as target:
+            target.write(made)
+    except FileExistsError:
+        raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
+    except OSError as problem:
+        raise BadInput.one("--to", f"{to} can not be written: {problem.strerror}") from None
+    say(f"Written to {to}")
+
+
 @app.command(name="list")
 def list_(
-    kind: Annotated[str, typer.Argument(metavar="KIND", help="materials, finishes, tools, machines or grades")],
+    kind: Annotated[str, typer.Argument(metavar="KIND", help="materials, finishes, tools, machines, grades, uses or inserts")],
     format: FormatOption = Format.text,
 ) -> None:
     """List what a job file may name."""

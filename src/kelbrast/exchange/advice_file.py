@@ -7,6 +7,7 @@ from kelbrast.core.planning.graph import CHANGES, COST, METAL, TIME, Graph
 from kelbrast.core.planning.guess import Bet
 from kelbrast.core.planning.whatif import Change, WhatIf
 from kelbrast.core.surface.face import Wish
+from kelbrast.exchange.choices_file import ChoicesFile
 from kelbrast.exchange.job_file import WishFile
 from kelbrast.exchange.shop_units import shop
 
@@ -45,6 +46,14 @@ class AdviceFile(BaseModel):
     kept: int
     pruned: int
     bet: BetFile | None
+
+
+class WeighFile(BaseModel):
+    """A whole job side by side, and every face that is worked."""
+
+    title: str
+    choices: ChoicesFile
+    faces: list[AdviceFile]
 
 
 class WhatIfFile(BaseModel):

@@ -1,5 +1,7 @@
 """A plan as plain text, for a terminal or a piece of paper."""
 
+from kelbrast.exchange.advice_file import AdviceFile, WeighFile
+from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, SetUpFile, StepFile
 
@@ -51,6 +53,46 @@ def goback_text(made: GoBackFile) -> str:
     lines.append(f"Accepting it leaves {figures(back.accept.depth_um)} µm: {seen}.")
     extent = "patch" if back.extent == "patch" else "whole face"
     return "\n".join(lines) + f"\n\nThe quicker way, {extent}:\n" + _face_text(made.faces[0])
+
+
+def weigh_text(made: WeighFile) -> str:
+    """Aims and habits side by side, then for every face the routes that nothing beats, and the bet on its depth."""
+    ways = made.choices
+    blocks = [made.title]
+    for title, rows in (
+        ("By aim", ways.by_aim),
+        ("By jump between grades", ways.by_habit),
+        ("By where the wheel starts", ways.by_handover),
+        ("By speed at the bench", ways.by_bench_speed),
+    ):
+        blocks.append("\n".join([title, *(f"  {one.label:32} {_way(one)}" for one in rows)]))
+    blocks.append(ways.schools)
+    blocks += [_weighed(face) for face in made.faces]
+    return "\n\n".join(blocks)
+
+
+def _way(one: ChoiceFile) -> str:
+    if not one.possible:
+        return "not possible"
+    return f"{_sums(one.minutes, one.metal_um, one.cost, one.changes)}{'' if one.kept else ', not kept on every face'}"
+
+
+def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:
+    return f"{_minutes(minutes):>9}  {figures(metal_um):>5} µm  cost {cost:6.2f}  {_count(changes, 'change')}"
+
+
+def _weighed(face: AdviceFile) -> str:
+    lines = [f"{face.face}: {_count(len(face.front), 'route')} that nothing beats"]
+    for route in face.front:
+        lines.append(f"  {_sums(route.minutes, route.metal_um, route.cost, route.changes)}  {', '.join(route.labels)}")
+    if face.bet is not None:
+        bet = face.bet
+        first = f"try {bet.fine_label} on a patch" if bet.try_first else f"start with {bet.coarse_label}"
+        lines.append(
+            f"  The depth is a guess. {bet.coarse_label} at once: {_minutes(bet.sure_minutes)}; {bet.fine_label} on a patch"
+            f" first: {_minutes(bet.trying_minutes)}. Rather {first}."
+        )
+    return "\n".join(lines)
 
 
 def _face_text(face: FacePlanFile) -> str:
