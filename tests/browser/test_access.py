@@ -1,19 +1,9 @@
 """Accessible: axe finds nothing on any view, in both themes, with a dialog open, and where a plan is not possible."""
 
-from pathlib import Path
-
 import pytest
 from playwright.sync_api import Page, expect
 
-AXE = (Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
-
-
-def findings(page: Page) -> list[str]:
-    page.evaluate(AXE)
-    result = page.evaluate(
-        "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], resultTypes: ['violations'] })"
-    )
-    return [f"{one['id']}: {node['target']} {node['failureSummary']}" for one in result["violations"] for node in one["nodes"]]
+from screen import findings
 
 
 @pytest.mark.parametrize("theme", ["light", "dark"])
@@ -26,6 +16,7 @@ def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
         "/tables?show=grades",
         f"/jobs/{ids['Gallery rail collar']}",
         f"/jobs/{ids['Lantern door bush']}",
+        f"/jobs/{ids['Gallery rail collar']}/card",
     ):
         page.goto(workshop.address + way)
         page.wait_for_load_state("networkidle")

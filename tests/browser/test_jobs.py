@@ -36,13 +36,13 @@ def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, 
     page.get_by_label("At worst", exact=True).fill("50")
     page.get_by_label("Wanted").select_option("mirror")
     page.get_by_label("Area", exact=True).last.fill("640")
-    expect(page.get_by_role("list", name="Steps").get_by_role("listitem").first).to_contain_text("50 → ")
+    expect(page.get_by_role("list", name="Steps").get_by_role("button").first).to_contain_text("50 → ")
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
     with page.expect_download() as download:
-        page.get_by_role("button", name="Export the job file").click()
+        page.get_by_role("button", name="Job file").click()
     text = Path(download.value.path()).read_text()
     plan = plan_file(read_job_file(text))
-    labels = page.get_by_role("list", name="Steps").get_by_role("listitem").all_inner_texts()
+    labels = page.get_by_role("list", name="Steps").get_by_role("button").all_inner_texts()
     assert len(labels) == len(plan.faces[0].steps)
     for shown, step in zip(labels, plan.faces[0].steps, strict=True):
         assert step.label in shown

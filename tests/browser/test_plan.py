@@ -5,17 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-
-def open_job(page: Page, served, title: str) -> int:
-    job = next(one for one in served.jobs.summaries() if one.title == title)
-    page.goto(f"{served.address}/jobs/{job.id}")
-    expect(page.get_by_label("Title of the job")).to_have_value(title)
-    expect(page.get_by_role("list", name="Steps").or_(page.get_by_text("Not possible:"))).to_be_visible()
-    return job.id
-
-
-def curves(page: Page) -> list[str]:
-    return page.locator("svg path.curve").evaluate_all("paths => paths.map((path) => path.getAttribute('d'))")
+from screen import curves, open_job
 
 
 def test_typing_redraws_the_stair_and_keeps_the_job(page: Page, workshop) -> None:
@@ -101,7 +91,7 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     page.get_by_label("Paper grade").select_option("P240")
     page.get_by_label("Wanted").select_option("grip")
     page.get_by_label("No finer than").select_option("P320")
-    page.get_by_text("Within a coat").click()
+    page.get_by_label("May come off").select_option("coat")
     page.get_by_label("Reach").select_option("inside")
     page.get_by_label("Inside radius").fill("14")
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
@@ -111,7 +101,7 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     page.get_by_label("Wanted").select_option("own-band")
     page.get_by_label("Ra to").fill("0.8")
     page.get_by_label("Lay").select_option("one-way")
-    page.get_by_text("No limit").click()
+    page.get_by_label("May come off").select_option("none")
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
     kept = workshop.jobs.get(job).job.faces[0]
     assert kept.want.ra_um is not None
@@ -122,9 +112,9 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
 
 def test_a_part_that_stays_where_it_is_gets_no_bench_wheel(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Keepers' name plates")
-    expect(page.get_by_role("list", name="Steps")).to_contain_text("Sisal wheel")
+    expect(page.get_by_role("list", name="Steps")).to_contain_text("flat-disc machine")
     page.get_by_label("The part, for bench machines").select_option("fixed")
-    expect(page.get_by_role("list", name="Steps")).not_to_contain_text("Sisal wheel")
+    expect(page.get_by_role("list", name="Steps")).not_to_contain_text("flat-disc machine")
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
     assert workshop.jobs.get(job).job.carried is False
 

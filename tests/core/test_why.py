@@ -26,8 +26,9 @@ def test_the_terms_make_the_result(stuff: str) -> None:
 
 
 def test_every_constant_has_its_source() -> None:
-    made = plan("brass", face("mirror", depth=30))
+    made = plan("brass", face("mirror", depth=30, thickness=0.002))
     for number in range(1, len(made.steps) + 1):
         for one in why(made, number, job("brass", made.face)):
+            assert len({term.symbol for term in one.terms}) == len(one.terms), one.what
             assert any(term.constant is not None for term in one.terms), one.what
             assert all(term.constant.source.title for term in one.terms if term.constant is not None)

@@ -28,6 +28,10 @@ class Choices {
     return this.all?.finishes.find((finish) => finish.id === id);
   }
 
+  machine(id: string) {
+    return this.all?.machines.find((machine) => machine.id === id);
+  }
+
   material(id: string) {
     return this.all?.materials.find((material) => material.id === id);
   }

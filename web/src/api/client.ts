@@ -13,6 +13,12 @@ export type Plan = Schemas['PlanFile'];
 export type FacePlan = Schemas['FacePlanFile'];
 export type Choices = Schemas['ChoicesFile'];
 export type Choice = Schemas['ChoiceFile'];
+export type Wish = Schemas['WishFile'];
+export type Advice = Schemas['AdviceFile'];
+export type FrontRoute = Schemas['FrontRoute'];
+export type WhatIf = Schemas['WhatIfFile'];
+export type Operation = Schemas['OperationFile'];
+export type Drawing = Schemas['DrawingFile'];
 export type Sum = Schemas['SumFile'];
 export type GoBack = Schemas['GoBackFile'];
 export type Step = Schemas['StepFile'];
@@ -94,7 +100,12 @@ export const api = {
   remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))),
   duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),
   plan: (job: Job) => answered<Plan>(client.POST('/api/plan', { body: job })),
+  keptPlan: (id: number) => answered<Plan>(client.GET('/api/jobs/{job_id}/plan', one(id))),
   choices: (job: Job) => answered<Choices>(client.POST('/api/choices', { body: job })),
+  advice: (job: Job, face: string) =>
+    answered<Advice>(client.POST('/api/advice', { params: { query: { face } }, body: job })),
+  whatIf: (job: Job, face: string, step: number) =>
+    answered<WhatIf[]>(client.POST('/api/whatif', { params: { query: { face, step } }, body: job })),
   why: (job: Job, face: string, step: number) =>
     answered<Sum[]>(client.POST('/api/why', { params: { query: { face, step } }, body: job })),
   goBack: (job: Job, mark: Mark) =>

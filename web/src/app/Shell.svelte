@@ -56,6 +56,17 @@
 <Notices />
 
 <style>
+  @media print {
+    header {
+      display: none;
+    }
+    div,
+    main {
+      display: block;
+      height: auto;
+      overflow: visible;
+    }
+  }
   .view {
     padding: 7px 13px;
     border-radius: 6px;

@@ -9,8 +9,10 @@
     children: Snippet;
     /** What has the focus when it opens; the close button when not given. */
     focus?: () => HTMLElement | null;
+    /** For tables. */
+    wide?: boolean;
   }
-  let { open = $bindable(), title, children, focus }: Props = $props();
+  let { open = $bindable(), title, children, focus, wide = false }: Props = $props();
 </script>
 
 <Parts {open} initialFocusEl={focus} onOpenChange={(change) => (open = change.open)}>
@@ -18,13 +20,15 @@
     <Parts.Backdrop class="fixed inset-0 z-40 bg-black/50" />
     <Parts.Positioner class="fixed inset-0 z-50 flex items-start justify-center p-4 pt-[12vh]">
       <Parts.Content
-        class="max-h-[76vh] w-full max-w-xl overflow-auto rounded-[10px] border border-(--line) bg-(--card) p-4 shadow-xl"
+        class="max-h-[76vh] w-full {wide
+          ? 'max-w-4xl'
+          : 'max-w-xl'} overflow-auto rounded-[10px] border border-(--line) bg-(--card) p-4 shadow-xl"
       >
         <div class="mb-3 flex items-center justify-between gap-4">
           <Parts.Title class="text-lg font-bold">{title}</Parts.Title>
           <Parts.CloseTrigger class="plain-button !p-1.5" aria-label="Close"><X size={16} /></Parts.CloseTrigger>
         </div>
-        {@render children()}
+        {#if open}{@render children()}{/if}
       </Parts.Content>
     </Parts.Positioner>
   </Portal>

@@ -1,7 +1,7 @@
 /** Shop units. Values travel in the units of the job file (mm, cm², µm, m/s); only what is shown or typed is converted. */
 
 export type System = 'metric' | 'inch';
-export type Quantity = 'depth' | 'roughness' | 'length' | 'area' | 'speed' | 'force' | 'temperature';
+export type Quantity = 'depth' | 'roughness' | 'length' | 'area' | 'speed' | 'force' | 'mass' | 'temperature';
 
 interface Unit {
   label: string;
@@ -15,6 +15,7 @@ const UNITS: Record<Exclude<Quantity, 'temperature'>, Record<System, Unit>> = {
   length: { metric: { label: 'mm', scale: 1 }, inch: { label: 'in', scale: 25.4 } },
   area: { metric: { label: 'cm²', scale: 1 }, inch: { label: 'in²', scale: 6.4516 } },
   speed: { metric: { label: 'm/s', scale: 1 }, inch: { label: 'ft/min', scale: 0.00508 } },
+  mass: { metric: { label: 'g', scale: 1 }, inch: { label: 'oz', scale: 28.349523 } },
   force: { metric: { label: 'N', scale: 1 }, inch: { label: 'lbf', scale: 4.4482216 } },
 };
 

@@ -124,7 +124,8 @@ def _speed(step: Step) -> Sum:
     if "marked_limit" in carrier:
         terms.append(_from("v_max", "marked limit, never passed", carrier["marked_limit"]))
     terms += [
-        Term("band", f"{end} end of the band", v, "m/s") for end, v in zip(("slow", "fast"), setting.band or (), strict=False)
+        Term(symbol, f"{end} end of the band", v, "m/s")
+        for (symbol, end), v in zip((("v_low", "slow"), ("v_high", "fast")), setting.band or (), strict=False)
     ]
     formula = "v = π · D · n; a wheel worn to 4/5 of its diameter runs at 4/5 of the speed"
     return Sum("Surface speed", formula, tuple(terms), setting.surface, "m/s")
@@ -199,7 +200,7 @@ def _resting(step: Step, job: Job) -> Sum:
             Term("A", "surface that gives heat off", from_si(lump.surface if lump else 0.0, "cm2"), "cm2"),
             limit or Term("T", "temperature to stay below", from_si(job.hottest, "C"), "C"),
             _from("h", "loss while working", constant("heat.loss_air")),
-            _from("h", "loss at rest", constant(f"heat.{cooling}")),
+            _from("h_rest", "loss at rest", constant(f"heat.{cooling}")),
             _from("left", "share of the rise left after a rest", constant("heat.rest_to")),
             Term("rest", "each time", step.rests.seconds, "s"),
         ),

@@ -19,8 +19,8 @@ PROTECTIONS: Final = {
 }
 HELD: Final = {"hand": "In the hand", "clamp": "In a clamp or fixture"}
 WET: Final = {
-    "needed": "Wet as this material is worked, or where dry is too hot",
-    "always": "Wet wherever it can be",
+    "needed": "As the material asks",
+    "always": "Wherever it can be",
     "never": "Dry only",
 }
 

@@ -18,7 +18,15 @@ export const FIRST_JOB: Job = {
     },
   ],
   habit: 'double-up',
+  handover: 'free',
+  bench_speed: 'usual',
   aim: 'time',
+  covering: 'bare',
+  protect: 'usual',
+  inserts: [],
+  held: 'hand',
+  wet: 'needed',
+  diameters_mm: {},
 };
 
 /** The list of jobs, and what can be done with a whole job. */

@@ -5,7 +5,7 @@
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
-  let { draft }: { draft: JobDraft } = $props();
+  let { draft, onweigh }: { draft: JobDraft; onweigh: () => void } = $props();
   const name = $props.id();
 
   function said(choice: Choice): string {
@@ -19,24 +19,27 @@
   }
 </script>
 
-<fieldset class="panel flex min-h-12 flex-wrap overflow-hidden" role="radiogroup" aria-label="Aim">
-  {#each draft.choices?.by_aim ?? [] as choice (choice.aim)}
-    <label class="way" class:on={choice.aim === draft.job.aim}>
-      <input
-        class="sr-only"
-        type="radio"
-        {name}
-        value={choice.aim}
-        checked={choice.aim === draft.job.aim}
-        onchange={() => choose(choice.aim)}
-      />
-      <b>{choice.label}</b>
-      <span class="num">
-        {choice.possible ? said(choice) : 'not possible'}
-      </span>
-    </label>
-  {/each}
-</fieldset>
+<div class="flex flex-wrap gap-2">
+  <fieldset class="panel flex min-h-12 flex-1 flex-wrap overflow-hidden" role="radiogroup" aria-label="Aim">
+    {#each draft.choices?.by_aim ?? [] as choice (choice.aim)}
+      <label class="way" class:on={choice.aim === draft.job.aim}>
+        <input
+          class="sr-only"
+          type="radio"
+          {name}
+          value={choice.aim}
+          checked={choice.aim === draft.job.aim}
+          onchange={() => choose(choice.aim)}
+        />
+        <b>{choice.label}</b>
+        <span class="num">
+          {choice.possible ? said(choice) : 'not possible'}
+        </span>
+      </label>
+    {/each}
+  </fieldset>
+  <button class="plain-button" onclick={onweigh}>All routes <kbd class="dim">W</kbd></button>
+</div>
 
 <style>
   .way {

@@ -70,7 +70,7 @@
     {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
     {#if back}
       <p>
-        A mark of {shown.say(back.depth_um, 'depth')}.
+        A mark of {shown.say(back.depth_um, 'depth')}, about as {back.like} leaves it.
         {#if back.missed_step}Step {back.missed_step} was left too early.{/if}
       </p>
       {#if back.patch}{@render option('Over a patch', back.patch, back.extent === 'patch')}{/if}

@@ -1,5 +1,7 @@
 <!-- What holds for the whole part: title, material, pieces, and how the person wants to work. -->
 <script lang="ts">
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
   import { choices } from '../../api/catalogue.svelte';
   import type { Job } from '../../api/client';
   import { p } from '../../app/router';
@@ -9,7 +11,13 @@
   import ChoiceBar from './ChoiceBar.svelte';
   import type { JobDraft, Saving } from './draft.svelte';
 
-  let { draft, fresh }: { draft: JobDraft; fresh: boolean } = $props();
+  interface Props {
+    draft: JobDraft;
+    fresh: boolean;
+    ondescribe: () => void;
+    onweigh: () => void;
+  }
+  let { draft, fresh, ondescribe, onweigh }: Props = $props();
   let title = $state<HTMLInputElement>();
 
   const FAMILIES: Record<string, string> = {
@@ -100,7 +108,24 @@
       onchange={(habit) => change({ habit })}
     />
   </div>
-  <div class="w-full"><ChoiceBar {draft} /></div>
+  <div class="flex gap-1.5">
+    <button
+      class="plain-button !px-2"
+      aria-label="Undo"
+      title="Undo (Ctrl Z)"
+      disabled={!draft.canUndo}
+      onclick={() => draft.undo()}><Undo2 size={16} /></button
+    >
+    <button
+      class="plain-button !px-2"
+      aria-label="Redo"
+      title="Redo (Ctrl Shift Z)"
+      disabled={!draft.canRedo}
+      onclick={() => draft.redo()}><Redo2 size={16} /></button
+    >
+    <button class="plain-button" onclick={ondescribe}>The part <kbd class="dim">E</kbd></button>
+  </div>
+  <div class="w-full"><ChoiceBar {draft} {onweigh} /></div>
 </div>
 
 <style>

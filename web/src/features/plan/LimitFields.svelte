@@ -1,34 +1,81 @@
-<!-- How much may come off: metal, or what a coat has to spare. -->
+<!-- How much may come off: metal, a coat or layer with what must stay, a wall, a size. The strictest binds. -->
 <script lang="ts">
   import type { Face } from '../../api/client';
-  import Either from '../../ui/Either.svelte';
+  import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
 
+  type Way = 'none' | 'limit' | 'coat' | 'wall' | 'size' | 'plated' | 'hardened';
+  const WAYS: { id: Way; label: string }[] = [
+    { id: 'none', label: 'No limit' },
+    { id: 'limit', label: 'At most so much' },
+    { id: 'coat', label: 'Within a coat' },
+    { id: 'plated', label: 'Within the plating' },
+    { id: 'hardened', label: 'Within the hardened layer' },
+    { id: 'size', label: 'What the size tolerance leaves' },
+    { id: 'wall', label: 'Down to a least wall' },
+  ];
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
-  const way = $derived(face.coat_um ? 'coat' : face.limit_um ? 'limit' : 'none');
+  const way = $derived<Way>(
+    face.coat_um
+      ? 'coat'
+      : face.layer
+        ? face.layer.kind
+        : face.size_left_um
+          ? 'size'
+          : face.keep_wall_mm
+            ? 'wall'
+            : face.limit_um
+              ? 'limit'
+              : 'none',
+  );
+  const round = $derived(['cylinder', 'bore', 'tube'].includes(face.shape?.kind ?? ''));
+  const limit = $derived(draft.facePlan?.limit_um);
 
-  function choose(next: 'none' | 'limit' | 'coat') {
-    const clear = { limit_um: undefined, coat_um: undefined, keep_um: undefined };
-    draft.changeFace(
-      next === 'limit' ? { ...clear, limit_um: 100 } : next === 'coat' ? { ...clear, coat_um: 45, keep_um: 30 } : clear,
-    );
+  function choose(next: Way) {
+    const clear: Partial<Face> = {
+      limit_um: undefined,
+      coat_um: undefined,
+      keep_um: undefined,
+      layer: undefined,
+      size_left_um: undefined,
+      keep_wall_mm: undefined,
+    };
+    const starts: Record<Way, Partial<Face>> = {
+      none: {},
+      limit: { limit_um: 100 },
+      coat: { coat_um: 45, keep_um: 30 },
+      plated: { layer: { kind: 'plated', thickness_um: 25, keep_um: 10 } },
+      hardened: { layer: { kind: 'hardened', thickness_um: 500, keep_um: 300 } },
+      size: { size_left_um: 20 },
+      wall: { thickness_mm: face.thickness_mm ?? 3, keep_wall_mm: (face.thickness_mm ?? 3) * 0.95 },
+    };
+    draft.changeFace({ ...clear, ...starts[next] });
   }
+
+  /** The server names the keys of the file; a person sees the fields. */
+  const trouble = $derived(
+    draft.faults.some((fault) => fault.message.includes('keep_'))
+      ? 'What must stay has to be less than what is there'
+      : '',
+  );
 </script>
 
+{#snippet pair(
+  is: string,
+  there: number | null | undefined,
+  keep: number | null | undefined,
+  set: (there: number, keep: number) => void,
+)}
+  <div class="grid grid-cols-2 gap-2">
+    <NumberField label="{is} is" value={there} quantity="depth" onchange={(value) => set(value, keep ?? 0)} />
+    <NumberField label="Must stay" value={keep} quantity="depth" onchange={(value) => set(there ?? 0, value)} />
+  </div>
+{/snippet}
+
 <div class="grid gap-1.5">
-  <span class="small dim">May come off</span>
-  <Either
-    label="May come off"
-    value={way}
-    options={[
-      { id: 'none', label: 'No limit' },
-      { id: 'limit', label: 'At most' },
-      { id: 'coat', label: 'Within a coat' },
-    ]}
-    onchange={choose}
-  />
+  <Choice label="May come off" value={way} options={WAYS} onchange={choose} />
   {#if way === 'limit'}
     <NumberField
       label="At most"
@@ -37,26 +84,29 @@
       onchange={(limit_um) => draft.changeFace({ limit_um })}
     />
   {:else if way === 'coat'}
-    <div class="grid grid-cols-2 gap-2">
-      <NumberField
-        label="Coat is"
-        value={face.coat_um}
-        quantity="depth"
-        onchange={(coat_um) => draft.changeFace({ coat_um })}
-      />
-      <NumberField
-        label="Must stay"
-        value={face.keep_um}
-        quantity="depth"
-        onchange={(keep_um) => draft.changeFace({ keep_um })}
-      />
-    </div>
-    {#each draft.faults.filter((fault) => fault.message.includes('keep_um')) as fault (fault.message)}
-      <p class="small text-(--stop)">What must stay has to be less than the coat</p>
-    {:else}
-      <p class="small dim">
-        {shown.say((face.coat_um ?? 0) - (face.keep_um ?? 0), 'depth')} to spare. Measure it, in several places.
-      </p>
-    {/each}
+    {@render pair('Coat', face.coat_um, face.keep_um, (coat_um, keep_um) => draft.changeFace({ coat_um, keep_um }))}
+  {:else if face.layer && (way === 'plated' || way === 'hardened')}
+    {@render pair('Layer', face.layer.thickness_um, face.layer.keep_um, (thickness_um, keep_um) =>
+      draft.changeFace({ layer: { kind: way, thickness_um, keep_um } }),
+    )}
+  {:else if way === 'size'}
+    <NumberField
+      label={round ? 'Left, over the diameter' : 'Left to the limit of size'}
+      value={face.size_left_um}
+      quantity="depth"
+      onchange={(size_left_um) => draft.changeFace({ size_left_um })}
+    />
+  {:else if way === 'wall'}
+    <NumberField
+      label="Wall that must stay"
+      value={face.keep_wall_mm}
+      quantity="length"
+      onchange={(keep_wall_mm) => draft.changeFace({ keep_wall_mm })}
+    />
+  {/if}
+  {#if trouble}
+    <p class="small text-(--stop)">{trouble}</p>
+  {:else if way !== 'none' && way !== 'limit' && limit}
+    <p class="small dim">{shown.say(limit, 'depth')} to spare on a side. Measure it, in several places.</p>
   {/if}
 </div>

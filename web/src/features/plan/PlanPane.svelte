@@ -7,9 +7,13 @@
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
+  import Fallback from './Fallback.svelte';
+  import Notes from './Notes.svelte';
+  import OperationRows from './OperationRows.svelte';
 
   let { draft }: { draft: JobDraft } = $props();
   const plan = $derived(draft.facePlan);
+  const operations = $derived(draft.plan?.operations ?? []);
   const steps = $derived(
     (plan?.steps ?? []).map((step): StairStep => ({
       label: step.label,
@@ -43,7 +47,7 @@
         onselect={(at) => (draft.stepAt = at)}
       />
     {:else if plan}
-      <div class="grid h-full place-content-center gap-2 p-8 text-center">
+      <div class="grid h-full place-content-center justify-items-center gap-2 overflow-auto p-6 text-center">
         {#if plan.keep_off}
           <h2 class="text-lg">Keep off</h2>
           <p>Mask this face before anything else is done.</p>
@@ -53,31 +57,23 @@
         {:else}
           <h2 class="text-lg text-(--stop)">Not possible: {plan.binding}</h2>
           <p class="max-w-md">{shown.text(plan.reason ?? '')}</p>
-          <p class="small dim max-w-md">
-            Change the limit, the wanted finish or the found depth, and the plan follows.
-          </p>
+          {#if plan.fallback}
+            <Fallback instead={plan.fallback} onwant={(want) => draft.changeFace({ want })} />
+          {:else}
+            <p class="small dim max-w-md">
+              Change the limit, the wanted finish or the found depth, and the plan follows.
+            </p>
+          {/if}
         {/if}
       </div>
     {/if}
   </div>
-  {#if draft.trouble}
-    <p class="panel px-3 py-2 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
-  {/if}
-  {#if plan?.nicks && plan.possible}
-    <p class="small panel px-3 py-2">
-      {plan.nicks.blended ? 'Blended in' : 'The whole face is lowered; instead of'} a dish of {shown.say(
-        plan.nicks.dish_radius_mm,
-        'length',
-      )} radius around each nick{plan.nicks.other_minutes === null
-        ? '.'
-        : plan.nicks.blended
-          ? `; lowering the whole face takes ${duration(plan.nicks.other_minutes)}.`
-          : `, which takes ${duration(plan.nicks.other_minutes)}.`}
-    </p>
-  {/if}
-  {#if plan?.habit_note}<p class="small panel px-3 py-2">{plan.habit_note}</p>{/if}
+  <Notes {draft} />
   {#if plan?.steps.length}
-    <ol class="panel max-h-52 overflow-auto" aria-label="Steps">
+    <!-- It scrolls when there are many rows, so the keyboard must reach it. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <ol class="panel max-h-56 min-h-32 overflow-auto" aria-label="Steps" tabindex="0">
+      <OperationRows operations={operations.filter((one) => one.when === 'before')} />
       {#each plan.steps as step, at (at)}
         <li class="border-b border-(--line) last:border-0">
           <button
@@ -96,6 +92,7 @@
           </button>
         </li>
       {/each}
+      <OperationRows operations={operations.filter((one) => one.when !== 'before')} />
     </ol>
   {/if}
 </section>

@@ -1,13 +1,16 @@
 <script lang="ts">
   import { api } from '../../api/client';
-  import { p, route } from '../../app/router';
+  import { navigate, p, route } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
   import { JobDraft } from './draft.svelte';
   import FaceList from './FaceList.svelte';
   import GoBackSheet from './GoBackSheet.svelte';
   import JobHead from './JobHead.svelte';
   import PlanPane from './PlanPane.svelte';
+  import PartSheet from './PartSheet.svelte';
   import StepCard from './StepCard.svelte';
+  import WeighSheet from './WeighSheet.svelte';
+  import WhatIfSheet from './WhatIfSheet.svelte';
   import WhySheet from './WhySheet.svelte';
   import Totals from './Totals.svelte';
 
@@ -15,6 +18,9 @@
   let trouble = $state<string | null>(null);
   let goingBack = $state(false);
   let asking = $state(false);
+  let wondering = $state(false);
+  let weighing = $state(false);
+  let describing = $state(false);
   const fresh = location.hash === '#new';
 
   // The same page serves the next job too, when another is opened from the find sheet.
@@ -36,6 +42,10 @@
     };
   });
 
+  function openCard() {
+    if (draft) void draft.save().then(() => navigate('/jobs/:id/card', { params: { id: String(draft?.id) } }));
+  }
+
   useKeys('This job', [
     { press: 'ArrowLeft', shown: '←', does: 'The step before', run: () => draft?.walk(-1) },
     { press: 'ArrowRight', shown: '→', does: 'The next step', run: () => draft?.walk(1) },
@@ -52,6 +62,18 @@
       run: () => (goingBack = draft?.step !== undefined),
     },
     { press: 'y', shown: 'Y', does: 'Why: the sums behind this step', run: () => (asking = draft?.step !== undefined) },
+    {
+      press: 's',
+      shown: 'S',
+      does: 'Swap this step, leave it out, or start otherwise',
+      run: () => (wondering = draft?.step !== undefined),
+    },
+    { press: 'l', shown: 'L', does: 'Lock this step into the route', run: () => draft?.toggleLock() },
+    { press: 'w', shown: 'W', does: 'Weigh: all routes, habits, the guess of depth', run: () => (weighing = true) },
+    { press: 'e', shown: 'E', does: 'The part and the ways of working', run: () => (describing = true) },
+    { press: 'c', shown: 'C', does: 'Job card', run: openCard },
+    { press: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => draft?.undo() },
+    { press: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => draft?.redo() },
     { press: 'n', shown: 'N', does: 'New face', run: () => draft?.addFace() },
   ]);
 </script>
@@ -66,17 +88,25 @@
   </div>
 {:else if draft}
   <div class="flex flex-col lg:h-full lg:min-h-0">
-    <JobHead {draft} {fresh} />
+    <JobHead {draft} {fresh} ondescribe={() => (describing = true)} onweigh={() => (weighing = true)} />
     <div
       class="grid min-h-0 flex-1 gap-3.5 px-4.5 lg:grid-rows-[minmax(0,1fr)] md:grid-cols-[19.5rem_minmax(0,1fr)] lg:grid-cols-[19.5rem_minmax(0,1fr)_18.5rem]"
     >
       <FaceList {draft} />
       <PlanPane {draft} />
-      <StepCard {draft} ongoback={() => (goingBack = true)} onwhy={() => (asking = true)} />
+      <StepCard
+        {draft}
+        ongoback={() => (goingBack = true)}
+        onwhy={() => (asking = true)}
+        onswap={() => (wondering = true)}
+      />
     </div>
-    <Totals {draft} />
+    <Totals {draft} oncard={openCard} />
     <GoBackSheet {draft} bind:open={goingBack} />
     <WhySheet {draft} bind:open={asking} />
+    <WhatIfSheet {draft} bind:open={wondering} />
+    <WeighSheet {draft} bind:open={weighing} />
+    <PartSheet {draft} bind:open={describing} />
   </div>
 {:else}
   <p class="dim p-6">Opening the job …</p>

@@ -1,7 +1,9 @@
 <!-- Everything needed to do one step. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import SpeedGauge from '../../charts/SpeedGauge.svelte';
   import { temperColour } from '../../charts/temper';
+  import Turning from '../../charts/Turning.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, figures, whole } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
@@ -11,7 +13,14 @@
     along: 'along, one direction, never turned',
     none: 'no direction: keep it moving every way',
   };
-  let { draft, ongoback, onwhy }: { draft: JobDraft; ongoback: () => void; onwhy: () => void } = $props();
+  interface Props {
+    draft: JobDraft;
+    ongoback: () => void;
+    onwhy: () => void;
+    onswap: () => void;
+  }
+  let { draft, ongoback, onwhy, onswap }: Props = $props();
+  const drawing = $derived(choices.machine(draft.step?.machine ?? '')?.drawing);
   const step = $derived(draft.step);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 
@@ -50,7 +59,9 @@
       <dd>{LAYS[step.lay]}</dd>
       <dt>Press</dt>
       <dd class:text-(--stop)={step.pressure === 'light'}>
-        {step.pressure === 'light' ? 'light only' : 'light to medium'}, {shown.say(step.force_n, 'force')}
+        {step.pressure === 'light' ? 'light only' : 'light to medium'}, {shown.say(step.force_n, 'force')}{step.wet
+          ? ', wet'
+          : ''}
       </dd>
       <dt>Time</dt>
       <dd class="num">{duration(step.minutes)}, {duration(step.cut_minutes)} of it on the work</dd>
@@ -62,9 +73,34 @@
         <dt>Heat</dt>
         <dd>at most <b class="num">{figures(step.longest_stay_s)} s</b> on one spot</dd>
       {/if}
+      {#if step.rests}
+        <dt>Rests</dt>
+        <dd>
+          <b class="num">{step.rests.count}</b> of {duration(step.rests.seconds / 60)}, the first after {duration(
+            step.rests.after_seconds / 60,
+          )}: {step.rests.by_hand ? 'too hot to hold' : 'too hot'}
+        </dd>
+      {/if}
+      {#if step.marks_left >= 0.5}
+        <dt>Leaves</dt>
+        <dd class="text-(--stop)">some {figures(step.marks_left)} old marks</dd>
+      {/if}
       <dt>Uses</dt>
       <dd>{spent(step.spent.count, step.spent.worn, step.spent.unit)}</dd>
     </dl>
+    <div class="flex gap-1.5">
+      <button class="plain-button small flex-1 !px-1" onclick={onswap}>Swap <kbd class="dim">S</kbd></button>
+      <button class="plain-button small flex-1 !px-1" disabled={count < 2} onclick={() => draft.leaveOut()}
+        >Leave out</button
+      >
+      <button
+        class="plain-button small flex-1 !px-1"
+        aria-pressed={draft.locked(step.tool)}
+        class:!border-(--ink)={draft.locked(step.tool)}
+        onclick={() => draft.toggleLock()}
+        >{draft.locked(step.tool) ? 'Locked' : 'Lock'} <kbd class="dim">L</kbd></button
+      >
+    </div>
     <button class="small self-start font-semibold underline" onclick={onwhy}
       >Show the sums <kbd class="dim">Y</kbd></button
     >
@@ -75,6 +111,12 @@
         >A mark is still there <kbd class="dim">G</kbd></button
       >
     </div>
+    {#if drawing}
+      <figure class="flex items-center gap-3">
+        <Turning {drawing} colour={temperColour(step.grain_um)} />
+        <figcaption class="small">{drawing.where}</figcaption>
+      </figure>
+    {/if}
     <ul class="small grid gap-1 rounded-lg bg-(--stop-soft) px-3 py-2" aria-label="Cautions">
       {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}
     </ul>

@@ -1,14 +1,15 @@
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
+  import Printer from '@lucide/svelte/icons/printer';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
-  let { draft }: { draft: JobDraft } = $props();
+  let { draft, oncard }: { draft: JobDraft; oncard: () => void } = $props();
   const plan = $derived(draft.plan);
   const face = $derived(draft.facePlan);
   const cost = $derived(plan?.faces.reduce((sum, one) => sum + one.cost, 0) ?? 0);
-  const changes = $derived(plan?.faces.reduce((sum, one) => sum + one.changes, 0) ?? 0);
+  const changes = $derived(plan?.changes ?? 0);
   const blocked = $derived(plan?.faces.filter((one) => !one.possible) ?? []);
 
   async function exportFile() {
@@ -24,6 +25,11 @@
         >each{plan.pieces > 1 && plan.minutes ? `, ${duration(plan.minutes_all)} for ${plan.pieces}` : ''}</span
       >
     </div>
+    <div>
+      <b>{duration(plan.around_minutes)}</b><span
+        >around it{plan.waiting_minutes ? `, ${duration(plan.waiting_minutes)} waiting` : ''}</span
+      >
+    </div>
     {#if face?.steps.length}<div><b>{shown.say(face.metal_um, 'depth')}</b><span>off {face.name}</span></div>{/if}
     <div><b>{changes}</b><span>wheel {changes === 1 ? 'change' : 'changes'}</span></div>
     <div><b>{cost.toFixed(2)}</b><span>abrasives, each</span></div>
@@ -35,7 +41,10 @@
       </div>
     {/if}
   {/if}
-  <button class="plain-button ml-auto" onclick={exportFile}><Download size={16} />Export the job file</button>
+  <div class="ml-auto flex gap-2">
+    <button class="plain-button" onclick={exportFile}><Download size={16} />Job file</button>
+    <button class="main-button" onclick={oncard}><Printer size={16} />Job card <kbd>C</kbd></button>
+  </div>
 </footer>
 
 <style>

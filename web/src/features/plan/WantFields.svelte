@@ -20,6 +20,16 @@
     { id: OWN, label: 'Own band of Ra', group: 'From a drawing' },
   ]);
 
+  /** The use last chosen, for as long as the finish is the one it led to. */
+  let chosen = $state('');
+  const use = $derived(choices.all?.uses.find((one) => one.id === chosen && one.finish === want.finish));
+
+  function forUse(id: string) {
+    chosen = id;
+    const found = choices.all?.uses.find((one) => one.id === id);
+    if (found) change({ finish: found.finish, no_finer_than: found.no_finer_than ?? undefined });
+  }
+
   function choose(id: string) {
     const [low, high] = finish?.ra_um ?? [null, 0.4];
     change(
@@ -44,8 +54,15 @@
 </script>
 
 <div class="grid gap-1.5">
+  <Choice
+    label="What it is for"
+    value={use?.id ?? ''}
+    options={[{ id: '', label: 'Choose a use, or a finish below' }, ...(choices.all?.uses ?? [])]}
+    onchange={forUse}
+  />
+  {#if use}<p class="small dim">{shown.text(use.reason)}</p>{/if}
   <Choice label="Wanted" value={want.finish ?? OWN} {options} onchange={choose} />
-  {#if finish}<p class="small dim">{shown.text(finish.purpose)}</p>{/if}
+  {#if finish && !use}<p class="small dim">{shown.text(finish.purpose)}</p>{/if}
   {#if want.finish === 'grip'}
     <Choice
       label="No finer than"

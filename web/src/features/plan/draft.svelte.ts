@@ -1,6 +1,7 @@
 import {
   api,
   Problem,
+  type Advice,
   type Choices,
   type Face,
   type Fault,
@@ -10,7 +11,10 @@ import {
   type MarkDepth,
   type Plan,
   type Sum,
+  type WhatIf,
+  type Wish,
 } from '../../api/client';
+import { History } from './history';
 
 export type Saving = 'saved' | 'saving' | 'waiting' | 'conflict' | 'failed' | 'faulty';
 
@@ -33,8 +37,12 @@ export class JobDraft {
   saving = $state<Saving>('saved');
   faceAt = $state(0);
   stepAt = $state(0);
+  canUndo = $state(false);
+  canRedo = $state(false);
 
   private revision: number;
+  private history = new History<Job>();
+  private last: Job;
   private planning = false;
   private planAgain = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -45,6 +53,7 @@ export class JobDraft {
     this.id = kept.id;
     this.revision = kept.revision;
     this.job = structuredClone(kept.job);
+    this.last = structuredClone(kept.job);
     void this.replan();
   }
 
@@ -62,6 +71,30 @@ export class JobDraft {
 
   /** Call after any change of `job`. */
   changed() {
+    this.history.record(this.last, performance.now());
+    this.settle();
+  }
+
+  /** Take back the last change, or make it again. */
+  undo() {
+    this.become(this.history.undo(this.snapshot()));
+  }
+
+  redo() {
+    this.become(this.history.redo(this.snapshot()));
+  }
+
+  private become(job: Job | undefined) {
+    if (!job) return;
+    this.job = structuredClone(job);
+    this.faceAt = Math.min(this.faceAt, job.faces.length - 1);
+    this.settle();
+  }
+
+  private settle() {
+    this.last = this.snapshot();
+    this.canUndo = this.history.canUndo;
+    this.canRedo = this.history.canRedo;
     void this.replan();
     this.saving = 'waiting';
     clearTimeout(this.timer);
@@ -79,6 +112,46 @@ export class JobDraft {
     const aims: Job['aim'][] = ['time', 'metal', 'cost', 'changes'];
     this.job.aim = aims[(aims.indexOf(this.job.aim) + 1) % aims.length] ?? 'time';
     this.changed();
+  }
+
+  /** What is set for the route of the face in hand. */
+  get wish(): Wish | undefined {
+    return this.face?.wish ?? undefined;
+  }
+
+  setWish(wish: Partial<Wish> | undefined) {
+    const { start, lock = [], leave_out = [], route = [] } = wish ?? {};
+    const empty = !start && !lock.length && !leave_out.length && !route.length;
+    this.changeFace({ wish: empty ? undefined : { start, lock, leave_out, route } });
+  }
+
+  locked(tool: string): boolean {
+    return this.wish?.lock?.includes(tool) ?? false;
+  }
+
+  /** Lock the step in hand into the route, or let it go again. A route set out step by step becomes its locks. */
+  toggleLock() {
+    const tool = this.step?.tool;
+    if (!tool) return;
+    const lock = this.wish?.lock ?? [];
+    const next = lock.includes(tool) ? lock.filter((one) => one !== tool) : [...lock, tool];
+    this.setWish({ ...this.wish, lock: next, route: [] });
+  }
+
+  /** The face planned without the step in hand, the rest as it is. */
+  leaveOut() {
+    const tools = this.facePlan?.steps.map((step) => step.tool) ?? [];
+    if (tools.length > 1) this.setWish({ route: tools.filter((_, at) => at !== this.stepAt) });
+  }
+
+  /** What changing the step in hand would lead to. */
+  whatIf(): Promise<WhatIf[]> {
+    return api.whatIf(this.snapshot(), this.face?.name ?? '', this.stepAt + 1);
+  }
+
+  /** The routes of the face in hand that nothing beats, and the bet on its depth. */
+  advice(): Promise<Advice> {
+    return api.advice(this.snapshot(), this.face?.name ?? '');
   }
 
   /** The sums behind the step in hand. */
@@ -139,6 +212,7 @@ export class JobDraft {
     const kept = await api.job(this.id);
     this.revision = kept.revision;
     this.job = structuredClone(kept.job);
+    this.last = structuredClone(kept.job);
     this.selectFace(Math.min(this.faceAt, this.job.faces.length - 1));
     this.saving = 'saved';
     this.trouble = null;

@@ -7,6 +7,8 @@ export const TABS = [
   { id: 'finishes', label: 'Finishes' },
   { id: 'tools', label: 'Tools' },
   { id: 'machines', label: 'Machines' },
+  { id: 'uses', label: 'Uses' },
+  { id: 'inserts', label: 'Inserts' },
   { id: 'grades', label: 'Grades' },
 ] as const;
 export type Tab = (typeof TABS)[number]['id'];
@@ -34,6 +36,19 @@ export function entries(all: Catalogue, tab: Exclude<Tab, 'grades'>): Entry[] {
         `${shown.say(one.grain_um, 'depth')} grain` +
         (one.reaches_depth_um === null ? '' : `; takes out marks to ${shown.say(one.reaches_depth_um, 'depth')}`) +
         (one.speed_limit_m_s === null ? '' : `; never above ${shown.say(one.speed_limit_m_s, 'speed')}`),
+    }));
+  if (tab === 'uses')
+    return all.uses.map((one) => ({
+      ...one,
+      label: `${one.label}: ${all.finishes.find((finish) => finish.id === one.finish)?.label ?? one.finish}`,
+      about: shown.text(one.reason),
+      figures: [],
+    }));
+  if (tab === 'inserts')
+    return all.inserts.map((one) => ({
+      ...one,
+      about: `Keep the part below ${shown.say(one.limit_c, 'temperature')}. ${one.word}`,
+      figures: [],
     }));
   return all.machines.map((one) => ({
     ...one,

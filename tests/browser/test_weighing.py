@@ -1,0 +1,130 @@
+"""Weighing a plan on the screen: routes, what if, undo, the part, the use of a face, the job card."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from screen import curves, findings, open_job
+
+
+def tools(page: Page) -> list[str]:
+    rows = page.get_by_role("list", name="Steps").get_by_role("button")
+    return [re.sub(r"^\d+\s*", "", row.inner_text()).split("\n")[0].split(" grain")[0] for row in rows.all()]
+
+
+def test_a_route_that_nothing_beats_is_taken_undone_and_taken_again(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Gallery rail collar")
+    before = tools(page)
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_text("routes that nothing beats")).to_be_visible()
+    dialog.get_by_role("button", name=re.compile("^Take the route")).last.click()
+    expect(page.get_by_text("This route is set by you, step by step.")).to_be_visible()
+    after = tools(page)
+    assert after != before
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert workshop.jobs.get(job).job.faces[0].wish.route
+    page.keyboard.press("Control+z")
+    expect(page.get_by_text("This route is set by you")).to_have_count(0)
+    assert tools(page) == before
+    page.keyboard.press("Control+Shift+z")
+    expect(page.get_by_text("This route is set by you")).to_be_visible()
+    page.get_by_role("button", name="Let the plan choose").click()
+    expect(page.get_by_text("This route is set by you")).to_have_count(0)
+
+
+def test_swapping_a_step_says_what_it_costs_first(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("s")
+    dialog = page.get_by_role("dialog")
+    row = dialog.get_by_role("listitem").filter(has_text="no old marks left").first
+    expect(row).to_contain_text("min")
+    swapped = row.get_by_role("button").inner_text().split("\n")[0]
+    row.get_by_role("button").click()
+    expect(page.get_by_role("list", name="Steps")).to_contain_text(swapped)
+
+
+def test_a_step_left_out_warns_of_the_marks_it_leaves(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    page.get_by_role("button", name="Leave out").click()
+    expect(page.get_by_text("old marks can be expected to be there at the end")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("old marks can be expected")).to_have_count(0)
+
+
+def test_a_locked_step_stays_whatever_else_changes(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    label = page.get_by_label("Step in hand").locator("div.font-bold").inner_text()
+    page.keyboard.press("l")
+    expect(page.get_by_role("button", name="Locked")).to_be_visible()
+    page.keyboard.press("a")
+    expect(page.get_by_role("radio", name="Least metal")).to_be_checked()
+    expect(page.get_by_role("list", name="Steps")).to_contain_text(label)
+
+
+def test_the_part_decides_operations_and_limits(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("e")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Covered by").select_option("painted")
+    dialog.get_by_label("Protected at the end by").select_option("lacquer")
+    dialog.get_by_label("Bearing or seal").check()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("alert").filter(has_text="Painted parts are not stripped")).to_be_visible()
+    steps = page.get_by_role("list", name="Steps")
+    expect(steps).to_contain_text("Lacquer, three thin coats")
+    expect(page.get_by_label("Totals")).to_contain_text("waiting")
+
+
+def test_what_a_face_is_for_chooses_its_finish(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.get_by_label("What it is for").select_option("painted")
+    expect(page.get_by_label("Wanted")).to_have_value("paint-ready")
+    expect(page.get_by_text("A finish can be too good")).to_be_visible()
+
+
+def test_other_limits(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.get_by_label("May come off").select_option("size")
+    expect(page.get_by_text("to spare on a side")).to_contain_text("10 µm")  # 20 µm over the diameter
+    page.get_by_label("May come off").select_option("plated")
+    page.get_by_label("Must stay").fill("40")
+    expect(page.get_by_text("What must stay has to be less")).to_be_visible()
+
+
+def test_what_is_left_when_the_damage_is_too_deep(page: Page, workshop) -> None:
+    open_job(page, workshop, "Lantern door bush")
+    expect(page.get_by_label("What can be reached")).to_contain_text("The deepest stays")
+    page.get_by_label("At most").fill("75")
+    expect(page.get_by_label("What can be reached")).to_have_count(0)
+    assert curves(page)
+
+
+def test_the_job_card_is_there_to_print_and_to_save(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("c")
+    expect(page).to_have_url(re.compile(r"/jobs/\d+/card$"))
+    card = page.locator("article")
+    expect(card).to_contain_text("Lay out:")
+    expect(card).to_contain_text("Wax")
+    page.emulate_media(media="print")
+    expect(page.get_by_role("button", name="Print")).to_be_hidden()
+    expect(page.get_by_role("link", name="Kelbrast, to the jobs")).to_be_hidden()
+    page.emulate_media(media="screen")
+    with page.expect_download() as download:
+        page.get_by_role("link", name="Save as PDF").click()
+    assert download.value.suggested_filename == "gallery-rail-collar.pdf"
+
+
+@pytest.mark.parametrize("press", ["w", "s", "e"])
+def test_the_sheets_are_free_of_faults_that_axe_finds(page: Page, workshop, press: str) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press(press)
+    expect(
+        page.get_by_role("dialog").get_by_text("Trying every tool").or_(page.get_by_text("Weighing every route"))
+    ).to_have_count(0)
+    assert findings(page) == []

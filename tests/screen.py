@@ -1,0 +1,27 @@
+"""What browser tests share: opening a job, reading the stair, and asking axe."""
+
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+AXE = (Path(__file__).parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
+
+
+def open_job(page: Page, served, title: str) -> int:
+    job = next(one for one in served.jobs.summaries() if one.title == title)
+    page.goto(f"{served.address}/jobs/{job.id}")
+    expect(page.get_by_label("Title of the job")).to_have_value(title)
+    expect(page.get_by_role("list", name="Steps").or_(page.get_by_text("Not possible:"))).to_be_visible()
+    return job.id
+
+
+def curves(page: Page) -> list[str]:
+    return page.locator("svg path.curve").evaluate_all("paths => paths.map((path) => path.getAttribute('d'))")
+
+
+def findings(page: Page) -> list[str]:
+    page.evaluate(AXE)
+    result = page.evaluate(
+        "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], resultTypes: ['violations'] })"
+    )
+    return [f"{one['id']}: {node['target']} {node['failureSummary']}" for one in result["violations"] for node in one["nodes"]]

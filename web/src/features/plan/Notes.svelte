@@ -1,0 +1,63 @@
+<!-- What must be said about the plan of the face in hand, beside its steps. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import { duration, figures } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft }: { draft: JobDraft } = $props();
+  const plan = $derived(draft.facePlan);
+  const wish = $derived(draft.wish);
+  const label = (tool: string) => choices.all?.tools.find((one) => one.id === tool)?.label ?? tool;
+  const wished = $derived.by(() => {
+    if (!wish) return null;
+    if (wish.route?.length) return 'This route is set by you, step by step.';
+    const said = [
+      wish.start ? `Starts with ${label(wish.start)}` : '',
+      wish.lock?.length ? `locked: ${wish.lock.map(label).join(', ')}` : '',
+      wish.leave_out?.length ? `without ${wish.leave_out.map(label).join(', ')}` : '',
+    ].filter(Boolean);
+    return `${said.join('; ')}.`;
+  });
+  const shared = $derived((draft.plan?.set_ups ?? []).filter((one) => one.steps.length > 1));
+</script>
+
+{#if draft.plan?.blocked}
+  <p class="panel px-3 py-2 text-(--stop)" role="alert">{draft.plan.blocked}</p>
+{/if}
+{#if draft.trouble}
+  <p class="panel px-3 py-2 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
+{/if}
+{#if wished}
+  <p class="small panel flex items-baseline gap-3 px-3 py-1.5">
+    <span class="flex-1" class:text-(--stop)={plan?.wish_note}>{plan?.wish_note ?? wished}</span>
+    <button class="font-semibold underline" onclick={() => draft.setWish(undefined)}>Let the plan choose</button>
+  </p>
+{/if}
+{#if (plan?.marks_left ?? 0) >= 0.5}
+  <p class="small panel px-3 py-1.5 text-(--stop)">
+    Some {figures(plan?.marks_left ?? 0)} old marks can be expected to be there at the end.
+  </p>
+{/if}
+{#if plan?.nicks && plan.possible}
+  <p class="small panel px-3 py-1.5">
+    {plan.nicks.blended ? 'Blended in' : 'The whole face is lowered; instead of'} a dish of {shown.say(
+      plan.nicks.dish_radius_mm,
+      'length',
+    )} radius around each nick{plan.nicks.other_minutes === null
+      ? '.'
+      : plan.nicks.blended
+        ? `; lowering the whole face takes ${duration(plan.nicks.other_minutes)}.`
+        : `, which takes ${duration(plan.nicks.other_minutes)}.`}
+  </p>
+{/if}
+{#if plan?.habit_note}<p class="small panel px-3 py-1.5">{plan.habit_note}</p>{/if}
+{#if shared.length}
+  <p class="small panel px-3 py-1.5">
+    {#each shared as one (one.tool + one.steps.map((step) => step.face).join())}
+      Set up once for {one.steps.map((step) => step.face).join(' and ')}: {one.label}, saves {duration(
+        one.saved_minutes,
+      )}.
+    {/each}
+  </p>
+{/if}

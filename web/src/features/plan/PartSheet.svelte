@@ -1,0 +1,101 @@
+<!-- What holds for the whole part, and how the person works: coats, inserts, weight, protection, schools. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Choice as Way, Job } from '../../api/client';
+  import Choice from '../../ui/Choice.svelte';
+  import Dialog from '../../ui/Dialog.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import { duration } from '../../units/units';
+  import type { JobDraft } from './draft.svelte';
+
+  let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
+  const all = $derived(choices.all);
+  const inserts = $derived(draft.job.inserts ?? []);
+
+  function change(change: Partial<Job>) {
+    Object.assign(draft.job, change);
+    draft.changed();
+  }
+
+  function toggleInsert(id: string, on: boolean) {
+    const next = on ? [...inserts, id] : inserts.filter((one) => one !== id);
+    change({ inserts: next as Job['inserts'] });
+  }
+
+  /** Each way with what it costs in minutes against the best of its kind. */
+  function costed(ways: Way[] | undefined, id: (way: Way) => string) {
+    const best = Math.min(...(ways ?? []).filter((way) => way.possible).map((way) => way.minutes));
+    return (ways ?? []).map((way) => {
+      const more = way.possible && way.minutes - best > 0.05 ? `, +${duration(way.minutes - best)}` : '';
+      return { id: id(way), label: way.label + (way.kept ? more : `${more}, as far as the rack allows`) };
+    });
+  }
+</script>
+
+<Dialog bind:open title="The part and the ways of working">
+  <div class="grid gap-x-4 gap-y-2.5 sm:grid-cols-2">
+    <Choice
+      label="Covered by"
+      value={draft.job.covering ?? 'bare'}
+      options={all?.coverings ?? []}
+      onchange={(covering) => change({ covering })}
+    />
+    <Choice
+      label="Protected at the end by"
+      value={draft.job.protect ?? 'usual'}
+      options={all?.protections ?? []}
+      onchange={(protect) => change({ protect })}
+    />
+    <NumberField
+      label="Weight of the part"
+      value={draft.job.mass_g}
+      quantity="mass"
+      placeholder="not weighed"
+      onchange={(mass_g) => change({ mass_g })}
+      onclear={() => change({ mass_g: undefined })}
+    />
+    <Choice
+      label="Held at bench machines"
+      value={draft.job.held ?? 'hand'}
+      options={all?.held ?? []}
+      onchange={(held) => change({ held })}
+    />
+    <Choice
+      label="Water"
+      value={draft.job.wet ?? 'needed'}
+      options={all?.wet ?? []}
+      onchange={(wet) => change({ wet })}
+    />
+    <fieldset class="sm:col-span-2">
+      <legend class="small dim">Stuck in it</legend>
+      {#each all?.inserts ?? [] as insert (insert.id)}
+        <label class="flex gap-2 py-0.5">
+          <input
+            type="checkbox"
+            checked={inserts.includes(insert.id as never)}
+            onchange={(event) => toggleInsert(insert.id, event.currentTarget.checked)}
+          />
+          <span
+            >{insert.label}
+            <span class="small dim">below {shown.say(insert.limit_c, 'temperature')}. {insert.word}</span></span
+          >
+        </label>
+      {/each}
+    </fieldset>
+    <h2 class="mt-2 sm:col-span-2">Ways of working</h2>
+    <Choice
+      label="Where the wheel starts"
+      value={draft.job.handover ?? 'free'}
+      options={costed(draft.choices?.by_handover, (way) => way.handover)}
+      onchange={(handover) => change({ handover: handover as Job['handover'] })}
+    />
+    <Choice
+      label="Speed at the bench"
+      value={draft.job.bench_speed ?? 'usual'}
+      options={costed(draft.choices?.by_bench_speed, (way) => way.bench_speed)}
+      onchange={(speed) => change({ bench_speed: speed as Job['bench_speed'] })}
+    />
+    <p class="small dim sm:col-span-2">{draft.choices?.schools ?? ''}</p>
+  </div>
+</Dialog>
