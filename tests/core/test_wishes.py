@@ -82,3 +82,11 @@ def test_leaving_a_step_out_leaves_marks_when_the_next_is_hurried() -> None:
 def test_no_such_step() -> None:
     with pytest.raises(BadInput, match="step"):
         what_if(face("bright"), job("brass", face("bright")), step=9)
+
+
+def test_the_stair_shows_the_marks_that_a_soft_wheel_does_not_reach() -> None:
+    made = plan("brass", face("bright", depth=20, wish=Wish(route=("paper-p320", "loose-rouge"))))
+    last = made.steps[-1]
+    assert last.stays > last.depth_after
+    assert last.curve[-1][1] == pytest.approx(last.stays)  # the curve ends where the old marks still are
+    assert all(step.stays == 0 for step in plan("brass", face("bright", depth=20)).steps)

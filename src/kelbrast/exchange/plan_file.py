@@ -55,6 +55,7 @@ class StepFile(BaseModel):
     longest_stay_s: float | None
     rests: RestsFile | None
     marks_left: float
+    stays_um: float
     spent: Spent
     cost: float
     lay: LayOfStep

@@ -112,6 +112,7 @@ def _step(step: Step) -> StepFile:
         longest_stay_s=shop(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
         rests=_rests(step.rests) if step.rests else None,
         marks_left=_count_of_marks(step.marks_left),
+        stays_um=shop(step.stays, "um"),
         spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
         cost=shop(step.worn * carrier.price, "money"),
         lay=step.lay,

@@ -1263,6 +1263,8 @@ export interface components {
             rests: components["schemas"]["RestsFile"] | null;
             /** Marks Left */
             marks_left: number;
+            /** Stays Um */
+            stays_um: number;
             spent: components["schemas"]["Spent"];
             /** Cost */
             cost: number;

@@ -80,7 +80,9 @@
         d="M{stair.worst.x - 4},{stair.worst.y0}h8M{stair.worst.x},{stair.worst.y0}V{stair.worst.y1}"
         class="worst"
       />
-      <text x={stair.worst.x + 22} y={stair.worst.labelY} class="tick">at worst</text>
+      {#if stair.worst.labelY !== null}
+        <text x={stair.worst.x + 22} y={stair.worst.labelY} class="tick">at worst</text>
+      {/if}
     {/if}
     {#each stair.treads as tread, at (at)}
       <circle cx={tread.checkX} cy={tread.checkY} r="7.5" class="check" />

@@ -9,6 +9,7 @@ const step = (over: Partial<StairStep>): StairStep => ({
   fromUm: 20,
   likelyUm: 20,
   leavesUm: 4,
+  staysUm: 0,
   curve: [
     [0, 20],
     [5, 4],
@@ -27,6 +28,7 @@ describe('the stair', () => {
       fromUm: 4,
       likelyUm: 4,
       leavesUm: 0.1,
+      staysUm: 0,
       curve: [
         [0, 4],
         [30, 0.1],

@@ -9,6 +9,8 @@ export interface StairStep {
   fromUm: number;
   likelyUm: number;
   leavesUm: number;
+  /** Depth of old marks that the step does not reach; 0 for none. */
+  staysUm: number;
   /** (minutes since the step began, deepest marks left in µm) */
   curve: [number, number][];
 }
@@ -41,7 +43,7 @@ export interface Stair {
   /** Its lower end: a face can be too fine. The foot of the picture when the band has none. */
   wantedBottom: number;
   /** The worst depth that may be waiting at the start, above the likely one. */
-  worst: { x: number; y0: number; y1: number; labelY: number } | null;
+  worst: { x: number; y0: number; y1: number; labelY: number | null } | null;
 }
 
 const MARGIN = { left: 54, right: 14, top: 34, bottom: 34 };
@@ -81,7 +83,7 @@ export function layOutStair(
       path,
       area: `${path}L${x1},${bottom}L${x0},${bottom}Z`,
       checkX: x1,
-      checkY: y(step.leavesUm),
+      checkY: y(Math.max(step.leavesUm, step.staysUm)),
       labelX: x0 + 7,
       labelY: (points[0]?.[1] ?? top) - 9,
       label: fitted(step.label, x1 - x0 - 10) || String(at + 1),
@@ -107,9 +109,10 @@ export function layOutStair(
   };
 }
 
-/** The span from the likely to the worst depth; its label keeps clear of the first step's. */
+/** The span from the likely to the worst depth; its label keeps clear of the first step's, or is left out. */
 function whisker(x: number, y0: number, y1: number) {
-  return { x, y0, y1, labelY: Math.max(MARGIN.top + 6, Math.min(y0 + 4, y1 - 26)) };
+  const labelY = Math.min(y0 + 4, y1 - 26);
+  return { x, y0, y1, labelY: labelY >= MARGIN.top + 6 ? labelY : null };
 }
 
 /** 1, 2 and 5 of every decade between the ends; the twos and fives go when there are many decades. */

@@ -41,6 +41,7 @@ class Step:
         used: abrasives to have at hand; worn: how many of them, or of bars and tubs, are worn out by it.
         rests: None when the part never gets too hot.
         marks_left: old marks that can be expected to be there still when the step is done.
+        stays: how deep old marks still are that the tool could not reach, 0 when it reaches all.
         curve: (seconds since the step began, deepest marks left) for drawing.
     """
 
@@ -57,6 +58,7 @@ class Step:
     worn: float
     rests: Rests | None
     marks_left: float
+    stays: float
     lay: LayOfStep
     check: str
     cautions: tuple[str, ...]
@@ -70,14 +72,19 @@ class Step:
 def steps_of(graph: Graph, nodes: tuple[int, ...], material: Material) -> tuple[Step, ...]:
     """The steps of a route through these tool nodes."""
     pairs = list(zip((0, *nodes), nodes, strict=False))
-    last = len(pairs) - 1
-    return tuple(_step(graph, *pair, material, first=at == 0, last=at == last) for at, pair in enumerate(pairs))
+    steps: list[Step] = []
+    for place, (before, at) in enumerate(pairs):
+        stood = steps[-1].stays if steps else 0.0
+        steps.append(_step(graph, before, at, material, stood=stood, last=place == len(pairs) - 1))
+    return tuple(steps)
 
 
-def _step(graph: Graph, before: int, at: int, material: Material, *, first: bool, last: bool) -> Step:
+def _step(graph: Graph, before: int, at: int, material: Material, *, stood: float, last: bool) -> Step:
+    """`stood`: depth of old marks that the steps before could not reach."""
     fit, face = graph.fits[at - 1], graph.face
     layer, depth = float(graph.layer[before, at]), float(graph.depth_worst[before])
     seconds = float(graph.values[TIME, before, at])
+    stays = _out_of_reach(graph, before, at, stood)
     return Step(
         fit=fit,
         depth_before=depth,
@@ -92,10 +99,11 @@ def _step(graph: Graph, before: int, at: int, material: Material, *, first: bool
         worn=float(graph.worn[before, at]),
         rests=_rests(graph, before, at),
         marks_left=marks_left_by(graph, before, at, layer),
+        stays=stays,
         lay=lay_of_step(fit, face, last=last),
-        check=light_check(fit, face, first=first, last=last),
+        check=light_check(fit, face, first=before == 0, last=last),
         cautions=step_cautions(fit, material),
-        curve=_curve(graph, before, at, seconds),
+        curve=_curve(graph, before, at, seconds, stood, stays),
     )
 
 
@@ -122,6 +130,17 @@ def marks_left_by(graph: Graph, before: int, at: int, layer: float) -> float:
     return 0.0 if taken >= depth else marks_left(area=face.area, grain=grain, depth=usual, layer=taken)
 
 
+def _out_of_reach(graph: Graph, before: int, at: int, stood: float) -> float:
+    """Depth of the old marks left by a tool that can not reach their floor, or that follows the shape; 0 for none."""
+    fit, layer = graph.fits[at - 1], float(graph.likely_layer[before, at])
+    depth, reaches = float(graph.depth_likely[before]), fit.tool.reaches_depth
+    if before == 0 and graph.face.must_be_levelled and not fit.tool.carrier.levels:
+        return depth
+    if reaches is None or reaches >= max(float(graph.deepest[before]), stood):
+        return max(0.0, stood - layer)
+    return max(0.0, max(depth, stood) - min(layer, reaches))
+
+
 def _rests(graph: Graph, before: int, at: int) -> Rests | None:
     count = int(graph.rests[before, at])
     if count == 0:
@@ -130,11 +149,11 @@ def _rests(graph: Graph, before: int, at: int) -> Rests | None:
     return Rests(count, graph.warm.rest, fit.until_hot, fit.by_hand)
 
 
-def _curve(graph: Graph, before: int, at: int, seconds: float) -> tuple[tuple[float, float], ...]:
+def _curve(graph: Graph, before: int, at: int, seconds: float, stood: float, stays: float) -> tuple[tuple[float, float], ...]:
     """Deepest marks left over the step: old ones sink as the layer goes, down to the step's own; changes spread evenly."""
     fit = graph.fits[at - 1]
     carrier = fit.tool.carrier
-    depth, own = float(graph.depth_likely[before]), float(graph.depth_worst[at])
+    depth, own = max(float(graph.depth_likely[before]), stood), max(float(graph.depth_worst[at]), stays)
     layer = float(graph.likely_layer[before, at])
     cut, fresh = float(graph.cut[before, at]), float(graph.fresh[before, at])
     start = carrier.setup + (constant("work.wash").si if before else 0.0)

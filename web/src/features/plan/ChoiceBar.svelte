@@ -46,7 +46,7 @@
     flex: 1;
     padding: 6px 13px;
     border-left: 1px solid var(--line);
-    min-width: 9.5rem;
+    min-width: 12.5rem;
     cursor: pointer;
   }
   .way:first-of-type {
@@ -67,6 +67,5 @@
   }
   span {
     font-size: 0.84rem;
-    white-space: nowrap;
   }
 </style>

@@ -22,6 +22,7 @@
       fromUm: step.from_um,
       likelyUm: step.likely_um,
       leavesUm: step.leaves_um,
+      staysUm: step.stays_um,
       curve: step.curve,
     })),
   );

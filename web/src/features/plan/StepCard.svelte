@@ -83,7 +83,11 @@
       {/if}
       {#if step.marks_left >= 0.5}
         <dt>Leaves</dt>
-        <dd class="text-(--stop)">some {figures(step.marks_left)} old marks</dd>
+        <dd class="text-(--stop)">
+          some {figures(step.marks_left)} old marks{step.stays_um
+            ? `, ${shown.say(step.stays_um, 'depth')} deep: out of its reach`
+            : ''}
+        </dd>
       {/if}
       <dt>Uses</dt>
       <dd>{spent(step.spent.count, step.spent.worn, step.spent.unit)}</dd>
