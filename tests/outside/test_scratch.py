@@ -47,7 +47,9 @@ def test_wear_coefficients_inside_rabinowicz() -> None:
             law == "coated" and one.grain > 25e-6
         ):  # finer than this the size effect carries it below, as published for fine grains
             assert 6e-3 <= one.wear <= 2e-1, one.id
-        if law in ("lap", "constant"):
+        if one.carrier.kind == "file":
+            assert 6e-3 <= one.wear <= 2e-1, one.id
+        elif law in ("lap", "constant"):
             assert 1e-3 <= one.wear <= 1.01e-2, one.id
         if law == "compound":  # polishing lies below three-body abrasion
             assert 2e-4 <= one.wear <= 1.5e-3, one.id

@@ -6,7 +6,7 @@ from fpdf import FPDF, FontFace
 from fpdf.enums import TableBordersLayout, XPos, YPos
 
 from kelbrast.exchange.plan_file import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.exchange.text import figures
+from kelbrast.exchange.text import figures, minutes_text
 
 _SIZES: Final = (9.0, 8.0, 7.0, 6.0)  # points; the first that fits on a page is taken
 _WIDTHS: Final = (7, 5, 44, 36, 10, 22, 66)
@@ -40,8 +40,8 @@ class _Card(FPDF):
         pieces = "1 piece" if plan.pieces == 1 else f"{plan.pieces} pieces"
         totals = [
             f"{plan.material}, {pieces}",
-            f"{_minutes(plan.minutes)} each at the abrasives, {_minutes(plan.minutes_all)} in all",
-            f"{_minutes(plan.around_minutes)} each around them, {_minutes(plan.waiting_minutes)} of waiting",
+            f"{minutes_text(plan.minutes)} each at the abrasives, {minutes_text(plan.minutes_all)} in all",
+            f"{minutes_text(plan.around_minutes)} each around them, {minutes_text(plan.waiting_minutes)} of waiting",
         ]
         self._line(". ".join(totals) + ".")
         if plan.blocked:
@@ -64,7 +64,7 @@ class _Card(FPDF):
 
     def _face(self, face: FacePlanFile) -> None:
         limit = f" of {self._depth(face.limit_um)}" if face.limit_um is not None else ""
-        told = f"{_minutes(face.minutes)}, {self._depth(face.metal_um)}{limit} off"
+        told = f"{minutes_text(face.minutes)}, {self._depth(max(0.0, face.metal_um - face.above_um))}{limit} off"
         if face.keep_off:
             told = "keep off: mask it"
         elif not face.possible:
@@ -112,10 +112,10 @@ class _Card(FPDF):
             return
         self._heading(title)
         for one in operations:
-            waiting = f", then {_minutes(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
-            soon = f", within {_minutes(one.within_minutes)}" if one.within_minutes else ""
+            waiting = f", then {minutes_text(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
+            soon = f", within {minutes_text(one.within_minutes)}" if one.within_minutes else ""
             cautions = "".join(f" {caution}" for caution in one.cautions)
-            self._line(f"[ ] {one.label} ({_minutes(one.minutes)}{waiting}{soon}). {one.text}{cautions}")
+            self._line(f"[ ] {one.label} ({minutes_text(one.minutes)}{waiting}{soon}). {one.text}{cautions}")
 
     def _heading(self, text: str) -> None:
         self.ln(self._size * 0.12)
@@ -130,10 +130,6 @@ class _Card(FPDF):
         if um is None:
             return "-"
         return f"{figures(um / 25.4)} thou" if self._inch else f"{figures(um)} µm"
-
-
-def _minutes(minutes: float) -> str:
-    return f"{figures(minutes)} min"
 
 
 def _plain(text: str) -> str:

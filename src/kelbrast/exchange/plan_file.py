@@ -147,6 +147,7 @@ class FacePlanFile(BaseModel):
     aim: Aim
     minutes: float
     metal_um: float
+    above_um: Annotated[float, Field(description="of it, what stood above the face and does not count against the limit")]
     cost: float
     changes: int
     area_cm2: float

@@ -60,6 +60,7 @@ def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanF
         aim=plan.aim,
         minutes=shop(plan.seconds, "min"),
         metal_um=shop(plan.metal, "um"),
+        above_um=shop(plan.face.above, "um") if plan.steps else 0.0,
         cost=shop(plan.cost, "money"),
         changes=plan.changes,
         area_cm2=shop(plan.face.area, "cm2"),

@@ -8,8 +8,8 @@ from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, SetUpFile, StepF
 
 def plan_text(plan: PlanFile) -> str:
     """The plan in words, a block per face in the order of the file."""
-    around = f"; around it {_minutes(plan.around_minutes)} each and {_minutes(plan.waiting_minutes)} of waiting"
-    head = [plan.title, f"{plan.material}, {_count(plan.pieces, 'piece')}, {_minutes(plan.minutes)} each{around}"]
+    around = f"; around it {minutes_text(plan.around_minutes)} each and {minutes_text(plan.waiting_minutes)} of waiting"
+    head = [plan.title, f"{plan.material}, {_count(plan.pieces, 'piece')}, {minutes_text(plan.minutes)} each{around}"]
     if plan.blocked:
         head.append(f"! {plan.blocked}")
     if len(plan.order) > 1:
@@ -32,9 +32,9 @@ def _operations(title: str, plan: PlanFile, when: str) -> list[str]:
     lines = []
     for one in plan.operations:
         if one.when == when:
-            waiting = f", {_minutes(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
-            soon = f", within {_minutes(one.within_minutes)}" if one.within_minutes else ""
-            lines.append(f"  {one.label} ({_minutes(one.minutes)}{waiting}{soon}): {one.text}")
+            waiting = f", {minutes_text(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
+            soon = f", within {minutes_text(one.within_minutes)}" if one.within_minutes else ""
+            lines.append(f"  {one.label} ({minutes_text(one.minutes)}{waiting}{soon}): {one.text}")
             lines += [f"  ! {caution}" for caution in one.cautions]
     return ["\n".join([title, *lines])] if lines else []
 
@@ -47,7 +47,8 @@ def goback_text(made: GoBackFile) -> str:
         lines.append(f"Step {back.missed_step} was left too early.")
     for name, choice in (("Over a patch", back.patch), ("Over the whole face", back.whole)):
         if choice is not None:
-            said = f"{_minutes(choice.minutes)}, {figures(choice.metal_um)} µm off" if choice.possible else str(choice.reason)
+            taken = f"{minutes_text(choice.minutes)}, {figures(choice.metal_um)} µm off"
+            said = taken if choice.possible else str(choice.reason)
             lines.append(f"{name}: {said}")
     seen = "it will show" if back.accept.shows else "it will not show"
     lines.append(f"Accepting it leaves {figures(back.accept.depth_um)} µm: {seen}.")
@@ -78,7 +79,7 @@ def _way(one: ChoiceFile) -> str:
 
 
 def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:
-    return f"{_minutes(minutes):>9}  {figures(metal_um):>5} µm  cost {cost:6.2f}  {_count(changes, 'change')}"
+    return f"{minutes_text(minutes):>9}  {figures(metal_um):>5} µm  cost {cost:6.2f}  {_count(changes, 'change')}"
 
 
 def _weighed(face: AdviceFile) -> str:
@@ -89,8 +90,8 @@ def _weighed(face: AdviceFile) -> str:
         bet = face.bet
         first = f"try {bet.fine_label} on a patch" if bet.try_first else f"start with {bet.coarse_label}"
         lines.append(
-            f"  The depth is a guess. {bet.coarse_label} at once: {_minutes(bet.sure_minutes)}; {bet.fine_label} on a patch"
-            f" first: {_minutes(bet.trying_minutes)}. Rather {first}."
+            f"  The depth is a guess. {bet.coarse_label} at once: {minutes_text(bet.sure_minutes)}; {bet.fine_label} on a patch"
+            f" first: {minutes_text(bet.trying_minutes)}. Rather {first}."
         )
     return "\n".join(lines)
 
@@ -103,14 +104,16 @@ def _face_text(face: FacePlanFile) -> str:
     if not face.steps:
         return f"{face.name}: nothing to do, it is as wanted already"
     limit = f" of {figures(face.limit_um)}" if face.limit_um is not None else ""
-    metal, changes = f"{figures(face.metal_um)}{limit} µm off", _count(face.changes, "change")
-    lines = [f"{face.name}: {_minutes(face.minutes)}, {metal}, {changes}"]
+    above = f" after {figures(face.above_um)} µm that stood above it" if face.above_um else ""
+    metal = f"{figures(max(0.0, face.metal_um - face.above_um))}{limit} µm off{above}"
+    changes = _count(face.changes, "change")
+    lines = [f"{face.name}: {minutes_text(face.minutes)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
     if face.marks_left >= 0.5:
         lines.append(f"  Some {figures(face.marks_left)} old marks can be expected to be left.")
     if face.nicks:
         dish = f"a dish of {figures(face.nicks.dish_radius_mm)} mm radius around each nick"
-        other = _minutes(face.nicks.other_minutes) if face.nicks.other_minutes is not None else "no route"
+        other = minutes_text(face.nicks.other_minutes) if face.nicks.other_minutes is not None else "no route"
         if face.nicks.blended:
             lines.append(f"  Blend {dish}; lowering the whole face: {other}")
         else:
@@ -128,11 +131,11 @@ def _instead(face: FacePlanFile) -> list[str]:
     lines = []
     if instead.minutes is not None:
         lines.append(
-            f"Within the limit marks to {figures(instead.cleared_um)} µm come out in {_minutes(instead.minutes)}"
+            f"Within the limit marks to {figures(instead.cleared_um)} µm come out in {minutes_text(instead.minutes)}"
             f" ({', '.join(instead.tools)}); the deepest stays {figures(instead.stays_um)} µm deep."
         )
     if instead.simpler:
-        some = ", ".join(f"{one.label} ({_minutes(one.minutes)})" for one in instead.simpler)
+        some = ", ".join(f"{one.label} ({minutes_text(one.minutes)})" for one in instead.simpler)
         lines.append(f"With every mark taken out: {some}.")
     dish = f"A dish of {figures(instead.dish_radius_mm)} mm radius around a single mark"
     lines.append(f"{dish} leaves {figures(instead.dish_stays_um)} µm in its middle, softened.")
@@ -150,7 +153,7 @@ def _step_lines(number: int, step: StepFile) -> list[str]:
         stay += f"; {_count(step.rests.count, 'rest')} to cool ({how})"
     return [
         f"  {number}. {step.label} ({step.machine_label}; {speed})",
-        f"     {_minutes(step.minutes)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"
+        f"     {minutes_text(step.minutes)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"
         f" takes {figures(step.takes_um)} µm, {step.pressure} pressure{stay}",
         f"     Lay: {step.lay}. {step.check}",
         *(f"     ! {caution}" for caution in step.cautions),
@@ -166,8 +169,13 @@ def figures(value: float) -> str:
     return f"{float(f'{value:.2g}'):.10g}"
 
 
-def _minutes(minutes: float) -> str:
-    return f"{figures(minutes)} min"
+def minutes_text(minutes: float) -> str:
+    """Minutes, or hours where they are many.
+
+    >>> minutes_text(6.54), minutes_text(480)
+    ('6.5 min', '8 h')
+    """
+    return f"{figures(minutes / 60)} h" if minutes >= 120 else f"{figures(minutes)} min"
 
 
 def _count(count: int, what: str) -> str:

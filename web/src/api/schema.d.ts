@@ -551,6 +551,11 @@ export interface components {
             minutes: number;
             /** Metal Um */
             metal_um: number;
+            /**
+             * Above Um
+             * @description of it, what stood above the face and does not count against the limit
+             */
+            above_um: number;
             /** Cost */
             cost: number;
             /** Changes */

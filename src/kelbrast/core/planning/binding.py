@@ -80,8 +80,7 @@ def _metal(graph: Graph, search: Search) -> str:
     least = best_route(graph, replace(search, aim="metal"))
     assert least is not None, "the lifted rules open a route"
     face = graph.face
-    above = (face.found.worst or 0.0) if face.stands_proud else 0.0  # what stands above the face is not the face's metal
-    need, may = _um(float(least.totals[METAL]) - above), _um(search.limit - above)
+    need, may = _um(float(least.totals[METAL]) - face.above), _um(search.limit - face.above)
     may_not = f"only {may} µm may come off{'' if face.limit_kind == 'metal' else f': {LIMITS[face.limit_kind]}'}."
     first = float(graph.layer[0, least.nodes[0]])
     if first > search.limit:

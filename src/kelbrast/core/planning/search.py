@@ -1,7 +1,7 @@
 """The best route through a graph of steps under a metal limit: exact, in three stages.
 
-All steps lead from a node to a later one, so the cheapest way from every node to an end follows from the nodes behind
-it. That way, without the limit, is already the answer when it stays within the limit. When it does not, the most
+All steps lead from a node to a later one, so the cheapest way from every node to an end is found in a few rounds over all
+steps at once. That way, without the limit, is already the answer when it stays within the limit. When it does not, the most
 sparing way tells whether there is an answer at all and what it costs at most; and label setting with dominance finds
 the best in between: a label is a partial route with its totals, and one is dropped when another at the same node is no
 worse both in the aim (ties broken by time, then by metal) and in metal, or when the two bounds show that it can not
@@ -81,12 +81,8 @@ def best_route(graph: Graph, search: Search) -> Route | None:
 
 def least_ahead(values: Reals, steps: Flags, ends: Flags) -> Reals:
     """(n, criteria): the least of every criterion by itself from each node to an end, infinite where no end is reached."""
-    ahead = np.where(ends[:, None], np.zeros((len(ends), len(CRITERIA))), np.inf)
-    ways = np.where(steps, values, np.inf)
-    for node in range(len(ends) - 2, -1, -1):
-        on = (ways[:, node, node + 1 :] + ahead[node + 1 :].T).min(axis=1)
-        ahead[node] = np.minimum(ahead[node], on)
-    return ahead
+    before, after = np.nonzero(steps)
+    return np.stack([_least(each[before, after], before, after, ends) for each in values], axis=1)
 
 
 def reachable(graph: Graph, search: Search) -> Flags:
@@ -101,12 +97,12 @@ def reachable(graph: Graph, search: Search) -> Flags:
     return within
 
 
+@dataclass(frozen=True, slots=True)
 class _Ahead:
-    """The cheapest way on from every node: its totals, and the node it goes to next (-1 at an end)."""
+    """The cheapest way on from every node: its totals, and the node it goes to next (-1 at an end or where none leads on)."""
 
-    def __init__(self, size: int, ends: Flags) -> None:
-        self.totals = np.where(ends[:, None], np.zeros((size, len(CRITERIA))), np.inf)
-        self.next = np.full(size, -1, dtype=np.intp)
+    totals: Reals
+    next: Places
 
     def leads_to_an_end(self, node: int) -> bool:
         return bool(np.isfinite(self.totals[node, TIME]))
@@ -123,27 +119,50 @@ class _Ahead:
 
 
 def _cheapest_ahead(values: Reals, steps: Flags, ends: Flags, order: list[int]) -> _Ahead:
-    ahead = _Ahead(len(ends), ends)
-    first = np.where(steps, values[order[0]], np.inf)
-    cost = ahead.totals[:, order[0]]  # a view: grows as the nodes are settled
-    entered: Flags = np.any(steps, axis=0)
-    entered[0] = True
-    for node in np.flatnonzero(entered & ~ends)[::-1].tolist():
-        through = first[node, node + 1 :] + cost[node + 1 :]
-        if through.size == 0:
-            continue
-        best = int(through.argmin())
-        least = through[best]
-        if least == np.inf:
-            continue
-        if order[0] != TIME:  # two routes of the same time to the last bit are the same route; others often tie
-            tied = np.flatnonzero(through == least)
-            ahead_of_tied = values[:, node, tied + node + 1].T + ahead.totals[tied + node + 1]
-            best = int(tied[_ranked(ahead_of_tied, order)[0]])
-        after = node + 1 + best
-        ahead.next[node] = after
-        ahead.totals[node] = values[:, node, after] + ahead.totals[after]
-    return ahead
+    """By the first criterion of the order; of the steps that tie in it to the last bit, by the next, and so on."""
+    before, after = np.nonzero(steps & ~ends[:, None])  # a route stops at the first node where it may
+    # Two routes of the same time to the last bit are the same route; in everything else they often tie.
+    for criterion in order[:1] if order[0] == TIME else order:
+        ways = values[criterion, before, after]
+        cost = _least(ways, before, after, ends)
+        best = (ways + cost[after] <= cost[before]) & np.isfinite(cost[before])
+        before, after = before[best], after[best]
+    first = _first_of_each(before)
+    here, there = before[first], after[first]
+    totals = np.where(ends[:, None], np.zeros((len(ends), len(CRITERIA))), np.inf)
+    step = values[:, here, there].T
+    while not np.array_equal(ahead := step + totals[there], totals[here]):
+        totals[here] = ahead
+    following = np.full(len(ends), -1, dtype=np.intp)
+    following[here] = there
+    return _Ahead(totals, following)
+
+
+def _first_of_each(before: Places) -> Places:
+    """Where each node first stands in an ascending list of them."""
+    new: Flags = np.ones(len(before), dtype=bool)
+    new[1:] = before[1:] != before[:-1]
+    return np.flatnonzero(new)
+
+
+def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
+    """(n,): the least sum of `ways` from every node to an end, infinite for none: relaxed until nothing gets better.
+
+    Steps only lead to later nodes, so that is after as many rounds as the longest of the best routes has steps.
+
+    Args:
+        ways: (steps,) what each step costs, with the nodes `before` (ascending) and `after` it.
+    """
+    cost = np.where(ends, 0.0, np.inf)
+    if len(ways) == 0:
+        return cost
+    begins = _first_of_each(before)
+    here = before[begins]
+    while True:
+        better = np.minimum(cost[here], np.minimum.reduceat(ways + cost[after], begins))
+        if np.array_equal(better, cost[here]):
+            return cost
+        cost[here] = better
 
 
 def _within_limit(values: Reals, steps: Flags, ends: Flags, aim: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:

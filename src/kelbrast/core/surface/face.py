@@ -95,7 +95,7 @@ class Face:
 
     @property
     def stands_proud(self) -> bool:
-        """Found with metal above the face: taking that down costs the face nothing."""
+        """Found with metal above the face: bead, burr, solder."""
         return self.found.after is None and self.found.kind == "raised"
 
     @property
@@ -105,8 +105,13 @@ class Face:
         return flat and self.want.deformed >= constant("deformed.mirror").value
 
     @property
+    def above(self) -> float:
+        """How high metal stands above the face at worst, m; 0 where none does. Taking that off costs the face nothing."""
+        return (self.found.worst or 0.0) if self.stands_proud else 0.0
+
+    @property
     def may_come_off(self) -> float:
         """The limit of a route, m: the face's own, and what stands above it; infinite for none."""
         if self.limit is None:
             return math.inf
-        return self.limit + ((self.found.worst or 0.0) if self.stands_proud else 0.0)
+        return self.limit + self.above

@@ -82,7 +82,7 @@
           {face.name}{#if face.keep_off}: keep off, mask it{:else if !face.possible}: not possible. {shown.text(
               face.reason ?? '',
             )}{:else if !face.steps.length}: as wanted already{:else}: {duration(face.minutes)}, {shown.say(
-              face.metal_um,
+              Math.max(0, face.metal_um - face.above_um),
               'depth',
             )}{face.limit_um ? ` of ${shown.say(face.limit_um, 'depth')}` : ''} off{/if}
         </h2>

@@ -39,6 +39,7 @@
   <h2 class="dim px-3 pt-3 pb-1.5">Faces of this part</h2>
   {#each draft.job.faces as face, at (at)}
     {@const plan = draft.plan?.faces[at]}
+    {@const off = Math.max(0, (plan?.metal_um ?? 0) - (plan?.above_um ?? 0))}
     <div class="border-b border-(--line)" class:on={at === draft.faceAt} {@attach at === draft.faceAt && intoView}>
       <button
         class="grid w-full gap-0.5 px-3 py-2.5 text-left"
@@ -54,12 +55,12 @@
           <span class="mt-1 block h-[7px] overflow-hidden rounded bg-(--line)">
             <i
               class="block h-full"
-              style:width="{Math.min(100, (100 * plan.metal_um) / plan.limit_um)}%"
-              style:background={plan.metal_um > 0.75 * plan.limit_um ? 'var(--stop)' : 'var(--t2)'}
+              style:width="{Math.min(100, (100 * off) / plan.limit_um)}%"
+              style:background={off > 0.75 * plan.limit_um ? 'var(--stop)' : 'var(--t2)'}
             ></i>
           </span>
           <span class="small dim num"
-            >{shown.bare(plan.metal_um, 'depth')} of {shown.say(plan.limit_um, 'depth')} may come off</span
+            >{shown.bare(off, 'depth')} of {shown.say(plan.limit_um, 'depth')} may come off</span
           >
         {/if}
       </button>

@@ -30,7 +30,9 @@
         >around it{plan.waiting_minutes ? `, ${duration(plan.waiting_minutes)} waiting` : ''}</span
       >
     </div>
-    {#if face?.steps.length}<div><b>{shown.say(face.metal_um, 'depth')}</b><span>off {face.name}</span></div>{/if}
+    {#if face?.steps.length}<div>
+        <b>{shown.say(Math.max(0, face.metal_um - face.above_um), 'depth')}</b><span>off {face.name}</span>
+      </div>{/if}
     <div><b>{changes}</b><span>wheel {changes === 1 ? 'change' : 'changes'}</span></div>
     <div><b>{cost.toFixed(2)}</b><span>abrasives, each</span></div>
     {#if blocked.length}
