@@ -23,6 +23,7 @@ def test_dragging_redraws_the_stair(page: Page, workshop) -> None:
     open_job(page, workshop, "Keepers' name plates")
     before = curves(page)
     thumb = page.get_by_role("slider").first
+    thumb.scroll_into_view_if_needed()
     box = thumb.bounding_box()
     assert box is not None
     page.mouse.move(box["x"] + 8, box["y"] + 8)

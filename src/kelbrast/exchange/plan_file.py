@@ -105,6 +105,8 @@ class OperationFile(BaseModel):
     waiting_minutes: float
     counted: bool
     within_minutes: float | None
+    source_kind: str
+    source: str
     cautions: list[str]
 
 

@@ -106,7 +106,7 @@ def _step(step: Step) -> StepFile:
         speed_limit_m_s=shop_or_none(fit.marked, "m/s"),
         speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
         diameter_mm=shop_or_none(fit.diameter, "mm"),
-        new_diameter_mm=shop_or_none(carrier.diameter, "mm"),
+        new_diameter_mm=shop_or_none(carrier.diameter if carrier.wears_down else None, "mm"),
         force_n=fit.force,
         pressure="light" if fit.light else "normal",
         wet=fit.wet,
@@ -161,6 +161,8 @@ def _operation(one: Operation) -> OperationFile:
         waiting_minutes=shop(one.passive, "min"),
         counted=one.counted,
         within_minutes=shop_or_none(one.within, "min"),
+        source_kind=one.source.kind,
+        source=one.source.title,
         cautions=list(one.cautions),
     )
 

@@ -156,9 +156,10 @@ def _wish(wish: WishFile, field: str) -> Wish:
 
 def _worn(key: str, diameter: float) -> list[Fault]:
     """A fault when this is no diameter that the tool can have worn down to."""
-    new = tool(key).carrier.diameter
-    if new is None:
-        return [Fault(f"diameters_mm.{key}", "has no diameter")]
+    carrier = tool(key).carrier
+    new = carrier.diameter
+    if new is None or not carrier.wears_down:
+        return [Fault(f"diameters_mm.{key}", "does not wear down in diameter")]
     return [] if diameter <= new * (1 + 1e-9) else [Fault(f"diameters_mm.{key}", f"must be at most {new * 1e3:g}, as new")]
 
 

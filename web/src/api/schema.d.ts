@@ -1047,6 +1047,10 @@ export interface components {
             counted: boolean;
             /** Within Minutes */
             within_minutes: number | null;
+            /** Source Kind */
+            source_kind: string;
+            /** Source */
+            source: string;
             /** Cautions */
             cautions: string[];
         };

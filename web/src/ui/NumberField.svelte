@@ -13,6 +13,8 @@
     placeholder?: string;
     faults?: string[];
     hideLabel?: boolean;
+    /** Report when the typing is over, for a value whose first digits would already change the screen. */
+    lazy?: boolean;
   }
   let {
     label,
@@ -24,6 +26,7 @@
     placeholder = '',
     faults = [],
     hideLabel = false,
+    lazy = false,
   }: Props = $props();
 
   const id = $props.id();
@@ -49,7 +52,13 @@
     onchange(quantity ? fromShown(number, quantity, shown.system) : number);
   }
 
+  function finish() {
+    if (lazy && text !== written) take(text);
+    editing = false;
+  }
+
   function nudge(event: KeyboardEvent) {
+    if (event.key === 'Enter' && lazy) return take(text);
     const way = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     const number = parseNumber(editing ? text : written);
     if (!way || number === null) return;
@@ -80,8 +89,8 @@
         editing = true;
         event.currentTarget.select();
       }}
-      onblur={() => (editing = false)}
-      oninput={(event) => take(event.currentTarget.value)}
+      onblur={finish}
+      oninput={(event) => (lazy ? (text = event.currentTarget.value) : take(event.currentTarget.value))}
       onkeydown={nudge}
     />
     {#if quantity}<span class="small dim pointer-events-none absolute top-1/2 right-2 -translate-y-1/2"

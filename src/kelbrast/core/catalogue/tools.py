@@ -30,6 +30,7 @@ class Carrier:
         inside_radius: smallest inside radius that it enters; None when it does not go inside.
         flat_only: would leave facets on a curved face.
         scallops: a small or round tool that leaves hollows on a larger flat face.
+        wears_down: its diameter shrinks with use.
         keeps_size: holds a size to a few microns: a lap, a stone, cloth in the lathe.
         turned_only: for a round outside turning in the lathe.
         wet: may be used wet.
@@ -68,6 +69,7 @@ class Carrier:
     inside_radius: float | None = None
     flat_only: bool = False
     scallops: bool = False
+    wears_down: bool = False
     keeps_size: bool = False
     turned_only: bool = False
     wet: bool = False

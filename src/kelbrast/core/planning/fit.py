@@ -60,7 +60,7 @@ class Fit:
 
 
 def choose_rack(rack: tuple[str, ...] | None) -> tuple[tuple[Tool, ...], tuple[Machine, ...]]:
-    """The tools and machines that a rack's ids name. Without any machine among them, all starter machines may be used.
+    """The tools and machines that a rack's ids name. Where it names no tool, or no machine, all starter ones may be used.
 
     Raises:
         BadInput: an id that is neither tool nor machine, named by its place in the list.
@@ -82,7 +82,7 @@ def choose_rack(rack: tuple[str, ...] | None) -> tuple[tuple[Tool, ...], tuple[M
         raise BadInput(faults)
     if named_machines:
         named_machines["hand"] = machine("hand")
-    return tuple(named_tools.values()), tuple((named_machines or machines()).values())
+    return tuple((named_tools or tools()).values()), tuple((named_machines or machines()).values())
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from typing import Any, Final, Literal
 from kelbrast.core.planning.face_plan import FacePlan
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.setups import rank
-from kelbrast.core.reference.loader import Constant, constant, record
+from kelbrast.core.reference.loader import Constant, Source, constant, record
 from kelbrast.core.surface.part import PROTECTIONS
 
 When = Literal["before", "between", "after"]
@@ -22,6 +22,7 @@ class Operation:
         when: before the first step, between steps, or after the last.
         active: seconds of a person; passive: seconds of waiting, for all pieces together.
         counted: its active time is in the steps already.
+        source: where its minutes come from.
         within: seconds after the last step until which it must be done; None when it can wait.
     """
 
@@ -33,6 +34,7 @@ class Operation:
     passive: float
     counted: bool
     within: float | None
+    source: Source
     cautions: tuple[str, ...]
 
 
@@ -113,4 +115,15 @@ def _operation(
     row: dict[str, Any] = record("operations")[key]
     active = times * row["active"].si + (row["per_dm2"].si * _area(job) / _DM2 if "per_dm2" in row else 0.0)
     passive = row["passive"].si if "passive" in row else 0.0
-    return Operation(key, row["label"], when, row["text"], active, passive, counted, within, tuple(row.get("cautions", ())))
+    return Operation(
+        id=key,
+        label=row["label"],
+        when=when,
+        text=row["text"],
+        active=active,
+        passive=passive,
+        counted=counted,
+        within=within,
+        source=row["active"].source,
+        cautions=tuple(row.get("cautions", ())),
+    )

@@ -32,6 +32,7 @@
           onchange={() => choose(choice.aim)}
         />
         <b>{choice.label}</b>
+        {#if choice.possible}<small>{choice.steps} {choice.steps === 1 ? 'step' : 'steps'}</small>{/if}
         <span class="num">
           {choice.possible ? said(choice) : 'not possible'}
         </span>
@@ -61,11 +62,15 @@
     outline-offset: -3px;
   }
   b {
-    display: block;
     font-size: 0.93rem;
     font-weight: 650;
   }
+  small {
+    margin-left: 0.4rem;
+    font-size: 0.84rem;
+  }
   span {
+    display: block;
     font-size: 0.84rem;
   }
 </style>

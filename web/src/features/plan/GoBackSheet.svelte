@@ -2,6 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import type { FacePlan, GoBack } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
@@ -14,23 +15,15 @@
   let way = $state<'depth' | 'like' | 'nail'>('depth');
   let depth = $state(5);
   let like = $state('P400');
-  let answer = $state.raw<GoBack | null>(null);
-  let trouble = $state<string | null>(null);
-  const back = $derived(answer?.goback);
+  const answer = new Answer<GoBack>();
+  const back = $derived(answer.value?.goback);
 
   $effect(() => {
     if (!open) return;
-    const asked = way === 'depth' ? { depth_um: depth } : way === 'like' ? { like } : { fingernail: true };
-    let late = false;
-    draft.goBack(asked).then(
-      (told) => {
-        if (late) return;
-        answer = told;
-        trouble = null;
-      },
-      (problem: Error) => (trouble = problem.message),
+    answer.ask(
+      draft.goBack(way === 'depth' ? { depth_um: depth } : way === 'like' ? { like } : { fingernail: true }),
+      true,
     );
-    return () => (late = true);
   });
 </script>
 
@@ -67,7 +60,7 @@
     {:else if way === 'like'}
       <Choice label="It looks as left by" value={like} options={choices.papers} onchange={(grade) => (like = grade)} />
     {/if}
-    {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
+    {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
     {#if back}
       <p>
         A mark of {shown.say(back.depth_um, 'depth')}, about as {back.like} leaves it.

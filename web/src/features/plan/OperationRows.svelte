@@ -23,7 +23,7 @@
         >
         <span class="num small dim text-right">{time(one)}</span>
       </summary>
-      <p class="small dim px-3 pb-1.5 pl-11">{one.text}</p>
+      <p class="small dim px-3 pb-1.5 pl-11">{one.text} Minutes: {one.source_kind}, {one.source.toLowerCase()}.</p>
       {#each one.cautions as caution (caution)}
         <p class="small mb-1 ml-11 rounded bg-(--stop-soft) px-2 py-0.5">{caution}</p>
       {/each}

@@ -23,6 +23,18 @@
     change({ inserts: next as Job['inserts'] });
   }
 
+  /** Machines named in the rack are the only ones; a rack that names none has them all. */
+  const machines = $derived((all?.machines ?? []).filter((one) => one.id !== 'hand'));
+  const named = $derived((draft.job.rack ?? []).filter((id) => all?.machines.some((one) => one.id === id)));
+  const atHand = (id: string) => !named.length || named.includes(id);
+
+  function toggleMachine(id: string, on: boolean) {
+    const tools = (draft.job.rack ?? []).filter((one) => !named.includes(one));
+    const kept = machines.map((one) => one.id).filter((one) => (one === id ? on : atHand(one)));
+    const rack = kept.length === machines.length ? tools : [...tools, 'hand', ...kept];
+    change({ rack: rack.length ? rack : undefined });
+  }
+
   /** Each way with what it costs in minutes against the best of its kind. */
   function costed(ways: Way[] | undefined, id: (way: Way) => string) {
     const best = Math.min(...(ways ?? []).filter((way) => way.possible).map((way) => way.minutes));
@@ -82,6 +94,21 @@
           >
         </label>
       {/each}
+    </fieldset>
+    <fieldset class="sm:col-span-2">
+      <legend class="small dim">Machines at hand, besides the hand itself</legend>
+      <div class="grid gap-x-4 sm:grid-cols-2">
+        {#each machines as machine (machine.id)}
+          <label class="flex items-baseline gap-2 py-0.5">
+            <input
+              type="checkbox"
+              checked={atHand(machine.id)}
+              onchange={(event) => toggleMachine(machine.id, event.currentTarget.checked)}
+            />
+            {machine.label}
+          </label>
+        {/each}
+      </div>
     </fieldset>
     <h2 class="mt-2 sm:col-span-2">Ways of working</h2>
     <Choice

@@ -1,6 +1,7 @@
 <!-- Everything needed to do one step. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
   import SpeedGauge from '../../charts/SpeedGauge.svelte';
   import { temperColour } from '../../charts/temper';
   import Turning from '../../charts/Turning.svelte';
@@ -51,10 +52,26 @@
     <dl class="grid grid-cols-[5.2rem_1fr] gap-x-2.5 gap-y-1 text-[0.93rem]">
       <dt>Speed</dt>
       <dd>
-        {#if step.rpm !== null}<b class="num">{whole(step.rpm)} rev/min</b>{step.diameter_mm && step.speed_band_m_s
+        {#if step.rpm !== null}<b class="num">{whole(step.rpm)} rev/min</b>{step.diameter_mm &&
+          !step.new_diameter_mm &&
+          step.speed_band_m_s
             ? ` on ${shown.say(step.diameter_mm, 'length', 3)}, `
             : ', '}{/if}<span class="num">{shown.say(step.speed_m_s, 'speed', 3)}</span>
       </dd>
+      {#if step.new_diameter_mm && step.speed_band_m_s}
+        <dt class="self-center">Wheel now</dt>
+        <dd class="w-28">
+          <NumberField
+            label="Diameter of the wheel as it is now"
+            hideLabel
+            lazy
+            value={step.diameter_mm}
+            quantity="length"
+            faults={draft.faultsAt(`diameters_mm.${step.tool}`)}
+            onchange={(mm) => draft.wearDown(step.tool, mm, step.new_diameter_mm ?? mm)}
+          />
+        </dd>
+      {/if}
       <dt>Lay</dt>
       <dd>{LAYS[step.lay]}</dd>
       <dt>Press</dt>

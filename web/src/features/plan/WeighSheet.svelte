@@ -1,30 +1,20 @@
 <!-- Everything to weigh on the face in hand: the bet on its depth, and every route that nothing beats. -->
 <script lang="ts">
   import type { Advice, FrontRoute } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, whole } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
-  let advice = $state.raw<Advice | null>(null);
-  let trouble = $state<string | null>(null);
+  const answer = new Answer<Advice>();
+  const advice = $derived(answer.value);
   const inHand = $derived(draft.facePlan?.steps.map((step) => step.tool).join() ?? '');
   const bet = $derived(advice?.bet);
 
   $effect(() => {
-    if (!open) return;
-    let late = false;
-    advice = null;
-    draft.advice().then(
-      (told) => {
-        if (late) return;
-        advice = told;
-        trouble = null;
-      },
-      (problem: Error) => (trouble = problem.message),
-    );
-    return () => (late = true);
+    if (open) answer.ask(draft.advice());
   });
 
   function take(route: FrontRoute) {
@@ -39,7 +29,7 @@
 </script>
 
 <Dialog bind:open wide title="To weigh: {draft.face?.name ?? ''}">
-  {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
+  {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
   {#if bet}
     <section class="mb-3 rounded-lg border border-(--line) bg-(--raised) p-3">
       <h2>The depth is a guess</h2>
@@ -99,8 +89,12 @@
       </tbody>
     </table>
   {:else if advice}
-    <p>No route reaches this finish; the plan says what stands in the way.</p>
-  {:else if !trouble}
+    <p>
+      {draft.face?.keep_off
+        ? 'Nothing may touch this face.'
+        : 'No route reaches this finish; the plan says what stands in the way.'}
+    </p>
+  {:else if !answer.trouble}
     <p class="dim" role="status">Weighing every route …</p>
   {/if}
 </Dialog>

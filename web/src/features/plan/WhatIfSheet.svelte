@@ -1,6 +1,7 @@
 <!-- What if: another tool for this step, none at all, or another start, each with what it costs. -->
 <script lang="ts">
   import type { WhatIf } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
   import { shown } from '../../units/shown.svelte';
@@ -9,8 +10,8 @@
 
   const MOST = 14;
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
-  let found = $state.raw<WhatIf[] | null>(null);
-  let trouble = $state<string | null>(null);
+  const answer = new Answer<WhatIf[]>();
+  const found = $derived(answer.value);
   let change = $state<'swap' | 'start'>('swap');
   let everything = $state(false);
   const leaveOut = $derived(found?.find((one) => one.change === 'leave-out'));
@@ -19,19 +20,9 @@
 
   $effect(() => {
     if (!open) return;
-    let late = false;
-    found = null;
     everything = false;
     change = 'swap';
-    draft.whatIf().then(
-      (told) => {
-        if (late) return;
-        found = told;
-        trouble = null;
-      },
-      (problem: Error) => (trouble = problem.message),
-    );
-    return () => (late = true);
+    answer.ask(draft.whatIf());
   });
 
   function take(one: WhatIf) {
@@ -55,7 +46,7 @@
 </script>
 
 <Dialog bind:open wide title="What if: step {draft.stepAt + 1}, {draft.step?.label ?? ''}">
-  {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
+  {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
   {#if leaveOut}
     <section class="mb-3 rounded-lg border border-(--line) bg-(--raised) p-3">
       <h2>Leave it out</h2>
@@ -79,7 +70,7 @@
   {:else}
     <h2>Another tool, the rest as it is</h2>
   {/if}
-  {#if found === null && !trouble}<p class="dim mt-2" role="status">Trying every tool …</p>{/if}
+  {#if found === null && !answer.trouble}<p class="dim mt-2" role="status">Trying every tool …</p>{/if}
   <ul class="mt-1">
     {#each listed as one (one.tool)}
       <li class="border-t border-(--line) first:border-0">

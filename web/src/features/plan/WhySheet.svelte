@@ -1,23 +1,16 @@
 <!-- The sum behind every number of the step: formula, values put in, and where each constant comes from. -->
 <script lang="ts">
   import type { Sum } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import { figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
-  let sums = $state.raw<Sum[]>([]);
-  let trouble = $state<string | null>(null);
+  const answer = new Answer<Sum[]>();
 
   $effect(() => {
-    if (!open) return;
-    draft.why().then(
-      (told) => {
-        sums = told;
-        trouble = null;
-      },
-      (problem: Error) => (trouble = problem.message),
-    );
+    if (open) answer.ask(draft.why());
   });
 
   /** The sums are kept in the units that the constants are published in. */
@@ -27,8 +20,8 @@
 </script>
 
 <Dialog bind:open title="Why: {draft.step?.label ?? ''}">
-  {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
-  {#each sums as sum (sum.what)}
+  {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
+  {#each answer.value ?? [] as sum (sum.what)}
     <section class="mt-3 first:mt-0">
       <h2 class="flex justify-between"><span>{sum.what}</span><span class="num">{said(sum.result, sum.unit)}</span></h2>
       <p class="mono small my-1">{sum.formula}</p>

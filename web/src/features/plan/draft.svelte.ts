@@ -189,6 +189,18 @@ export class JobDraft {
     if (count) this.stepAt = Math.min(Math.max(this.stepAt + by, 0), count - 1);
   }
 
+  /** A wheel has worn down to this diameter; at its full size it is as new again. */
+  wearDown(tool: string, mm: number, asNew: number) {
+    const others = Object.entries(this.job.diameters_mm ?? {}).filter(([id]) => id !== tool);
+    this.job.diameters_mm = Object.fromEntries(mm === asNew ? others : [...others, [tool, mm]]);
+    this.changed();
+  }
+
+  /** Faults of one key of the job. */
+  faultsAt(field: string): string[] {
+    return this.faults.filter((fault) => fault.field === field).map((fault) => fault.message);
+  }
+
   /** Faults of one key of the face in hand, such as `found.depth_um`. */
   faultsOf(key: string): string[] {
     const field = `faces[${this.faceAt}].${key}`;
