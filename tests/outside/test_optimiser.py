@@ -22,7 +22,7 @@ def bare_graph(size: int, weights: dict[tuple[int, int], float]) -> Graph:
     return Graph(
         face=None, fits=(), ra=np.arange(size, dtype=float), depth_worst=empty[0], depth_likely=empty[0], deepest=empty[0], clearance=empty[0],
         layer=empty, likely_layer=empty, hardness=1e9, values=values, cut=empty, fresh=empty, used=empty, worn=empty, warm=None,
-        rests=empty, passable=passable, rules={}, ends={"lay": last}, ratio=empty, handover={"free": np.zeros((size, size), dtype=bool)},
+        rests=empty, passable=passable, rules={}, ends={"lay": last}, ratio=empty, handover={"free": np.zeros((size, size), dtype=bool)}, own={},
     )  # fmt: skip
 
 

@@ -105,11 +105,16 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
     Jobs.open(path).add(check_job_file(collar))
     with sqlite3.connect(path) as raw:  # as version 0.1.0 left it
         for table, columns in {
-            "jobs": ("handover", "bench_speed", "covering", "protect", "inserts", "mass_g", "held", "wet", "diameters_mm"),
+            "jobs": (
+                *("handover", "bench_speed", "covering", "protect", "inserts", "mass_g", "held", "wet", "diameters_mm"),
+                *("use_rack", "extras", "insist"),
+            ),
             "faces": ("keep_wall_mm", "size_left_um", "layer", "wish"),
         }.items():
             for column in columns:
                 raw.execute(f"alter table {table} drop column {column}")
+        for table in ("rack_events", "rack_items"):
+            raw.execute(f"drop table {table}")
         raw.execute("update alembic_version set version_num = '0001'")
     (summary,) = Jobs.open(path).summaries()
     assert summary.state == "ready"
@@ -129,6 +134,9 @@ def test_everything_that_a_job_can_say_is_kept(jobs: Jobs, collar: dict[str, Any
         "held": "clamp",
         "wet": "never",
         "diameters_mm": {"loose-white": 160},
+        "use_rack": "own",
+        "extras": ["paper-p240"],
+        "insist": True,
     }
     full["faces"] = [
         {

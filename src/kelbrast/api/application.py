@@ -10,9 +10,10 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
-from kelbrast.api import jobs, planning, reference
+from kelbrast.api import jobs, planning, rack, reference
 from kelbrast.api.guards import LARGEST_REQUEST, Headers
 from kelbrast.api.problems import add_problem_handlers
+from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
 
 WEB: Final = Path(__file__).parents[3] / "web" / "dist"
@@ -37,8 +38,10 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
         max_body_size=LARGEST_REQUEST,
     )
     app.state.jobs = kept
+    app.state.buying = Buying()
     app.include_router(jobs.router)
     app.include_router(planning.router)
+    app.include_router(rack.router)
     app.include_router(reference.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)

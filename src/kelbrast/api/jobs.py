@@ -4,22 +4,17 @@ import re
 from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Depends, Header, Path, Request, Response
+from fastapi import APIRouter, Depends, Header, Path, Response
 from starlette.exceptions import HTTPException
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
+from kelbrast.api.kept import AllJobs
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
-from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import card_pdf
 from kelbrast.exchange.plan_file import PlanFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
-
-
-def _jobs(request: Request) -> Jobs:
-    jobs: Jobs = request.app.state.jobs
-    return jobs
 
 
 def _revision(if_match: Annotated[str | None, Header()] = None) -> int:
@@ -30,7 +25,6 @@ def _revision(if_match: Annotated[str | None, Header()] = None) -> int:
 
 
 JobId = Annotated[int, Path(ge=1, le=2**53, description="id of the job")]
-AllJobs = Annotated[Jobs, Depends(_jobs)]
 Revision = Annotated[int, Depends(_revision)]
 
 
@@ -96,7 +90,9 @@ def job_as_file(job_id: JobId, jobs: AllJobs) -> Response:
 def job_card(job_id: JobId, jobs: AllJobs, inch: bool = False) -> Response:
     """The job card to print and take to the bench."""
     kept = jobs.get(job_id).job
-    return Response(card_pdf(kept, inch=inch), media_type="application/pdf", headers=_named(kept.title, "pdf"))
+    return Response(
+        card_pdf(kept, jobs.rack.shelf(), inch=inch), media_type="application/pdf", headers=_named(kept.title, "pdf")
+    )
 
 
 def _named(title: str, ending: str) -> dict[str, str]:

@@ -5,6 +5,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
+from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import advice_file, choices_file, plan_file, what_if_file, why_file
@@ -21,42 +22,44 @@ StepNumber = Annotated[int, Query(description="the step, from 1")]
 
 
 @router.post("/plan", openapi_extra=JOB_IN_BODY)
-def plan_job(job: JobBody) -> PlanFile:
+def plan_job(job: JobBody, rack: OwnRack) -> PlanFile:
     """Plan the job in the request, without keeping it."""
-    return plan_file(job)
+    return plan_file(job, rack.shelf())
 
 
 @router.post("/choices", openapi_extra=JOB_IN_BODY)
-def compare_choices(job: JobBody) -> ChoicesFile:
+def compare_choices(job: JobBody, rack: OwnRack) -> ChoicesFile:
     """The job in the request by every aim and every habit, side by side."""
-    return choices_file(job)
+    return choices_file(job, rack.shelf())
 
 
 @router.post("/advice", openapi_extra=JOB_IN_BODY)
-def advise(job: JobBody, face: FaceName) -> AdviceFile:
+def advise(job: JobBody, rack: OwnRack, face: FaceName) -> AdviceFile:
     """The routes of a face that nothing beats, and the bet on a guessed depth."""
-    return advice_file(job, face=face)
+    return advice_file(job, rack.shelf(), face=face)
 
 
 @router.post("/whatif", openapi_extra=JOB_IN_BODY)
-def what_if(job: JobBody, face: FaceName, step: StepNumber) -> list[WhatIfFile]:
+def what_if(job: JobBody, rack: OwnRack, face: FaceName, step: StepNumber) -> list[WhatIfFile]:
     """What swapping, leaving out or forcing a step would lead to."""
-    return what_if_file(job, face=face, step=step)
+    return what_if_file(job, rack.shelf(), face=face, step=step)
 
 
 @router.post("/why", openapi_extra=JOB_IN_BODY)
 def why(
     job: JobBody,
+    rack: OwnRack,
     face: FaceName,
     step: StepNumber,
 ) -> list[SumFile]:
     """The sums behind one step of the plan, with the source of every constant."""
-    return why_file(job, face=face, step=step)
+    return why_file(job, rack.shelf(), face=face, step=step)
 
 
 @router.post("/goback", openapi_extra=JOB_IN_BODY)
 def go_back(
     job: JobBody,
+    rack: OwnRack,
     face: FaceName,
     after: Annotated[int, Query(description="the step whose light check failed, from 1")],
     depth_um: Annotated[float | None, Query(description="how deep the mark is")] = None,
@@ -64,4 +67,4 @@ def go_back(
     fingernail: Annotated[bool, Query(description="or: a fingernail catches it")] = False,
 ) -> GoBackFile:
     """A mark is still there at a light check: the way to the finish from there."""
-    return goback_file(job, face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
+    return goback_file(job, rack.shelf(), face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)

@@ -1,6 +1,7 @@
 """Going back from a failed light check: the use case behind the command and the endpoint."""
 
-from kelbrast.app.planning import face_named
+from kelbrast.app.planning import face_named, job_of
+from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.goback import go_back
@@ -9,11 +10,17 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
 from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
 from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.read import to_job
 
 
 def goback_file(
-    file: JobFile, *, face: str, after: int, depth_um: float | None = None, like: str | None = None, fingernail: bool = False
+    file: JobFile,
+    shelf: Shelf | None = None,
+    *,
+    face: str,
+    after: int,
+    depth_um: float | None = None,
+    like: str | None = None,
+    fingernail: bool = False,
 ) -> GoBackFile:
     """What to do about a mark found after this step of a face.
 
@@ -25,7 +32,7 @@ def goback_file(
     Raises:
         BadInput: the job, the face, the step or the depth can not be used.
     """
-    job = to_job(file)
+    job = job_of(file, shelf)
     found = face_named(job, face)
     if sum((depth_um is not None, like is not None, fingernail)) != 1:
         raise BadInput.one("depth_um", "say how deep in one way: depth_um, like a grade, or a fingernail catches it")

@@ -11,6 +11,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.app.planning import plan_file
+from kelbrast.app.rack import Rack, Shelf
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput
@@ -52,6 +53,7 @@ class Jobs:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self.rack = Rack(engine)
 
     @classmethod
     def open(cls, path: Path) -> "Jobs":
@@ -60,7 +62,9 @@ class Jobs:
     def summaries(self) -> list[JobSummary]:
         """Every job with its minutes and whether it can be done, the last changed first."""
         with Session(self._engine) as session:
-            return [_summary(stored) for stored in store.all_jobs(session)]
+            stored = store.all_jobs(session)
+        shelf = self.rack.shelf()
+        return [_summary(one, shelf) for one in stored]
 
     def any(self) -> bool:
         with Session(self._engine) as session:
@@ -93,7 +97,7 @@ class Jobs:
             return _kept(store.add_job(session, {**stored.document, "title": title}))
 
     def plan(self, job_id: int) -> PlanFile:
-        return plan_file(self.get(job_id).job)
+        return plan_file(self.get(job_id).job, self.rack.shelf())
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
@@ -116,12 +120,12 @@ def _file(stored: store.StoredJob) -> JobFile:
     return check_job_file({**told(stored.document), "faces": [told(face) for face in stored.document["faces"]]})
 
 
-def _summary(stored: store.StoredJob) -> JobSummary:
+def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
     file = _file(stored)
     minutes: float | None = None
     reason: str | None = None
     try:
-        plan = plan_file(file)
+        plan = plan_file(file, shelf)
         state = "ready" if plan.possible else "not-possible"
         minutes = plan.minutes_all if plan.possible else None
         reason = plan.blocked or next((f"{face.name}: {face.reason}" for face in plan.faces if not face.possible), None)

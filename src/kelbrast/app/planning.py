@@ -2,50 +2,56 @@
 
 from functools import lru_cache
 
+from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.choices import choices
 from kelbrast.core.planning.face_plan import graph_of, plan_face
 from kelbrast.core.planning.front import front
 from kelbrast.core.planning.guess import bet
 from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import plan_job
+from kelbrast.core.planning.plan import Plan, plan_job
+from kelbrast.core.planning.shortage import shortages, without
 from kelbrast.core.planning.whatif import what_if
 from kelbrast.core.planning.why import why
 from kelbrast.core.surface.face import Face
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile, WhatIfFile, to_advice_file, to_what_if_file
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
 from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import PlanFile
-from kelbrast.exchange.plan_writer import to_plan_file
+from kelbrast.exchange.plan_file import PlanFile, RackCheck
+from kelbrast.exchange.plan_writer import to_plan_file, to_rack_check
 from kelbrast.exchange.read import to_job
 from kelbrast.exchange.why_file import SumFile, to_why_file
 
 
-def plan_file(file: JobFile) -> PlanFile:
+def plan_file(file: JobFile, shelf: Shelf | None = None) -> PlanFile:
     """The plan of a job file.
 
     Raises:
         BadInput: the job names things that do not exist or do not fit.
     """
-    return _planned(to_job(file))
+    job = job_of(file, shelf)
+    made = _planned(job)
+    if shelf is None or not shelf.items:
+        return made
+    return made.model_copy(update={"rack": _rack_check(job, shelf)})
 
 
-def choices_file(file: JobFile) -> ChoicesFile:
+def choices_file(file: JobFile, shelf: Shelf | None = None) -> ChoicesFile:
     """The job by every aim and habit, side by side.
 
     Raises:
         BadInput: the job names things that do not exist or do not fit.
     """
-    return to_choices_file(choices(to_job(file)))
+    return to_choices_file(choices(job_of(file, shelf)))
 
 
-def why_file(file: JobFile, *, face: str, step: int) -> list[SumFile]:
+def why_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: int) -> list[SumFile]:
     """The sums behind one step (from 1) of a face.
 
     Raises:
         BadInput: the job, the face or the step can not be used.
     """
-    job = to_job(file)
+    job = job_of(file, shelf)
     found = face_named(job, face)
     plan = plan_face(found, job)
     if not 1 <= step <= len(plan.steps):
@@ -53,40 +59,40 @@ def why_file(file: JobFile, *, face: str, step: int) -> list[SumFile]:
     return to_why_file(why(plan, step, job))
 
 
-def advice_file(file: JobFile, *, face: str) -> AdviceFile:
+def advice_file(file: JobFile, shelf: Shelf | None = None, *, face: str) -> AdviceFile:
     """What a person may weigh on one face: the routes that nothing beats, and the bet on a guessed depth.
 
     Raises:
         BadInput: the job or the face can not be used.
     """
-    job = to_job(file)
+    job = job_of(file, shelf)
     found = face_named(job, face)
     graph = graph_of(found, job)
     return to_advice_file(face, graph, front(graph, job) if graph else None, bet(found, job))
 
 
-def weigh_file(file: JobFile) -> WeighFile:
+def weigh_file(file: JobFile, shelf: Shelf | None = None) -> WeighFile:
     """Everything that a person may weigh on a job: every aim and habit, and for every face the front and the bet.
 
     Raises:
         BadInput: the job names things that do not exist or do not fit.
     """
-    ways = choices_file(file)
-    faces = [advice_file(file, face=face.name) for face in file.faces if not face.keep_off]
+    ways = choices_file(file, shelf)
+    faces = [advice_file(file, shelf, face=face.name) for face in file.faces if not face.keep_off]
     return WeighFile(title=file.title, choices=ways, faces=faces)
 
 
-def what_if_file(file: JobFile, *, face: str, step: int) -> list[WhatIfFile]:
+def what_if_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: int) -> list[WhatIfFile]:
     """What changing one step (from 1) of a face's plan would lead to.
 
     Raises:
         BadInput: the job, the face or the step can not be used.
     """
-    job = to_job(file)
+    job = job_of(file, shelf)
     return to_what_if_file(what_if(face_named(job, face), job, step=step))
 
 
-def card_pdf(file: JobFile, *, inch: bool = False) -> bytes:
+def card_pdf(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -> bytes:
     """The job card as a PDF.
 
     Raises:
@@ -95,7 +101,21 @@ def card_pdf(file: JobFile, *, inch: bool = False) -> bytes:
     # The PDF library is large, and only this needs it: `kelbrast plan` stays quick.
     from kelbrast.exchange.card import job_card
 
-    return job_card(plan_file(file), inch=inch)
+    return job_card(plan_file(file, shelf), inch=inch)
+
+
+def job_of(file: JobFile, shelf: Shelf | None) -> Job:
+    """The job of the core, planned from the catalogue or from the shop's own rack, as the file says.
+
+    Raises:
+        BadInput: the job can not be used, or asks for a rack that is not given.
+    """
+    job = to_job(file)
+    if file.use_rack == "catalogue":
+        return job
+    if shelf is None:
+        raise BadInput.one("use_rack", "this job is planned from your own rack: give the rack file with --rack")
+    return shelf.equip(job, extras=file.extras, insist=file.insist)
 
 
 def face_named(job: Job, name: str) -> Face:
@@ -110,7 +130,20 @@ def face_named(job: Job, name: str) -> Face:
     return found
 
 
+def _rack_check(job: Job, shelf: Shelf) -> RackCheck:
+    """What the plan needs and the rack has not, and the minutes of the best plan without it."""
+    offered = shelf.offer(job.material.family)
+    short = shortages(_plan(job), {one.tool: one.have for one in offered.tools})
+    best = without(job, frozenset(one.tool.id for one in short)) if short else None
+    return to_rack_check(short, best, offered.refused)
+
+
+@lru_cache(maxsize=128)
+def _plan(job: Job) -> Plan:
+    return plan_job(job)
+
+
 # A list of jobs shows the minutes of each; jobs rarely change between two looks at the list.
 @lru_cache(maxsize=512)
 def _planned(job: Job) -> PlanFile:
-    return to_plan_file(plan_job(job))
+    return to_plan_file(_plan(job))

@@ -6,13 +6,11 @@ from fpdf import FPDF, FontFace
 from fpdf.enums import TableBordersLayout, XPos, YPos
 
 from kelbrast.exchange.plan_file import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.exchange.text import figures, minutes_text
+from kelbrast.exchange.text import figures, minutes_text, plain_letters
 
 _SIZES: Final = (9.0, 8.0, 7.0, 6.0)  # points; the first that fits on a page is taken
 _WIDTHS: Final = (7, 5, 44, 36, 10, 22, 66)
 _HEADINGS: Final = ("", "", "Tool", "Speed", "Min", "Takes, leaves", "Until")
-# The standard faces of a PDF know Latin letters and the micro sign, but not these.
-_PLAIN: Final = str.maketrans({"“": '"', "”": '"', "–": "-", "’": "'", "…": "...", "→": "to", "²": "²", "−": "-"})
 
 
 def job_card(plan: PlanFile, *, inch: bool = False) -> bytes:
@@ -35,7 +33,7 @@ class _Card(FPDF):
         self.set_font("Helvetica", size=size)
 
     def draw(self, plan: PlanFile) -> None:
-        self.set_title(_plain(plan.title))
+        self.set_title(plain_letters(plan.title))
         self._line(plan.title, bold=True, larger=1.7)
         pieces = "1 piece" if plan.pieces == 1 else f"{plan.pieces} pieces"
         totals = [
@@ -88,7 +86,7 @@ class _Card(FPDF):
             for number, step in enumerate(face.steps, start=1):
                 row = table.row()
                 for cell in self._cells(number, step):
-                    row.cell(_plain(cell))
+                    row.cell(plain_letters(cell))
 
     def _cells(self, number: int, step: StepFile) -> tuple[str, ...]:
         speed = f"{step.speed_m_s * 196.85:.0f} ft/min" if self._inch else f"{step.speed_m_s:.1f} m/s"
@@ -123,14 +121,10 @@ class _Card(FPDF):
 
     def _line(self, text: str, *, bold: bool = False, larger: float = 1.0) -> None:
         self.set_font("Helvetica", style="B" if bold else "", size=self._size * larger)
-        self.multi_cell(0, self._size * larger * 0.46, _plain(text), align="L", new_x=XPos.LMARGIN, new_y=YPos.NEXT)
+        self.multi_cell(0, self._size * larger * 0.46, plain_letters(text), align="L", new_x=XPos.LMARGIN, new_y=YPos.NEXT)
         self.set_font("Helvetica", size=self._size)
 
     def _depth(self, um: float | None) -> str:
         if um is None:
             return "-"
         return f"{figures(um / 25.4)} thou" if self._inch else f"{figures(um)} µm"
-
-
-def _plain(text: str) -> str:
-    return text.translate(_PLAIN).encode("latin-1", "replace").decode("latin-1")

@@ -179,6 +179,9 @@ class JobFile(Strict):
     mass_g: Annotated[float, Field(gt=0, le=10_000_000, allow_inf_nan=False)] | None = None
     held: Literal["hand", "clamp"] = "hand"
     wet: Literal["needed", "always", "never"] = "needed"
+    use_rack: Literal["catalogue", "own"] = "catalogue"
+    extras: Annotated[list[ID], Field(max_length=500)] = []
+    insist: bool = False
     diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}
 
     @model_validator(mode="after")

@@ -56,6 +56,8 @@ class StepFile(BaseModel):
     rests: RestsFile | None
     marks_left: float
     stays_um: float
+    item: Annotated[int | None, Field(description="item of the shop's rack that it is done with")]
+    commits: Annotated[bool, Field(description="doing it binds that item to this charge and metal for life")]
     spent: Spent
     cost: float
     lay: LayOfStep
@@ -165,6 +167,33 @@ class FacePlanFile(BaseModel):
     steps: list[StepFile]
 
 
+class ShortFile(BaseModel):
+    """A tool of which all pieces use up `need`, and the rack has `have` (0: not there)."""
+
+    tool: str
+    label: str
+    unit: str
+    need: int
+    have: float
+
+
+class RefusedFile(BaseModel):
+    """A tool that stands on the rack and may not be used on this metal, and why."""
+
+    tool: str
+    label: str
+    reason: str
+
+
+class RackCheck(BaseModel):
+    """The plan against the shop's own rack: what is short, the best plan without that, and what is refused."""
+
+    short: list[ShortFile]
+    without_minutes: float | None
+    without_possible: bool
+    refused: list[RefusedFile]
+
+
 class PlanFile(BaseModel):
     """The plan of a job, for one piece."""
 
@@ -186,4 +215,5 @@ class PlanFile(BaseModel):
     set_ups: list[SetUpFile]
     gather: list[GatheredFile]
     operations: list[OperationFile]
+    rack: RackCheck | None = None
     cautions: list[str]

@@ -1,11 +1,16 @@
 """From a plan of the core to the plan file."""
 
+from collections.abc import Sequence
+
+from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.planning.face_plan import FacePlan
 from kelbrast.core.planning.fallback import Fallback, fallback
 from kelbrast.core.planning.operations import Operation
 from kelbrast.core.planning.plan import Plan
 from kelbrast.core.planning.setups import SetUp
+from kelbrast.core.planning.shortage import Shortage
 from kelbrast.core.planning.step import Rests, Step
+from kelbrast.core.rack.offer import Refused
 from kelbrast.core.units import from_si
 from kelbrast.exchange.plan_file import (
     FacePlanFile,
@@ -15,8 +20,11 @@ from kelbrast.exchange.plan_file import (
     Nicks,
     OperationFile,
     PlanFile,
+    RackCheck,
+    RefusedFile,
     RestsFile,
     SetUpFile,
+    ShortFile,
     SimplerFinish,
     Spent,
     StepFile,
@@ -84,6 +92,19 @@ def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanF
     )
 
 
+def to_rack_check(short: Sequence[Shortage], best: Plan | None, refused: Sequence[Refused]) -> RackCheck:
+    """The plan against the rack, in the units of the file."""
+    return RackCheck(
+        short=[
+            ShortFile(tool=one.tool.id, label=one.tool.label, unit=one.tool.carrier.unit, need=one.need, have=one.have)
+            for one in short
+        ],
+        without_minutes=shop(best.seconds_each, "min") if best is not None and best.possible else None,
+        without_possible=best is None or best.possible,
+        refused=[RefusedFile(tool=one.tool, label=tool(one.tool).label, reason=one.reason) for one in refused],
+    )
+
+
 def _step(step: Step) -> StepFile:
     fit, carrier = step.fit, step.tool.carrier
     band = fit.setting.band
@@ -114,6 +135,8 @@ def _step(step: Step) -> StepFile:
         rests=_rests(step.rests) if step.rests else None,
         marks_left=_count_of_marks(step.marks_left),
         stays_um=shop(step.stays, "um"),
+        item=step.own.item if step.own else None,
+        commits=step.own.commits if step.own else False,
         spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
         cost=shop(step.worn * carrier.price, "money"),
         lay=step.lay,

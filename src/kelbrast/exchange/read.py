@@ -11,7 +11,7 @@ from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, Fault, NotFound, ReadError
-from kelbrast.core.planning.fit import choose_rack
+from kelbrast.core.planning.at_hand import choose_rack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.surface.face import Face, Found, Wish
 from kelbrast.core.surface.limits import Limit, strictest
@@ -69,6 +69,10 @@ def to_job(file: JobFile) -> Job:
             faces.append(_face(face, f"faces[{number}]"))
         except BadInput as bad:
             faults += bad.faults
+    try:
+        choose_rack(tuple(file.extras), field="extras")
+    except BadInput as bad:
+        faults += bad.faults
     diameters = tuple(sorted((key, to_si(mm, "mm")) for key, mm in file.diameters_mm.items()))
     for key, diameter in diameters:
         faults += _known([key], f"diameters_mm.{key}") or _worn(key, diameter)

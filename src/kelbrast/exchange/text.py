@@ -1,5 +1,7 @@
 """A plan as plain text, for a terminal or a piece of paper."""
 
+from typing import Final
+
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile
 from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
@@ -180,3 +182,16 @@ def minutes_text(minutes: float) -> str:
 
 def _count(count: int, what: str) -> str:
     return f"{count} {what}" if count == 1 else f"{count} {what}s"
+
+
+# The standard faces of a PDF know Latin letters and the micro sign, but not these.
+_PLAIN: Final = str.maketrans({"“": '"', "”": '"', "–": "-", "’": "'", "…": "...", "→": "to", "−": "-"})
+
+
+def plain_letters(text: str) -> str:
+    """The text in the letters that every PDF has.
+
+    >>> plain_letters("20 → 3 µm – “fine”")
+    '20 to 3 µm - "fine"'
+    """
+    return text.translate(_PLAIN).encode("latin-1", "replace").decode("latin-1")

@@ -36,11 +36,55 @@ class JobRow(Base):
     held: Mapped[str | None] = mapped_column(String(20))
     wet: Mapped[str | None] = mapped_column(String(20))
     diameters_mm: Mapped[dict[str, float] | None] = mapped_column(JSON)
+    use_rack: Mapped[str | None] = mapped_column(String(20))
+    extras: Mapped[list[str] | None] = mapped_column(JSON)
+    insist: Mapped[bool | None]
     faces: Mapped[list["FaceRow"]] = relationship(
         back_populates="job", cascade="all, delete-orphan", order_by="FaceRow.position", lazy="selectin"
     )
 
     __table_args__ = ({"sqlite_autoincrement": True},)
+
+
+class RackItemRow(Base):
+    """A thing on the rack. What is null is as in the catalogue."""
+
+    __tablename__ = "rack_items"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    what: Mapped[str] = mapped_column(String(80), index=True)
+    name: Mapped[str] = mapped_column(String(80))
+    count: Mapped[float] = mapped_column(Float, CheckConstraint("count >= 0"))
+    low: Mapped[float | None] = mapped_column(Float)
+    diameter_mm: Mapped[float | None] = mapped_column(Float)
+    marked_m_s: Mapped[float | None] = mapped_column(Float)
+    price: Mapped[float | None] = mapped_column(Float)
+    life_min: Mapped[float | None] = mapped_column(Float)
+    rpm: Mapped[list[float] | None] = mapped_column(JSON)
+    made: Mapped[str] = mapped_column(String(40))
+    note: Mapped[str] = mapped_column(String(400))
+    events: Mapped[list["RackEventRow"]] = relationship(
+        back_populates="item", cascade="all, delete-orphan", order_by="RackEventRow.id", lazy="selectin"
+    )
+
+    __table_args__ = ({"sqlite_autoincrement": True},)
+
+
+class RackEventRow(Base):
+    """Something that happened to an item. Rows are only ever added."""
+
+    __tablename__ = "rack_events"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    item_id: Mapped[int] = mapped_column(ForeignKey("rack_items.id", ondelete="CASCADE"), index=True)
+    at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    kind: Mapped[str] = mapped_column(String(20))
+    charge: Mapped[str | None] = mapped_column(String(80))
+    family: Mapped[str | None] = mapped_column(String(40))
+    amount: Mapped[float] = mapped_column(Float, default=0.0)
+    size_mm: Mapped[float | None] = mapped_column(Float)
+    why: Mapped[str] = mapped_column(String(400), default="")
+    item: Mapped[RackItemRow] = relationship(back_populates="events")
 
 
 class FaceRow(Base):

@@ -256,6 +256,298 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Rack
+         * @description Everything on the rack, retired things too.
+         */
+        get: operations["list_rack_api_rack_get"];
+        put?: never;
+        /**
+         * Add Items
+         * @description Put things on the rack, all or none.
+         */
+        post: operations["add_items_api_rack_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/things": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Things
+         * @description Everything of the catalogue that can be put on a rack.
+         */
+        get: operations["list_things_api_rack_things_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Item
+         * @description Say something else of an item; its history stays.
+         */
+        put: operations["change_item_api_rack__item_id__put"];
+        post?: never;
+        /**
+         * Delete Item
+         * @description Forget an item that was put on the rack by mistake.
+         */
+        delete: operations["delete_item_api_rack__item_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/{item_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add History
+         * @description Append what happened to an item: used, downgraded, retired, measured, stock.
+         */
+        post: operations["add_history_api_rack__item_id__history_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rack As File
+         * @description The rack as a rack/1 file, with its whole history.
+         */
+        get: operations["rack_as_file_api_rack_file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/file.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rack As Csv
+         * @description The rack as it stands, for a spreadsheet.
+         */
+        get: operations["rack_as_csv_api_rack_file_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/low.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Low Stock
+         * @description What to buy more of.
+         */
+        get: operations["low_stock_api_rack_low_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Import
+         * @description What importing a rack file, JSON or CSV, would do; nothing is changed.
+         */
+        post: operations["preview_import_api_rack_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Rack
+         * @description Import a rack file, all of it or nothing.
+         */
+        post: operations["import_rack_api_rack_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/labels.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels As Svg
+         * @description Labels to print, as one SVG.
+         */
+        get: operations["labels_as_svg_api_rack_labels_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rack/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels As Pdf
+         * @description Labels to print, as sheets of A4.
+         */
+        get: operations["labels_as_pdf_api_rack_labels_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Set Ups
+         * @description What to gather for these jobs together, and which wheel goes on which spindle in which order.
+         */
+        get: operations["set_ups_api_setups_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Buying
+         * @description Begin to work out which one or two additions save most over all jobs, planned from the rack.
+         */
+        post: operations["start_buying_api_buying_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/buying/{search_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Buying Progress
+         * @description How far a search is, and the best so far.
+         */
+        get: operations["buying_progress_api_buying__search_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop Buying
+         * @description Stop a search; what it found stays readable.
+         */
+        delete: operations["stop_buying_api_buying__search_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -311,6 +603,21 @@ export interface components {
             times_deeper: number;
             /** Shows */
             shows: boolean;
+        };
+        /** AdditionOut */
+        AdditionOut: {
+            /** Tools */
+            tools: string[];
+            /** Labels */
+            labels: string[];
+            /** Minutes */
+            minutes: number;
+            /** Cost */
+            cost: number;
+            /** Opened */
+            opened: number;
+            /** Savings */
+            savings: components["schemas"]["SavingOut"][];
         };
         /**
          * AdviceFile
@@ -394,6 +701,25 @@ export interface components {
             held: components["schemas"]["Choice"][];
             /** Wet */
             wet: components["schemas"]["Choice"][];
+        };
+        /**
+         * ChangeOut
+         * @description What an import does with one item of the file.
+         */
+        ChangeOut: {
+            /** What */
+            what: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "changed" | "same";
+            /** Keys */
+            keys: string[];
         };
         /**
          * Choice
@@ -484,6 +810,67 @@ export interface components {
             ];
             /** Where */
             where: string;
+        };
+        /**
+         * EventFile
+         * @description Something that happened to an item. `charge`: the compound on a wheel or the grade on a lap.
+         */
+        EventFile: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "used" | "downgraded" | "retired" | "stock" | "measured";
+            /** Charge */
+            charge?: string | null;
+            /** Family */
+            family?: string | null;
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** Size Mm */
+            size_mm?: number | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /** EventOut */
+        EventOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "used" | "downgraded" | "retired" | "stock" | "measured";
+            /** Charge */
+            charge?: string | null;
+            /** Family */
+            family?: string | null;
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** Size Mm */
+            size_mm?: number | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** EventsIn */
+        EventsIn: {
+            /** Events */
+            events: components["schemas"]["EventFile"][];
         };
         /**
          * FaceFile
@@ -718,6 +1105,15 @@ export interface components {
             /** Unit */
             unit: string;
         };
+        /** GatheredOut */
+        GatheredOut: {
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+            /** Unit */
+            unit: string;
+        };
         /**
          * GoBack
          * @description The choices at a failed light check.
@@ -783,6 +1179,7 @@ export interface components {
             gather: components["schemas"]["GatheredFile"][];
             /** Operations */
             operations: components["schemas"]["OperationFile"][];
+            rack?: components["schemas"]["RackCheck"] | null;
             /** Cautions */
             cautions: string[];
             goback: components["schemas"]["GoBack"];
@@ -811,6 +1208,88 @@ export interface components {
             forbids: string[];
             /** Word */
             word: string;
+        };
+        /**
+         * ItemFile
+         * @description An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue.
+         */
+        ItemFile: {
+            /** What */
+            what: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Low */
+            low?: number | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Marked M S */
+            marked_m_s?: number | null;
+            /** Price */
+            price?: number | null;
+            /** Life Min */
+            life_min?: number | null;
+            /** Rpm */
+            rpm?: number[];
+            /**
+             * Made
+             * @default
+             */
+            made: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** History */
+            history?: components["schemas"]["EventFile"][];
+        };
+        /**
+         * ItemOut
+         * @description An item as it stands: `size_mm` and `have` now, and what it is kept for.
+         */
+        ItemOut: {
+            /** Id */
+            id: number;
+            item: components["schemas"]["ItemFile"];
+            thing: components["schemas"]["Thing"];
+            /** Have */
+            have: number;
+            /** Size Mm */
+            size_mm: number | null;
+            /** Grain Um */
+            grain_um: number | null;
+            /** Retired */
+            retired: boolean;
+            /** Bound Charge */
+            bound_charge: string | null;
+            /** Bound Charge Label */
+            bound_charge_label: string | null;
+            /** Bound Family */
+            bound_family: string | null;
+            /** Mixed */
+            mixed: boolean;
+            /** Low */
+            low: boolean;
+            /** Misfits */
+            misfits: string[];
+            /** History */
+            history: components["schemas"]["EventOut"][];
+        };
+        /**
+         * ItemsIn
+         * @description Things to put on the rack, all or none.
+         */
+        ItemsIn: {
+            /** Items */
+            items: components["schemas"]["ItemFile"][];
         };
         /**
          * Kelbrast job, version 1
@@ -893,6 +1372,22 @@ export interface components {
              * @enum {string}
              */
             wet: "needed" | "always" | "never";
+            /**
+             * Use Rack
+             * @default catalogue
+             * @enum {string}
+             */
+            use_rack: "catalogue" | "own";
+            /**
+             * Extras
+             * @default []
+             */
+            extras: string[];
+            /**
+             * Insist
+             * @default false
+             */
+            insist: boolean;
             /**
              * Diameters Mm
              * @default {}
@@ -987,6 +1482,21 @@ export interface components {
             stroke_m_s: number | null;
             drawing: components["schemas"]["DrawingFile"] | null;
         };
+        /** MachineSetUpsOut */
+        MachineSetUpsOut: {
+            /** Machine */
+            machine: string;
+            /** Label */
+            label: string;
+            /** Spindles */
+            spindles: number;
+            /** Changes */
+            changes: number;
+            /** Mounted */
+            mounted: components["schemas"]["MountedOut"][];
+            /** Notes */
+            notes: string[];
+        };
         /** MaterialFile */
         MaterialFile: {
             /** Id */
@@ -1007,6 +1517,21 @@ export interface components {
             limit_c: number;
             /** Figures */
             figures: components["schemas"]["Figure"][];
+        };
+        /** MountedOut */
+        MountedOut: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Rpm */
+            rpm: number | null;
+            /** Spindle */
+            spindle: number;
+            /** Mount */
+            mount: boolean;
+            /** Faces */
+            faces: string[];
         };
         /**
          * Nicks
@@ -1095,8 +1620,16 @@ export interface components {
             gather: components["schemas"]["GatheredFile"][];
             /** Operations */
             operations: components["schemas"]["OperationFile"][];
+            rack?: components["schemas"]["RackCheck"] | null;
             /** Cautions */
             cautions: string[];
+        };
+        /** PreparationOut */
+        PreparationOut: {
+            /** Gather */
+            gather: components["schemas"]["GatheredOut"][];
+            /** Machines */
+            machines: components["schemas"]["MachineSetUpsOut"][];
         };
         /**
          * Problem
@@ -1122,6 +1655,40 @@ export interface components {
             faults: components["schemas"]["FaultOut"][];
         };
         /**
+         * RackCheck
+         * @description The plan against the shop's own rack: what is short, the best plan without that, and what is refused.
+         */
+        RackCheck: {
+            /** Short */
+            short: components["schemas"]["ShortFile"][];
+            /** Without Minutes */
+            without_minutes: number | null;
+            /** Without Possible */
+            without_possible: boolean;
+            /** Refused */
+            refused: components["schemas"]["RefusedFile"][];
+        };
+        /**
+         * RackText
+         * @description A rack file as text, JSON or CSV.
+         */
+        RackText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * RefusedFile
+         * @description A tool that stands on the rack and may not be used on this metal, and why.
+         */
+        RefusedFile: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * RestsFile
          * @description How often the part is put down to cool, for how long, and after how much work; `by_hand`: the hand is the limit.
          */
@@ -1134,6 +1701,40 @@ export interface components {
             after_seconds: number;
             /** By Hand */
             by_hand: boolean;
+        };
+        /**
+         * SavingOut
+         * @description What an addition changes for one job, all pieces. `opened`: it had no route before.
+         */
+        SavingOut: {
+            /** Title */
+            title: string;
+            /** Minutes */
+            minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Cost */
+            cost: number;
+            /** Opened */
+            opened: boolean;
+        };
+        /**
+         * SearchOut
+         * @description A search for what to buy: so many of so many candidates tried, and the best so far.
+         */
+        SearchOut: {
+            /** Id */
+            id: number;
+            /** Tried */
+            tried: number;
+            /** Total */
+            total: number;
+            /** Done */
+            done: boolean;
+            /** Trouble */
+            trouble: string | null;
+            /** Found */
+            found: components["schemas"]["AdditionOut"][];
         };
         /**
          * SetUpFile
@@ -1187,6 +1788,22 @@ export interface components {
             inside_diameter_mm?: number | null;
             /** Height Mm */
             height_mm?: number | null;
+        };
+        /**
+         * ShortFile
+         * @description A tool of which all pieces use up `need`, and the rack has `have` (0: not there).
+         */
+        ShortFile: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Need */
+            need: number;
+            /** Have */
+            have: number;
         };
         /**
          * SimplerFinish
@@ -1274,6 +1891,16 @@ export interface components {
             marks_left: number;
             /** Stays Um */
             stays_um: number;
+            /**
+             * Item
+             * @description item of the shop's rack that it is done with
+             */
+            item: number | null;
+            /**
+             * Commits
+             * @description doing it binds that item to this charge and metal for life
+             */
+            commits: boolean;
             spent: components["schemas"]["Spent"];
             /** Cost */
             cost: number;
@@ -1330,6 +1957,47 @@ export interface components {
             kind_label: string | null;
             /** Source */
             source: string | null;
+        };
+        /**
+         * Thing
+         * @description Something of the catalogue that can stand on a rack, with the catalogue's figures.
+         */
+        Thing: {
+            /** What */
+            what: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machine" | "abrasive" | "wheel" | "lap" | "compound";
+            /** Kind Label */
+            kind_label: string;
+            /** Carrier */
+            carrier: string;
+            /** Carrier Label */
+            carrier_label: string;
+            /** Grade */
+            grade: string;
+            /** Grain Um */
+            grain_um: number | null;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Marked M S */
+            marked_m_s: number | null;
+            /** Price */
+            price: number | null;
+            /** Life Min */
+            life_min: number | null;
+            /** Unit */
+            unit: string;
+            /** Rpm */
+            rpm: number[];
+            /** Wears Down */
+            wears_down: boolean;
+            /** Not For */
+            not_for: string[];
         };
         /** ToolFile */
         ToolFile: {
@@ -2055,6 +2723,588 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GoBackFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_rack_api_rack_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_items_api_rack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_things_api_rack_things_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Thing"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_item_api_rack__item_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the item */
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_item_api_rack__item_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the item */
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_history_api_rack__item_id__history_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the item */
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rack_as_file_api_rack_file_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rack_as_csv_api_rack_file_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    low_stock_api_rack_low_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_import_api_rack_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RackText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_rack_api_rack_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RackText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangeOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels_as_svg_api_rack_labels_svg_get: {
+        parameters: {
+            query?: {
+                /** @description ids of the items; all that are not retired when none is named */
+                item?: number[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels_as_pdf_api_rack_labels_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description ids of the items; all that are not retired when none is named */
+                item?: number[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_ups_api_setups_get: {
+        parameters: {
+            query?: {
+                /** @description ids of the jobs */
+                job?: number[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreparationOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_buying_api_buying_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    buying_progress_api_buying__search_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the search */
+                search_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_buying_api_buying__search_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the search */
+                search_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -37,6 +37,7 @@ class Machine:
         low, high: its range in rev/s when it is variable.
         orbit: orbit diameter in metres for an orbital machine.
         stroke: speed of a hand stroke in m/s.
+        spindles: how many wheels are mounted at once.
         turns_work: the part turns, so the surface speed follows from its diameter.
         drawing: how it turns and where the work may touch; None for the bare hand.
     """
@@ -52,6 +53,7 @@ class Machine:
     orbit: float | None = None
     stroke: float | None = None
     turns_work: bool = False
+    spindles: int = 1
     drawing: "Drawing | None" = None
 
 
@@ -86,6 +88,7 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         orbit=si("orbit"),
         stroke=si("stroke"),
         turns_work=row.get("turns_work", False),
+        spindles=row.get("spindles", 1),
         drawing=_drawing(row) if "view" in row else None,
     )
 

@@ -84,6 +84,7 @@ class Tool:
     Attributes:
         grain: median grain size in metres.
         wear: Archard coefficient.
+        charge: the compound on a wheel, or the grade on a lap; None for what carries its own grain.
         suits: families its compound is kept for; None when it suits all that the carrier may touch.
     """
 
@@ -93,6 +94,7 @@ class Tool:
     grade: str
     grain: float
     wear: float
+    charge: str | None = None
     suits: tuple[str, ...] | None = None
 
     @property
@@ -108,11 +110,17 @@ class Tool:
 
 
 @cache
+def carriers() -> dict[str, Carrier]:
+    """Every carrier by its id."""
+    return {key: _carrier(key, row) for key, row in record("carriers").items()}
+
+
+@cache
 def tools() -> dict[str, Tool]:
     """The whole starter rack by id."""
     found: dict[str, Tool] = {}
     for key, row in record("carriers").items():
-        carrier = _carrier(key, row)
+        carrier = carriers()[key]
         for tool in (*_graded(carrier, row), *_sized(carrier, row), *_charged(carrier, row)):
             found[tool.id] = tool
     return found
@@ -163,6 +171,7 @@ def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
             grade=grade.name,
             grain=grade.grain,
             wear=wear_coefficient(carrier, grade.grain),
+            charge=grade.name if carrier.wear_law == "lap" else None,
         )
         for grade in grades
     ]
@@ -197,6 +206,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 grade=f"{grain.value:g}um",
                 grain=grain.si,
                 wear=compound["wear"].si,
+                charge=name,
                 suits=tuple(compound["suits"]),
             )
         )

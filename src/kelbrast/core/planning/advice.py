@@ -48,8 +48,8 @@ def _last_check(fit: Fit, face: Face) -> str:
     return "along" if face.want.lay == "one-way" else "last-satin"
 
 
-def step_cautions(fit: Fit, material: Material) -> tuple[str, ...]:
-    """Short sentences for this tool on this material."""
+def step_cautions(fit: Fit, material: Material, *, warning: str | None = None) -> tuple[str, ...]:
+    """Short sentences for this tool on this material; `warning`: what insisting on it will do."""
     advice = record("advice")
     found = [advice["cautions"][key] for key in fit.tool.carrier.cautions]
     if fit.light:
@@ -61,7 +61,7 @@ def step_cautions(fit: Fit, material: Material) -> tuple[str, ...]:
     beside = () if material.family in _THROWS_SPARKS else (advice["cautions"]["sparks"],)
     if fit.wet:
         beside += (advice["cautions"]["wet-option"], advice["cautions"]["dust"])
-    return tuple(str(text) for text in found if text not in beside)
+    return tuple(str(text) for text in (warning, *found) if text and text not in beside)
 
 
 def part_cautions(job: Job) -> tuple[str, ...]:

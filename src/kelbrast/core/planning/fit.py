@@ -4,11 +4,11 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-from kelbrast.core.catalogue.machines import Machine, machine, machines
+from kelbrast.core.catalogue.machines import Machine, machine
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.speeds import speed_bands
-from kelbrast.core.catalogue.tools import Tool, tool, tools
-from kelbrast.core.errors import BadInput, Fault, NotFound
+from kelbrast.core.catalogue.tools import Tool, tools
+from kelbrast.core.planning.at_hand import choose_rack, own_rack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.process.heat import friction_flux, longest_stay
@@ -16,6 +16,7 @@ from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.rests import Lump, work_until_hot
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting, choose_setting
+from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 
@@ -59,32 +60,6 @@ class Fit:
     forbidden: frozenset[Rule]
 
 
-def choose_rack(rack: tuple[str, ...] | None) -> tuple[tuple[Tool, ...], tuple[Machine, ...]]:
-    """The tools and machines that a rack's ids name. Where it names no tool, or no machine, all starter ones may be used.
-
-    Raises:
-        BadInput: an id that is neither tool nor machine, named by its place in the list.
-    """
-    if rack is None:
-        return tuple(tools().values()), tuple(machines().values())
-    named_tools: dict[str, Tool] = {}
-    named_machines: dict[str, Machine] = {}
-    faults = []
-    for place, key in enumerate(rack):
-        try:
-            if key in machines():
-                named_machines[key] = machine(key)
-            else:
-                named_tools[key] = tool(key)
-        except NotFound as missing:
-            faults.append(Fault(f"rack[{place}]", f"{missing}; see kelbrast list tools"))
-    if faults:
-        raise BadInput(faults)
-    if named_machines:
-        named_machines["hand"] = machine("hand")
-    return tuple((named_tools or tools()).values()), tuple((named_machines or machines()).values())
-
-
 @dataclass(frozen=True, slots=True)
 class Place:
     """What a tool must know of a face (SI): its area only as far as a tool could cover it at once.
@@ -100,6 +75,7 @@ class Place:
         wet: a key of `surface.part.WET`.
         low_speed: the bench runs at half the usual speed.
         diameters: (tool id, m) of wheels that have worn down.
+        own: the rack that is planned with, where it is not the catalogue.
     """
 
     thickness: float | None
@@ -116,6 +92,7 @@ class Place:
     wet: str
     low_speed: bool
     diameters: tuple[tuple[str, float], ...]
+    own: Own | None
 
     @classmethod
     def of(cls, face: Face, job: Job) -> "Place":
@@ -135,6 +112,7 @@ class Place:
             wet="never" if "wet" in job.forbids else job.part.wet,
             low_speed=job.bench_speed == "low",
             diameters=job.diameters,
+            own=job.own,
         )
 
     def band(self, one: Tool, machine: Machine, family: str) -> tuple[float, float] | None:
@@ -147,13 +125,16 @@ class Place:
 
     def diameter(self, one: Tool, machine: Machine) -> float | None:
         """Of the wheel, worn as it is; of the work where the work turns."""
-        return self.turned if machine.turns_work else dict(self.diameters).get(one.id, one.carrier.diameter)
+        if machine.turns_work:
+            return self.turned
+        measured = next((own.diameter for own in self.own.tools if own.tool == one.id), None) if self.own else None
+        return dict(self.diameters).get(one.id, measured or one.carrier.diameter)
 
 
 @lru_cache(maxsize=256)
 def fits(material: Material, place: Place, rack: tuple[str, ...] | None) -> tuple[Fit, ...]:
     """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
-    rack_tools, rack_machines = choose_rack(rack)
+    rack_tools, rack_machines = choose_rack(rack) if place.own is None else own_rack(place.own)
     found = [
         _fit(one, driver, material, place)
         for one in rack_tools

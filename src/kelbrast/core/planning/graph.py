@@ -21,6 +21,7 @@ from kelbrast.core.planning.warming import Warming, warming
 from kelbrast.core.process.clearance import area_factor, clearance
 from kelbrast.core.process.dulling import change_after
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 
@@ -48,6 +49,7 @@ class Graph:
         passable: (n, n) where a step goes at all, all liftable rules aside; rules: masks of the rules that forbid.
         ends: (n,) per rule "lay" and "not-fine-enough", where a route may end.
         ratio: (n, n) jump in grain size between two backed abrasives, 0 where the habit does not count it.
+        own: by tool, the items of the shop's rack.
         handover: (n, n) per school of where the wheel starts, True where it forbids the step.
     """
 
@@ -73,6 +75,7 @@ class Graph:
     ends: dict[Rule, Flags]
     ratio: Reals
     handover: dict[str, Flags]
+    own: dict[str, OwnTool]
 
     @property
     def tools(self) -> tuple[str, ...]:
@@ -134,6 +137,7 @@ def build_graph(face: Face, job: Job, fits: tuple[Fit, ...]) -> Graph:
         ends=ends,
         ratio=_ratios(face, fits),
         handover=handover_mask(fits, depth_likely, hardness),
+        own={one.tool: one for one in job.own.tools} if job.own else {},
     )
 
 

@@ -6,6 +6,7 @@ from typing import Final, Literal
 from kelbrast.core.catalogue.inserts import forbidden_by, insert
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.process.rests import Lump
+from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 from kelbrast.core.surface.part import Part
@@ -33,6 +34,7 @@ class Job:
         rack: ids of the tools (and, if wanted, machines) to plan with; None for the whole starter rack.
         carried: whether the part can be brought to a bench machine; None to judge by its largest face.
         habit, aim, handover, bench_speed: keys of the tables above.
+        own: the rack that is planned with instead of the starter rack or `rack`.
         diameters: (tool id, m) for wheels that have worn down from the starter rack's size.
     """
 
@@ -48,6 +50,7 @@ class Job:
     bench_speed: str = "usual"
     part: Part = field(default_factory=Part)
     diameters: tuple[tuple[str, float], ...] = ()
+    own: Own | None = None
 
     @property
     def comes_to_the_bench(self) -> bool:

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from kelbrast.core.planning.advice import part_cautions
+from kelbrast.core.planning.at_hand import choose_rack
 from kelbrast.core.planning.face_plan import FacePlan, plan_face
-from kelbrast.core.planning.fit import choose_rack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.operations import Operation, blocked, operations
 from kelbrast.core.planning.setups import Gathered, SetUp, gather, rank, set_ups

@@ -10,6 +10,7 @@ from kelbrast.core.planning.graph import TIME, Graph
 from kelbrast.core.process.clearance import area_factor, marks_left
 from kelbrast.core.process.dulling import share_done
 from kelbrast.core.process.scratch import grain_of_marks
+from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 
 _CURVE_POINTS = 40
@@ -42,6 +43,7 @@ class Step:
         rests: None when the part never gets too hot.
         marks_left: old marks that can be expected to be there still when the step is done.
         stays: how deep old marks still are that the tool could not reach, 0 when it reaches all.
+        own: the item of the shop's rack that it is done with; None when planned from the catalogue.
         curve: (seconds since the step began, deepest marks left) for drawing.
     """
 
@@ -63,6 +65,7 @@ class Step:
     check: str
     cautions: tuple[str, ...]
     curve: tuple[tuple[float, float], ...]
+    own: OwnTool | None = None
 
     @property
     def tool(self) -> Tool:
@@ -83,6 +86,7 @@ def _step(graph: Graph, before: int, at: int, material: Material, *, stood: floa
     """`stood`: depth of old marks that the steps before could not reach."""
     fit, face = graph.fits[at - 1], graph.face
     layer, depth = float(graph.layer[before, at]), float(graph.depth_worst[before])
+    own = graph.own.get(fit.tool.id)
     seconds = float(graph.values[TIME, before, at])
     stays = _out_of_reach(graph, before, at, stood)
     return Step(
@@ -102,7 +106,8 @@ def _step(graph: Graph, before: int, at: int, material: Material, *, stood: floa
         stays=stays,
         lay=lay_of_step(fit, face, last=last),
         check=light_check(fit, face, first=before == 0, last=last),
-        cautions=step_cautions(fit, material),
+        cautions=step_cautions(fit, material, warning=own.warning if own else None),
+        own=own,
         curve=_curve(graph, before, at, seconds, stood, stays),
     )
 

@@ -1,0 +1,279 @@
+"""What the rack's part of the API takes and answers."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from kelbrast.app.buying import Search
+from kelbrast.app.rack import ImportChange, KeptItem
+from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.catalogue.tools import Tool, tools
+from kelbrast.core.planning.mounting import Preparation
+from kelbrast.core.rack.item import KINDS, Item, Kind, bound_by, carrier_of, stockable
+from kelbrast.core.reference.loader import record
+from kelbrast.core.units import from_si
+from kelbrast.exchange.rack_file import EventFile, ItemFile
+from kelbrast.exchange.shop_units import shop, shop_or_none
+
+
+class Thing(BaseModel):
+    """Something of the catalogue that can stand on a rack, with the catalogue's figures."""
+
+    what: str
+    label: str
+    kind: Kind
+    kind_label: str
+    carrier: str
+    carrier_label: str
+    grade: str
+    grain_um: float | None
+    diameter_mm: float | None
+    marked_m_s: float | None
+    price: float | None
+    life_min: float | None
+    unit: str
+    rpm: list[float]
+    wears_down: bool
+    not_for: list[str]
+
+
+class EventOut(EventFile):
+    at: datetime
+
+
+class ItemOut(BaseModel):
+    """An item as it stands: `size_mm` and `have` now, and what it is kept for."""
+
+    id: int
+    item: ItemFile
+    thing: Thing
+    have: float
+    size_mm: float | None
+    grain_um: float | None
+    retired: bool
+    bound_charge: str | None
+    bound_charge_label: str | None
+    bound_family: str | None
+    mixed: bool
+    low: bool
+    misfits: list[str]
+    history: list[EventOut]
+
+
+class ChangeOut(BaseModel):
+    """What an import does with one item of the file."""
+
+    what: str
+    label: str
+    name: str
+    change: Literal["new", "changed", "same"]
+    keys: list[str]
+
+
+class SavingOut(BaseModel):
+    """What an addition changes for one job, all pieces. `opened`: it had no route before."""
+
+    title: str
+    minutes: float
+    metal_um: float
+    cost: float
+    opened: bool
+
+
+class AdditionOut(BaseModel):
+    tools: list[str]
+    labels: list[str]
+    minutes: float
+    cost: float
+    opened: int
+    savings: list[SavingOut]
+
+
+class SearchOut(BaseModel):
+    """A search for what to buy: so many of so many candidates tried, and the best so far."""
+
+    id: int
+    tried: int
+    total: int
+    done: bool
+    trouble: str | None
+    found: list[AdditionOut]
+
+
+class MountedOut(BaseModel):
+    tool: str
+    label: str
+    rpm: float | None
+    spindle: int
+    mount: bool
+    faces: list[str]
+
+
+class MachineSetUpsOut(BaseModel):
+    machine: str
+    label: str
+    spindles: int
+    changes: int
+    mounted: list[MountedOut]
+    notes: list[str]
+
+
+class GatheredOut(BaseModel):
+    label: str
+    count: int
+    unit: str
+
+
+class PreparationOut(BaseModel):
+    gather: list[GatheredOut]
+    machines: list[MachineSetUpsOut]
+
+
+class ItemsIn(BaseModel):
+    """Things to put on the rack, all or none."""
+
+    items: Annotated[list[ItemFile], Field(min_length=1, max_length=2000)]
+
+
+class EventsIn(BaseModel):
+    events: Annotated[list[EventFile], Field(min_length=1, max_length=100)]
+
+
+class RackText(BaseModel):
+    """A rack file as text, JSON or CSV."""
+
+    text: Annotated[str, Field(max_length=2_000_000)]
+
+
+def things() -> list[Thing]:
+    """Everything that can be put on a rack, coarse to fine within its kind."""
+    found = [thing(what) for what in stockable()]
+    kinds = list(KINDS)
+    return sorted(found, key=lambda one: (kinds.index(one.kind), one.carrier, -(one.grain_um or 0)))
+
+
+def thing(what: str) -> Thing:
+    carrier = carrier_of(what)
+    if what in machines():
+        machine = machines()[what]
+        speeds = machine.settings or tuple(speed for speed in (machine.low, machine.high) if speed)
+        rpm = [shop(speed, "rev/min") for speed in speeds]
+        return _thing(what, machine.label, "machine", carrier=what, carrier_label=machine.label, rpm=rpm)
+    if carrier is None:
+        compound = record("compounds")[what]
+        grain, label = shop(compound["grain"].si, "um"), str(compound["label"]).capitalize()
+        return _thing(what, label, "compound", carrier="compound", carrier_label="Compound", grain_um=grain)
+    one: Tool | None = tools().get(what)
+    kind: Kind = Item(0, what).kind
+    return _thing(
+        what,
+        one.label if one else carrier.label,
+        kind,
+        carrier=carrier.id,
+        carrier_label=carrier.label,
+        grade=one.grade if one else "",
+        grain_um=shop(one.grain, "um") if one else None,
+        diameter_mm=shop_or_none(carrier.diameter, "mm"),
+        marked_m_s=carrier.marked_limit,
+        price=carrier.price if one else None,
+        life_min=shop_or_none(carrier.life, "min"),
+        unit=carrier.unit if one else "wheel" if kind == "wheel" else "lap",
+        wears_down=carrier.wears_down,
+        not_for=list(carrier.not_for),
+    )
+
+
+def _thing(what: str, label: str, kind: Kind, **more: object) -> Thing:
+    figures: dict[str, object] = {
+        "grade": "", "grain_um": None, "diameter_mm": None, "marked_m_s": None, "price": None, "life_min": None,
+        "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "wears_down": False, "not_for": [],
+    }  # fmt: skip
+    return Thing.model_validate({"what": what, "label": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more})
+
+
+def item_out(kept: KeptItem) -> ItemOut:
+    item = kept.item
+    bound = bound_by(item.history)
+    compound = record("compounds").get(bound.charge or "")
+    charged = [tool for tool in tools().values() if tool.carrier.id == item.what and tool.charge == bound.charge]
+    about = thing(item.what)
+    return ItemOut(
+        id=kept.id,
+        item=kept.file.model_copy(update={"history": []}),
+        thing=about,
+        have=item.have,
+        size_mm=shop_or_none(item.size, "mm"),
+        grain_um=shop(charged[0].grain, "um") if bound.charge and charged else about.grain_um,
+        retired=item.retired,
+        bound_charge=bound.charge,
+        bound_charge_label=str(compound["label"]) if compound else bound.charge,
+        bound_family=bound.family,
+        mixed=bound.mixed,
+        low=item.low is not None and item.have <= item.low,
+        misfits=list(kept.misfits),
+        history=[EventOut(**event.model_dump(), at=at) for event, at in zip(kept.file.history, kept.at, strict=True)],
+    )
+
+
+def change_out(one: ImportChange) -> ChangeOut:
+    file = one.file
+    return ChangeOut(what=file.what, label=thing(file.what).label, name=file.name, change=one.change, keys=list(one.keys))
+
+
+def search_out(search: Search) -> SearchOut:
+    progress = search.progress
+    return SearchOut(
+        id=search.id,
+        tried=progress.done,
+        total=progress.total,
+        done=search.done,
+        trouble=search.trouble,
+        found=[
+            AdditionOut(
+                tools=list(one.tools),
+                labels=[tools()[tool].label for tool in one.tools],
+                minutes=shop(one.seconds, "min"),
+                cost=sum(saving.cost for saving in one.savings),
+                opened=one.opened,
+                savings=[
+                    SavingOut(
+                        title=search.titles[saving.job],
+                        minutes=shop(saving.seconds, "min"),
+                        metal_um=shop(saving.metal, "um"),
+                        cost=saving.cost,
+                        opened=saving.opened,
+                    )
+                    for saving in one.savings
+                ],
+            )
+            for one in progress.found
+        ],
+    )
+
+
+def preparation_out(made: Preparation) -> PreparationOut:
+    return PreparationOut(
+        gather=[GatheredOut(label=one.tool.label, count=one.count, unit=one.tool.carrier.unit) for one in made.gather],
+        machines=[
+            MachineSetUpsOut(
+                machine=each.machine.id,
+                label=each.machine.label,
+                spindles=each.machine.spindles,
+                changes=each.changes,
+                notes=list(each.notes),
+                mounted=[
+                    MountedOut(
+                        tool=one.set_up.tool.id,
+                        label=one.set_up.tool.label,
+                        rpm=None if one.set_up.spindle is None else from_si(one.set_up.spindle, "rev/min"),
+                        spindle=one.spindle,
+                        mount=one.mount,
+                        faces=[face for face, _ in one.set_up.faces],
+                    )
+                    for one in each.mounted
+                ],
+            )
+            for each in made.machines
+        ],
+    )

@@ -1,0 +1,73 @@
+"""What to buy next, worked out in the background: one search at a time, with its progress, and stopped when asked."""
+
+import threading
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.core.planning.buying import Progress, what_to_buy
+from kelbrast.core.planning.job import Job
+
+
+@dataclass(slots=True)
+class Search:
+    """A search as it stands. `titles`: of the jobs, by number."""
+
+    id: int
+    titles: tuple[str, ...]
+    progress: Progress = field(default_factory=lambda: Progress(0, 0, ()))
+    done: bool = False
+    trouble: str | None = None
+    stop: threading.Event = field(default_factory=threading.Event)
+
+
+class Buying:
+    """Searches of this server. They live as long as it does: nothing of them is worth keeping."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._searches: dict[int, Search] = {}
+
+    def start(self, jobs: Sequence[tuple[str, Job]]) -> Search:
+        """Begin a search over these jobs by title; one that still runs is stopped.
+
+        Raises:
+            BadInput: there is no job to plan.
+        """
+        if not jobs:
+            raise BadInput.one("jobs", "there is no job yet to plan with what could be bought")
+        with self._lock:
+            for old in self._searches.values():
+                old.stop.set()
+            search = Search(len(self._searches) + 1, tuple(title for title, _ in jobs))
+            self._searches[search.id] = search
+        thread = threading.Thread(target=_run, args=(search, [job for _, job in jobs]), daemon=True)
+        thread.start()
+        return search
+
+    def get(self, search_id: int) -> Search:
+        """How far a search is.
+
+        Raises:
+            NotFound: no such search.
+        """
+        found = self._searches.get(search_id)
+        if found is None:
+            raise NotFound("search", str(search_id))
+        return found
+
+    def stop(self, search_id: int) -> None:
+        """Stop a search; what it has found so far stays readable."""
+        self.get(search_id).stop.set()
+
+
+def _run(search: Search, jobs: Sequence[Job]) -> None:
+    try:
+        for progress in what_to_buy(jobs):
+            search.progress = progress
+            if search.stop.is_set():
+                break
+    except BadInput as bad:
+        search.trouble = str(bad)
+    finally:
+        search.done = True

@@ -1,0 +1,169 @@
+"""The shop's rack: putting things on it, what happens to them, and what they make up for a job."""
+
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Literal
+
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.errors import BadInput
+from kelbrast.core.planning.job import Job
+from kelbrast.core.rack.fitting import misfits
+from kelbrast.core.rack.item import Item
+from kelbrast.core.rack.offer import Offer, Own, offer
+from kelbrast.exchange.rack_file import EventFile, ItemFile, check_items, item_faults, to_item
+from kelbrast.storage import rack as store
+
+
+@dataclass(frozen=True, slots=True)
+class KeptItem:
+    """An item with its id, the file that describes it, when its events were, and what does not fit (sentences)."""
+
+    id: int
+    file: ItemFile
+    at: tuple[datetime, ...]
+    misfits: tuple[str, ...]
+
+    @property
+    def item(self) -> Item:
+        return to_item(self.file, self.id)
+
+
+@dataclass(frozen=True, slots=True)
+class ImportChange:
+    """What an import does with one item of the file: by `what` and name."""
+
+    file: ItemFile
+    change: Literal["new", "changed", "same"]
+    keys: tuple[str, ...]
+    item_id: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Shelf:
+    """Items to plan from, wherever they are kept."""
+
+    items: tuple[Item, ...]
+
+    def offer(self, family: str, *, insist: bool = False) -> Offer:
+        """What the rack makes up for a metal family."""
+        return offer(self.items, family, insist=insist)
+
+    def equip(self, job: Job, *, extras: Sequence[str] = (), insist: bool = False) -> Job:
+        """The job, planned from this rack."""
+        made = self.offer(job.material.family, insist=insist)
+        return replace(job, own=Own(made.tools, made.machines, tuple(extras)))
+
+
+class Rack:
+    """The rack of one database. Every method is one transaction: it happens whole or not at all."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def items(self) -> list[KeptItem]:
+        """Everything on the rack, retired things too."""
+        with Session(self._engine) as session:
+            return self._kept(store.all_items(session))
+
+    def add(self, files: Sequence[ItemFile]) -> list[KeptItem]:
+        """Put things on the rack, all or none.
+
+        Raises:
+            BadInput: every fault, by item.
+        """
+        check_items(list(files))
+        with self._transaction() as session:
+            ids = [store.add_item(session, file.model_dump()).id for file in files]
+        return [kept for kept in self.items() if kept.id in ids]
+
+    def change(self, item_id: int, file: ItemFile) -> KeptItem:
+        """Say something else of an item. What it is and its history stay.
+
+        Raises:
+            NotFound: no such item.  BadInput: what is wrong with it.
+        """
+        if faults := item_faults(file, ""):
+            raise BadInput(faults)
+        with self._transaction() as session:
+            if store.get_item(session, item_id).document["what"] != file.what:
+                raise BadInput.one("what", "can not be changed; retire this one and add another")
+            store.change_item(session, item_id, file.model_dump())
+        return self._one(item_id)
+
+    def note(self, item_id: int, events: Sequence[EventFile]) -> KeptItem:
+        """Append to the history of an item."""
+        with self._transaction() as session:
+            document = store.get_item(session, item_id).document
+            file = ItemFile.model_validate({**document, "history": [event.model_dump() for event in events]}, strict=False)
+            if faults := item_faults(file, ""):
+                raise BadInput(faults)
+            store.add_events(session, item_id, [event.model_dump() for event in events])
+        return self._one(item_id)
+
+    def remove(self, item_id: int) -> None:
+        """Take away what was put on the rack by mistake; what has a history of use is retired instead.
+
+        Raises:
+            BadInput: it was used, so its history must stay.
+        """
+        with self._transaction() as session:
+            document = store.get_item(session, item_id).document
+            if any(event["kind"] in ("used", "downgraded") for event in document["history"]):
+                raise BadInput.one("id", "it was used, and its history must stay: retire it instead")
+            store.remove_item(session, item_id)
+
+    def preview(self, files: Sequence[ItemFile]) -> list[ImportChange]:
+        """What an import would do, without doing it. Items are told apart by `what` and name; one matches one."""
+        check_items(list(files))
+        here = self.items()
+        found = []
+        for file in files:
+            match = next((kept for kept in here if (kept.file.what, kept.file.name) == (file.what, file.name)), None)
+            if match is None:
+                found.append(ImportChange(file, "new", (), None))
+                continue
+            here.remove(match)
+            new, old = file.model_dump(exclude={"history"}), match.file.model_dump(exclude={"history"})
+            keys = tuple(key for key in new if new[key] != old[key])
+            more = len(file.history) > len(match.file.history)
+            keys = (*keys, "history") if more else keys
+            found.append(ImportChange(file, "changed" if keys else "same", keys, match.id))
+        return found
+
+    def take_in(self, files: Sequence[ItemFile]) -> list[ImportChange]:
+        """Import: new items are added, known ones changed, and a longer history is continued. All or nothing."""
+        changes = self.preview(files)
+        with self._transaction() as session:
+            for one in changes:
+                if one.item_id is None:
+                    store.add_item(session, one.file.model_dump())
+                elif one.change == "changed":
+                    had = len(store.get_item(session, one.item_id).document["history"])
+                    store.change_item(session, one.item_id, one.file.model_dump())
+                    store.add_events(session, one.item_id, [event.model_dump() for event in one.file.history[had:]])
+        return changes
+
+    def shelf(self) -> Shelf:
+        """The rack as it stands now, to plan from."""
+        return Shelf(tuple(kept.item for kept in self.items()))
+
+    def _one(self, item_id: int) -> KeptItem:
+        return next(kept for kept in self.items() if kept.id == item_id)
+
+    def _kept(self, stored: Sequence[store.StoredItem]) -> list[KeptItem]:
+        files = [ItemFile.model_validate(dict(one.document), strict=False) for one in stored]
+        items = [to_item(file, one.id) for one, file in zip(stored, files, strict=True)]
+        own = [machines()[item.what] for item in items if item.kind == "machine" and not item.retired]
+        available = [machines()["hand"], *own] if own else list(machines().values())
+        rows = zip(stored, files, items, strict=True)
+        return [KeptItem(one.id, file, one.at, tuple(misfits(item, available))) for one, file, item in rows]
+
+    @contextmanager
+    def _transaction(self) -> Iterator[Session]:
+        with Session(self._engine) as session, session.begin():
+            yield session

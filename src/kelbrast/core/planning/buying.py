@@ -1,0 +1,144 @@
+"""What to buy next: the additions to a rack that would save most over all jobs, found by planning them again."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import combinations
+
+import numpy as np
+
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.planning.face_plan import chosen_route, graph_of
+from kelbrast.core.planning.graph import COST, METAL, TIME, Graph
+from kelbrast.core.planning.job import Job
+from kelbrast.core.surface.face import Wish
+
+_PARTNERS = 14
+
+
+@dataclass(frozen=True, slots=True)
+class Saving:
+    """What an addition changes for one job, all pieces (SI). A job that had no route before is `opened`."""
+
+    job: int
+    seconds: float
+    metal: float
+    cost: float
+    opened: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Addition:
+    """One or two tools of the catalogue, and what they save job by job."""
+
+    tools: tuple[str, ...]
+    savings: tuple[Saving, ...]
+
+    @property
+    def seconds(self) -> float:
+        return sum(saving.seconds for saving in self.savings)
+
+    @property
+    def opened(self) -> int:
+        return sum(saving.opened for saving in self.savings)
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """So many of so many candidates tried; `found`: the best so far, best first."""
+
+    done: int
+    total: int
+    found: tuple[Addition, ...]
+
+
+def what_to_buy(jobs: Sequence[Job], *, most: int = 8) -> Iterator[Progress]:
+    """Try every single addition, and then pairs of the most useful ones; yields as it goes, so that it can be stopped.
+
+    The pairs are made of the singles that save most and of the tools that the whole catalogue would use: all pairs of the
+    catalogue would take too long, and a tool that is in neither list hardly helps another.
+
+    Args:
+        jobs: planned from the shop's own rack (`Job.own`).
+        most: how many additions to name.
+    """
+    bench = [_Bench(number, job) for number, job in enumerate(jobs) if job.own is not None]
+    owned = {one.tool for job in jobs if job.own for one in job.own.tools}
+    singles = sorted({tool for one in bench for tool in one.new})
+    everything = {tool for one in bench for tool in one.used_by_the_catalogue()} - owned
+    total, found = len(singles), list[Addition]()
+    for done, tool in enumerate(singles, start=1):
+        _keep(found, _addition(bench, (tool,)))
+        yield Progress(done, total, _best(found, most))
+    best = [one.tools[0] for one in _best(found, _PARTNERS)]
+    partners = sorted({*best, *sorted(everything)[:_PARTNERS]})
+    pairs = list(combinations(partners, 2))
+    alone = {one.tools[0]: one for one in found}
+    for done, pair in enumerate(pairs, start=total + 1):
+        both = _addition(bench, pair)
+        if both is not None and all(_worth(both) > _worth(alone.get(tool)) for tool in pair):
+            found.append(both)
+        yield Progress(done, total + len(pairs), _best(found, most))
+    yield Progress(total + len(pairs), total + len(pairs), _best(found, most))
+
+
+class _Bench:
+    """A job with the steps of its faces worked out for the rack and the whole catalogue at once."""
+
+    def __init__(self, number: int, job: Job) -> None:
+        assert job.own is not None, "buying is asked for jobs planned from the shop's own rack"
+        self.number, self.job = number, job
+        have = {one.tool for one in job.own.tools}
+        everything = replace(
+            job, own=replace(job.own, extras=(*job.own.extras, *(tool for tool in tools() if tool not in have)))
+        )
+        graphs = (graph_of(replace(face, wish=Wish()), everything) for face in job.faces)
+        self.graphs: list[Graph] = [graph for graph in graphs if graph is not None]
+        self.new = {tool for graph in self.graphs for tool in graph.tools} - have - set(job.own.extras)
+        self.base = self.totals(())
+
+    def totals(self, added: tuple[str, ...]) -> np.ndarray[tuple[int], np.dtype[np.float64]] | None:
+        """Seconds, metal and cost of all pieces with these tools added; None when a face has no route."""
+        sums = np.zeros(3)
+        for graph in self.graphs:
+            leave_out = tuple(sorted(self.new.difference(added)))
+            wished = replace(graph, face=replace(graph.face, wish=Wish(leave_out=leave_out)))
+            route, _, gave_up = chosen_route(wished, self.job)
+            if route is None or gave_up:
+                return None
+            sums += route.totals[[TIME, METAL, COST]]
+        return sums * self.job.pieces
+
+    def used_by_the_catalogue(self) -> set[str]:
+        routes = [(graph, chosen_route(graph, self.job)[0]) for graph in self.graphs]
+        return {graph.tools[node - 1] for graph, route in routes if route for node in route.nodes}
+
+
+def _addition(bench: Sequence[_Bench], added: tuple[str, ...]) -> Addition | None:
+    """What an addition saves; None when it changes nothing."""
+    savings = []
+    for one in bench:
+        if not one.new.intersection(added):
+            continue
+        now = one.totals(added)
+        if now is None:
+            continue
+        if one.base is None:
+            savings.append(Saving(one.number, 0.0, 0.0, 0.0, True))
+        elif now[0] < one.base[0] * (1 - 1e-9) or now[1] < one.base[1] * (1 - 1e-9) or now[2] < one.base[2] * (1 - 1e-9):
+            gained = one.base - now
+            savings.append(Saving(one.number, float(gained[0]), float(gained[1]), float(gained[2]), False))
+    return Addition(added, tuple(savings)) if savings else None
+
+
+def _keep(found: list[Addition], one: Addition | None) -> None:
+    if one is not None:
+        found.append(one)
+
+
+def _worth(one: Addition | None) -> tuple[int, float]:
+    return (0, 0.0) if one is None else (one.opened, one.seconds)
+
+
+def _best(found: Sequence[Addition], most: int) -> tuple[Addition, ...]:
+    useful = [one for one in found if one.opened or one.seconds > 0]
+    return tuple(sorted(useful, key=lambda one: (_worth(one), -len(one.tools)), reverse=True)[:most])

@@ -1,0 +1,51 @@
+"""Whether a wheel and the machines at hand fit each other, said at the moment when one of them is put on the rack."""
+
+import math
+from collections.abc import Sequence
+
+from kelbrast.core.catalogue.machines import Machine, machines
+from kelbrast.core.catalogue.speeds import speed_bands
+from kelbrast.core.process.speed import choose_setting
+from kelbrast.core.rack.item import Item, carrier_of
+from kelbrast.core.units import from_si
+
+
+def highest_spindle(*, marked: float, diameter: float) -> float:
+    """The spindle speed in rev/s that a marked limit allows: n = v / (pi D).
+
+    >>> round(highest_spindle(marked=80, diameter=0.125) * 60, -1)  # EN 12413: 12,220 at 125 mm
+    12220.0
+    """
+    return marked / (math.pi * diameter)
+
+
+def misfits(item: Item, available: Sequence[Machine]) -> list[str]:
+    """Sentences on what does not fit; none when some machine here turns it as it should."""
+    carrier = carrier_of(item.what)
+    if carrier is None or carrier.mount == "hand":
+        return []
+    takers = [machine for machine in available if carrier.mount in machine.takes]
+    if not takers:
+        wanted = " or ".join(one.label.lower() for one in machines().values() if carrier.mount in one.takes)
+        return [f"No machine here takes it; it goes on a {wanted}."]
+    diameter, marked = item.size or carrier.diameter, item.marked or carrier.marked_limit
+    if carrier.band is None or diameter is None:
+        return []
+    bands = [band for (use, _), band in speed_bands().items() if use == carrier.band]
+    fit = [
+        machine
+        for machine in takers
+        if any(choose_setting(machine, diameter=diameter, band=band, marked_limit=marked) is not None for band in bands)
+    ]
+    if fit:
+        return []
+    slowest = min(takers, key=_slowest)
+    said = f"{slowest.label} turns at least {from_si(_slowest(slowest), 'rev/min'):.0f} rev/min"
+    if marked is not None and math.pi * diameter * _slowest(slowest) > marked:
+        most = from_si(highest_spindle(marked=marked, diameter=diameter), "rev/min")
+        return [f"{said}; its mark of {marked:g} m/s allows {most:.0f} at this diameter. Do not mount it there."]
+    return [f"{said}: not a speed at which this wheel works."]
+
+
+def _slowest(machine: Machine) -> float:
+    return min(machine.settings) if machine.settings else machine.low or 0.0

@@ -1,0 +1,163 @@
+"""What stands on the rack: an item, what happened to it, and what it is bound to for life because of that."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.catalogue.tools import Carrier, carriers, tools
+from kelbrast.core.errors import NotFound
+from kelbrast.core.reference.loader import record
+
+Kind = Literal["machine", "abrasive", "wheel", "lap", "compound"]
+EventKind = Literal["used", "downgraded", "retired", "stock", "measured"]
+KINDS: Final[dict[Kind, str]] = {
+    "machine": "Machines",
+    "abrasive": "Discs, belts, papers, abrasive wheels",
+    "wheel": "Wheels and pads for compounds",
+    "lap": "Laps",
+    "compound": "Bars, pastes and polishes",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened to an item, in order of time. Only what its kind needs is set.
+
+    Attributes:
+        charge: "used", "downgraded": the compound on a wheel or the grade on a lap.
+        family: "used", "downgraded": the metal family that was worked.
+        amount: "stock": so many more or fewer.  size: "measured": the diameter now, m.  why: in the person's words.
+    """
+
+    kind: EventKind
+    charge: str | None = None
+    family: str | None = None
+    amount: float = 0.0
+    size: float | None = None
+    why: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Item:
+    """One thing on the rack (SI). What is None is as in the catalogue.
+
+    Attributes:
+        what: id of a tool, a carrier (wheels and laps), a compound or a machine of the catalogue.
+        count: how many when it was put on the rack; `low`: at how many to buy more.
+        speeds: the settings of a machine, rev/s, where they differ from the catalogue's.
+        history: what happened since, the oldest first.
+    """
+
+    id: int
+    what: str
+    name: str = ""
+    count: float = 1.0
+    low: float | None = None
+    diameter: float | None = None
+    marked: float | None = None
+    price: float | None = None
+    life: float | None = None
+    speeds: tuple[float, ...] = ()
+    history: tuple[Event, ...] = ()
+
+    @property
+    def kind(self) -> Kind:
+        return kind_of(self.what)
+
+    @property
+    def have(self) -> float:
+        """How many are there now; never below 0."""
+        return max(0.0, self.count + sum(event.amount for event in self.history if event.kind == "stock"))
+
+    @property
+    def size(self) -> float | None:
+        """The diameter as last measured, m."""
+        measured = [event.size for event in self.history if event.kind == "measured" and event.size is not None]
+        return measured[-1] if measured else self.diameter
+
+    @property
+    def retired(self) -> bool:
+        return any(event.kind == "retired" for event in self.history)
+
+
+@dataclass(frozen=True, slots=True)
+class Bound:
+    """What an item is kept for: a charge (compound or grade) and a metal family, None where it is still free.
+
+    Attributes:
+        mixed: it was used with something else as well, and so is spoiled for both until it is downgraded.
+    """
+
+    charge: str | None = None
+    family: str | None = None
+    mixed: bool = False
+
+
+def bound_by(history: Sequence[Event]) -> Bound:
+    """A wheel takes one compound and one metal family for life once used, a lap one grade: replayed from the history.
+
+    >>> bound_by([Event("used", charge="white", family="copper-alloy")])
+    Bound(charge='white', family='copper-alloy', mixed=False)
+    >>> bound_by([Event("used", charge="white", family="steel"), Event("used", charge="white", family="silver")]).mixed
+    True
+    """
+    now = Bound()
+    for event in history:
+        if event.kind == "downgraded":
+            now = Bound(event.charge, event.family)
+        elif event.kind == "used":
+            other = any(
+                old is not None and new is not None and old != new
+                for old, new in ((now.charge, event.charge), (now.family, event.family))
+            )
+            now = Bound(now.charge or event.charge, now.family or event.family, now.mixed or other)
+    return now
+
+
+def kind_of(what: str) -> Kind:
+    """The kind of an id of the catalogue.
+
+    Raises:
+        NotFound: nothing on a rack has this id.
+
+    >>> kind_of("paper-p240"), kind_of("loose"), kind_of("lap"), kind_of("white"), kind_of("drill")
+    ('abrasive', 'wheel', 'lap', 'compound', 'machine')
+    """
+    if what in machines():
+        return "machine"
+    if what in record("compounds"):
+        return "compound"
+    if what in carriers():
+        law = carriers()[what].wear_law
+        if law in ("compound", "lap"):
+            return "wheel" if law == "compound" else "lap"
+    elif what in tools() and tools()[what].carrier.wear_law not in ("compound", "lap"):
+        return "abrasive"
+    raise NotFound("rack item", what, near_to(what))
+
+
+def near_to(what: str) -> list[str]:
+    """Ids that look like this one."""
+    from difflib import get_close_matches
+
+    return get_close_matches(what, stockable(), n=2)
+
+
+def stockable() -> list[str]:
+    """Every id that can stand on a rack."""
+    held = [carrier.id for carrier in carriers().values() if carrier.wear_law in ("compound", "lap")]
+    loose = [tool.id for tool in tools().values() if tool.carrier.wear_law not in ("compound", "lap")]
+    return [*machines(), *loose, *held, *record("compounds")]
+
+
+def carrier_of(what: str) -> Carrier | None:
+    """The carrier of a wheel, lap or abrasive; None for machines and compounds."""
+    if what in carriers():
+        return carriers()[what]
+    return tools()[what].carrier if what in tools() else None
+
+
+def keeps_to_one_family(carrier: Carrier) -> bool:
+    """Whether one metal spoils it for another: what lasts long enough to carry one over, as wheels, points and laps do."""
+    return carrier.wears_down or carrier.wear_law in ("compound", "lap")

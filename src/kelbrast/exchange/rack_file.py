@@ -1,0 +1,103 @@
+"""The open rack file, `rack/1`: what stands on the rack, as people keep it beside the database and send it to each other."""
+
+from typing import Annotated, Literal
+
+from pydantic import ConfigDict, Field
+
+from kelbrast.core.errors import BadInput, Fault, NotFound
+from kelbrast.core.rack.item import Event, Item, kind_of
+from kelbrast.core.units import to_si
+from kelbrast.exchange.job_file import ID, Millimetres, Strict
+
+Amount = Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)]
+Positive = Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)]
+Words = Annotated[str, Field(max_length=400)]
+
+
+class EventFile(Strict):
+    """Something that happened to an item. `charge`: the compound on a wheel or the grade on a lap."""
+
+    kind: Literal["used", "downgraded", "retired", "stock", "measured"]
+    charge: ID | None = None
+    family: ID | None = None
+    amount: Annotated[float, Field(ge=-1_000_000, le=1_000_000, allow_inf_nan=False)] = 0
+    size_mm: Millimetres | None = None
+    why: Words = ""
+
+
+class ItemFile(Strict):
+    """An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue."""
+
+    what: ID
+    name: Annotated[str, Field(max_length=80)] = ""
+    count: Amount = 1
+    low: Amount | None = None
+    diameter_mm: Millimetres | None = None
+    marked_m_s: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)] | None = None
+    price: Amount | None = None
+    life_min: Positive | None = None
+    rpm: Annotated[list[Positive], Field(default_factory=list, max_length=20)]
+    made: Annotated[str, Field(max_length=40)] = ""
+    note: Words = ""
+    history: Annotated[list[EventFile], Field(default_factory=list, max_length=10_000)]
+
+
+class RackFile(Strict):
+    """A whole rack."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast rack, version 1")
+
+    kelbrast: Literal["rack/1"] = "rack/1"
+    items: Annotated[list[ItemFile], Field(max_length=5000)]
+
+
+def item_faults(file: ItemFile, field: str) -> list[Fault]:
+    """Everything wrong with an item that the shape of a file can not say."""
+    try:
+        kind = kind_of(file.what)
+    except NotFound as missing:
+        return [Fault(f"{field}what", f"{missing}; see kelbrast list tools")]
+    faults = []
+    if file.rpm and kind != "machine":
+        faults.append(Fault(f"{field}rpm", "belongs to machines"))
+    for name in ("diameter_mm", "marked_m_s"):
+        if kind in ("machine", "compound") and getattr(file, name) is not None:
+            faults.append(Fault(f"{field}{name}", f"does not belong to a {kind}"))
+    for at, event in enumerate(file.history):
+        if event.kind == "measured" and event.size_mm is None:
+            faults.append(Fault(f"{field}history[{at}].size_mm", "is needed for a measured diameter"))
+    return faults
+
+
+def check_items(files: list[ItemFile]) -> None:
+    """Check a whole rack.
+
+    Raises:
+        BadInput: every fault, by item.
+    """
+    faults = [fault for at, file in enumerate(files) for fault in item_faults(file, f"items[{at}].")]
+    if faults:
+        raise BadInput(faults)
+
+
+def to_item(file: ItemFile, number: int) -> Item:
+    """The item of the core, in SI."""
+
+    def si(value: float | None, unit: str) -> float | None:
+        return None if value is None else to_si(value, unit)
+
+    return Item(
+        id=number,
+        what=file.what,
+        name=file.name,
+        count=file.count,
+        low=file.low,
+        diameter=si(file.diameter_mm, "mm"),
+        marked=file.marked_m_s,
+        price=file.price,
+        life=si(file.life_min, "min"),
+        speeds=tuple(to_si(one, "rev/min") for one in file.rpm),
+        history=tuple(
+            Event(one.kind, one.charge, one.family, one.amount, si(one.size_mm, "mm"), one.why) for one in file.history
+        ),
+    )

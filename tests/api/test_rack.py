@@ -1,0 +1,168 @@
+"""The rack over the API: putting on, history, import with a preview, labels that can be read, set-ups, what to buy."""
+
+import io
+import json
+import time
+from typing import Any
+
+import pytest
+import zxingcpp
+from PIL import Image, ImageDraw
+from starlette.testclient import TestClient
+
+from kelbrast.exchange.labels import _modules
+
+
+def add(client: TestClient, *items: dict[str, Any]) -> list[dict[str, Any]]:
+    answer = client.post("/api/rack", json={"items": list(items)})
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def test_putting_on_changing_and_using(client: TestClient) -> None:
+    wheel, bar = add(client, {"what": "loose", "name": "left end"}, {"what": "white", "count": 2, "low": 1})
+    assert wheel["thing"]["kind"] == "wheel"
+    assert wheel["bound_charge"] is None
+    used = {"events": [{"kind": "used", "charge": "white", "family": "copper-alloy"}]}
+    after = client.post(f"/api/rack/{wheel['id']}/history", json=used).json()
+    assert (after["bound_charge"], after["bound_family"], after["mixed"]) == ("white", "copper-alloy", False)
+    less = client.post(f"/api/rack/{bar['id']}/history", json={"events": [{"kind": "stock", "amount": -1}]}).json()
+    assert (less["have"], less["low"]) == (1, True)
+    changed = client.put(f"/api/rack/{wheel['id']}", json={**wheel["item"], "diameter_mm": 180}).json()
+    assert changed["item"]["diameter_mm"] == 180
+    assert changed["bound_charge"] == "white"  # the history stays
+    assert client.delete(f"/api/rack/{wheel['id']}").status_code == 422  # it was used: retire it
+    assert client.delete(f"/api/rack/{bar['id']}").status_code == 204
+
+
+def test_what_can_not_stand_on_a_rack_is_named(client: TestClient) -> None:
+    answer = client.post(
+        "/api/rack", json={"items": [{"what": "paper-p240"}, {"what": "loose-white"}, {"what": "white", "rpm": [3]}]}
+    )
+    assert {fault["field"] for fault in answer.json()["faults"]} == {"items[1].what", "items[2].rpm"}
+    assert client.get("/api/rack").json() == []  # all or none
+
+
+def test_a_misfit_is_said_at_once(client: TestClient) -> None:
+    add(client, {"what": "bench-buffer"})
+    (wheel,) = add(client, {"what": "loose", "marked_m_s": 12})
+    assert "Do not mount it" in wheel["misfits"][0]
+
+
+def test_planning_from_the_rack(client: TestClient, collar: dict[str, Any]) -> None:
+    own = {**collar, "use_rack": "own"}
+    assert client.post("/api/plan", json=own).json()["possible"] is False
+    add(client, *({"what": f"paper-p{grade}", "count": 40} for grade in (180, 320, 600, 1000, 1500, 2000, 2500)),
+        {"what": "cloth"}, {"what": "polishing"}, {"what": "finishing"}, {"what": "hand"})  # fmt: skip
+    made = client.post("/api/plan", json=own).json()
+    assert made["possible"], made["faces"][0]["reason"]
+    assert {step["machine"] for step in made["faces"][0]["steps"]} == {"hand"}
+    assert all(step["item"] for step in made["faces"][0]["steps"])
+    catalogue = client.post("/api/plan", json=collar).json()
+    short = {one["tool"] for one in catalogue["rack"]["short"]}
+    assert short
+    assert catalogue["rack"]["without_minutes"] > catalogue["minutes"]
+    plus = client.post("/api/plan", json={**own, "extras": ["wool-polishing", "rotary-polisher"]}).json()
+    assert plus["minutes"] <= made["minutes"]
+
+
+def test_a_wheel_used_on_steel_is_refused_aloud(client: TestClient, collar: dict[str, Any]) -> None:
+    wheel, *_ = add(client, {"what": "loose"}, {"what": "white"}, {"what": "bench-buffer"})
+    client.post(f"/api/rack/{wheel['id']}/history", json={"events": [{"kind": "used", "charge": "white", "family": "steel"}]})
+    silver = {**collar, "material": "silver", "use_rack": "own"}
+    made = client.post("/api/plan", json=silver).json()
+    assert any("steel" in one["reason"] for one in made["rack"]["refused"])
+
+
+def test_out_and_in_again_as_json_and_csv(client: TestClient) -> None:
+    wheel, *_ = add(
+        client,
+        {"what": "loose", "name": "=left"},
+        {"what": "paper-p240", "count": 12.5, "low": 3, "price": 0.4},
+        {"what": "drill"},
+    )
+    client.post(f"/api/rack/{wheel['id']}/history", json={"events": [{"kind": "used", "charge": "white", "family": "silver"}]})
+    as_json, as_csv = (client.get(f"/api/rack/file.{kind}").text for kind in ("json", "csv"))
+    assert "'=left" in as_csv  # no spreadsheet takes a name for a formula
+    for text in (as_json, as_csv):
+        assert {one["change"] for one in client.post("/api/rack/preview", json={"text": text}).json()} == {"same"}
+    more = as_csv.replace("12.5", "20")
+    preview = client.post("/api/rack/preview", json={"text": more + "fibre-p60,,4,,,,,,,,,\n"}).json()
+    assert [(one["change"], one["keys"]) for one in preview] == [
+        ("same", []),
+        ("changed", ["count"]),
+        ("same", []),
+        ("new", []),
+    ]
+    assert len(client.get("/api/rack").json()) == 3  # a preview changes nothing
+    client.post("/api/rack/import", json={"text": more})
+    assert {one["have"] for one in client.get("/api/rack").json()} == {1, 20}
+
+
+@pytest.mark.parametrize(
+    ("text", "field"),
+    [
+        ("what,count\npaper-p240,many\n", "row 2, count"),
+        ("what,colour\npaper-p240,red\n", "column colour"),
+        ("what\npaper-p241\n", "row 2, what"),
+        ('{"kelbrast": "rack/1", "items": [{"what": "drill", "cunt": 1}]}', "items[0].cunt"),
+        ('{"kelbrast": "rack/2", "items": []}', "kelbrast"),
+    ],
+)
+def test_faults_by_row_and_column_and_nothing_half_imported(client: TestClient, text: str, field: str) -> None:
+    for way in ("preview", "import"):
+        answer = client.post(f"/api/rack/{way}", json={"text": text})
+        assert answer.status_code == 422
+        assert field in [fault["field"] for fault in answer.json()["faults"]]
+    assert client.get("/api/rack").json() == []
+
+
+def test_the_code_on_a_label_is_read_by_an_independent_decoder(client: TestClient) -> None:
+    (wheel,) = add(client, {"what": "felt", "name": "no. 3"})
+    address = f"http://127.0.0.1/rack/{wheel['id']}"
+    picture = Image.new("L", (300, 300), 255)
+    draw = ImageDraw.Draw(picture)
+    for left, top, side in _modules(address):
+        draw.rectangle([20 + left * 11, 20 + top * 11, 20 + (left + side) * 11, 20 + (top + side) * 11], fill=0)
+    assert [code.text for code in zxingcpp.read_barcodes(picture)] == [address]
+    svg = client.get("/api/rack/labels.svg", params={"item": wheel["id"]}).text
+    assert "no. 3" in svg
+    assert "Not used yet" in svg
+    assert client.get("/api/rack/labels.pdf").content.startswith(b"%PDF")
+
+
+def test_low_stock(client: TestClient) -> None:
+    add(client, {"what": "paper-p240", "count": 2, "low": 5}, {"what": "paper-p320", "count": 20, "low": 5})
+    assert client.get("/api/rack/low.csv").text.splitlines() == ["what,name,have,low", "paper-p240,,2,5"]
+
+
+def test_set_ups_for_several_jobs(client: TestClient, collar: dict[str, Any]) -> None:
+    ids = [client.post("/api/jobs", json={**collar, "title": title}).json()["id"] for title in ("one", "two")]
+    made = client.get("/api/setups", params={"job": ids}).json()
+    assert made["gather"]
+    faces = {face for each in made["machines"] for one in each["mounted"] for face in one["faces"]}
+    assert faces == {"one: outer barrel", "two: outer barrel"}
+    assert client.get("/api/setups").status_code == 422
+
+
+def test_what_to_buy_runs_shows_progress_and_can_be_stopped(client: TestClient, collar: dict[str, Any]) -> None:
+    assert client.post("/api/buying").status_code == 422  # no job yet
+    add(client, *({"what": f"paper-p{grade}", "count": 40} for grade in (180, 320, 600, 1000, 2000)))
+    client.post("/api/jobs", json=collar)
+    search = client.post("/api/buying").json()
+    for _ in range(600):
+        search = client.get(f"/api/buying/{search['id']}").json()
+        if search["done"]:
+            break
+        time.sleep(0.1)
+    assert search["tried"] == search["total"] > 20  # what the hand can use: no machine stands there
+    assert search["found"]
+    assert search["found"][0]["savings"][0]["title"] == collar["title"]
+    again = client.post("/api/buying").json()
+    assert client.delete(f"/api/buying/{again['id']}").status_code == 204
+    assert client.get("/api/buying/999").status_code == 404
+
+
+def test_the_file_of_a_rack_is_versioned(client: TestClient) -> None:
+    add(client, {"what": "drill"})
+    assert json.load(io.StringIO(client.get("/api/rack/file.json").text))["kelbrast"] == "rack/1"
