@@ -25,6 +25,7 @@ from kelbrast.api.rack_schemas import (
 from kelbrast.app.buying import Buying
 from kelbrast.app.planning import job_of
 from kelbrast.app.preparing import preparation
+from kelbrast.core.planning.buying import Gain
 from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
 from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv, read_rack
 from kelbrast.exchange.rack_file import ItemFile, RackFile
@@ -130,12 +131,12 @@ def set_ups(jobs: AllJobs, job: Annotated[list[int] | None, Query(description="i
 
 
 @router.post("/buying", status_code=202)
-def start_buying(jobs: AllJobs, buying: Searches) -> SearchOut:
+def start_buying(jobs: AllJobs, buying: Searches, by: Gain = "minutes") -> SearchOut:
     """Begin to work out which one or two additions save most over all jobs, planned from the rack."""
     shelf = jobs.rack.shelf()
     kept = [jobs.get(one.id).job for one in jobs.summaries() if one.state != "cannot-plan"]
     planned = [(file.title, shelf.equip(job_of(file, shelf), extras=file.extras)) for file in kept]
-    return search_out(buying.start(planned))
+    return search_out(buying.start(planned, by=by))
 
 
 @router.get("/buying/{search_id}", responses=NOT_FOUND)

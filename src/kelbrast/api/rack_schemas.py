@@ -85,6 +85,7 @@ class AdditionOut(BaseModel):
     tools: list[str]
     labels: list[str]
     minutes: float
+    metal_um: float
     cost: float
     opened: int
     savings: list[SavingOut]
@@ -233,8 +234,9 @@ def search_out(search: Search) -> SearchOut:
             AdditionOut(
                 tools=list(one.tools),
                 labels=[tools()[tool].label for tool in one.tools],
-                minutes=shop(one.seconds, "min"),
-                cost=sum(saving.cost for saving in one.savings),
+                minutes=shop(one.gain("minutes"), "min"),
+                metal_um=shop(one.gain("metal"), "um"),
+                cost=one.gain("cost"),
                 opened=one.opened,
                 savings=[
                     SavingOut(

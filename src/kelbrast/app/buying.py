@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.core.planning.buying import Progress, what_to_buy
+from kelbrast.core.planning.buying import Gain, Progress, what_to_buy
 from kelbrast.core.planning.job import Job
 
 
@@ -28,7 +28,7 @@ class Buying:
         self._lock = threading.Lock()
         self._searches: dict[int, Search] = {}
 
-    def start(self, jobs: Sequence[tuple[str, Job]]) -> Search:
+    def start(self, jobs: Sequence[tuple[str, Job]], *, by: Gain) -> Search:
         """Begin a search over these jobs by title; one that still runs is stopped.
 
         Raises:
@@ -41,7 +41,7 @@ class Buying:
                 old.stop.set()
             search = Search(len(self._searches) + 1, tuple(title for title, _ in jobs))
             self._searches[search.id] = search
-        thread = threading.Thread(target=_run, args=(search, [job for _, job in jobs]), daemon=True)
+        thread = threading.Thread(target=_run, args=(search, [job for _, job in jobs], by), daemon=True)
         thread.start()
         return search
 
@@ -61,9 +61,9 @@ class Buying:
         self.get(search_id).stop.set()
 
 
-def _run(search: Search, jobs: Sequence[Job]) -> None:
+def _run(search: Search, jobs: Sequence[Job], by: Gain) -> None:
     try:
-        for progress in what_to_buy(jobs):
+        for progress in what_to_buy(jobs, by=by):
             search.progress = progress
             if search.stop.is_set():
                 break

@@ -11,6 +11,7 @@ from pydantic import BaseModel
 
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
+from kelbrast.app.rack import Shelf
 from kelbrast.cli import running
 from kelbrast.cli.output import Format, print_table, say
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
@@ -18,6 +19,8 @@ from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.catalogue_file import list_kind
+from kelbrast.exchange.rack_csv import read_rack
+from kelbrast.exchange.rack_file import to_item
 from kelbrast.exchange.read import read_job_file
 from kelbrast.exchange.schema import schema
 from kelbrast.exchange.text import goback_text, plan_text, weigh_text
@@ -29,6 +32,7 @@ app = typer.Typer(
     add_completion=False,
     pretty_exceptions_enable=False,
 )
+RackOption = Annotated[Path | None, typer.Option("--rack", help="your own rack, JSON or CSV, for jobs planned from it")]
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 
 
@@ -39,10 +43,11 @@ for command in (running.serve, running.demo, running.backup):
 @app.command()
 def plan(
     job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
+    rack: RackOption = None,
     format: FormatOption = Format.text,
 ) -> None:
     """Plan a job file."""
-    made = plan_file(read_job_file(_text_of(job)))
+    made = plan_file(read_job_file(_text_of(job)), _shelf(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else plan_text(made))
 
 
@@ -104,7 +109,7 @@ def list_(
 
 
 @app.command(name="schema")
-def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job or plan")]) -> None:
+def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job, plan or rack")]) -> None:
     """Print the JSON Schema of a file."""
     say(json.dumps(schema(kind), indent=2, ensure_ascii=False))
 
@@ -153,6 +158,12 @@ def _speed(diameter_mm: float, rpm: float | None, m_s: float | None) -> dict[str
         surface = m_s or 0.0
         rpm = from_si(spindle_speed(diameter=diameter, surface=surface), "rev/min")
     return {"diameter_mm": diameter_mm, "rpm": rpm, "m_s": surface, "ft_min": from_si(surface, "ft/min")}
+
+
+def _shelf(path: Path | None) -> Shelf | None:
+    if path is None:
+        return None
+    return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(_text_of(str(path))), start=1)))
 
 
 def _text_of(path: str) -> str:

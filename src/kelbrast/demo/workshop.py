@@ -4,9 +4,16 @@ from pathlib import Path
 from typing import Final
 
 from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.rack_csv import read_rack
+from kelbrast.exchange.rack_file import ItemFile
 from kelbrast.exchange.read import read_job_file
 
 EXAMPLES: Final = Path(__file__).parents[3] / "examples"
+
+
+def demo_rack() -> list[ItemFile]:
+    """The rack of the demo workshop, read as a user's file is."""
+    return read_rack((EXAMPLES / "skerry-light.rack.json").read_text(encoding="utf-8"))
 
 
 def demo_jobs() -> list[JobFile]:

@@ -61,6 +61,7 @@ class ToolFile(BaseModel):
     carrier: str
     kind: str
     grade: str
+    charge: str | None
     grain_um: float
     hold: float
     reaches_depth_um: float | None
@@ -247,6 +248,7 @@ def list_tools() -> list[ToolFile]:
             carrier=one.carrier.id,
             kind=one.carrier.kind,
             grade=one.grade,
+            charge=one.charge,
             grain_um=shop(one.grain, "um"),
             hold=one.carrier.hold,
             reaches_depth_um=shop_or_none(one.reaches_depth, "um"),

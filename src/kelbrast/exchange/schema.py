@@ -5,10 +5,11 @@ from typing import Any
 from kelbrast.core.errors import NotFound
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.rack_file import RackFile
 
 
 def schema(kind: str) -> dict[str, Any]:
-    """The schema of "job" or "plan".
+    """The schema of "job", "plan" or "rack".
 
     Raises:
         NotFound: another kind.
@@ -17,9 +18,13 @@ def schema(kind: str) -> dict[str, Any]:
         found = JobFile.model_json_schema(mode="validation")
         found["required"] = sorted({*found.get("required", []), "kelbrast"})
         return {"$schema": "https://json-schema.org/draft/2020-12/schema", **found}
+    if kind == "rack":
+        found = RackFile.model_json_schema(mode="validation")
+        found["required"] = sorted({*found.get("required", []), "kelbrast"})
+        return {"$schema": "https://json-schema.org/draft/2020-12/schema", **found}
     if kind == "plan":
         return {
             "$schema": "https://json-schema.org/draft/2020-12/schema",
             **PlanFile.model_json_schema(mode="serialization"),
         }
-    raise NotFound("schema", kind, ["job", "plan"])
+    raise NotFound("schema", kind, ["job", "plan", "rack"])

@@ -5,7 +5,7 @@ from typing import Final
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile
 from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
-from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, SetUpFile, StepFile
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, RackCheck, SetUpFile, StepFile
 
 
 def plan_text(plan: PlanFile) -> str:
@@ -18,6 +18,8 @@ def plan_text(plan: PlanFile) -> str:
         head.append("Order of work: " + ", ".join(plan.order))
     shared = [f"Set up once for {_and(one)}: {one.label}" for one in plan.set_ups if len(one.steps) > 1]
     blocks = ["\n".join([*head, *shared])]
+    if plan.rack is not None and plan.rack.short:
+        blocks.append(_short(plan.rack))
     blocks += _operations("Before", plan, "before")
     blocks += [_face_text(face) for face in plan.faces]
     blocks += [*_operations("Between", plan, "between"), *_operations("After", plan, "after")]
@@ -27,6 +29,16 @@ def plan_text(plan: PlanFile) -> str:
 
 def _and(one: SetUpFile) -> str:
     return " and ".join(step.face for step in one.steps)
+
+
+def _short(check: RackCheck) -> str:
+    """What the rack has not, and the best without it."""
+    lines = ["Short on the rack"]
+    lines += [f"  {one.label}: {figures(one.have)} of {one.need}" for one in check.short]
+    best = (
+        f"  Best without: {minutes_text(check.without_minutes)}" if check.without_minutes is not None else "  No plan without"
+    )
+    return "\n".join([*lines, best])
 
 
 def _operations(title: str, plan: PlanFile, when: str) -> list[str]:

@@ -19,6 +19,13 @@ export type FrontRoute = Schemas['FrontRoute'];
 export type WhatIf = Schemas['WhatIfFile'];
 export type Operation = Schemas['OperationFile'];
 export type Drawing = Schemas['DrawingFile'];
+export type RackItem = Schemas['ItemOut'];
+export type RackItemFile = Schemas['ItemFile'];
+export type RackEvent = Schemas['EventFile'];
+export type Thing = Schemas['Thing'];
+export type RackChange = Schemas['ChangeOut'];
+export type BuyingSearch = Schemas['SearchOut'];
+export type Preparation = Schemas['PreparationOut'];
 export type Sum = Schemas['SumFile'];
 export type GoBack = Schemas['GoBackFile'];
 export type Step = Schemas['StepFile'];
@@ -110,5 +117,29 @@ export const api = {
     answered<Sum[]>(client.POST('/api/why', { params: { query: { face, step } }, body: job })),
   goBack: (job: Job, mark: Mark) =>
     answered<GoBack>(client.POST('/api/goback', { params: { query: mark }, body: job })),
+  rack: () => answered<RackItem[]>(client.GET('/api/rack')),
+  things: () => answered<Thing[]>(client.GET('/api/rack/things')),
+  putOnRack: (items: Partial<RackItemFile>[]) =>
+    answered<RackItem[]>(client.POST('/api/rack', { body: { items: items as RackItemFile[] } })),
+  changeItem: (id: number, item: RackItemFile) =>
+    answered<RackItem>(client.PUT('/api/rack/{item_id}', { params: { path: { item_id: id } }, body: item })),
+  noteItem: (id: number, event: Partial<RackEvent>) =>
+    answered<RackItem>(
+      client.POST('/api/rack/{item_id}/history', {
+        params: { path: { item_id: id } },
+        body: { events: [event as RackEvent] },
+      }),
+    ),
+  removeItem: (id: number) =>
+    answered<void>(client.DELETE('/api/rack/{item_id}', { params: { path: { item_id: id } } })),
+  previewRack: (text: string) => answered<RackChange[]>(client.POST('/api/rack/preview', { body: { text } })),
+  importRack: (text: string) => answered<RackChange[]>(client.POST('/api/rack/import', { body: { text } })),
+  startBuying: (by: 'minutes' | 'metal' | 'cost') =>
+    answered<BuyingSearch>(client.POST('/api/buying', { params: { query: { by } } })),
+  buying: (id: number) =>
+    answered<BuyingSearch>(client.GET('/api/buying/{search_id}', { params: { path: { search_id: id } } })),
+  stopBuying: (id: number) =>
+    answered<void>(client.DELETE('/api/buying/{search_id}', { params: { path: { search_id: id } } })),
+  setUps: (job: number[]) => answered<Preparation>(client.GET('/api/setups', { params: { query: { job } } })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
 };

@@ -612,6 +612,8 @@ export interface components {
             labels: string[];
             /** Minutes */
             minutes: number;
+            /** Metal Um */
+            metal_um: number;
             /** Cost */
             cost: number;
             /** Opened */
@@ -2011,6 +2013,8 @@ export interface components {
             kind: string;
             /** Grade */
             grade: string;
+            /** Charge */
+            charge: string | null;
             /** Grain Um */
             grain_um: number;
             /** Hold */
@@ -3211,7 +3215,9 @@ export interface operations {
     };
     start_buying_api_buying_post: {
         parameters: {
-            query?: never;
+            query?: {
+                by?: "minutes" | "metal" | "cost";
+            };
             header?: never;
             path?: never;
             cookie?: never;

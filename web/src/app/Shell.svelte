@@ -21,6 +21,7 @@
 
   useKeys('Everywhere', [
     { press: 'Alt+1', shown: 'Alt 1', does: 'Jobs', run: () => void navigate('/') },
+    { press: 'Alt+3', shown: 'Alt 3', does: 'Rack', run: () => void navigate('/rack') },
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
@@ -38,6 +39,9 @@
     </a>
     <nav class="flex flex-1 gap-1" aria-label="Views">
       <a href={p('/')} class="view" aria-current={onJobs ? 'page' : undefined}>Jobs</a>
+      <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
+        >Rack</a
+      >
       <a href={p('/tables')} class="view" aria-current={isActive('/tables') ? 'page' : undefined}>Tables</a>
     </nav>
     <button class="tool" onclick={() => (finding = true)}><Search size={15} />Find <kbd>/</kbd></button>

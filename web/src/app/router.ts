@@ -6,6 +6,8 @@ export const { p, navigate, isActive, route } = createRouter({
   '/': JobsView,
   '/jobs/:id': () => import('../features/plan/PlanView.svelte'),
   '/jobs/:id/card': () => import('../features/plan/CardView.svelte'),
+  '/rack': () => import('../features/rack/RackView.svelte'),
+  '/rack/:id': () => import('../features/rack/RackView.svelte'),
   '/tables': () => import('../features/tables/TablesView.svelte'),
   '*': () => import('./NoPage.svelte'),
 });

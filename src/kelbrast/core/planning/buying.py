@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
+from typing import Literal
 
 import numpy as np
 
@@ -12,6 +13,7 @@ from kelbrast.core.planning.graph import COST, METAL, TIME, Graph
 from kelbrast.core.planning.job import Job
 from kelbrast.core.surface.face import Wish
 
+Gain = Literal["minutes", "metal", "cost"]
 _PARTNERS = 14
 
 
@@ -33,9 +35,9 @@ class Addition:
     tools: tuple[str, ...]
     savings: tuple[Saving, ...]
 
-    @property
-    def seconds(self) -> float:
-        return sum(saving.seconds for saving in self.savings)
+    def gain(self, by: Gain) -> float:
+        """What is saved over all jobs: seconds, m or money."""
+        return sum({"minutes": one.seconds, "metal": one.metal, "cost": one.cost}[by] for one in self.savings)
 
     @property
     def opened(self) -> int:
@@ -51,7 +53,7 @@ class Progress:
     found: tuple[Addition, ...]
 
 
-def what_to_buy(jobs: Sequence[Job], *, most: int = 8) -> Iterator[Progress]:
+def what_to_buy(jobs: Sequence[Job], *, by: Gain = "minutes", most: int = 8) -> Iterator[Progress]:
     """Try every single addition, and then pairs of the most useful ones; yields as it goes, so that it can be stopped.
 
     The pairs are made of the singles that save most and of the tools that the whole catalogue would use: all pairs of the
@@ -59,7 +61,7 @@ def what_to_buy(jobs: Sequence[Job], *, most: int = 8) -> Iterator[Progress]:
 
     Args:
         jobs: planned from the shop's own rack (`Job.own`).
-        most: how many additions to name.
+        by: what is to be saved.  most: how many additions to name.
     """
     bench = [_Bench(number, job) for number, job in enumerate(jobs) if job.own is not None]
     owned = {one.tool for job in jobs if job.own for one in job.own.tools}
@@ -68,17 +70,17 @@ def what_to_buy(jobs: Sequence[Job], *, most: int = 8) -> Iterator[Progress]:
     total, found = len(singles), list[Addition]()
     for done, tool in enumerate(singles, start=1):
         _keep(found, _addition(bench, (tool,)))
-        yield Progress(done, total, _best(found, most))
-    best = [one.tools[0] for one in _best(found, _PARTNERS)]
+        yield Progress(done, total, _best(found, by, most))
+    best = [one.tools[0] for one in _best(found, by, _PARTNERS)]
     partners = sorted({*best, *sorted(everything)[:_PARTNERS]})
     pairs = list(combinations(partners, 2))
     alone = {one.tools[0]: one for one in found}
     for done, pair in enumerate(pairs, start=total + 1):
         both = _addition(bench, pair)
-        if both is not None and all(_worth(both) > _worth(alone.get(tool)) for tool in pair):
+        if both is not None and all(_worth(both, by) > _worth(alone.get(tool), by) for tool in pair):
             found.append(both)
-        yield Progress(done, total + len(pairs), _best(found, most))
-    yield Progress(total + len(pairs), total + len(pairs), _best(found, most))
+        yield Progress(done, total + len(pairs), _best(found, by, most))
+    yield Progress(total + len(pairs), total + len(pairs), _best(found, by, most))
 
 
 class _Bench:
@@ -135,10 +137,15 @@ def _keep(found: list[Addition], one: Addition | None) -> None:
         found.append(one)
 
 
-def _worth(one: Addition | None) -> tuple[int, float]:
-    return (0, 0.0) if one is None else (one.opened, one.seconds)
+def _worth(one: Addition | None, by: Gain) -> tuple[int, float]:
+    return (0, 0.0) if one is None else (one.opened, one.gain(by))
 
 
-def _best(found: Sequence[Addition], most: int) -> tuple[Addition, ...]:
-    useful = [one for one in found if one.opened or one.seconds > 0]
-    return tuple(sorted(useful, key=lambda one: (_worth(one), -len(one.tools)), reverse=True)[:most])
+def _best(found: Sequence[Addition], by: Gain, most: int) -> tuple[Addition, ...]:
+    """The best first; of several that save the same on the same jobs, the first."""
+    useful = [one for one in found if one.opened or one.gain(by) > 0]
+    ranked = sorted(useful, key=lambda one: (_worth(one, by), -len(one.tools)), reverse=True)
+    different = {
+        (one.opened, f"{one.gain(by):.3g}", tuple(saving.job for saving in one.savings)): one for one in reversed(ranked)
+    }
+    return tuple(sorted(different.values(), key=ranked.index)[:most])

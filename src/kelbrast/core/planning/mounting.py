@@ -82,4 +82,9 @@ _NOTES: Final[dict[str, tuple[str, ...]]] = {
     "orbital": ("pad",),
     "rotary-polisher": ("pad",),
     "lathe": ("lathe",),
+    "flat-disc": ("pad",),
+    "angle-grinder": ("disc",),
+    "rotary-tool": ("shank",),
+    "flexible-shaft": ("shank",),
+    "drill": ("shank",),
 }

@@ -27,6 +27,9 @@ export const FIRST_JOB: Job = {
   held: 'hand',
   wet: 'needed',
   diameters_mm: {},
+  use_rack: 'catalogue',
+  extras: [],
+  insist: false,
 };
 
 /** The list of jobs, and what can be done with a whole job. */

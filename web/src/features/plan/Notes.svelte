@@ -4,6 +4,7 @@
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
+  import RackNotes from './RackNotes.svelte';
 
   let { draft }: { draft: JobDraft } = $props();
   const plan = $derived(draft.facePlan);
@@ -28,6 +29,7 @@
 {#if draft.trouble}
   <p class="panel px-3 py-2 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
 {/if}
+{#if draft.plan?.rack}<RackNotes {draft} check={draft.plan.rack} />{/if}
 {#if wished}
   <p class="small panel flex items-baseline gap-3 px-3 py-1.5">
     <span class="flex-1" class:text-(--stop)={plan?.wish_note}>{plan?.wish_note ?? wished}</span>

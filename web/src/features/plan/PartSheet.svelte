@@ -95,21 +95,42 @@
         </label>
       {/each}
     </fieldset>
-    <fieldset class="sm:col-span-2">
-      <legend class="small dim">Machines at hand, besides the hand itself</legend>
-      <div class="grid gap-x-4 sm:grid-cols-2">
-        {#each machines as machine (machine.id)}
-          <label class="flex items-baseline gap-2 py-0.5">
-            <input
-              type="checkbox"
-              checked={atHand(machine.id)}
-              onchange={(event) => toggleMachine(machine.id, event.currentTarget.checked)}
-            />
-            {machine.label}
-          </label>
-        {/each}
-      </div>
-    </fieldset>
+    {#if draft.job.use_rack !== 'own'}
+      <fieldset class="sm:col-span-2">
+        <legend class="small dim">Machines at hand, besides the hand itself</legend>
+        <div class="grid gap-x-4 sm:grid-cols-2">
+          {#each machines as machine (machine.id)}
+            <label class="flex items-baseline gap-2 py-0.5">
+              <input
+                type="checkbox"
+                checked={atHand(machine.id)}
+                onchange={(event) => toggleMachine(machine.id, event.currentTarget.checked)}
+              />
+              {machine.label}
+            </label>
+          {/each}
+        </div>
+      </fieldset>
+    {/if}
+    <Choice
+      label="Planned from"
+      value={draft.job.use_rack ?? 'catalogue'}
+      options={[
+        { id: 'catalogue', label: 'The whole catalogue' },
+        { id: 'own', label: 'My own rack' },
+      ]}
+      onchange={(use_rack) => change({ use_rack: use_rack as Job['use_rack'] })}
+    />
+    {#if draft.job.use_rack === 'own'}
+      <label class="flex items-center gap-2 self-end pb-1.5">
+        <input
+          type="checkbox"
+          checked={draft.job.insist}
+          onchange={(event) => change({ insist: event.currentTarget.checked })}
+        />
+        Use what is kept for something else too, with a warning
+      </label>
+    {/if}
     <h2 class="mt-2 sm:col-span-2">Ways of working</h2>
     <Choice
       label="Where the wheel starts"

@@ -1,0 +1,109 @@
+<!-- Putting things on the rack: find a row by typing, tick what is there, Enter. -->
+<script lang="ts">
+  import type { Thing } from '../../api/client';
+  import Dialog from '../../ui/Dialog.svelte';
+  import { firstOfEach } from '../../ui/unique';
+  import { figures } from '../../units/units';
+  import type { RackDraft } from './rack.svelte';
+
+  let { rack, open = $bindable() }: { rack: RackDraft; open: boolean } = $props();
+  let sought = $state('');
+  let ticked = $state<string[]>([]);
+  let many = $state('1');
+  let field = $state<HTMLInputElement | null>(null);
+  const words = $derived(sought.toLowerCase().split(/\s+/).filter(Boolean));
+  const found = $derived(
+    rack.things.filter((thing) => {
+      // What the kind of wheels and abrasives is called lists everything; it would be found under any word.
+      const kind = ['abrasive', 'wheel'].includes(thing.kind) ? '' : thing.kind_label;
+      const text = `${thing.label} ${thing.carrier_label} ${kind} ${thing.grade}`.toLowerCase();
+      return words.every((word) => text.includes(word));
+    }),
+  );
+  /** One row for each carrier, its grades or compounds side by side. */
+  const rows = $derived(
+    firstOfEach(found, rowOf).map((first) => ({
+      row: rowOf(first),
+      label: first.kind === 'machine' || first.kind === 'compound' ? first.kind_label : first.carrier_label,
+      things: found.filter((thing) => rowOf(thing) === rowOf(first)),
+    })),
+  );
+  const count = $derived(Math.max(1, Number(many.replace(',', '.')) || 1));
+
+  function rowOf(thing: Thing): string {
+    return ['machine', 'compound', 'wheel', 'lap'].includes(thing.kind) ? thing.kind : thing.carrier;
+  }
+
+  function short(thing: Thing): string {
+    // Sizes by word (fine, coarse) stand behind the comma of the label; grades are known by their own.
+    if (thing.kind === 'abrasive')
+      return thing.label.includes(', ') ? (thing.label.split(', ').at(-1) ?? '') : thing.grade;
+    return thing.grain_um ? `${thing.label} (${figures(thing.grain_um)} µm)` : thing.label;
+  }
+
+  function toggle(what: string) {
+    ticked = ticked.includes(what) ? ticked.filter((one) => one !== what) : [...ticked, what];
+  }
+
+  async function add() {
+    if (!ticked.length) return;
+    const held = (what: string) =>
+      ['machine', 'wheel', 'lap'].includes(rack.things.find((one) => one.what === what)?.kind ?? '');
+    if (await rack.add(ticked.map((what) => ({ what, count: held(what) ? 1 : count })))) {
+      ticked = [];
+      sought = '';
+      field?.focus();
+    }
+  }
+
+  function keys(event: KeyboardEvent) {
+    if (event.key !== 'Enter' || event.target instanceof HTMLButtonElement) return;
+    event.preventDefault();
+    // Enter in the search ticks a single find; otherwise it puts everything ticked on the rack.
+    const only = found.length === 1 ? found[0] : undefined;
+    if (event.target === field && only && !ticked.includes(only.what)) toggle(only.what);
+    else void add();
+  }
+</script>
+
+<Dialog bind:open wide title="Put on the rack" focus={() => field}>
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <div onkeydown={keys}>
+    <div class="sticky top-0 z-10 mb-2 flex flex-wrap items-end gap-3 bg-(--card) pb-2">
+      <label class="flex-1">
+        <span class="small dim block">Find in the catalogue, then Tab and Space to tick, Enter to put on</span>
+        <input
+          bind:this={field}
+          class="field"
+          placeholder="paper, belt p180, felt, white bar, bench buffer"
+          autocomplete="off"
+          bind:value={sought}
+        />
+      </label>
+      <label class="w-28">
+        <span class="small dim block">How many of each</span>
+        <input class="field num" inputmode="decimal" bind:value={many} />
+      </label>
+      <button class="main-button" disabled={!ticked.length} onclick={add}>Put {ticked.length || ''} on the rack</button>
+    </div>
+    {#if rack.trouble}<p class="text-(--stop)" role="alert">{rack.trouble}</p>{/if}
+    {#each rows as row (row.row)}
+      <fieldset class="border-t border-(--line) py-1.5">
+        <legend class="sr-only">{row.label}</legend>
+        <div class="flex flex-wrap gap-x-4 gap-y-1">
+          <span class="w-52 font-semibold">{row.label}</span>
+          <div class="flex flex-1 flex-wrap gap-x-4 gap-y-1">
+            {#each row.things as thing (thing.what)}
+              <label class="flex items-center gap-1.5">
+                <input type="checkbox" checked={ticked.includes(thing.what)} onchange={() => toggle(thing.what)} />
+                <span class="num">{short(thing)}</span>
+              </label>
+            {/each}
+          </div>
+        </div>
+      </fieldset>
+    {:else}
+      <p class="dim">Nothing of the catalogue is called that.</p>
+    {/each}
+  </div>
+</Dialog>

@@ -1,0 +1,148 @@
+<!-- The rack: rails of what the shop owns, coarse to fine, and the item in hand. -->
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus';
+  import { choices } from '../../api/catalogue.svelte';
+  import { route } from '../../app/router';
+  import Choice from '../../ui/Choice.svelte';
+  import { useKeys } from '../../ui/keys.svelte';
+  import AddSheet from './AddSheet.svelte';
+  import BuySheet from './BuySheet.svelte';
+  import ImportSheet from './ImportSheet.svelte';
+  import ItemPanel from './ItemPanel.svelte';
+  import Peg from './Peg.svelte';
+  import { RackDraft } from './rack.svelte';
+  import SetUpsSheet from './SetUpsSheet.svelte';
+
+  const rack = new RackDraft();
+  let adding = $state(false);
+  let buying = $state(false);
+  let settingUp = $state(false);
+  let imported = $state<string | null>(null);
+  let picker = $state<HTMLInputElement | null>(null);
+  const families = $derived([...new Set((choices.all?.materials ?? []).map((one) => one.family))]);
+
+  $effect(() => {
+    void rack.load();
+    const id = Number(route.params.id);
+    if (id) rack.chosen = id;
+  });
+
+  useKeys('The rack', [
+    { press: 'n', shown: 'N', does: 'Put things on the rack', run: () => (adding = true) },
+    { press: 'b', shown: 'B', does: 'What to buy next', run: () => (buying = true) },
+    { press: 's', shown: 'S', does: 'Set-ups for jobs', run: () => (settingUp = true) },
+    { press: 'ArrowRight', shown: '→', does: 'The next item', run: () => walk(1) },
+    { press: 'ArrowLeft', shown: '←', does: 'The item before', run: () => walk(-1) },
+  ]);
+
+  function walk(by: number) {
+    const ids = rack.rails.flatMap((rail) => rail.items.map((item) => item.id));
+    const at = ids.indexOf(rack.chosen ?? -1);
+    rack.chosen = ids[Math.min(Math.max(at + by, 0), ids.length - 1)] ?? null;
+  }
+
+  async function pick(files: FileList | null) {
+    imported = (await files?.[0]?.text()) ?? null;
+    if (picker) picker.value = '';
+  }
+</script>
+
+<svelte:head><title>Rack – Kelbrast</title></svelte:head>
+
+<div class="flex min-h-0 flex-1 flex-col gap-3 px-4.5 py-3">
+  <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
+    <h1 class="mr-auto self-center">Rack</h1>
+    <div class="w-44">
+      <Choice
+        label="Carrier"
+        value={rack.carrier}
+        options={[{ id: '', label: 'All' }, ...rack.carriers]}
+        onchange={(id) => (rack.carrier = id)}
+      />
+    </div>
+    <div class="w-40">
+      <Choice
+        label="May be used on"
+        value={rack.family}
+        options={[{ id: '', label: 'Any metal' }, ...families.map((id) => ({ id, label: id }))]}
+        onchange={(id) => (rack.family = id)}
+      />
+    </div>
+    <label class="flex items-center gap-1.5 pb-1.5"
+      ><input type="checkbox" bind:checked={rack.retired} />Retired too</label
+    >
+    <button class="plain-button" onclick={() => (settingUp = true)}>Set-ups <kbd class="dim">S</kbd></button>
+    <button class="plain-button" onclick={() => (buying = true)}>What to buy <kbd class="dim">B</kbd></button>
+    <button class="main-button" onclick={() => (adding = true)}><Plus size={16} />Put on <kbd>N</kbd></button>
+  </div>
+  {#if rack.trouble && !adding}<p class="panel px-3 py-2 text-(--stop)" role="alert">{rack.trouble}</p>{/if}
+  {#if rack.items?.length === 0}
+    <div class="m-auto max-w-md text-center">
+      <h2 class="text-lg">Nothing on the rack yet</h2>
+      <p class="dim mt-1">
+        Put your machines, papers, wheels and bars on it, and jobs can be planned from what you have. Until then they
+        are planned from the whole catalogue.
+      </p>
+      <button class="main-button mt-3" onclick={() => (adding = true)}>Put the first things on</button>
+    </div>
+  {:else if rack.items}
+    <div class="grid min-h-0 flex-1 gap-3.5 md:grid-cols-[minmax(0,1fr)_18.5rem]">
+      <!-- It scrolls when the rack is long, so the keyboard must reach it. -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <div class="min-h-0 overflow-auto pb-2" tabindex="0" role="region" aria-label="Rails">
+        {#each rack.rails as rail (rail.kind)}
+          <section class="mb-4" aria-label={rail.label}>
+            <h2 class="rail">{rail.label} <span class="dim num">{rail.items.length}</span></h2>
+            <div class="flex flex-wrap gap-2 pt-2">
+              {#each rail.items as item (item.id)}
+                <Peg {item} chosen={item.id === rack.chosen} onchoose={() => (rack.chosen = item.id)} />
+              {/each}
+            </div>
+          </section>
+        {:else}
+          <p class="dim">Nothing on the rack is like that.</p>
+        {/each}
+      </div>
+      {#if rack.item}
+        <ItemPanel {rack} item={rack.item} />
+      {:else}
+        <p class="panel dim p-4">Choose an item to see and change it.</p>
+      {/if}
+    </div>
+  {/if}
+  <footer class="flex flex-wrap gap-x-5 gap-y-1">
+    <button class="small underline" onclick={() => picker?.click()}>Import a rack, JSON or CSV</button>
+    <input
+      bind:this={picker}
+      class="sr-only"
+      type="file"
+      accept=".json,.csv"
+      aria-label="Rack file"
+      tabindex="-1"
+      onchange={(event) => pick(event.currentTarget.files)}
+    />
+    <a class="small underline" href="/api/rack/file.json" download>Export JSON</a>
+    <a class="small underline" href="/api/rack/file.csv" download>Export CSV</a>
+    <a class="small underline" href="/api/rack/low.csv" download>Low stock, CSV</a>
+    <a class="small underline" href="/api/rack/labels.pdf" download>All labels, PDF</a>
+    <a class="small underline" href="/api/rack/labels.svg" download>All labels, SVG</a>
+  </footer>
+</div>
+<AddSheet {rack} bind:open={adding} />
+<BuySheet bind:open={buying} />
+<SetUpsSheet bind:open={settingUp} />
+<ImportSheet
+  text={imported}
+  onclose={() => (imported = null)}
+  ondone={() => {
+    imported = null;
+    void rack.load();
+  }}
+/>
+
+<style>
+  .rail {
+    border-bottom: 4px solid color-mix(in oklab, var(--line), var(--dim) 35%);
+    padding-bottom: 0.2rem;
+  }
+</style>

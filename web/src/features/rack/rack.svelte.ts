@@ -1,0 +1,108 @@
+import { api, type RackEvent, type RackItem, type RackItemFile, type Thing } from '../../api/client';
+import { firstOfEach } from '../../ui/unique';
+import { notices } from '../../ui/notices.svelte';
+
+/** The rack as it stands, what of it is shown, and the item in hand. */
+export class RackDraft {
+  items = $state.raw<RackItem[] | null>(null);
+  things = $state.raw<Thing[]>([]);
+  trouble = $state<string | null>(null);
+  kind = $state('');
+  carrier = $state('');
+  family = $state('');
+  retired = $state(false);
+  chosen = $state<number | null>(null);
+
+  readonly carriers = $derived(
+    firstOfEach(this.items ?? [], (one) => one.thing.carrier).map((one) => ({
+      id: one.thing.carrier,
+      label: one.thing.carrier_label,
+    })),
+  );
+  readonly shown = $derived(
+    (this.items ?? [])
+      .filter((one) => this.retired || !one.retired)
+      .filter((one) => !this.kind || one.thing.kind === this.kind)
+      .filter((one) => !this.carrier || one.thing.carrier === this.carrier)
+      .filter((one) => !this.family || suits(one, this.family)),
+  );
+  /** Rails of the rack: one for each kind, coarse to fine. */
+  readonly rails = $derived(
+    firstOfEach(this.shown, (one) => one.thing.kind)
+      .map(({ thing: { kind, kind_label: label } }) => ({
+        kind,
+        label,
+        items: this.shown
+          .filter((one) => one.thing.kind === kind)
+          .sort((a, b) => (b.grain_um ?? 0) - (a.grain_um ?? 0) || a.thing.label.localeCompare(b.thing.label)),
+      }))
+      .sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind)),
+  );
+
+  get item(): RackItem | undefined {
+    return this.items?.find((one) => one.id === this.chosen);
+  }
+
+  async load() {
+    await this.tried(async () => {
+      [this.items, this.things] = await Promise.all([api.rack(), api.things()]);
+    });
+  }
+
+  async add(items: Partial<RackItemFile>[]): Promise<boolean> {
+    const added = await this.tried(() => api.putOnRack(items));
+    if (!added) return false;
+    this.items = [...(this.items ?? []), ...added];
+    const misfits = added.flatMap((one) => one.misfits.map((said) => `${one.thing.label}: ${said}`));
+    notices.say(misfits[0] ?? `${added.length} put on the rack`, misfits.length ? 'trouble' : undefined);
+    return true;
+  }
+
+  change(item: RackItem, change: Partial<RackItemFile>) {
+    return this.took(api.changeItem(item.id, { ...item.item, ...change }));
+  }
+
+  note(item: RackItem, event: Partial<RackEvent>) {
+    return this.took(api.noteItem(item.id, event));
+  }
+
+  async remove(item: RackItem) {
+    await this.tried(async () => {
+      await api.removeItem(item.id);
+      this.items = (this.items ?? []).filter((one) => one.id !== item.id);
+      this.chosen = null;
+    });
+  }
+
+  private async took(answer: Promise<RackItem>) {
+    const changed = await this.tried(() => answer);
+    if (changed) this.items = (this.items ?? []).map((one) => (one.id === changed.id ? changed : one));
+  }
+
+  private async tried<Value>(act: () => Promise<Value>): Promise<Value | undefined> {
+    try {
+      const value = await act();
+      this.trouble = null;
+      return value;
+    } catch (problem) {
+      this.trouble = (problem as Error).message;
+      return undefined;
+    }
+  }
+}
+
+const KINDS = ['machine', 'abrasive', 'wheel', 'lap', 'compound'];
+
+/** Whether an item may be used on a metal family: bound to it or free, and not forbidden. */
+export function suits(item: RackItem, family: string): boolean {
+  if (item.bound_family) return item.bound_family === family;
+  return !item.thing.not_for.includes(family);
+}
+
+/** What it is kept for, in words. */
+export function keptFor(item: RackItem): string {
+  if (item.mixed) return 'mixed: downgrade or retire it';
+  const bound = [item.bound_charge_label, item.bound_family].filter(Boolean).join(', ');
+  if (bound) return `only ${bound}`;
+  return ['wheel', 'lap'].includes(item.thing.kind) || item.thing.wears_down ? 'free' : '';
+}
