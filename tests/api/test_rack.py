@@ -166,3 +166,26 @@ def test_what_to_buy_runs_shows_progress_and_can_be_stopped(client: TestClient, 
 def test_the_file_of_a_rack_is_versioned(client: TestClient) -> None:
     add(client, {"what": "drill"})
     assert json.load(io.StringIO(client.get("/api/rack/file.json").text))["kelbrast"] == "rack/1"
+
+
+def test_working_a_job_binds_its_wheels_and_counts_down_what_it_used(client: TestClient, collar: dict[str, Any]) -> None:
+    add(client, *({"what": f"paper-p{grade}", "count": 400} for grade in (240, 400, 800, 1500, 2500)), {"what": "hand"},
+        {"what": "bench-buffer"}, {"what": "felt"}, {"what": "loose"}, {"what": "white", "count": 3}, {"what": "rouge", "count": 3})  # fmt: skip
+    kept = client.post("/api/jobs", json=collar).json()["id"]
+    assert client.post(f"/api/jobs/{kept}/worked").status_code == 422  # planned from the catalogue
+    own = {**collar, "use_rack": "own"}
+    client.put(f"/api/jobs/{kept}", json=own, headers={"If-Match": '"1"'})
+    steps = client.get(f"/api/jobs/{kept}/plan").json()["faces"][0]["steps"]
+    assert any(step["commits"] for step in steps)
+    assert client.post(f"/api/jobs/{kept}/worked").json()["items"] >= 2
+    items = {one["id"]: one for one in client.get("/api/rack").json()}
+    for step in steps:
+        item = items[step["item"]]
+        if step["commits"]:
+            assert item["bound_family"] == "copper-alloy"
+            assert item["history"][0]["why"] == "worked: Gallery rail collar"
+        else:
+            assert item["have"] == pytest.approx(
+                400 - sum(s["spent"]["worn"] * 4 for s in steps if s["item"] == item["id"]), abs=1e-3
+            )
+    assert not any(step["commits"] for step in client.get(f"/api/jobs/{kept}/plan").json()["faces"][0]["steps"])

@@ -10,8 +10,9 @@ from starlette.exceptions import HTTPException
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllJobs
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem
+from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem, WorkedOut
 from kelbrast.app.planning import card_pdf
+from kelbrast.app.worked import job_worked
 from kelbrast.exchange.plan_file import PlanFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -76,6 +77,12 @@ def duplicate_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
 def plan_kept_job(job_id: JobId, jobs: AllJobs) -> PlanFile:
     """Plan a kept job."""
     return jobs.plan(job_id)
+
+
+@router.post("/jobs/{job_id}/worked", responses=NOT_FOUND)
+def job_was_worked(job_id: JobId, jobs: AllJobs) -> WorkedOut:
+    """The job was worked from the rack: bind its wheels and count down what it used up."""
+    return WorkedOut(items=job_worked(jobs, job_id))
 
 
 @router.get("/jobs/{job_id}/file", responses=NOT_FOUND)

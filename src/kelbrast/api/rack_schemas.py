@@ -34,6 +34,7 @@ class Thing(BaseModel):
     life_min: float | None
     unit: str
     rpm: list[float]
+    spindles: int
     wears_down: bool
     not_for: list[str]
 
@@ -160,7 +161,9 @@ def thing(what: str) -> Thing:
         machine = machines()[what]
         speeds = machine.settings or tuple(speed for speed in (machine.low, machine.high) if speed)
         rpm = [shop(speed, "rev/min") for speed in speeds]
-        return _thing(what, machine.label, "machine", carrier=what, carrier_label=machine.label, rpm=rpm)
+        return _thing(
+            what, machine.label, "machine", carrier=what, carrier_label=machine.label, rpm=rpm, spindles=machine.spindles
+        )
     if carrier is None:
         compound = record("compounds")[what]
         grain, label = shop(compound["grain"].si, "um"), str(compound["label"]).capitalize()
@@ -188,7 +191,8 @@ def thing(what: str) -> Thing:
 def _thing(what: str, label: str, kind: Kind, **more: object) -> Thing:
     figures: dict[str, object] = {
         "grade": "", "grain_um": None, "diameter_mm": None, "marked_m_s": None, "price": None, "life_min": None,
-        "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "wears_down": False, "not_for": [],
+        "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "spindles": 1,
+        "wears_down": False, "not_for": [],
     }  # fmt: skip
     return Thing.model_validate({"what": what, "label": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more})
 

@@ -19,6 +19,12 @@ class KeptJobOut(BaseModel):
     job: JobFile
 
 
+class WorkedOut(BaseModel):
+    """How many items of the rack were changed by working a job."""
+
+    items: int
+
+
 class JobSummaryOut(BaseModel):
     """A line of the job list; `minutes` is for all pieces."""
 

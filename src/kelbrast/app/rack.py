@@ -105,6 +105,12 @@ class Rack:
             store.add_events(session, item_id, [event.model_dump() for event in events])
         return self._one(item_id)
 
+    def note_all(self, events: Sequence[tuple[int, EventFile]], *, why: str) -> None:
+        """Append to the history of several items, all or none."""
+        with self._transaction() as session:
+            for item_id, event in events:
+                store.add_events(session, item_id, [event.model_copy(update={"why": why[:400]}).model_dump()])
+
     def remove(self, item_id: int) -> None:
         """Take away what was put on the rack by mistake; what has a history of use is retired instead.
 

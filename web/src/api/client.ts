@@ -140,6 +140,7 @@ export const api = {
     answered<BuyingSearch>(client.GET('/api/buying/{search_id}', { params: { path: { search_id: id } } })),
   stopBuying: (id: number) =>
     answered<void>(client.DELETE('/api/buying/{search_id}', { params: { path: { search_id: id } } })),
+  worked: (id: number) => answered<{ items: number }>(client.POST('/api/jobs/{job_id}/worked', one(id))),
   setUps: (job: number[]) => answered<Preparation>(client.GET('/api/setups', { params: { query: { job } } })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
 };

@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/worked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Was Worked
+         * @description The job was worked from the rack: bind its wheels and count down what it used up.
+         */
+        post: operations["job_was_worked_api_jobs__job_id__worked_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/file": {
         parameters: {
             query?: never;
@@ -1996,6 +2016,8 @@ export interface components {
             unit: string;
             /** Rpm */
             rpm: number[];
+            /** Spindles */
+            spindles: number;
             /** Wears Down */
             wears_down: boolean;
             /** Not For */
@@ -2134,6 +2156,14 @@ export interface components {
              * @default []
              */
             route: string[];
+        };
+        /**
+         * WorkedOut
+         * @description How many items of the rack were changed by working a job.
+         */
+        WorkedOut: {
+            /** Items */
+            items: number;
         };
     };
     responses: never;
@@ -2411,6 +2441,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanFile"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_was_worked_api_jobs__job_id__worked_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkedOut"];
                 };
             };
             /** @description No such thing */

@@ -1,5 +1,6 @@
 <!-- What holds for the whole part, and how the person works: coats, inserts, weight, protection, schools. -->
 <script lang="ts">
+  import X from '@lucide/svelte/icons/x';
   import { choices } from '../../api/catalogue.svelte';
   import type { Choice as Way, Job } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
@@ -22,6 +23,16 @@
     const next = on ? [...inserts, id] : inserts.filter((one) => one !== id);
     change({ inserts: next as Job['inserts'] });
   }
+
+  const extras = $derived(draft.job.extras ?? []);
+  const labelOf = (id: string) =>
+    [...(all?.tools ?? []), ...(all?.machines ?? [])].find((one) => one.id === id)?.label ?? id;
+  const extraOptions = $derived(
+    [
+      ...(all?.tools ?? []).map((one) => ({ id: one.id, label: one.label, group: 'Tools' })),
+      ...(all?.machines ?? []).map((one) => ({ id: one.id, label: one.label, group: 'Machines' })),
+    ].filter((one) => !extras.includes(one.id)),
+  );
 
   /** Machines named in the rack are the only ones; a rack that names none has them all. */
   const machines = $derived((all?.machines ?? []).filter((one) => one.id !== 'hand'));
@@ -130,6 +141,24 @@
         />
         Use what is kept for something else too, with a warning
       </label>
+      <div class="sm:col-span-2">
+        <Choice
+          label="Besides, as if it were there"
+          value=""
+          options={[{ id: '', label: 'Add a tool or machine of the catalogue' }, ...extraOptions]}
+          onchange={(id) => change({ extras: [...extras, id] })}
+        />
+        <ul class="mt-1 flex flex-wrap gap-1.5">
+          {#each extras as id (id)}
+            <li>
+              <button class="plain-button small" onclick={() => change({ extras: extras.filter((one) => one !== id) })}
+                >{extraOptions.find((one) => one.id === id)?.label ?? labelOf(id)}
+                <X size={13} /><span class="sr-only">take away</span></button
+              >
+            </li>
+          {/each}
+        </ul>
+      </div>
     {/if}
     <h2 class="mt-2 sm:col-span-2">Ways of working</h2>
     <Choice

@@ -1,5 +1,6 @@
 <!-- The plan against the shop's own rack: what is short, what is refused, and how to go on. -->
 <script lang="ts">
+  import { notices } from '../../ui/notices.svelte';
   import type { Plan } from '../../api/client';
   import { duration, figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
@@ -13,6 +14,22 @@
   function said(one: (typeof short)[number]): string {
     if (one.have <= 0) return `${one.label} (not there)`;
     return `${one.label} (${figures(one.have, 3)} of ${one.need} ${one.unit}${one.need > 1 ? 's' : ''})`;
+  }
+
+  /** It can not be taken back, so it is asked twice. */
+  let sure = $state(false);
+
+  async function worked() {
+    if (!sure) {
+      sure = true;
+      return;
+    }
+    sure = false;
+    try {
+      notices.say(`${await draft.worked()} things on the rack changed`);
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    }
   }
 
   function without() {
@@ -53,5 +70,11 @@
 {#if own && draft.plan?.faces.some((face) => face.steps.some((step) => step.commits && used.has(step.tool)))}
   <p class="small panel px-3 py-1.5">
     Some wheels of this plan are free: once used they are kept for this compound and metal for life.
+  </p>
+{/if}
+{#if own && draft.plan?.possible}
+  <p class="small panel flex items-baseline gap-3 px-3 py-1.5">
+    <span class="flex-1">When it is done, its wheels are bound and what it used up is counted down.</span>
+    <button class="font-semibold underline" onclick={worked}>{sure ? 'Yes, it is done' : 'It is done'}</button>
   </p>
 {/if}

@@ -114,6 +114,14 @@ export class JobDraft {
     this.changed();
   }
 
+  /** The job was worked: the rack is told. Returns how many things on it changed. */
+  async worked(): Promise<number> {
+    await this.save();
+    const { items } = await api.worked(this.id);
+    await this.replan();
+    return items;
+  }
+
   /** What is set for the route of the face in hand. */
   get wish(): Wish | undefined {
     return this.face?.wish ?? undefined;

@@ -41,7 +41,9 @@
 <aside class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4" aria-label="Item in hand" tabindex="0">
   <div>
     <h2 class="text-lg leading-tight">{thing.label}</h2>
-    <p class="small dim">{keptFor(item) || thing.kind_label}</p>
+    <p class="small dim">
+      {keptFor(item) || thing.kind_label}{thing.spindles > 1 ? `, ${thing.spindles} spindles` : ''}
+    </p>
   </div>
   {#each item.misfits as misfit (misfit)}<p class="small rounded bg-(--stop-soft) px-2 py-1">{misfit}</p>{/each}
   <TextField
