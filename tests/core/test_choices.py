@@ -1,5 +1,7 @@
 """The ways to do a job side by side."""
 
+import pytest
+
 from kelbrast.core.planning.choices import choices
 from kelbrast.core.planning.plan import plan_job
 from making import face, job
@@ -25,3 +27,12 @@ def test_habits_cost_what_their_plans_say() -> None:
 
 def test_a_face_without_a_route_is_said() -> None:
     assert not any(way.possible for way in choices(job("bronze", face("bright", depth=40, limit_um=5))).by_aim)
+
+
+def test_set_ups_that_faces_share_count_once_here_too() -> None:
+    from dataclasses import replace
+
+    one = face("bright", after="P240")
+    whole = replace(job("brass", one), faces=(one, replace(one, name="other")))
+    for way in choices(whole).by_aim:
+        assert way.seconds == pytest.approx(plan_job(replace(whole, aim=way.aim)).seconds_each)

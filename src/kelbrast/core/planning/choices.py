@@ -1,5 +1,6 @@
 """The same job by every aim and every habit, side by side: what each would take, and what it costs against the best."""
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -9,11 +10,12 @@ from kelbrast.core.planning.face_plan import chosen_route, graph_of, ways_of
 from kelbrast.core.planning.graph import CHANGES, COST, CRITERIA, METAL, TIME, Graph
 from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, Job
 from kelbrast.core.planning.search import Route
+from kelbrast.core.planning.setups import rank
 
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One way to do the whole job (SI), for one piece, before set-ups are shared.
+    """One way to do the whole job (SI), for one piece, with set-ups that faces share counted once.
 
     Attributes:
         metal: the most that comes off any face.
@@ -75,24 +77,31 @@ def _ways(job: Job) -> list[Ways]:
 
 def _total(job: Job, faces: Sequence[Ways]) -> Choice:
     best = [_quickest(job, graphs) for graphs in faces if graphs]
-    routes = [route for route, _ in best if route is not None]
-    totals = np.array([route.totals for route in routes]).reshape(len(routes), len(CRITERIA))
+    routes = [(graph, route) for graph, route, _ in best if route is not None]
+    totals = np.array([route.totals for _, route in routes]).reshape(len(routes), len(CRITERIA))
     return Choice(
         aim=job.aim,
         habit=job.habit,
         handover=job.handover,
         bench_speed=job.bench_speed,
         possible=len(routes) == len(best),
-        kept=all(note is None for _, note in best),
-        seconds=float(totals[:, TIME].sum()) if routes else 0.0,
+        kept=all(note is None for _, _, note in best),
+        seconds=float(totals[:, TIME].sum()) - _shared(routes),
         metal=float(totals[:, METAL].max()) if routes else 0.0,
-        cost=float(totals[:, COST].sum()) if routes else 0.0,
-        changes=round(totals[:, CHANGES].sum()) if routes else 0,
-        steps=sum(len(route.nodes) for route in routes),
+        cost=float(totals[:, COST].sum()),
+        changes=round(totals[:, CHANGES].sum()),
+        steps=sum(len(route.nodes) for _, route in routes),
     )
 
 
-def _quickest(job: Job, graphs: Ways) -> tuple[Route | None, str | None]:
+def _shared(routes: Sequence[tuple[Graph, Route]]) -> float:
+    """Seconds of set-up that faces of one rank save by sharing a tool, as `planning.setups` does for a whole plan."""
+    carriers = {fit.tool.id: fit.tool.carrier for graph, _ in routes for fit in graph.fits}
+    uses = Counter((rank(graph.face), graph.tools[node - 1]) for graph, route in routes for node in route.nodes)
+    return sum((count - 1) * carriers[tool].setup for (_, tool), count in uses.items())
+
+
+def _quickest(job: Job, graphs: Ways) -> tuple[Graph, Route | None, str | None]:
     """As `plan_face` chooses between blending nicks and lowering the face: by time."""
-    found = [chosen_route(graph, job)[:2] for graph in graphs]
-    return min(found, key=lambda one: np.inf if one[0] is None else float(one[0].totals[TIME]))
+    found = [(graph, *chosen_route(graph, job)[:2]) for graph in graphs]
+    return min(found, key=lambda one: np.inf if one[1] is None else float(one[1].totals[TIME]))

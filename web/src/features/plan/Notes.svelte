@@ -23,43 +23,61 @@
   const shared = $derived((draft.plan?.set_ups ?? []).filter((one) => one.steps.length > 1));
 </script>
 
-{#if draft.plan?.blocked}
-  <p class="panel px-3 py-2 text-(--stop)" role="alert">{draft.plan.blocked}</p>
-{/if}
-{#if draft.trouble}
-  <p class="panel px-3 py-2 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
-{/if}
-{#if draft.plan?.rack}<RackNotes {draft} check={draft.plan.rack} />{/if}
-{#if wished}
-  <p class="small panel flex items-baseline gap-3 px-3 py-1.5">
-    <span class="flex-1" class:text-(--stop)={plan?.wish_note}>{plan?.wish_note ?? wished}</span>
-    <button class="font-semibold underline" onclick={() => draft.setWish(undefined)}>Let the plan choose</button>
-  </p>
-{/if}
-{#if (plan?.marks_left ?? 0) >= 0.5}
-  <p class="small panel px-3 py-1.5 text-(--stop)">
-    Some {figures(plan?.marks_left ?? 0)} old marks can be expected to be there at the end.
-  </p>
-{/if}
-{#if plan?.nicks && plan.possible}
-  <p class="small panel px-3 py-1.5">
-    {plan.nicks.blended ? 'Blended in' : 'The whole face is lowered; instead of'} a dish of {shown.say(
-      plan.nicks.dish_radius_mm,
-      'length',
-    )} radius around each nick{plan.nicks.other_minutes === null
-      ? '.'
-      : plan.nicks.blended
-        ? `; lowering the whole face takes ${duration(plan.nicks.other_minutes)}.`
-        : `, which takes ${duration(plan.nicks.other_minutes)}.`}
-  </p>
-{/if}
-{#if plan?.habit_note}<p class="small panel px-3 py-1.5">{plan.habit_note}</p>{/if}
-{#if shared.length}
-  <p class="small panel px-3 py-1.5">
-    {#each shared as one (one.tool + one.steps.map((step) => step.face).join())}
-      Set up once for {one.steps.map((step) => step.face).join(' and ')}: {one.label}, saves {duration(
-        one.saved_minutes,
-      )}.
-    {/each}
-  </p>
-{/if}
+<!-- It scrolls when there is much to say, so the keyboard must reach it. -->
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div
+  class="notes panel shrink-0 divide-y divide-(--line) overflow-auto"
+  role="region"
+  aria-label="Notes on this plan"
+  tabindex="0"
+>
+  {#if draft.plan?.blocked}
+    <p class="px-3 py-1.5 text-(--stop)" role="alert">{draft.plan.blocked}</p>
+  {/if}
+  {#if draft.trouble}
+    <p class="px-3 py-1.5 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
+  {/if}
+  {#if draft.plan?.rack}<RackNotes {draft} check={draft.plan.rack} />{/if}
+  {#if wished}
+    <p class="small flex items-baseline gap-3 px-3 py-1.5">
+      <span class="flex-1" class:text-(--stop)={plan?.wish_note}>{plan?.wish_note ?? wished}</span>
+      <button class="font-semibold underline" onclick={() => draft.setWish(undefined)}>Let the plan choose</button>
+    </p>
+  {/if}
+  {#if (plan?.marks_left ?? 0) >= 0.5}
+    <p class="small px-3 py-1.5 text-(--stop)">
+      Some {figures(plan?.marks_left ?? 0)} old marks can be expected to be there at the end.
+    </p>
+  {/if}
+  {#if plan?.nicks && plan.possible}
+    <p class="small px-3 py-1.5">
+      {plan.nicks.blended ? 'Blended in' : 'The whole face is lowered; instead of'} a dish of {shown.say(
+        plan.nicks.dish_radius_mm,
+        'length',
+      )} radius around each nick{plan.nicks.other_minutes === null
+        ? '.'
+        : plan.nicks.blended
+          ? `; lowering the whole face takes ${duration(plan.nicks.other_minutes)}.`
+          : `, which takes ${duration(plan.nicks.other_minutes)}.`}
+    </p>
+  {/if}
+  {#if plan?.habit_note}<p class="small px-3 py-1.5">{plan.habit_note}</p>{/if}
+  {#if shared.length}
+    <p class="small px-3 py-1.5">
+      {#each shared as one (one.tool + one.steps.map((step) => step.face).join())}
+        Set up once for {one.steps.map((step) => step.face).join(' and ')}: {one.label}, saves {duration(
+          one.saved_minutes,
+        )}.
+      {/each}
+    </p>
+  {/if}
+</div>
+
+<style>
+  .notes {
+    max-height: 8.2rem;
+  }
+  .notes:not(:has(*)) {
+    display: none;
+  }
+</style>

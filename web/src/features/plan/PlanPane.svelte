@@ -35,7 +35,7 @@
   aria-label="Plan of {plan?.name ?? 'this face'}"
 >
   <div
-    class="panel relative h-96 shrink-0 overflow-hidden lg:h-auto lg:min-h-72 lg:shrink lg:flex-1"
+    class="panel relative h-96 shrink-0 overflow-hidden lg:h-auto lg:min-h-56 lg:shrink lg:flex-1"
     class:opacity-60={draft.trouble !== null}
   >
     {#if plan?.steps.length}

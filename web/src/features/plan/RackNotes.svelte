@@ -48,7 +48,7 @@
 </script>
 
 {#if short.length}
-  <p class="small panel flex flex-wrap items-baseline gap-x-3 gap-y-1 px-3 py-1.5">
+  <p class="small flex flex-wrap items-baseline gap-x-3 gap-y-1 px-3 py-1.5">
     <span class="flex-1">Short on the rack: <b>{short.map(said).join(', ')}</b>.</span>
     {#if check.without_minutes !== null}
       <button class="font-semibold underline" onclick={without}
@@ -60,7 +60,7 @@
   </p>
 {/if}
 {#if own && check.refused.length}
-  <details class="small panel px-3 py-1.5">
+  <details class="small px-3 py-1.5">
     <summary>{check.refused.length} on the rack may not be used on this metal</summary>
     <ul class="mt-1 max-h-32 overflow-auto">
       {#each check.refused as one (one.tool)}<li><b>{one.label}</b>: {one.reason}</li>{/each}
@@ -68,12 +68,12 @@
   </details>
 {/if}
 {#if own && draft.plan?.faces.some((face) => face.steps.some((step) => step.commits && used.has(step.tool)))}
-  <p class="small panel px-3 py-1.5">
+  <p class="small px-3 py-1.5">
     Some wheels of this plan are free: once used they are kept for this compound and metal for life.
   </p>
 {/if}
 {#if own && draft.plan?.possible}
-  <p class="small panel flex items-baseline gap-3 px-3 py-1.5">
+  <p class="small flex items-baseline gap-3 px-3 py-1.5">
     <span class="flex-1">When it is done, its wheels are bound and what it used up is counted down.</span>
     <button class="font-semibold underline" onclick={worked}>{sure ? 'Yes, it is done' : 'It is done'}</button>
   </p>

@@ -8,7 +8,8 @@
 
   let { item, chosen, onchoose }: { item: RackItem; chosen: boolean; onchoose: () => void } = $props();
   const colour = $derived(item.grain_um ? temperColour(item.grain_um) : 'var(--dim)');
-  const round = $derived(item.thing.diameter_mm !== null && item.thing.kind !== 'compound');
+  // A belt carries the diameter of its drive wheel, and is none itself.
+  const round = $derived(item.thing.diameter_mm !== null && !['belt', 'slack'].includes(item.thing.carrier));
   const size = $derived(item.size_mm ?? item.thing.diameter_mm ?? 0);
   const radius = $derived(round ? Math.max(6, Math.min(24, (24 * Math.sqrt(size)) / Math.sqrt(250))) : 0);
   const kept = $derived(keptFor(item));
