@@ -71,7 +71,7 @@ def test_faults_one_per_line_and_exit_2(collar: dict[str, Any], write_job: Calla
         ("plan", "nowhere.json"),
         ("plan", "src"),
         ("list", "wheels"),
-        ("schema", "rack"),
+        ("schema", "shelf"),
         ("grade", "600"),
         ("speed", "--diameter-mm", "200"),
         ("speed", "--diameter-mm", "-1", "--rpm", "100"),
@@ -96,7 +96,7 @@ def test_lists(kind: str) -> None:
 
 
 def test_schemas_are_schemas() -> None:
-    for kind in ("job", "plan"):
+    for kind in ("job", "plan", "rack"):
         jsonschema.Draft202012Validator.check_schema(json.loads(run("schema", kind).stdout))
 
 

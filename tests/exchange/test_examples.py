@@ -24,10 +24,22 @@ def test_each_has_its_reason() -> None:
     assert max(shares) > 0.8  # one with a tight limit
 
 
-@pytest.mark.parametrize("path", sorted((Path(__file__).parents[2] / "examples").glob("*.json")), ids=lambda path: path.name)
+@pytest.mark.parametrize(
+    "path", sorted((Path(__file__).parents[2] / "examples").glob("*.job.json")), ids=lambda path: path.name
+)
 def test_files_are_written_as_the_program_writes_them(path: Path) -> None:
     text = path.read_text(encoding="utf-8")
     file = read_job_file(text)
     assert read_job_file(file.model_dump_json(exclude_none=True)) == file
     # Only our own scenario: nothing on wheels, nothing worn, nothing that hits.
     assert not re.search(r"\b(car|motor\w*|bike|bicycle|helmet|anvil|hammer|jewel\w*|throttle|weld)\b", text, re.IGNORECASE)
+
+
+def test_the_demo_rack_is_a_rack_and_its_wheels_have_a_past() -> None:
+    from kelbrast.core.rack.item import KINDS, bound_by
+    from kelbrast.demo.workshop import demo_rack
+    from kelbrast.exchange.rack_file import to_item
+
+    items = [to_item(file, at) for at, file in enumerate(demo_rack())]
+    assert {item.kind for item in items} == set(KINDS)
+    assert {bound_by(item.history).family for item in items} >= {"copper-alloy", "stainless", None}

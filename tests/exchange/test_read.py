@@ -134,7 +134,7 @@ def test_the_schema_takes_the_examples_and_refuses_the_faults(collar: dict[str, 
         with pytest.raises(jsonschema.ValidationError):
             jsonschema.validate(bad, schema("job"))
     with pytest.raises(NotFound):
-        schema("rack")
+        schema("shelf")
 
 
 def test_the_text_says_what_the_file_says(collar: dict[str, Any]) -> None:

@@ -125,7 +125,7 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
     minutes: float | None = None
     reason: str | None = None
     try:
-        plan = plan_file(file, shelf)
+        plan = plan_file(file, shelf, check=False)
         state = "ready" if plan.possible else "not-possible"
         minutes = plan.minutes_all if plan.possible else None
         reason = plan.blocked or next((f"{face.name}: {face.reason}" for face in plan.faces if not face.possible), None)

@@ -23,15 +23,15 @@ from kelbrast.exchange.read import to_job
 from kelbrast.exchange.why_file import SumFile, to_why_file
 
 
-def plan_file(file: JobFile, shelf: Shelf | None = None) -> PlanFile:
-    """The plan of a job file.
+def plan_file(file: JobFile, shelf: Shelf | None = None, *, check: bool = True) -> PlanFile:
+    """The plan of a job file; with `check`, against the shop's rack too, which plans it a second time.
 
     Raises:
         BadInput: the job names things that do not exist or do not fit.
     """
     job = job_of(file, shelf)
     made = _planned(job)
-    if shelf is None or not shelf.items:
+    if shelf is None or not shelf.items or not check:
         return made
     return made.model_copy(update={"rack": _rack_check(job, shelf)})
 

@@ -90,15 +90,18 @@ def _from_json(text: str) -> list[ItemFile]:
 
 
 def _from_csv(text: str) -> list[ItemFile]:
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff")))
-    names = reader.fieldnames or []
+    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff"), newline=""))
+    try:
+        names, rows = reader.fieldnames or [], list(reader)
+    except csv.Error as problem:
+        raise ReadError.one("", f"this is not CSV: {problem}") from None
     if "what" not in names:
         raise ReadError.one(
             "", f'this is no rack: the first row must name the columns, "what" among them ({", ".join(COLUMNS)})'
         )
     faults = [Fault(f"column {name}", "is not a column of this file") for name in names if name not in COLUMNS]
     files = []
-    for number, row in enumerate(reader, start=2):
+    for number, row in enumerate(rows, start=2):
         try:
             files.append(_from_row(row, number))
         except BadInput as bad:
