@@ -120,10 +120,12 @@ def test_stock_and_retired_things_are_not_offered() -> None:
 
 def test_the_own_figures_are_planned_with() -> None:
     small = replace(WHEEL, diameter=0.25, marked=30.0, history=(Event("measured", size=0.2),))
-    made = plan_job(equipped([small, BAR, BUFFER], "brass", face("bright", after="P2500")))
+    three_speeds = Item(3, "bench-buffer-3")
+    made = plan_job(equipped([small, BAR, three_speeds], "brass", face("bright", after="P2500")))
     step = made.faces[0].steps[0]
     assert step.fit.diameter == pytest.approx(0.2)
-    assert step.fit.setting.surface <= step.fit.marked  # type: ignore[operator]
+    assert step.fit.marked == pytest.approx(30.0 * 0.2 / 0.25)  # no faster than when it was new
+    assert step.fit.setting.surface <= step.fit.marked
     assert step.own is not None
     assert step.own.item == WHEEL.id
 
@@ -209,3 +211,8 @@ def test_set_ups_of_several_jobs_keep_families_apart() -> None:
         assert {one.spindle for one in each.mounted} <= set(range(1, each.machine.spindles + 1))
         if each.machine.id != "hand":
             assert each.notes
+
+
+def test_a_machine_may_share_its_id_with_what_it_turns() -> None:
+    assert kind_of("orbital") == "machine"
+    assert misfits(Item(1, "orbital"), [machine("hand")]) == []

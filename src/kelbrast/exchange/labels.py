@@ -10,6 +10,7 @@ import segno
 from fpdf import FPDF
 
 from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.rack.fitting import highest_spindle
 from kelbrast.core.rack.item import Item, bound_by, carrier_of
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
@@ -51,17 +52,19 @@ def label_of(item: Item, label: str, address: str) -> Label:
     if (grain := _grain(item, bound.charge)) is not None:
         lines.append(f"{figures(from_si(grain, 'um'))} µm")
     marked = item.marked or (carrier.marked_limit if carrier else None)
-    diameter = item.size or (carrier.diameter if carrier else None)
-    if marked is not None and diameter is not None:
-        turns = marked / (3.141592653589793 * diameter) * 60
-        lines.append(f"At most {marked:g} m/s: {int(turns // 10) * 10} rev/min at {from_si(diameter, 'mm'):.0f} mm")
+    new = item.size_when_new
+    if marked is not None and new is not None:  # worn down it may turn no faster than when it was new
+        turns = from_si(highest_spindle(marked=marked, diameter=new), "rev/min")
+        lines += [f"At most {marked:g} m/s,", f"{int(turns // 10) * 10} rev/min"]
     return Label(tuple(lines), address)
 
 
 def _grain(item: Item, charge: str | None) -> float | None:
-    if item.what in tools():
+    if item.kind == "abrasive":
         return tools()[item.what].grain
-    made = [tool for tool in tools().values() if tool.carrier.id == item.what and tool.charge == charge]
+    if item.kind == "compound":
+        return float(record("compounds")[item.what]["grain"].si)
+    made = [tool for tool in tools().values() if tool.carrier.id == item.what and charge and tool.charge == charge]
     return made[0].grain if made else None
 
 
@@ -80,7 +83,7 @@ def labels_svg(labels: Sequence[Label]) -> str:
         parts += [f'<g transform="translate({x:g} {y:g})">', _FRAME]
         for number, text in enumerate(_lines(label)):
             weight = ' font-weight="bold"' if number == 0 else ""
-            parts.append(f'<text x="3" y="{6.5 + 4.6 * number:g}" {_FONT}{weight}>{escape(text)}</text>')
+            parts.append(f'<text x="3" y="{5.5 + 4.2 * number:g}" {_FONT}{weight}>{escape(text)}</text>')
         parts += [f'<path d="{_code_path(label.address)}" transform="{corner}"/>', "</g>"]
     return "".join([*parts, "</svg>"])
 
@@ -98,7 +101,7 @@ def labels_pdf(labels: Sequence[Label]) -> bytes:
         pdf.rect(x + 1, y + 1, WIDTH - 2, HEIGHT - 2)
         for number, text in enumerate(_lines(label)):
             pdf.set_font("Helvetica", style="B" if number == 0 else "", size=8.5)
-            pdf.text(x + 3, y + 6.5 + 4.6 * number, plain_letters(text))
+            pdf.text(x + 3, y + 5.5 + 4.2 * number, plain_letters(text))
         for left, top, size in _modules(label.address):
             pdf.set_fill_color(0)
             pdf.rect(x + WIDTH - _CODE - 2.5 + left, y + HEIGHT - _CODE - 2.5 + top, size, size, style="F")
@@ -115,7 +118,7 @@ def _lines(label: Label) -> list[str]:
             found.append(text[:cut])
             text, most = text[cut + 1 :], 21
         found.append(text)
-    return found[:6]
+    return found[:7]
 
 
 def _modules(address: str) -> list[tuple[float, float, float]]:

@@ -51,7 +51,7 @@ def own_rack(own: Own) -> tuple[tuple[Tool, ...], tuple[Machine, ...]]:
 
 def _as_owned(own: OwnTool) -> Tool:
     one = tool(own.tool)
-    figures = {"marked_limit": own.marked, "price": own.price, "life": own.life}
+    figures = {"diameter": own.new, "marked_limit": own.marked, "price": own.price, "life": own.life}
     changed: dict[str, Any] = {name: value for name, value in figures.items() if value is not None}
     return replace(one, carrier=replace(one.carrier, **changed)) if changed else one
 

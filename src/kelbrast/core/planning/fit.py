@@ -16,6 +16,7 @@ from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.rests import Lump, work_until_hot
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting, choose_setting
+from kelbrast.core.rack.fitting import marked_now
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
@@ -176,11 +177,11 @@ def _driver(
 
 
 def _marked(one: Tool, diameter: float | None) -> float | None:
-    """The marked limit as a surface speed of the wheel as it is: a worn wheel may turn no faster than a new one."""
+    """The marked limit as a surface speed of the wheel as it is."""
     marked, new = one.carrier.marked_limit, one.carrier.diameter
     if marked is None or new is None or diameter is None:
         return marked
-    return marked * min(1.0, diameter / new)
+    return marked_now(marked=marked, new=new, now=diameter)
 
 
 def _pace(each: Machine, setting: Setting | None) -> float:

@@ -19,6 +19,15 @@ def highest_spindle(*, marked: float, diameter: float) -> float:
     return marked / (math.pi * diameter)
 
 
+def marked_now(*, marked: float, new: float, now: float) -> float:
+    """The marked limit as a surface speed of a wheel as it is: worn down, it may turn no faster than when it was new.
+
+    >>> marked_now(marked=48, new=0.25, now=0.2)
+    38.400000000000006
+    """
+    return marked * min(1.0, now / new)
+
+
 def misfits(item: Item, available: Sequence[Machine]) -> list[str]:
     """Sentences on what does not fit; none when some machine here turns it as it should."""
     carrier = carrier_of(item.what)
@@ -28,9 +37,11 @@ def misfits(item: Item, available: Sequence[Machine]) -> list[str]:
     if not takers:
         wanted = " or ".join(one.label.lower() for one in machines().values() if carrier.mount in one.takes)
         return [f"No machine here takes it; it goes on a {wanted}."]
-    diameter, marked = item.size or carrier.diameter, item.marked or carrier.marked_limit
+    diameter, new, marked = item.size or carrier.diameter, item.size_when_new, item.marked or carrier.marked_limit
     if carrier.band is None or diameter is None:
         return []
+    if marked is not None and new is not None:
+        marked = marked_now(marked=marked, new=new, now=diameter)
     bands = [band for (use, _), band in speed_bands().items() if use == carrier.band]
     fit = [
         machine

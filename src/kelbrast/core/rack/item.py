@@ -77,6 +77,13 @@ class Item:
         return measured[-1] if measured else self.diameter
 
     @property
+    def size_when_new(self) -> float | None:
+        """The diameter that its mark was given for, m: the catalogue's, or its own where that is larger."""
+        carrier = carrier_of(self.what)
+        known = [size for size in (self.diameter, carrier.diameter if carrier else None) if size is not None]
+        return max(known, default=None)
+
+    @property
     def retired(self) -> bool:
         return any(event.kind == "retired" for event in self.history)
 
@@ -153,6 +160,8 @@ def stockable() -> list[str]:
 
 def carrier_of(what: str) -> Carrier | None:
     """The carrier of a wheel, lap or abrasive; None for machines and compounds."""
+    if what in machines():  # a machine may share its id with what it turns
+        return None
     if what in carriers():
         return carriers()[what]
     return tools()[what].carrier if what in tools() else None

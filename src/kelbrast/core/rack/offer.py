@@ -13,6 +13,7 @@ class OwnTool:
     """A tool as it stands on the rack (SI): None where it is as in the catalogue.
 
     Attributes:
+        diameter: as it is now; new: as its mark was given for.
         item: id of the item that would be used.  have: how many sheets, discs or bars are there.
         commits: using it binds the item for life.
         warning: what will happen when a person insists on a refused one.
@@ -22,6 +23,7 @@ class OwnTool:
     item: int
     have: float
     diameter: float | None = None
+    new: float | None = None
     marked: float | None = None
     price: float | None = None
     life: float | None = None
@@ -115,6 +117,7 @@ def _owned(item: Item, bar: Item | None, tool: Tool, family: str, warning: str |
         item=item.id,
         have=stock.have,
         diameter=item.size,
+        new=item.size_when_new,
         marked=item.marked,
         price=stock.price,
         life=stock.life,
