@@ -101,6 +101,13 @@ def test_a_foreign_host_is_refused(client: TestClient) -> None:
     assert client.get("/api/health", headers={"host": "elsewhere.example"}).status_code == 400
 
 
+def test_another_site_can_not_change_anything(client: TestClient, collar: dict[str, Any]) -> None:
+    kept = client.post("/api/jobs", json=collar).json()["id"]
+    problem(client.post(f"/api/jobs/{kept}/duplicate", headers={"sec-fetch-site": "cross-site"}), 403)
+    assert client.post(f"/api/jobs/{kept}/duplicate", headers={"sec-fetch-site": "same-origin"}).status_code == 201
+    assert len(client.get("/api/jobs", headers={"sec-fetch-site": "cross-site"}).json()) == 2
+
+
 def test_headers_keep_the_page_to_itself(client: TestClient) -> None:
     for address in ("/api/health", "/api/nothing"):
         headers = client.get(address).headers

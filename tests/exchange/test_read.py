@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from kelbrast.app.planning import plan_file
 from kelbrast.core.errors import BadInput, NotFound, ReadError
-from kelbrast.exchange.catalogue_file import catalogue, list_kind
+from kelbrast.exchange.catalogue_lists import catalogue, list_kind
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.read import check_job_file, read_job_file, to_job
 from kelbrast.exchange.schema import schema

@@ -11,7 +11,7 @@ from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
 from kelbrast.api import jobs, planning, rack, reference
-from kelbrast.api.guards import LARGEST_REQUEST, Headers
+from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
@@ -49,6 +49,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
         # Built files are there or not; only addresses of pages fall back to the page.
         app.mount("/assets", StaticFiles(directory=web / "assets", check_dir=False))
         app.frontend("/", directory=web, fallback="index.html")
+    app.add_middleware(OwnPagesOnly)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts))
     app.add_middleware(Headers)
     return app

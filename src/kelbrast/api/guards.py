@@ -4,6 +4,8 @@ from typing import Final
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from kelbrast.api.problems import problem
+
 LARGEST_FILE: Final = 2 * 1024 * 1024
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 POLICY: Final = (
@@ -17,6 +19,22 @@ HEADERS: Final = (
     (b"cross-origin-opener-policy", b"same-origin"),
     (b"cross-origin-resource-policy", b"same-origin"),
 )
+
+
+class OwnPagesOnly:
+    """Refuses changes that another site's page asks for: a browser says where a request comes from."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        headers = dict(scope.get("headers", ()))
+        foreign = headers.get(b"sec-fetch-site", b"none") not in (b"same-origin", b"none")
+        if scope["type"] == "http" and scope["method"] not in ("GET", "HEAD", "OPTIONS") and foreign:
+            refusal = problem(403, "Not from here", "Changes are only taken from the program's own pages.")
+            await refusal(scope, receive, send)
+            return
+        await self._app(scope, receive, send)
 
 
 class Headers:

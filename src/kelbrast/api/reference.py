@@ -4,7 +4,8 @@ from fastapi import APIRouter
 
 from kelbrast import __version__
 from kelbrast.api.schemas import Health
-from kelbrast.exchange.catalogue_file import Catalogue, catalogue
+from kelbrast.exchange.catalogue_file import Catalogue
+from kelbrast.exchange.catalogue_lists import catalogue
 
 router = APIRouter(prefix="/api")
 

@@ -18,7 +18,7 @@ from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, pars
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.catalogue_file import list_kind
+from kelbrast.exchange.catalogue_lists import list_kind
 from kelbrast.exchange.rack_csv import read_rack
 from kelbrast.exchange.rack_file import to_item
 from kelbrast.exchange.read import read_job_file

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Any
 
 import numpy as np
 
@@ -56,8 +57,8 @@ def choices(job: Job) -> Choices:
 
     known: dict[Job, Choice] = {}
 
-    def choice(**change: str) -> Choice:
-        changed = replace(job, **change)  # type: ignore[arg-type]
+    def choice(**change: Any) -> Choice:
+        changed = replace(job, **change)
         if changed not in known:
             known[changed] = _total(changed, ways[changed.bench_speed])
         return known[changed]

@@ -9,6 +9,7 @@ from kelbrast.core.planning.fit import Place, fits, usable
 from kelbrast.core.planning.graph import CHANGES, COST, METAL, TIME, Graph, build_graph, wanted_band
 from kelbrast.core.planning.job import HABITS, HANDOVERS, Aim, Job
 from kelbrast.core.planning.nicks import dishes_of, lowered
+from kelbrast.core.planning.rules import Rule
 from kelbrast.core.planning.search import Route, Search, best_route
 from kelbrast.core.planning.step import Step, steps_of
 from kelbrast.core.process.scratch import depth_of_marks
@@ -102,8 +103,8 @@ def search_for(face: Face, job: Job) -> Search:
 
     A route that the person sets out step by step may ask too much of a soft wheel: it is planned, with the marks it leaves.
     """
-    lifted = frozenset(["too-soft"] if face.wish.route else [])
-    return Search(aim=job.aim, limit=face.may_come_off, wish=face.wish, lifted=lifted)  # type: ignore[arg-type]
+    lifted: frozenset[Rule] = frozenset({"too-soft"}) if face.wish.route else frozenset()
+    return Search(aim=job.aim, limit=face.may_come_off, wish=face.wish, lifted=lifted)
 
 
 def _plan_face(face: Face, job: Job, graph: Graph | None = None) -> FacePlan:

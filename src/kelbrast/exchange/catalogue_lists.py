@@ -1,0 +1,207 @@
+"""The catalogue, listed from the reference data."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import BaseModel
+
+from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.grades import SYSTEMS, scale
+from kelbrast.core.catalogue.inserts import inserts
+from kelbrast.core.catalogue.machines import Drawing, machines
+from kelbrast.core.catalogue.materials import materials
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.catalogue.uses import uses
+from kelbrast.core.errors import NotFound
+from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
+from kelbrast.core.reference.loader import KINDS, Constant
+from kelbrast.core.surface.face import FOUND_KINDS, REACHES
+from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
+from kelbrast.core.surface.shapes import SHAPES
+from kelbrast.exchange.catalogue_file import (
+    Catalogue,
+    Choice,
+    DrawingFile,
+    Figure,
+    FinishFile,
+    GradeFile,
+    InsertFile,
+    MachineFile,
+    MaterialFile,
+    ShapeChoice,
+    ToolFile,
+    UseFile,
+)
+from kelbrast.exchange.shop_units import shop, shop_or_none
+
+
+def catalogue() -> Catalogue:
+    """All of it."""
+    return Catalogue(
+        materials=list_materials(),
+        finishes=list_finishes(),
+        tools=list_tools(),
+        machines=list_machines(),
+        grades=list_grades(),
+        shapes=[ShapeChoice(id=k, label=s.label, needs=[f"{need}_mm" for need in s.needs]) for k, s in SHAPES.items()],
+        found=_choices(FOUND_KINDS),
+        reaches=_choices(REACHES),
+        habits=_choices(HABITS),
+        handovers=_choices(HANDOVERS),
+        bench_speeds=_choices(BENCH_SPEEDS),
+        aims=_choices(AIMS),
+        uses=list_uses(),
+        inserts=list_inserts(),
+        coverings=_choices(COVERINGS),
+        protections=_choices(PROTECTIONS),
+        held=_choices(HELD),
+        wet=_choices(WET),
+    )
+
+
+def list_kind(kind: str) -> list[BaseModel]:
+    """One kind, by the name that `kelbrast list` takes.
+
+    Raises:
+        NotFound: no such kind.
+    """
+    listings: dict[str, Any] = {
+        "materials": list_materials,
+        "finishes": list_finishes,
+        "tools": list_tools,
+        "machines": list_machines,
+        "grades": list_grades,
+        "uses": list_uses,
+        "inserts": list_inserts,
+    }
+    if kind not in listings:
+        raise NotFound("list", kind, list(listings))
+    return list(listings[kind]())
+
+
+def list_materials() -> list[MaterialFile]:
+    return [
+        MaterialFile(
+            id=one.id,
+            label=one.label,
+            family=one.family,
+            hardness_gpa=shop(one.hardness, "GPa"),
+            conductivity_w_mk=one.conductivity,
+            density_kg_m3=one.density,
+            specific_heat_j_kgk=one.specific_heat,
+            limit_c=shop(one.limit, "C"),
+            figures=_figures(one.figures),
+        )
+        for one in materials().values()
+    ]
+
+
+def list_finishes() -> list[FinishFile]:
+    return [
+        FinishFile(
+            id=one.id,
+            label=one.label,
+            purpose=one.purpose,
+            ra_um=(shop_or_none(one.ra_low, "um"), shop_or_none(one.ra_high, "um")),
+            no_finer_than=one.no_finer_than,
+            lay=one.lay,
+            figures=_figures(one.figures),
+        )
+        for one in finishes().values()
+    ]
+
+
+def list_tools() -> list[ToolFile]:
+    return [
+        ToolFile(
+            id=one.id,
+            label=one.label,
+            carrier=one.carrier.id,
+            kind=one.carrier.kind,
+            grade=one.grade,
+            charge=one.charge,
+            grain_um=shop(one.grain, "um"),
+            hold=one.carrier.hold,
+            reaches_depth_um=shop_or_none(one.reaches_depth, "um"),
+            levels=one.carrier.levels,
+            backed=one.carrier.backed,
+            wear=one.wear,
+            lays=list(one.carrier.lays),
+            mount=one.carrier.mount,
+            diameter_mm=shop_or_none(one.carrier.diameter, "mm"),
+            speed_limit_m_s=one.carrier.marked_limit,
+            open=one.carrier.open,
+            tight=one.carrier.tight,
+            inside_radius_mm=shop_or_none(one.carrier.inside_radius, "mm"),
+            not_for=list(one.carrier.not_for),
+            suits=list(one.suits) if one.suits is not None else None,
+            price=one.carrier.price,
+            unit=one.carrier.unit,
+            figures=_figures(one.carrier.figures),
+        )
+        for one in tools().values()
+    ]
+
+
+def list_machines() -> list[MachineFile]:
+    return [
+        MachineFile(
+            id=one.id,
+            label=one.label,
+            takes=list(one.takes),
+            contact=one.contact,
+            rpm=[shop(setting, "rev/min") for setting in one.settings],
+            rpm_range=(shop(one.low, "rev/min"), shop(one.high, "rev/min")) if one.low and one.high else None,
+            orbit_mm=shop_or_none(one.orbit, "mm"),
+            stroke_m_s=one.stroke,
+            drawing=_drawing(one.drawing) if one.drawing else None,
+        )
+        for one in machines().values()
+    ]
+
+
+def list_uses() -> list[UseFile]:
+    return [
+        UseFile(id=one.id, label=one.label, finish=one.finish, no_finer_than=one.no_finer_than, reason=one.reason)
+        for one in uses().values()
+    ]
+
+
+def list_inserts() -> list[InsertFile]:
+    return [
+        InsertFile(id=one.id, label=one.label, limit_c=shop(one.limit.si, "C"), forbids=list(one.forbids), word=one.word)
+        for one in inserts().values()
+    ]
+
+
+def list_grades() -> list[GradeFile]:
+    return [GradeFile(grade=f"{system}{number}", um=shop(grain, "um")) for system in SYSTEMS for number, grain in scale(system)]
+
+
+def _drawing(one: Drawing) -> DrawingFile:
+    return DrawingFile(
+        view=one.view,
+        turns=one.turns,
+        worker_deg=shop(one.worker, "deg"),
+        touch_deg=(shop(one.touch[0], "deg"), shop(one.touch[1], "deg")),
+        where=one.where,
+    )
+
+
+def _figures(figures: tuple[tuple[str, Constant], ...]) -> list[Figure]:
+    return [
+        Figure(
+            name=name.replace("_", " "),
+            value=figure.value,
+            unit=figure.unit,
+            kind=figure.source.kind,
+            kind_label=KINDS[figure.source.kind],
+            source=figure.source.title,
+            locator=figure.locator,
+        )
+        for name, figure in figures
+    ]
+
+
+def _choices(labels: Mapping[Any, str]) -> list[Choice]:
+    return [Choice(id=key, label=label) for key, label in labels.items()]
