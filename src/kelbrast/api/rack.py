@@ -3,6 +3,7 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from pydantic import Field
 
 from kelbrast.api.kept import AllJobs, OwnRack
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
@@ -34,7 +35,8 @@ router = APIRouter(prefix="/api", responses=RESPONSES)
 
 ItemId = Annotated[int, Path(ge=1, le=2**53, description="id of the item")]
 SearchId = Annotated[int, Path(ge=1, le=2**53, description="id of the search")]
-Ids = Annotated[list[int] | None, Query(description="ids of the items; all that are not retired when none is named")]
+Id = Annotated[int, Field(ge=1, le=2**53)]
+Ids = Annotated[list[Id] | None, Query(description="ids of the items; all that are not retired when none is named")]
 
 
 def _buying(request: Request) -> Buying:
@@ -125,7 +127,7 @@ def labels_as_pdf(request: Request, rack: OwnRack, item: Ids = None) -> Response
 
 
 @router.get("/setups")
-def set_ups(jobs: AllJobs, job: Annotated[list[int] | None, Query(description="ids of the jobs")] = None) -> PreparationOut:
+def set_ups(jobs: AllJobs, job: Annotated[list[Id] | None, Query(description="ids of the jobs")] = None) -> PreparationOut:
     """What to gather for these jobs together, and which wheel goes on which spindle in which order."""
     return preparation_out(preparation(jobs, job or []))
 
