@@ -25,7 +25,7 @@
 </script>
 
 <button
-  class="peg panel flex w-40 flex-col items-center gap-1 px-2 py-2 text-center"
+  class="peg panel flex flex-col items-center gap-1 px-2 py-2 text-center"
   class:on={chosen}
   class:opacity-50={item.retired}
   aria-pressed={chosen}

@@ -93,7 +93,7 @@
         {#each rack.rails as rail (rail.kind)}
           <section class="mb-4" aria-label={rail.label}>
             <h2 class="rail">{rail.label} <span class="dim num">{rail.items.length}</span></h2>
-            <div class="flex flex-wrap gap-2 pt-2">
+            <div class="grid grid-cols-[repeat(auto-fill,minmax(8.6rem,1fr))] gap-2 pt-2">
               {#each rail.items as item (item.id)}
                 <Peg {item} chosen={item.id === rack.chosen} onchoose={() => (rack.chosen = item.id)} />
               {/each}
