@@ -210,3 +210,20 @@ def test_goback_names_what_is_wrong(extra: tuple[str, ...], said: str) -> None:
     done = run("goback", ROOT / "examples" / "01-gallery-rail-collar.job.json", *extra)
     assert done.returncode == 2
     assert done.stderr.startswith(said)
+
+
+def test_a_job_planned_from_the_own_rack_asks_for_it_everywhere(tmp_path: Path) -> None:
+    document = json.loads((ROOT / "examples" / "01-gallery-rail-collar.job.json").read_text())
+    path = tmp_path / "own.job.json"
+    path.write_text(json.dumps({**document, "use_rack": "own"}))
+    rack = ("--rack", ROOT / "examples" / "skerry-light.rack.json")
+    for command in (
+        ("plan", path),
+        ("weigh", path),
+        ("goback", path, "--face", "outer barrel", "--after", "1", "--depth-um", "3"),
+        ("card", path, "--to", tmp_path / "card.pdf"),
+    ):
+        refused = run(*command)
+        assert refused.returncode == 2
+        assert "--rack" in refused.stderr
+        assert run(*command, *rack).returncode == 0

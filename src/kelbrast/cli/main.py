@@ -59,21 +59,23 @@ def goback(
     depth_um: Annotated[float | None, typer.Option("--depth-um", help="how deep the mark is")] = None,
     like: Annotated[str | None, typer.Option("--like", help="or: it looks as left by this grade")] = None,
     fingernail: Annotated[bool, typer.Option("--fingernail", help="or: a fingernail catches it")] = False,
+    rack: RackOption = None,
     format: FormatOption = Format.text,
 ) -> None:
     """A mark is still there at a light check: the way to the finish from there."""
     file = read_job_file(_text_of(job))
-    made = goback_file(file, face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
+    made = goback_file(file, _shelf(rack), face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
     say(made.model_dump_json(indent=2) if format is Format.json else goback_text(made))
 
 
 @app.command()
 def weigh(
     job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
+    rack: RackOption = None,
     format: FormatOption = Format.text,
 ) -> None:
     """The job by every aim and habit, the routes that nothing beats, and the bet on a guessed depth."""
-    made = weigh_file(read_job_file(_text_of(job)))
+    made = weigh_file(read_job_file(_text_of(job)), _shelf(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else weigh_text(made))
 
 
@@ -82,9 +84,10 @@ def card(
     job: Annotated[str, typer.Argument(metavar="JOB.json", help="a job file, or - for standard input")],
     to: Annotated[Path, typer.Option("--to", help="the PDF to write; an existing one is left as it is")],
     inch: Annotated[bool, typer.Option("--inch", help="thousandths of an inch and ft/min")] = False,
+    rack: RackOption = None,
 ) -> None:
     """Write the job card: one page to print, take to the bench and tick."""
-    made = card_pdf(read_job_file(_text_of(job)), inch=inch)
+    made = card_pdf(read_job_file(_text_of(job)), _shelf(rack), inch=inch)
     try:
         with to.open("xb") as target:
             target.write(made)
