@@ -188,3 +188,21 @@ def test_working_a_job_binds_its_wheels_and_counts_down_what_it_used(client: Tes
                 400 - sum(s["spent"]["worn"] * 4 for s in steps if s["item"] == item["id"]), abs=1e-3
             )
     assert not any(step["commits"] for step in client.get(f"/api/jobs/{kept}/plan").json()["faces"][0]["steps"])
+
+
+def test_a_spreadsheet_knows_what_is_there_now_and_never_counts_it_down_twice(client: TestClient) -> None:
+    paper, wheel, _ = add(
+        client,
+        {"what": "paper-p240", "count": 40},
+        {"what": "loose", "diameter_mm": 250},
+        {"what": "bench-buffer", "rpm": [1400]},
+    )
+    client.post(f"/api/rack/{paper['id']}/history", json={"events": [{"kind": "stock", "amount": -3.25}]})
+    client.post(f"/api/rack/{wheel['id']}/history", json={"events": [{"kind": "measured", "size_mm": 200}]})
+    text = client.get("/api/rack/file.csv").text
+    assert {one["change"] for one in client.post("/api/rack/import", json={"text": text}).json()} == {"same"}
+    client.post("/api/rack/import", json={"text": text.replace("36.75", "30").replace(",200,", ",195,")})
+    paper, wheel, buffer = client.get("/api/rack").json()
+    assert paper["have"] == pytest.approx(30)
+    assert (wheel["size_mm"], wheel["item"]["diameter_mm"]) == (195, 250)  # its mark was given for 250
+    assert buffer["item"]["rpm"] == [1400]  # what a row does not carry stays

@@ -28,7 +28,7 @@ from kelbrast.app.planning import job_of
 from kelbrast.app.preparing import preparation
 from kelbrast.core.planning.buying import Gain
 from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
-from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv, read_rack
+from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv
 from kelbrast.exchange.rack_file import ItemFile, RackFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -105,13 +105,13 @@ def low_stock(rack: OwnRack) -> Response:
 @router.post("/rack/preview")
 def preview_import(given: RackText, rack: OwnRack) -> list[ChangeOut]:
     """What importing a rack file, JSON or CSV, would do; nothing is changed."""
-    return [change_out(one) for one in rack.preview(read_rack(given.text))]
+    return [change_out(one) for one in rack.preview(given.text)]
 
 
 @router.post("/rack/import")
 def import_rack(given: RackText, rack: OwnRack) -> list[ChangeOut]:
     """Import a rack file, all of it or nothing."""
-    return [change_out(one) for one in rack.take_in(read_rack(given.text))]
+    return [change_out(one) for one in rack.take_in(given.text)]
 
 
 @router.get("/rack/labels.svg", responses={200: {"content": {"image/svg+xml": {}}}})

@@ -15,6 +15,7 @@ from kelbrast.core.planning.job import Job
 from kelbrast.core.rack.fitting import misfits
 from kelbrast.core.rack.item import Item
 from kelbrast.core.rack.offer import Offer, Own, offer
+from kelbrast.exchange.rack_csv import continued, is_csv, read_rack
 from kelbrast.exchange.rack_file import EventFile, ItemFile, check_items, item_faults, to_item
 from kelbrast.storage import rack as store
 
@@ -123,10 +124,14 @@ class Rack:
                 raise BadInput.one("id", "it was used, and its history must stay: retire it instead")
             store.remove_item(session, item_id)
 
-    def preview(self, files: Sequence[ItemFile]) -> list[ImportChange]:
-        """What an import would do, without doing it. Items are told apart by `what` and name; one matches one."""
-        check_items(list(files))
-        here = self.items()
+    def preview(self, text: str) -> list[ImportChange]:
+        """What importing a rack, JSON or CSV, would do, without doing it. One item matches one, by `what` and name.
+
+        Raises:
+            ReadError, BadInput: what is wrong with the text, all of it.
+        """
+        files, now = read_rack(text), is_csv(text)
+        here = [kept for kept in self.items() if not (now and kept.item.retired)]
         found = []
         for file in files:
             match = next((kept for kept in here if (kept.file.what, kept.file.name) == (file.what, file.name)), None)
@@ -134,6 +139,10 @@ class Rack:
                 found.append(ImportChange(file, "new", (), None))
                 continue
             here.remove(match)
+            if now:
+                goes_on, keys = continued(match.file, file)
+                found.append(ImportChange(goes_on, "changed" if keys else "same", keys, match.id))
+                continue
             new, old = file.model_dump(exclude={"history"}), match.file.model_dump(exclude={"history"})
             keys = tuple(key for key in new if new[key] != old[key])
             more = len(file.history) > len(match.file.history)
@@ -141,9 +150,9 @@ class Rack:
             found.append(ImportChange(file, "changed" if keys else "same", keys, match.id))
         return found
 
-    def take_in(self, files: Sequence[ItemFile]) -> list[ImportChange]:
+    def take_in(self, text: str) -> list[ImportChange]:
         """Import: new items are added, known ones changed, and a longer history is continued. All or nothing."""
-        changes = self.preview(files)
+        changes = self.preview(text)
         with self._transaction() as session:
             for one in changes:
                 if one.item_id is None:

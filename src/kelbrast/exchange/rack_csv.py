@@ -8,7 +8,8 @@ from typing import Final
 from pydantic import ValidationError
 
 from kelbrast.core.errors import BadInput, Fault, ReadError
-from kelbrast.core.rack.item import bound_by
+from kelbrast.core.rack.item import Bound, Item, bound_by
+from kelbrast.core.units import from_si
 from kelbrast.exchange.rack_file import EventFile, ItemFile, RackFile, check_items, item_faults, to_item
 from kelbrast.exchange.read import faults_of
 
@@ -40,10 +41,9 @@ def rack_to_csv(files: list[ItemFile]) -> str:
             continue
         bound = bound_by(item.history)
         row = {key: getattr(file, key, None) for key in COLUMNS}
-        size = item.size
         row |= {
             "count": item.have,
-            "diameter_mm": None if size is None else round(size * 1e3, 3),
+            "diameter_mm": _millimetres(item),
             "bound_charge": bound.charge,
             "bound_family": bound.family,
         }
@@ -63,15 +63,43 @@ def low_stock_csv(files: list[ItemFile]) -> str:
     return out.getvalue()
 
 
+def is_csv(text: str) -> bool:
+    """Whether this is the rack as it stands now, without its history, rather than a rack/1 file."""
+    return not text.lstrip().startswith("{")
+
+
+def continued(kept: ItemFile, row: ItemFile) -> tuple[ItemFile, tuple[str, ...]]:
+    """A kept item with what a row says of it now, and the columns that differ.
+
+    A row knows the stock and the size as they are and nothing of how they came about, so a difference goes on in the
+    history; and what a row does not carry stays as it is.
+    """
+    item, events, keys = to_item(kept, 0), list[EventFile](), list[str]()
+    if _cell(row.count) != _cell(item.have):
+        events.append(EventFile(kind="stock", amount=row.count - item.have, why="as imported"))
+        keys.append("count")
+    if row.diameter_mm is not None and _cell(row.diameter_mm) != _cell(_millimetres(item)):
+        events.append(EventFile(kind="measured", size_mm=row.diameter_mm, why="as imported"))
+        keys.append("diameter_mm")
+    if row.history and bound_by(item.history) == Bound():
+        events += row.history
+        keys.append("bound_charge")
+    plain = {key: getattr(row, key) for key in ("low", "marked_m_s", "price", "life_min", "made", "note")}
+    keys += [key for key, value in plain.items() if _cell(value) != _cell(getattr(kept, key))]
+    return kept.model_copy(update={**plain, "history": [*kept.history, *events]}), tuple(keys)
+
+
+def _millimetres(item: Item) -> float | None:
+    return None if item.size is None else round(from_si(item.size, "mm"), 3)
+
+
 def read_rack(text: str) -> list[ItemFile]:
     """A rack from JSON (`rack/1`) or CSV, told apart by the first sign.
 
     Raises:
         ReadError: neither.  BadInput: every fault, by item and key or by row and column.
     """
-    if text.lstrip().startswith("{"):
-        return _from_json(text)
-    return _from_csv(text)
+    return _from_csv(text) if is_csv(text) else _from_json(text)
 
 
 def _from_json(text: str) -> list[ItemFile]:
