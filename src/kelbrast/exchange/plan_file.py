@@ -27,6 +27,14 @@ class RestsFile(BaseModel):
     by_hand: bool
 
 
+class YoursFile(BaseModel):
+    """The shop's own factors in a step's figures, learnt from its log: of removal rate, life and scratch left."""
+
+    removal: float
+    life: float
+    scratch: float
+
+
 class StepFile(BaseModel):
     """One step. `takes_um = clearance * from_um`, and `from_um` is the `leaves_um` of the step before."""
 
@@ -58,6 +66,9 @@ class StepFile(BaseModel):
     stays_um: float
     item: Annotated[int | None, Field(description="item of the shop's rack that it is done with")]
     commits: Annotated[bool, Field(description="doing it binds that item to this charge and metal for life")]
+    change_after_minutes: Annotated[float | None, Field(description="when a dying abrasive is changed, work on it")]
+    recharge: Annotated[bool, Field(description="a wheel that is charged with a bar or paste again and again")]
+    yours: YoursFile | None
     spent: Spent
     cost: float
     lay: LayOfStep

@@ -1,8 +1,10 @@
 """From a plan of the core to the plan file."""
 
 from collections.abc import Sequence
+from dataclasses import asdict
 
 from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face_plan import FacePlan
 from kelbrast.core.planning.fallback import Fallback, fallback
 from kelbrast.core.planning.operations import Operation
@@ -28,6 +30,7 @@ from kelbrast.exchange.plan_file import (
     SimplerFinish,
     Spent,
     StepFile,
+    YoursFile,
 )
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
@@ -137,6 +140,9 @@ def _step(step: Step) -> StepFile:
         stays_um=shop(step.stays, "um"),
         item=step.own.item if step.own else None,
         commits=step.own.commits if step.own else False,
+        change_after_minutes=shop_or_none(fit.change_after, "min"),
+        recharge=carrier.wear_law == "compound",
+        yours=YoursFile(**asdict(fit.yours)) if fit.yours != Yours() else None,
         spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
         cost=shop(step.worn * carrier.price, "money"),
         lay=step.lay,

@@ -1,16 +1,18 @@
 """How every tool of a rack would work on a face of this material: its setting, rate, marks, heat, and what forbids it."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from kelbrast.core.catalogue.machines import Machine, machine
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.speeds import speed_bands
 from kelbrast.core.catalogue.tools import Tool, tools
+from kelbrast.core.learning.factors import Factors, Yours
 from kelbrast.core.planning.at_hand import choose_rack, own_rack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.rules import Rule
+from kelbrast.core.process.dulling import change_after
 from kelbrast.core.process.heat import friction_flux, longest_stay
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.rests import Lump, work_until_hot
@@ -38,6 +40,7 @@ class Fit:
         allowed: how far the whole part may warm, K; by_hand: because a bare hand holds it.
         until_hot: seconds of work until then, infinite when it never does.
         change_cost: what changing a dead abrasive costs, in seconds of bench time.
+        yours: the shop's own factors, which are in the figures above.
         forbidden: which constraints rule it out here: of "reach", "speed", "heat", "contamination".
     """
 
@@ -58,7 +61,14 @@ class Fit:
     depth: float
     stay: float
     change_cost: float
+    yours: Yours
     forbidden: frozenset[Rule]
+
+    @property
+    def change_after(self) -> float:
+        """Seconds of cutting after which a dying abrasive is changed; infinite for what does not die."""
+        life = self.tool.carrier.life
+        return math.inf if life is None else change_after(life=life, change_cost=self.change_cost)
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,7 +86,7 @@ class Place:
         wet: a key of `surface.part.WET`.
         low_speed: the bench runs at half the usual speed.
         diameters: (tool id, m) of wheels that have worn down.
-        own: the rack that is planned with, where it is not the catalogue.
+        own: the rack that is planned with, where it is not the catalogue.  factors: what the shop learnt.
     """
 
     thickness: float | None
@@ -94,6 +104,7 @@ class Place:
     low_speed: bool
     diameters: tuple[tuple[str, float], ...]
     own: Own | None
+    factors: Factors
 
     @classmethod
     def of(cls, face: Face, job: Job) -> "Place":
@@ -114,6 +125,7 @@ class Place:
             low_speed=job.bench_speed == "low",
             diameters=job.diameters,
             own=job.own,
+            factors=job.factors,
         )
 
     def band(self, one: Tool, machine: Machine, family: str) -> tuple[float, float] | None:
@@ -194,6 +206,8 @@ def _fit(
     material: Material,
     place: Place,
 ) -> Fit:
+    yours = place.factors.yours(one.carrier.id, material.family)
+    one = _lasting(one, yours, place)
     carrier, (each, setting) = one.carrier, driver
     forbidden: set[Rule] = set()
     if not _enters(one, place) or (each.stands and not place.carried):
@@ -238,8 +252,9 @@ def _fit(
     stay, light = stay_at(force, wet=wet), force < carrier.force
     if cool < shortest:
         forbidden.add("heat")
-    rate = removal_rate(wear=one.wear, contact=contact, force=force, speed=setting.surface, hardness=material.hardness)
-    ra = roughness_left(grain=one.grain, hold=carrier.hold, hardness=material.hardness)
+    speed, hardness = setting.surface, material.hardness
+    rate = removal_rate(wear=one.wear, contact=contact, force=force, speed=speed, hardness=hardness) * yours.removal
+    ra = roughness_left(grain=one.grain, hold=carrier.hold, hardness=hardness) * yours.scratch
     change_cost = carrier.change + carrier.price / constant("work.bench_rate").si
     return Fit(
         tool=one,
@@ -259,8 +274,17 @@ def _fit(
         depth=depth_of_marks(ra),
         stay=stay,
         change_cost=change_cost,
+        yours=yours,
         forbidden=frozenset(forbidden),
     )
+
+
+def _lasting(one: Tool, yours: Yours, place: Place) -> Tool:
+    """The tool with the life that it has in this shop; a life that was put in by hand stands."""
+    put_in = place.own is not None and any(own.tool == one.id and own.life is not None for own in place.own.tools)
+    if one.carrier.life is None or put_in or yours.life == 1:
+        return one
+    return replace(one, carrier=replace(one.carrier, life=one.carrier.life * yours.life))
 
 
 def _enters(one: Tool, place: Place) -> bool:

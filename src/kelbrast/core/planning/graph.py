@@ -19,7 +19,6 @@ from kelbrast.core.planning.rules import Rule
 from kelbrast.core.planning.schools import handover_mask
 from kelbrast.core.planning.warming import Warming, warming
 from kelbrast.core.process.clearance import area_factor, clearance
-from kelbrast.core.process.dulling import change_after
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
@@ -190,7 +189,7 @@ def _with_dulling(fresh: Reals, fits: tuple[Fit, ...]) -> tuple[Reals, Reals, Re
     """`process.dulling.cutting` for all steps at once, and the abrasives or bars worn out (1.5: one and a half)."""
     life = _column(fits, lambda fit: fit.tool.carrier.life or np.inf)
     lasts = _column(fits, lambda fit: fit.tool.carrier.lasts or np.inf)
-    stay = _column(fits, _change_after)
+    stay = _column(fits, lambda fit: fit.change_after)
     dies = np.isfinite(life)
     span = np.where(dies, life, 1.0)
     each = span * -np.expm1(-np.where(dies, stay, 1.0) / span)
@@ -199,11 +198,6 @@ def _with_dulling(fresh: Reals, fits: tuple[Fit, ...]) -> tuple[Reals, Reals, Re
     cut = np.where(dies, full * np.where(dies, stay, 0.0) - span * np.log1p(-rest / span), fresh)
     worn = np.where(dies, cut / stay, fresh / lasts)
     return cut, full + 1, worn
-
-
-def _change_after(fit: Fit) -> float:
-    life = fit.tool.carrier.life
-    return np.inf if life is None else change_after(life=life, change_cost=fit.change_cost)
 
 
 def _column(fits: tuple[Fit, ...], of: Callable[[Fit], float]) -> Reals:

@@ -5,6 +5,7 @@ from typing import Final, Literal
 
 from kelbrast.core.catalogue.inserts import forbidden_by, insert
 from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.learning.factors import Factors
 from kelbrast.core.process.rests import Lump
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
@@ -35,6 +36,7 @@ class Job:
         carried: whether the part can be brought to a bench machine; None to judge by its largest face.
         habit, aim, handover, bench_speed: keys of the tables above.
         own: the rack that is planned with instead of the starter rack or `rack`.
+        factors: what the shop learnt about its own way of working.
         diameters: (tool id, m) for wheels that have worn down from the starter rack's size.
     """
 
@@ -51,6 +53,7 @@ class Job:
     part: Part = field(default_factory=Part)
     diameters: tuple[tuple[str, float], ...] = ()
     own: Own | None = None
+    factors: Factors = field(default_factory=Factors)
 
     @property
     def comes_to_the_bench(self) -> bool:

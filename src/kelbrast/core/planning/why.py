@@ -66,6 +66,7 @@ def _marks(step: Step, material: Material) -> Sum:
             _from("H₀", "reference hardness", constant("scratch.reference_hardness")),
             _hardness(material),
             _from("e", "exponent of the hardness", constant("scratch.hardness_exponent")),
+            *_yours("scratch left", step.fit.yours.scratch),
         ),
         result=from_si(step.depth_after, "um"),
         unit="um",
@@ -101,6 +102,8 @@ def _rate(plan: FacePlan, step: Step, material: Material) -> Sum:
             Term("v", "surface speed", fit.setting.surface, "m/s"),
             _hardness(material),
             *((_from("L", "its cutting rate falls to a third in", life),) if (life := _life(step)) else ()),
+            *_yours("removal rate", fit.yours.removal),
+            *_yours("life", fit.yours.life),
         ),
         result=from_si(step.cut_seconds, "min"),
         unit="min",
@@ -232,6 +235,11 @@ def _left(plan: FacePlan, step: Step, before: Step | None) -> Sum:
 
 def _from(symbol: str, name: str, figure: Constant) -> Term:
     return Term(symbol, name, figure.value, figure.unit, figure)
+
+
+def _yours(what: str, factor: float) -> tuple[Term, ...]:
+    """A factor that the shop learnt from its own runs, where it has one."""
+    return () if factor == 1 else (Term("yours", f"your own factor of the {what}, from your log", factor, "1"),)
 
 
 def _hardness(material: Material) -> Term:

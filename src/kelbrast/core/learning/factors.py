@@ -1,0 +1,120 @@
+"""The shop's own factors: how it removes, wears and scratches against the published figures, from its logged runs."""
+
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from statistics import median
+from typing import Final, Literal
+
+from kelbrast.core.learning.robust import shrunken_mean
+from kelbrast.core.reference.loader import constant
+
+Quantity = Literal["removal", "life", "scratch"]
+QUANTITIES: Final[dict[Quantity, str]] = {
+    "removal": "Removal rate",
+    "life": "Life of the abrasive",
+    "scratch": "Scratch left",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Observation:
+    """What a run said: the ratio of what happened to the published figure, for one carrier on one metal family.
+
+    Attributes:
+        run: id of the run that it comes from.
+    """
+
+    run: int
+    carrier: str
+    family: str
+    quantity: Quantity
+    ratio: float
+
+
+@dataclass(frozen=True, slots=True)
+class Learnt:
+    """A factor as learnt: published 1, yours `factor`, give or take `error`, from so many runs.
+
+    Attributes:
+        used: whether plans use it: there were enough runs, and the person did not switch it off.
+        enough: whether there were enough runs.
+    """
+
+    carrier: str
+    family: str
+    quantity: Quantity
+    factor: float
+    error: float
+    runs: int
+    enough: bool
+    used: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Yours:
+    """The shop's own factors for one tool on one metal family."""
+
+    removal: float = 1.0
+    life: float = 1.0
+    scratch: float = 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Factors:
+    """What plans multiply the published figures with; 1 where nothing is known. `told`: (carrier, family, quantity, factor)."""
+
+    told: tuple[tuple[str, str, Quantity, float], ...] = ()
+
+    def of(self, carrier: str, family: str, quantity: Quantity) -> float:
+        """The factor for a quantity of a carrier on a metal family.
+
+        >>> Factors((("paper", "steel", "removal", 0.8),)).of("paper", "steel", "removal")
+        0.8
+        >>> Factors().of("paper", "steel", "life")
+        1.0
+        """
+        wanted = (carrier, family, quantity)
+        return next((factor for *key, factor in self.told if tuple(key) == wanted), 1.0)
+
+    def yours(self, carrier: str, family: str) -> Yours:
+        """All three for one carrier on a metal family."""
+        return Yours(**{quantity: self.of(carrier, family, quantity) for quantity in QUANTITIES})
+
+
+Switch = tuple[str, str, Quantity]
+
+
+def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), everything_off: bool = False) -> list[Learnt]:
+    """The shop's own factors from its runs, each as a robust update of the published 1.
+
+    A run counts once for a factor, with the median of what it said, so that a large batch is not many witnesses. Ratios are
+    compared as logarithms: half as quick and twice as quick are equally far away. See `robust.shrunken_mean`.
+
+    Args:
+        off: factors that the person switched off.  everything_off: all of them.
+    """
+    found: dict[Switch, dict[int, list[float]]] = defaultdict(lambda: defaultdict(list))
+    for one in observations:
+        found[one.carrier, one.family, one.quantity][one.run].append(math.log(one.ratio))
+    learnt = []
+    for (carrier, family, quantity), runs in sorted(found.items()):
+        estimate = shrunken_mean(
+            [median(values) for values in runs.values()],
+            prior=constant("learning.prior").value,
+            spread=constant("learning.least_noise").value,
+            noise=constant("learning.noise").value,
+            worth=constant("learning.noise_worth").value,
+            huber=constant("learning.huber").value,
+        )
+        factor = math.exp(estimate.mean)
+        enough = len(runs) >= constant("learning.fewest_runs").value
+        used = enough and not everything_off and (carrier, family, quantity) not in off
+        learnt.append(Learnt(carrier, family, quantity, factor, factor * estimate.error, len(runs), enough, used))
+    return learnt
+
+
+def factors_of(learnt: Iterable[Learnt]) -> Factors:
+    """Those that plans use."""
+    return Factors(tuple((one.carrier, one.family, one.quantity, one.factor) for one in learnt if one.used))
