@@ -19,13 +19,15 @@ class Estimate:
     error: float
 
 
-def shrunken_mean(values: Sequence[float], *, prior: float, spread: float, noise: float, worth: float, huber: float) -> Estimate:
+def shrunken_mean(
+    values: Sequence[float], *, prior: float, spread: float, noise: float, worth: float, huber: float
+) -> Estimate:
     """The location of the values, robust against gross outliers and drawn to 0.
 
-    Huber's M-estimator (P. J. Huber, Ann. Math. Statist. 35 (1964) 73) of the values, combined with a Gaussian prior around 0 by
-    their precisions (the conjugate Gaussian update: A. Gelman and others, Bayesian Data Analysis, chapter 2). The scale is the
-    median absolute deviation, pooled with the expected noise as if that came from `worth` values of its own, so that two
-    values that happen to agree do not look certain.
+    Huber's M-estimator (P. J. Huber, Ann. Math. Statist. 35 (1964) 73) of the values, combined with a Gaussian prior around
+    0 by their precisions (the conjugate Gaussian update: A. Gelman and others, Bayesian Data Analysis, chapter 2). The
+    scale is the median absolute deviation, pooled with the expected noise as if that came from `worth` values of its own,
+    so that two values that happen to agree do not look certain.
 
     Args:
         values: at least one, in any order.

@@ -67,9 +67,19 @@ def share_done(*, seconds: float, fresh: float, life: float | None, change_cost:
     """Share of the step's layer gone after so many seconds of cutting (0 to 1)."""
     if fresh <= 0:
         return 1.0
-    if life is None:
-        return min(1.0, seconds / fresh)
-    stay = change_after(life=life, change_cost=change_cost)
+    stay = None if life is None else change_after(life=life, change_cost=change_cost)
+    return min(1.0, fresh_in(seconds=seconds, life=life, stay=stay) / fresh)
+
+
+def fresh_in(*, seconds: float, life: float | None, stay: float | None) -> float:
+    """Seconds of fresh cutting that so many seconds on the work are worth, with a new abrasive after every `stay`.
+
+    >>> fresh_in(seconds=90.0, life=None, stay=None)
+    90.0
+    >>> fresh_in(seconds=240.0, life=240.0, stay=240.0) < 240.0
+    True
+    """
+    if life is None or stay is None:
+        return seconds
     full, rest = divmod(seconds, stay)
-    done = full * life * -math.expm1(-stay / life) + life * -math.expm1(-rest / life)
-    return min(1.0, done / fresh)
+    return full * life * -math.expm1(-stay / life) + life * -math.expm1(-rest / life)

@@ -1,0 +1,101 @@
+"""Everything that can happen in a run, as events that are only ever added."""
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from kelbrast.core.bench.clock import Moment
+
+EventKind = Literal[
+    "started", "paused", "gone", "more", "back", "accepted", "skipped", "picked", "order", "changed", "recharged",
+    "waiting", "operated", "measured", "photo", "note", "trouble", "corrected", "finished", "stopped", "undone",
+]  # fmt: skip
+Order = Literal["step", "piece"]
+Extent = Literal["patch", "whole"]
+ORDERS: Final[dict[Order, str]] = {"step": "All pieces per step", "piece": "One piece through"}
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """One step of a route at the bench (SI).
+
+    Attributes:
+        route: the route that it belongs to: 0 as planned, then one more each time the piece went back on this face.
+        step: its number in that route, from 1.
+        turn: faces with a smaller turn are worked first.
+        leaves: depth of the marks that it leaves.
+        seconds: planned, on the work.  setup: putting the tool on.  mounted: it goes on a machine.
+        takes: the layer that it is planned to take off.
+    """
+
+    face: str
+    route: int
+    step: int
+    tool: str
+    turn: int
+    leaves: float
+    takes: float
+    seconds: float
+    setup: float
+    mounted: bool
+
+    @property
+    def key(self) -> tuple[str, int, int]:
+        return self.face, self.route, self.step
+
+    @property
+    def place(self) -> tuple[int, float, str, str, int]:
+        """The order of work: the same rule as `planning.setups.set_ups`, so that faces share a tool."""
+        return self.turn, -self.leaves, self.tool, self.face, self.step
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A reading (SI): a quantity of `bench.instruments.QUANTITIES`, where on the face, which way, with what.
+
+    Attributes:
+        simulated: it comes from a stand-in that ships with the program, and proves nothing.
+    """
+
+    quantity: str
+    value: float
+    position: str = ""
+    direction: str = ""
+    instrument: str = ""
+    simulated: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened. Only what its kind needs is set.
+
+    Attributes:
+        number: its place in the run, from 1.
+        piece: from 1.  stage: (face, route, step).
+        stages: "back": the new route, which takes the place of what was left on this face of the piece.
+        extent, depth: "back", "accepted": over a patch or the whole face; how deep the mark is, m.
+        seconds: "more": so much longer; "corrected": the time that it really took.
+        order: "order".  tool: "changed", "recharged".  operation: "waiting", "operated".
+        measured: "measured".  photo: id of a "photo".  fault: "trouble", an id of the fault table.
+        well: "finished": whether it came out as wanted.
+        undoes: "undone": the number of the event that is taken back.
+        words: what the person wrote.
+    """
+
+    kind: EventKind
+    number: int
+    at: Moment
+    piece: int | None = None
+    stage: tuple[str, int, int] | None = None
+    stages: tuple[Stage, ...] = ()
+    extent: Extent | None = None
+    depth: float | None = None
+    seconds: float | None = None
+    order: Order | None = None
+    tool: str | None = None
+    operation: str | None = None
+    measured: Measured | None = None
+    photo: int | None = None
+    fault: str | None = None
+    well: bool | None = None
+    undoes: int | None = None
+    words: str = ""

@@ -1,0 +1,132 @@
+"""What a run says about the shop: ratios of what happened to the published figures."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from kelbrast.core.bench.clock import elapsed
+from kelbrast.core.bench.events import Event, Measured
+from kelbrast.core.bench.run import Run, begin
+from kelbrast.core.bench.taps import happen
+from kelbrast.core.learning.factors import Observation, Yours
+from kelbrast.core.process.dulling import fresh_in
+
+Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
+_MISTAP = 5.0  # seconds: a step this short was tapped away, not worked
+_MOST = 0.8  # share of a step that must lie between two readings
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """What the plan expected of a step (SI), with the shop's factors that were in it.
+
+    Attributes:
+        seconds: on the work.  life: of its abrasive, None for what does not die.  stay: when that is changed.
+        takes: the layer that it probably takes off.  leaves_ra: what it leaves.
+        guessed: how deep the marks were that it met is a guess, so its time alone says nothing about the rate.
+        round: the size of this face is a diameter.
+    """
+
+    carrier: str
+    family: str
+    seconds: float
+    life: float | None
+    stay: float | None
+    takes: float
+    leaves_ra: float
+    guessed: bool
+    round: bool
+    yours: Yours
+
+    def fresh(self, seconds: float) -> float:
+        return fresh_in(seconds=seconds, life=self.life, stay=self.stay)
+
+
+def observed(run: Run, planned: Stages, *, run_id: int) -> list[Observation]:
+    """Everything that a finished run teaches. Readings of stand-ins and steps that were tapped away teach nothing.
+
+    The removal rate follows from the time that a step took to clear marks of known depth, or from two readings of a size or a
+    coat around it; the life from how long an abrasive lasted that was changed; the scratch from a measured Ra.
+    """
+    found = [*_by_time(run, planned), *_by_readings(run, planned), *_by_changes(run, planned), *_by_roughness(run, planned)]
+    return [
+        Observation(run_id, what.carrier, what.family, quantity, ratio)  # type: ignore[arg-type]
+        for what, quantity, ratio in found
+        if ratio > 0
+    ]
+
+
+Said = Iterator[tuple[Planned, str, float]]
+
+
+def _by_time(run: Run, planned: Stages) -> Said:
+    for (_, *stage), work in run.works.items():
+        what = planned.get((str(stage[0]), int(stage[1]), int(stage[2])))
+        if what is None or what.guessed or work.outcome != "gone" or work.seconds < _MISTAP:
+            continue
+        yield what, "removal", what.yours.removal * what.fresh(what.seconds) / what.fresh(work.seconds)
+
+
+def _by_readings(run: Run, planned: Stages) -> Said:
+    """Two readings at one place with one step between them."""
+    before: dict[tuple[object, ...], tuple[Measured, Mapping[tuple[str, int, int], float]]] = {}
+    for event, worked in _readings(run, ("size", "coat")):
+        reading = event.measured
+        assert reading is not None and event.stage is not None, "asked for readings at a stage"
+        place = (event.piece, event.stage[0], reading.quantity, reading.position, reading.direction)
+        if place in before:
+            old, then = before[place]
+            spent = {key: seconds - then.get(key, 0.0) for key, seconds in worked.items()}
+            between = [key for key, seconds in spent.items() if seconds >= _MISTAP]
+            what = planned.get(between[0]) if len(between) == 1 else None
+            if what is not None and spent[between[0]] >= _MOST * worked[between[0]]:
+                gone = (old.value - reading.value) / (2 if what.round and reading.quantity == "size" else 1)
+                expected = what.takes * what.fresh(spent[between[0]]) / what.fresh(what.seconds)
+                yield what, "removal", what.yours.removal * gone / expected
+        before[place] = reading, worked
+
+
+def _by_changes(run: Run, planned: Stages) -> Said:
+    for tool, lasted in run.worn_at.items():
+        stages = (stage for stages in run.stages.values() for stage in stages if stage.tool == tool)
+        what = next((planned[stage.key] for stage in stages if stage.key in planned), None)
+        if what is None or what.stay is None:
+            continue
+        for seconds in lasted:
+            if seconds >= _MISTAP:
+                yield what, "life", what.yours.life * seconds / what.stay
+
+
+def _by_roughness(run: Run, planned: Stages) -> Said:
+    """A measured Ra speaks of the last step that was done on the face, if the next was not begun."""
+    for event, worked in _readings(run, ("ra",)):
+        assert event.measured is not None and event.stage is not None, "asked for readings at a stage"
+        done = [key for key, seconds in worked.items() if seconds >= _MISTAP]
+        last = max(done, key=lambda key: key[1:], default=None)
+        if last is None or last not in planned:
+            continue
+        what, at = planned[last], (event.piece or 0, *last)
+        if run.works[at].outcome == "gone" and worked[last] >= _MOST * run.works[at].seconds:
+            yield what, "scratch", what.yours.scratch * event.measured.value / what.leaves_ra
+
+
+def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[Event, Mapping[tuple[str, int, int], float]]]:
+    """Every real reading of these, with the seconds worked so far at each stage of its piece and face."""
+    now = begin(run.layout)
+    for event in run.standing:
+        now = happen(now, event)
+        reading = event.measured
+        if reading is None or reading.simulated or reading.quantity not in quantities:
+            continue
+        if event.piece is None or event.stage is None:
+            continue
+        face = event.stage[0]
+        worked = {
+            (at_face, route, step): work.seconds
+            for (piece, at_face, route, step), work in now.works.items()
+            if piece == event.piece and at_face == face
+        }
+        if now.clock is not None and now.current is not None and now.current[0] == event.piece:
+            stage = now.current[1]
+            if stage.face == face:
+                worked[stage.key] = worked.get(stage.key, 0.0) + elapsed(now.clock, event.at)
+        yield event, worked

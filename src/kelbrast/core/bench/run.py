@@ -1,0 +1,128 @@
+"""A run: one job at the bench, replayed from what happened. The events are the truth; everything else follows from them."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final, Literal
+
+from kelbrast.core.bench.clock import Moment, elapsed
+from kelbrast.core.bench.events import Event, Order, Stage
+
+Key = tuple[int, str, int, int]  # piece, face, route, step
+Outcome = Literal["open", "gone", "back", "dropped", "skipped"]
+Status = Literal["open", "finished", "stopped"]
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """What a run begins with: how many pieces, the stages of each in the order of work, and the operations around them."""
+
+    pieces: int
+    stages: tuple[Stage, ...]
+    operations: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """What was done at one stage of one piece: seconds on the work, seconds added by "keep going", how it ended and when.
+
+    Attributes:
+        corrected: the person put the time right.
+    """
+
+    seconds: float = 0.0
+    more: float = 0.0
+    outcome: Outcome = "open"
+    ended: Moment | None = None
+    corrected: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Waiting:
+    """An operation: since when it waits (soaks, dries), and when it was done."""
+
+    since: Moment | None = None
+    done: Moment | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Run:
+    """The state of a run.
+
+    Attributes:
+        stages: by piece, everything that it went or has to go through, in the order of work.
+        works: what was done so far.
+        order: all pieces per step, or one piece through.  picked: the piece that the person took.
+        clock: since when the work is on the wheel; None when nothing runs.
+        begun: the stage in hand was begun.
+        on_tool: by tool, seconds since its abrasive was changed; charged: since its wheel was charged.
+        changes: by tool, how many abrasives were started after the first.
+        worn_at: by tool, how long each abrasive that was changed had worked, s.
+        status, well: how it ended.
+        standing: the events that were not taken back; last: the newest of them that can be.
+        seen: the number of the newest event, taken back or not.
+    """
+
+    layout: Layout
+    stages: Mapping[int, tuple[Stage, ...]]
+    works: Mapping[Key, Work] = field(default_factory=dict)
+    order: Order = "step"
+    picked: int | None = None
+    clock: Moment | None = None
+    begun: bool = False
+    on_tool: Mapping[str, float] = field(default_factory=dict)
+    charged: Mapping[str, float] = field(default_factory=dict)
+    changes: Mapping[str, int] = field(default_factory=dict)
+    worn_at: Mapping[str, tuple[float, ...]] = field(default_factory=dict)
+    operations: Mapping[str, Waiting] = field(default_factory=dict)
+    status: Status = "open"
+    well: bool | None = None
+    standing: tuple[Event, ...] = ()
+    seen: int = 0
+
+    @property
+    def last(self) -> Event | None:
+        return self.standing[-1] if self.standing else None
+
+    def work(self, piece: int, stage: Stage) -> Work:
+        return self.works.get((piece, *stage.key), _NOTHING)
+
+    def next_stage(self, piece: int) -> Stage | None:
+        """The stage that a piece waits for; None when it is through."""
+        return next((stage for stage in self.stages[piece] if self.work(piece, stage).outcome == "open"), None)
+
+    @property
+    def current(self) -> tuple[int, Stage] | None:
+        """What is in hand: the piece that was picked, or the next by the order of work; None when all is done."""
+        waiting = [(piece, stage) for piece in self.stages if (stage := self.next_stage(piece)) is not None]
+        for piece, stage in waiting:
+            if piece == self.picked:
+                return piece, stage
+        if self.order == "piece":
+            return min(waiting, key=lambda one: one[0], default=None)
+        return min(waiting, key=lambda one: (one[1].place, one[0]), default=None)
+
+    def seconds_in_hand(self, now: Moment) -> float:
+        """Seconds on the work at the stage in hand, up to now."""
+        if self.current is None:
+            return 0.0
+        running = elapsed(self.clock, now) if self.clock is not None else 0.0
+        return self.work(*self.current).seconds + running
+
+    def on_tool_now(self, tool: str, now: Moment, *, charge: bool = False) -> float:
+        """Seconds that the abrasive (or the charge on the wheel) has worked up to now."""
+        so_far = (self.charged if charge else self.on_tool).get(tool, 0.0)
+        in_hand = self.current is not None and self.current[1].tool == tool and self.clock is not None
+        return so_far + (elapsed(self.clock, now) if in_hand and self.clock is not None else 0.0)
+
+    def route_of(self, piece: int, face: str) -> int:
+        """The route that a piece follows on a face now."""
+        return max((stage.route for stage in self.stages[piece] if stage.face == face), default=0)
+
+
+_NOTHING: Final = Work()
+
+
+def begin(layout: Layout) -> Run:
+    """A run before anything happened."""
+    ordered = tuple(sorted(layout.stages, key=lambda stage: stage.place))
+    return Run(layout, dict.fromkeys(range(1, layout.pieces + 1), ordered))

@@ -1,0 +1,115 @@
+"""A run in words: every event as a sentence, so that the log can be read without the program."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from kelbrast.core.bench.events import ORDERS, Event, Measured, Stage
+from kelbrast.core.bench.instruments import QUANTITIES
+from kelbrast.core.bench.run import Layout, Run, begin
+from kelbrast.core.bench.taps import happen
+from kelbrast.core.catalogue.faults import faults_of_work
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.reference.loader import record
+from kelbrast.core.units import from_si
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """An event in words; `taken_back`: somebody undid it later."""
+
+    event: Event
+    text: str
+    taken_back: bool
+
+
+def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
+    """Every event as a sentence, in order, also those that were taken back."""
+    taken_back = {event.undoes for event in events if event.kind == "undone"}
+    texts: dict[int, str] = {}
+    found = []
+    run = begin(layout)
+    for event in events:
+        text = f"Taken back: {_quoted(texts.get(event.undoes or 0, ''))}" if event.kind == "undone" else _said(run, event)
+        texts[event.number] = text
+        undone = event.number in taken_back
+        if event.kind != "undone" and not undone:
+            run = happen(run, event)
+        found.append(Told(event, text, undone))
+    return found
+
+
+def clock_time(seconds: float) -> str:
+    """Minutes and seconds.
+
+    >>> clock_time(400.4), clock_time(3725)
+    ('6:40', '1:02:05')
+    """
+    minutes, rest = divmod(round(seconds), 60)
+    hours, minutes = divmod(minutes, 60)
+    return f"{hours}:{minutes:02}:{rest:02}" if hours else f"{minutes}:{rest:02}"
+
+
+def reading_said(measured: Measured) -> str:
+    """A reading with its unit, where and with what.
+
+    >>> reading_said(Measured("coat", 41e-6, position="middle"))
+    'Coat thickness 41 µm, middle'
+    """
+    kind = QUANTITIES[measured.quantity]
+    unit = {"um": " µm", "1": "", "C": " °C"}.get(kind.unit, f" {kind.unit}")
+    number = f"{from_si(measured.value, kind.unit):.6g}"
+    by = f"{measured.instrument}{', simulated' if measured.simulated else ''}"
+    where = [part for part in (measured.position, measured.direction, by) if part]
+    return ", ".join([f"{kind.label} {number}{unit}", *where])
+
+
+def _said(run: Run, event: Event) -> str:
+    note = f" {event.words.strip()}" if event.words.strip() else ""
+    at = f"piece {event.piece}, {event.stage[0]}" if event.piece and event.stage else f"piece {event.piece}"
+    stage = run.current[1] if run.current else None
+    worked = clock_time(run.seconds_in_hand(event.at)) if run.current else "0:00"
+    tool = tools()[event.tool].label if event.tool in tools() else event.tool
+    operation = record("operations").get(event.operation or "", {}).get("label", event.operation)
+    depth = f"{from_si(event.depth, 'um'):.3g} µm" if event.depth is not None else "unknown depth"
+    route = ", ".join(_label(one) for one in event.stages)
+    over = "a patch" if event.extent == "patch" else "the whole face"
+    fault = faults_of_work().get(event.fault or "")
+    texts: Mapping[str, str] = {
+        "started": f"Began {_step(stage)} ({at}): {_label(stage)}, planned {clock_time(stage.seconds if stage else 0)} on it.",
+        "paused": f"Paused after {worked} ({at}).",
+        "gone": f"Old marks gone after {worked} ({at}, {_step(stage)}: {_label(stage)}).",
+        "more": f"Old marks still there after {worked}: {clock_time(event.seconds or 0)} more ({at}, {_step(stage)}).",
+        "back": f"A mark of {depth} at the light check of {_step(stage)} ({at}): back over {over} with {route}.",
+        "accepted": f"A mark of {depth} was accepted ({at}, {_step(stage)}).",
+        "skipped": f"Left out {_step(stage)} ({at}: {_label(stage)}).",
+        "picked": f"Took piece {event.piece} in hand.",
+        "order": f"{ORDERS[event.order] if event.order else ''} from here on.",
+        "changed": f"New abrasive on {tool} after {clock_time(run.on_tool_now(event.tool or '', event.at))} of work.",
+        "recharged": f"Charged {tool} again.",
+        "waiting": f"{operation}: waiting began.",
+        "operated": f"{operation}: done.",
+        "measured": f"Measured ({at}): {reading_said(event.measured)}." if event.measured else "",
+        "photo": f"Photo {event.photo} ({at}).",
+        "note": "Note:",
+        "trouble": f"Trouble ({at}): {fault.seen if fault else 'other'}.",
+        "corrected": f"Time put right to {clock_time(event.seconds or 0)} ({at}, step {event.stage[2] if event.stage else ''}).",
+        "finished": f"Finished: {'as wanted' if event.well else 'not as wanted'}.",
+        "stopped": "Stopped before the end.",
+    }
+    return texts[event.kind] + note
+
+
+def _label(stage: Stage | None) -> str:
+    if stage is None:
+        return ""
+    return tools()[stage.tool].label if stage.tool in tools() else stage.tool
+
+
+def _step(stage: Stage | None) -> str:
+    if stage is None:
+        return ""
+    return f"step {stage.step}" + (f" of way back {stage.route}" if stage.route else "")
+
+
+def _quoted(text: str) -> str:
+    return f"“{text.rstrip('.')}”."

@@ -1,0 +1,112 @@
+"""Upkeep: what is due, from use and from the calendar."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from functools import cache
+from typing import Any, Literal
+
+from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.reference.loader import Source, record
+
+On = Literal["wheel", "abrasive-wheel", "shop", "waxed"]
+
+
+@dataclass(frozen=True, slots=True)
+class Care:
+    """A kind of upkeep. Due after so much work, or so long after it was last done, whichever comes first.
+
+    Attributes:
+        after: seconds of work; None when only the calendar counts.
+        every: time between; None when only work counts.
+        worked: only due when there was work since.
+    """
+
+    id: str
+    label: str
+    on: On
+    text: str
+    after: float | None
+    every: timedelta | None
+    worked: bool
+    source: Source
+
+
+@dataclass(frozen=True, slots=True)
+class Thing:
+    """Something that is looked after: a wheel of the rack, the shop, a waxed piece of work.
+
+    Attributes:
+        key: names it, such as "item:7".
+        since: when it came, or was waxed.
+        worked: (when, seconds) of work with it.
+        done: when each care was done, by its id; only the newest counts.
+    """
+
+    key: str
+    label: str
+    on: On
+    since: datetime
+    worked: tuple[tuple[datetime, float], ...] = ()
+    done: tuple[tuple[str, datetime], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Due:
+    """A care of a thing: work since it was last done (s), when by the calendar, and whether it is due now."""
+
+    care: Care
+    thing: Thing
+    last: datetime | None
+    worked: float
+    on_day: datetime | None
+    now: bool
+
+    @property
+    def share(self) -> float:
+        """How much of the allowed work is used up; 0 where work does not count."""
+        return self.worked / self.care.after if self.care.after else 0.0
+
+
+@cache
+def cares() -> dict[str, Care]:
+    """Every kind of upkeep by id."""
+    return {key: _care(key, row) for key, row in record("upkeep").items()}
+
+
+def care(key: str) -> Care:
+    """The kind of upkeep with this id."""
+    return find("upkeep", cares(), key)
+
+
+def upkeep(things: Sequence[Thing], now: datetime) -> list[Due]:
+    """Every care of these things, what is due first, then by how near it is."""
+    found = [_due(care, thing, now) for thing in things for care in cares().values() if care.on == thing.on]
+    far = datetime.max.replace(tzinfo=now.tzinfo)
+    return sorted(found, key=lambda due: (not due.now, -due.share, due.on_day or far, due.thing.key, due.care.id))
+
+
+def _due(care: Care, thing: Thing, now: datetime) -> Due:
+    last = max((at for name, at in thing.done if name == care.id), default=None)
+    begin = last or thing.since
+    work = [(at, seconds) for at, seconds in thing.worked if at > begin]
+    worked = sum(seconds for _, seconds in work)
+    on_day = begin + care.every if care.every is not None else None
+    if care.worked:  # by the end of the day on which there was work
+        on_day = min(at for at, _ in work) + care.every if work and care.every else None
+    used_up = care.after is not None and worked >= care.after
+    return Due(care, thing, last, worked, on_day, used_up or (on_day is not None and on_day <= now))
+
+
+def _care(key: str, row: dict[str, Any]) -> Care:
+    after, every = row.get("after"), row.get("every")
+    return Care(
+        id=key,
+        label=row["label"],
+        on=row["on"],
+        text=row["text"],
+        after=after.si if after else None,
+        every=timedelta(seconds=every.si) if every else None,
+        worked=row.get("worked", False),
+        source=next(figure.source for figure in (after, every) if figure),
+    )
