@@ -4,13 +4,14 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from kelbrast.core.bench.clock import elapsed
-from kelbrast.core.bench.events import Event, Measured
+from kelbrast.core.bench.events import Measured
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
 from kelbrast.core.learning.factors import Observation, Yours
 from kelbrast.core.process.dulling import fresh_in
 
 Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
+Worked = Mapping[tuple[str, int, int], float]  # seconds
 _MISTAP = 5.0  # seconds: a step this short was tapped away, not worked
 _MOST = 0.8  # share of a step that must lie between two readings
 
@@ -59,8 +60,8 @@ Said = Iterator[tuple[Planned, str, float]]
 
 
 def _by_time(run: Run, planned: Stages) -> Said:
-    for (_, *stage), work in run.works.items():
-        what = planned.get((str(stage[0]), int(stage[1]), int(stage[2])))
+    for (_, face, route, step), work in run.works.items():
+        what = planned.get((face, route, step))
         if what is None or what.guessed or work.outcome != "gone" or work.seconds < _MISTAP:
             continue
         yield what, "removal", what.yours.removal * what.fresh(what.seconds) / what.fresh(work.seconds)
@@ -68,11 +69,9 @@ def _by_time(run: Run, planned: Stages) -> Said:
 
 def _by_readings(run: Run, planned: Stages) -> Said:
     """Two readings at one place with one step between them."""
-    before: dict[tuple[object, ...], tuple[Measured, Mapping[tuple[str, int, int], float]]] = {}
-    for event, worked in _readings(run, ("size", "coat")):
-        reading = event.measured
-        assert reading is not None and event.stage is not None, "asked for readings at a stage"
-        place = (event.piece, event.stage[0], reading.quantity, reading.position, reading.direction)
+    before: dict[tuple[object, ...], tuple[Measured, Worked]] = {}
+    for piece, face, reading, worked in _readings(run, ("size", "coat")):
+        place = (piece, face, reading.quantity, reading.position, reading.direction)
         if place in before:
             old, then = before[place]
             spent = {key: seconds - then.get(key, 0.0) for key, seconds in worked.items()}
@@ -98,19 +97,18 @@ def _by_changes(run: Run, planned: Stages) -> Said:
 
 def _by_roughness(run: Run, planned: Stages) -> Said:
     """A measured Ra speaks of the last step that was done on the face, if the next was not begun."""
-    for event, worked in _readings(run, ("ra",)):
-        assert event.measured is not None and event.stage is not None, "asked for readings at a stage"
+    for piece, _, reading, worked in _readings(run, ("ra",)):
         done = [key for key, seconds in worked.items() if seconds >= _MISTAP]
         last = max(done, key=lambda key: key[1:], default=None)
         if last is None or last not in planned:
             continue
-        what, at = planned[last], (event.piece or 0, *last)
+        what, at = planned[last], (piece, *last)
         if run.works[at].outcome == "gone" and worked[last] >= _MOST * run.works[at].seconds:
-            yield what, "scratch", what.yours.scratch * event.measured.value / what.leaves_ra
+            yield what, "scratch", what.yours.scratch * reading.value / what.leaves_ra
 
 
-def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[Event, Mapping[tuple[str, int, int], float]]]:
-    """Every real reading of these, with the seconds worked so far at each stage of its piece and face."""
+def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[int, str, Measured, Worked]]:
+    """Every real reading of these: piece, face, reading, and the seconds worked so far at each stage of that."""
     now = begin(run.layout)
     for event in run.standing:
         now = happen(now, event)
@@ -129,4 +127,4 @@ def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[Event, Ma
             stage = now.current[1]
             if stage.face == face:
                 worked[stage.key] = worked.get(stage.key, 0.0) + elapsed(now.clock, event.at)
-        yield event, worked
+        yield event.piece, face, reading, worked

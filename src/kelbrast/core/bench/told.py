@@ -65,7 +65,7 @@ def reading_said(measured: Measured) -> str:
 
 def _said(run: Run, event: Event) -> str:
     note = f" {event.words.strip()}" if event.words.strip() else ""
-    at = f"piece {event.piece}, {event.stage[0]}" if event.piece and event.stage else f"piece {event.piece}"
+    at = ", ".join(part for part in (event.piece and f"piece {event.piece}", event.stage and event.stage[0]) if part) or "all"
     stage = run.current[1] if run.current else None
     worked = clock_time(run.seconds_in_hand(event.at)) if run.current else "0:00"
     tool = tools()[event.tool].label if event.tool in tools() else event.tool
@@ -92,7 +92,7 @@ def _said(run: Run, event: Event) -> str:
         "photo": f"Photo {event.photo} ({at}).",
         "note": "Note:",
         "trouble": f"Trouble ({at}): {fault.seen if fault else 'other'}.",
-        "corrected": f"Time put right to {clock_time(event.seconds or 0)} ({at}, step {event.stage[2] if event.stage else ''}).",
+        "corrected": f"Time put right to {clock_time(event.seconds or 0)} ({at}, step {event.stage and event.stage[2]}).",
         "finished": f"Finished: {'as wanted' if event.well else 'not as wanted'}.",
         "stopped": "Stopped before the end.",
     }
