@@ -5,6 +5,7 @@ from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.goback import go_back
+from kelbrast.core.planning.job import Job
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
@@ -34,11 +35,19 @@ def goback_file(
     """
     job = job_of(file, shelf)
     found = face_named(job, face)
+    depth = mark_depth(job, depth_um=depth_um, like=like, fingernail=fingernail)
+    return to_goback_file(job, go_back(job, found, after=after, depth=depth))
+
+
+def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail: bool) -> float:
+    """How deep a mark is, in m, said in just one of three ways.
+
+    Raises:
+        BadInput: it is said in no way or in several, or the grade can not be read.
+    """
     if sum((depth_um is not None, like is not None, fingernail)) != 1:
         raise BadInput.one("depth_um", "say how deep in one way: depth_um, like a grade, or a fingernail catches it")
     if like is not None:
         grain = parse_grade(like, field="like").grain
-        depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
-    else:
-        depth = constant("blend.fingernail").si if fingernail else to_si(depth_um or 0.0, "um")
-    return to_goback_file(job, go_back(job, found, after=after, depth=depth))
+        return depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
+    return constant("blend.fingernail").si if fingernail else to_si(depth_um or 0.0, "um")

@@ -52,7 +52,7 @@ class Jobs:
     """The jobs of one database. Every method is one transaction: it happens whole or not at all."""
 
     def __init__(self, engine: Engine) -> None:
-        self._engine = engine
+        self.engine = engine
         self.rack = Rack(engine)
 
     @classmethod
@@ -61,17 +61,17 @@ class Jobs:
 
     def summaries(self) -> list[JobSummary]:
         """Every job with its minutes and whether it can be done, the last changed first."""
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             stored = store.all_jobs(session)
         shelf = self.rack.shelf()
         return [_summary(one, shelf) for one in stored]
 
     def any(self) -> bool:
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             return store.any_jobs(session)
 
     def get(self, job_id: int) -> KeptJob:
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             return _kept(store.get_job(session, job_id))
 
     def add(self, file: JobFile) -> KeptJob:
@@ -101,7 +101,7 @@ class Jobs:
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
-        with Session(self._engine) as session, session.begin():
+        with Session(self.engine) as session, session.begin():
             yield session
 
 

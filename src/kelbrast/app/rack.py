@@ -163,6 +163,10 @@ class Rack:
                     store.add_events(session, one.item_id, [event.model_dump() for event in one.file.history[had:]])
         return changes
 
+    def bars(self) -> dict[str, int]:
+        """By compound, the item that is counted down when it is used."""
+        return {kept.file.what: kept.id for kept in self.items() if not kept.item.retired and kept.item.have > 0}
+
     def shelf(self) -> Shelf:
         """The rack as it stands now, to plan from."""
         return Shelf(tuple(kept.item for kept in self.items()))

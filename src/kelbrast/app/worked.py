@@ -30,22 +30,22 @@ def job_worked(jobs: Jobs, job_id: int) -> int:
             if step.own is not None:
                 key = step.tool.id, step.own.item
                 worn[key] = worn.get(key, 0.0) + step.worn * job.pieces
-    bars = {kept.file.what: kept.id for kept in jobs.rack.items() if not kept.item.retired and kept.item.have > 0}
+    bars = jobs.rack.bars()
     events: Events = []
     for (name, item), used in worn.items():
-        events += _events(tool(name), item, used, job.material.family, bars)
+        events += effects(tool(name), item, used, job.material.family, bars)
     jobs.rack.note_all(events, why=f"worked: {file.title}")
     return len({item for item, _ in events})
 
 
-def _events(one: Tool, item: int, used: float, family: str, bars: dict[str, int]) -> Events:
+def effects(one: Tool, item: int, used: float, family: str, bars: dict[str, int]) -> Events:
     """A wheel is bound and its bar counted down; a lap is bound; everything else is counted down."""
     found: Events = []
     if keeps_to_one_family(one.carrier):
         found.append((item, EventFile(kind="used", charge=one.charge, family=family)))
     if one.carrier.wear_law == "compound":
         bar = bars.get(one.charge or "")
-        return [*found, (bar, EventFile(kind="stock", amount=-round(used, 4)))] if bar is not None else found
-    if one.carrier.wear_law != "lap":
+        return [*found, (bar, EventFile(kind="stock", amount=-round(used, 4)))] if bar is not None and used else found
+    if one.carrier.wear_law != "lap" and used:
         found.append((item, EventFile(kind="stock", amount=-round(used, 4))))
     return found

@@ -66,6 +66,7 @@ class StepFile(BaseModel):
     stays_um: float
     item: Annotated[int | None, Field(description="item of the shop's rack that it is done with")]
     commits: Annotated[bool, Field(description="doing it binds that item to this charge and metal for life")]
+    life_minutes: Annotated[float | None, Field(description="its cutting rate falls to a third in so much work")]
     change_after_minutes: Annotated[float | None, Field(description="when a dying abrasive is changed, work on it")]
     recharge: Annotated[bool, Field(description="a wheel that is charged with a bar or paste again and again")]
     yours: YoursFile | None

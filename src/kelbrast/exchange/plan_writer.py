@@ -140,6 +140,7 @@ def _step(step: Step) -> StepFile:
         stays_um=shop(step.stays, "um"),
         item=step.own.item if step.own else None,
         commits=step.own.commits if step.own else False,
+        life_minutes=shop_or_none(carrier.life, "min"),
         change_after_minutes=shop_or_none(fit.change_after, "min"),
         recharge=carrier.wear_law == "compound",
         yours=YoursFile(**asdict(fit.yours)) if fit.yours != Yours() else None,

@@ -3,7 +3,7 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, Float, ForeignKey, String, UniqueConstraint
+from sqlalchemy import JSON, CheckConstraint, DateTime, Float, ForeignKey, LargeBinary, String, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
 
@@ -115,3 +115,123 @@ class FaceRow(Base):
     job: Mapped[JobRow] = relationship(back_populates="faces")
 
     __table_args__ = (UniqueConstraint("job_id", "position"),)
+
+
+class RunRow(Base):
+    """A run of a job at the bench, with the job and the plan as they were when it began.
+
+    Everything from `status` to `words` follows from the events: it stands here so that the log can be searched quickly.
+    `taken`: what the run took from the rack so far, by item. `seen`: number of the newest event.
+    """
+
+    __tablename__ = "runs"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int | None] = mapped_column(ForeignKey("jobs.id", ondelete="SET NULL"), index=True)
+    title: Mapped[str] = mapped_column(String(200))
+    material: Mapped[str] = mapped_column(String(80), index=True)
+    finishes: Mapped[str] = mapped_column(String(400))
+    pieces: Mapped[int]
+    began_at: Mapped[datetime] = mapped_column(DateTime, index=True)
+    job: Mapped[dict[str, Any]] = mapped_column(JSON)
+    plan: Mapped[dict[str, Any]] = mapped_column(JSON)
+    status: Mapped[str] = mapped_column(String(20), index=True, default="open")
+    well: Mapped[bool | None]
+    ended_at: Mapped[datetime | None] = mapped_column(DateTime)
+    figures: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    words: Mapped[str] = mapped_column(default="")
+    taken: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
+    seen: Mapped[int] = mapped_column(default=0)
+    events: Mapped[list["RunEventRow"]] = relationship(
+        cascade="all, delete-orphan", order_by="RunEventRow.number", lazy="select"
+    )
+    steps: Mapped[list["RunStepRow"]] = relationship(cascade="all, delete-orphan", lazy="select")
+    observations: Mapped[list["ObservationRow"]] = relationship(cascade="all, delete-orphan", lazy="select")
+
+    __table_args__ = ({"sqlite_autoincrement": True},)
+
+
+class RunEventRow(Base):
+    """Something that happened in a run. Rows are only ever added; `tap` makes a tap that is sent twice count once."""
+
+    __tablename__ = "run_events"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"))
+    number: Mapped[int]
+    tap: Mapped[str] = mapped_column(String(40))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    __table_args__ = (UniqueConstraint("run_id", "number"), UniqueConstraint("run_id", "tap"))
+
+
+class RunStepRow(Base):
+    """A step of a run that is over: what it was done with and how long it took. Follows from the events."""
+
+    __tablename__ = "run_steps"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"), index=True)
+    tool: Mapped[str] = mapped_column(String(80), index=True)
+    item: Mapped[int | None] = mapped_column(index=True)
+    seconds: Mapped[float] = mapped_column(Float)
+    ended_at: Mapped[datetime] = mapped_column(DateTime)
+
+
+class ObservationRow(Base):
+    """What a finished run said about one carrier on one metal family. Follows from the events."""
+
+    __tablename__ = "observations"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"), index=True)
+    carrier: Mapped[str] = mapped_column(String(80))
+    family: Mapped[str] = mapped_column(String(40))
+    quantity: Mapped[str] = mapped_column(String(20))
+    ratio: Mapped[float] = mapped_column(Float)
+
+
+class PhotoRow(Base):
+    """A photo, re-encoded. `across_mm`: how wide the part of the world is that it shows; None when nobody said."""
+
+    __tablename__ = "photos"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"), index=True)
+    at: Mapped[datetime] = mapped_column(DateTime)
+    shows: Mapped[str] = mapped_column(String(20))
+    width: Mapped[int]
+    height: Mapped[int]
+    across_mm: Mapped[float | None] = mapped_column(Float)
+    data: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
+class RecipeRow(Base):
+    """A house way: how a kind of face is done here, from a run that went well."""
+
+    __tablename__ = "recipes"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    run_id: Mapped[int | None] = mapped_column(ForeignKey("runs.id", ondelete="SET NULL"))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class CareRow(Base):
+    """A care of upkeep that was done. Rows are only ever added."""
+
+    __tablename__ = "care_done"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    thing: Mapped[str] = mapped_column(String(40), index=True)
+    care: Mapped[str] = mapped_column(String(40))
+    at: Mapped[datetime] = mapped_column(DateTime)
+
+
+class SettingRow(Base):
+    """A choice that holds for the whole shop."""
+
+    __tablename__ = "settings"
+
+    key: Mapped[str] = mapped_column(String(40), primary_key=True)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)

@@ -19,12 +19,13 @@ class Stage:
     """One step of a route at the bench (SI).
 
     Attributes:
-        route: the route that it belongs to: 0 as planned, then one more each time the piece went back on this face.
+        route: the route that it belongs to: 0 as planned, then one more each time a piece of the run went back.
         step: its number in that route, from 1.
         turn: faces with a smaller turn are worked first.
         leaves: depth of the marks that it leaves.
         seconds: planned, on the work.  setup: putting the tool on.  mounted: it goes on a machine.
         takes: the layer that it is planned to take off.
+        worn: abrasives, bars or tubs that it is planned to wear out.  stay: when a dying abrasive is changed, None for others.
     """
 
     face: str
@@ -37,6 +38,8 @@ class Stage:
     seconds: float
     setup: float
     mounted: bool
+    worn: float = 0.0
+    stay: float | None = None
 
     @property
     def key(self) -> tuple[str, int, int]:

@@ -114,9 +114,10 @@ class Run:
         in_hand = self.current is not None and self.current[1].tool == tool and self.clock is not None
         return so_far + (elapsed(self.clock, now) if in_hand and self.clock is not None else 0.0)
 
-    def route_of(self, piece: int, face: str) -> int:
-        """The route that a piece follows on a face now."""
-        return max((stage.route for stage in self.stages[piece] if stage.face == face), default=0)
+    @property
+    def next_route(self) -> int:
+        """The number of the next way back, of whichever piece."""
+        return 1 + max((stage.route for stages in self.stages.values() for stage in stages), default=0)
 
 
 _NOTHING: Final = Work()

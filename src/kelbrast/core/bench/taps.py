@@ -16,7 +16,7 @@ def happen(run: Run, event: Event) -> Run:
     Raises:
         BadInput: it can not happen now: another stage is in hand, the run is over, something it needs is missing.
     """
-    if run.status != "open" and event.kind not in _AFTERWARDS:
+    if run.status != "open" and event.kind not in BESIDE:
         raise BadInput.one("kind", "this run is over; take its end back to go on")
     return replace(_DOES[event.kind](run, event), standing=(*run.standing, event), seen=event.number)
 
@@ -89,7 +89,7 @@ def _back(run: Run, event: Event) -> Run:
     """The stage in hand failed its light check: a new route takes the place of what was left on this face."""
     _in_hand(run, event)
     piece, stage = _current(run)
-    route = run.route_of(piece, stage.face) + 1
+    route = run.next_route
     if not event.stages or any((one.face, one.route) != (stage.face, route) for one in event.stages):
         raise BadInput.one("stages", f'must be route {route} of "{stage.face}"')
     run = _ended(run, event, "back")
@@ -229,7 +229,8 @@ _DOES: Final[Mapping[EventKind, Callable[[Run, Event], Run]]] = {
     "finished": _finished,
     "stopped": _stopped,
 }
-_AFTERWARDS: Final[tuple[EventKind, ...]] = (
+# Beside the work: they also happen when the run is over, and contradict nothing that another screen taps.
+BESIDE: Final[tuple[EventKind, ...]] = (
     "waiting", "operated", "measured", "photo", "note", "trouble", "corrected",
 )  # fmt: skip
 

@@ -1,14 +1,16 @@
 """Going back: a mark is still there at a light check. What clears it, over a patch or all over, and what accepting leaves."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
 from kelbrast.core.catalogue.grades import nearest
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.face_plan import FacePlan, plan_face
+from kelbrast.core.planning.graph import wanted_band
 from kelbrast.core.planning.job import Job
-from kelbrast.core.process.scratch import grain_of_marks
+from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Found, Wish
 
@@ -47,11 +49,16 @@ class GoingBack:
         return min(choices, key=lambda choice: (not choice[1].possible, choice[1].seconds))
 
 
+@dataclass(frozen=True, slots=True)
+class Done:
+    """A step that was done on a face: the layer that it took off and the depth of the marks that it left, m."""
+
+    layer: float
+    leaves: float
+
+
 def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
     """What to do about a mark of this depth found after this step of the face's plan.
-
-    The metal that the steps so far took counts against the limit. A patch is as large as a dish with the slope of a show
-    surface, but no smaller than the hand can work evenly; a brushed face has no patch, because its edge would show.
 
     Args:
         after: the step whose light check showed the mark, from 1.
@@ -64,18 +71,35 @@ def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
     if not 1 <= after <= len(planned.steps):
         have = f"the plan of this face has steps 1 to {len(planned.steps)}" if planned.steps else "this face has no steps"
         raise BadInput.one("after", f"{have}, not {after}")
+    return back_from(job, face, [Done(step.layer, step.depth_after) for step in planned.steps[:after]], depth=depth)
+
+
+def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone: float | None = None) -> GoingBack:
+    """What to do about a mark of this depth after these steps, whatever route they were of.
+
+    The metal that the steps so far took counts against the limit. A patch is as large as a dish with the slope of a show
+    surface, but no smaller than the hand can work evenly; a brushed face has no patch, because its edge would show.
+
+    Args:
+        done: the steps that were done on the face, the last is the one whose light check showed the mark.
+        depth: of the mark, m.
+        gone: what came off by measurement, m, where it was more than the steps were planned to take.
+
+    Raises:
+        BadInput: the depth is not above 0.
+    """
     if not depth > 0:
         raise BadInput.one("depth_um", "must be above 0")
-    gone = sum(step.layer for step in planned.steps[:after])
-    left = None if face.limit is None else max(face.may_come_off - gone, 1e-12)
+    taken = max(sum(step.layer for step in done), gone or 0.0)
+    left = None if face.limit is None else max(face.may_come_off - taken, 1e-12)
     marked = replace(face, found=Found("scratches", depth, depth), limit=left, wish=Wish())
     whole = plan_face(marked, job)
     small = None
     if face.want.lay != "one-way" and (area := patch_area(depth)) < face.area:
         small = plan_face(replace(marked, area=area), job)
-    times = depth / planned.wanted[1]
+    times = depth / depth_of_marks(wanted_band(face, job.material.hardness)[1])
     like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
-    return GoingBack(face, after, depth, whole, small, _left_too_early(planned, after, depth), like, times, times > 1)
+    return GoingBack(face, len(done), depth, whole, small, _left_too_early(done, depth), like, times, times > 1)
 
 
 def patch_area(depth: float) -> float:
@@ -87,9 +111,9 @@ def patch_area(depth: float) -> float:
     return max(constant("blend.least_patch").si, math.pi * (depth / constant("blend.show_slope").value) ** 2)
 
 
-def _left_too_early(planned: FacePlan, after: int, depth: float) -> int | None:
+def _left_too_early(done: Sequence[Done], depth: float) -> int | None:
     """The step that met marks of this depth and did not clear them; None when its own marks are as deep."""
-    for number, step in reversed(list(enumerate(planned.steps[:after], start=1))):
-        if step.depth_after >= depth:
-            return number + 1 if number < after else None
+    for number, step in reversed(list(enumerate(done, start=1))):
+        if step.leaves >= depth:
+            return number + 1 if number < len(done) else None
     return 1

@@ -1,0 +1,26 @@
+"""The two clocks of this machine."""
+
+import time
+import uuid
+from pathlib import Path
+from typing import Final
+
+from kelbrast.core.bench.clock import Moment
+
+_BOOT_ID: Final = Path("/proc/sys/kernel/random/boot_id")
+
+
+def _this_boot() -> str:
+    try:
+        return _BOOT_ID.read_text().strip()
+    except OSError:  # no such clock here: ticks then only count while this process lives
+        return uuid.uuid4().hex
+
+
+_BOOT: Final = _this_boot()
+
+
+def machine_clock() -> Moment:
+    """Now, by the clock on the wall and by the clock that runs since the machine was started, also while it sleeps."""
+    ticks = time.clock_gettime(time.CLOCK_BOOTTIME) if hasattr(time, "CLOCK_BOOTTIME") else time.monotonic()
+    return Moment(time.time(), ticks, _BOOT)

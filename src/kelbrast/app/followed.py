@@ -1,0 +1,93 @@
+"""What follows from the events of a run: its figures, its line in the log, what it teaches, what it took from the rack."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.worked import Events, effects
+from kelbrast.core.bench.figures import figures, worn_out
+from kelbrast.core.bench.observed import observed
+from kelbrast.core.catalogue.faults import faults_of_work
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.units import from_si
+from kelbrast.exchange.run_file import to_planned
+from kelbrast.storage.runs import Follows
+
+
+def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
+    """Everything that the log keeps beside the events. `taken`: what the rack was told so far, with this tap."""
+    run = kept.run
+    over = [event for event in run.standing if event.kind in ("finished", "stopped")]
+    stages = {stage.key: stage for each in run.stages.values() for stage in each}
+    steps = kept.steps
+    done = [
+        (stages[face, route, step].tool, steps[face, route, step].item, work.seconds, work.ended.when)
+        for (_, face, route, step), work in run.works.items()
+        if work.ended is not None and work.outcome in ("gone", "back")
+    ]
+    taught = observed(run, to_planned(kept.file, kept.plan, kept.events), run_id=kept.id) if run.status == "finished" else []
+    return Follows(
+        status=run.status,
+        well=run.well,
+        ended_at=over[-1].at.when if over else None,
+        figures=figures_of(kept),
+        words=_words(kept),
+        taken=taken,
+        steps=done,
+        observations=[(one.carrier, one.family, one.quantity, one.ratio) for one in taught],
+    )
+
+
+def figures_of(kept: KeptRun) -> dict[str, Any]:
+    """The totals of a run in shop units."""
+    came_to = figures(kept.run, kept.rounds)
+    return {
+        "planned_minutes": round(from_si(came_to.planned, "min"), 2),
+        "minutes": round(from_si(came_to.worked, "min"), 2),
+        "planned_metal_um": round(from_si(came_to.planned_metal, "um"), 2),
+        "metal_um": round(from_si(came_to.metal, "um"), 2) if came_to.metal is not None else None,
+        "planned_worn": {name: round(count, 3) for name, count in came_to.planned_worn.items()},
+        "worn": {name: round(count, 3) for name, count in came_to.worn.items()},
+        "backs": came_to.backs,
+    }
+
+
+def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int]) -> tuple[dict[str, Any], Events]:
+    """What the run has used of the rack so far, and the events that tell the rack what is new since `before`.
+
+    A tap that is taken back gives the stock back; what a wheel was bound to stays, because it has touched the metal.
+    """
+    family = material(kept.file.material).family
+    items = {step.tool: step.item for step in kept.steps.values() if step.item is not None}
+    touched = {stage.tool for piece, each in kept.run.stages.items() for stage in each if _touched(kept, piece, stage)}
+    now: dict[str, Any] = {"worn": {}, "bound": list(before.get("bound", []))}
+    told: Events = []
+    for name, worn in worn_out(kept.run).items():
+        if (item := items.get(name)) is None:
+            continue
+        now["worn"][name] = round(worn, 4)
+        more = now["worn"][name] - before.get("worn", {}).get(name, 0.0)
+        bind = name in touched and name not in now["bound"]
+        told += [one for one in effects(tool(name), item, more, family, bars) if one[1].kind != "used" or bind]
+        if bind:
+            now["bound"].append(name)
+    for name, worn in before.get("worn", {}).items():
+        if name not in now["worn"] and (item := items.get(name)) is not None:
+            told += [one for one in effects(tool(name), item, -worn, family, bars) if one[1].kind != "used"]
+    return now, told
+
+
+def _touched(kept: KeptRun, piece: int, stage: Any) -> bool:
+    return kept.run.work(piece, stage).seconds > 0
+
+
+def _words(kept: KeptRun) -> str:
+    """What people wrote and what went wrong, to search by."""
+    found: Sequence[str] = [
+        text
+        for event in kept.run.standing
+        for text in (event.words, faults_of_work()[event.fault].seen if event.fault in faults_of_work() else "")
+        if text
+    ]
+    return "\n".join(found)

@@ -1,0 +1,215 @@
+"""Runs at the bench: begin one, tap, look, go back. Every tap is one transaction: it is kept whole before it is answered."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import replace
+
+from sqlalchemy.orm import Session
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.clock import machine_clock
+from kelbrast.app.followed import figures_of, follows, taken_from_rack
+from kelbrast.app.goback import mark_depth
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.planning import face_named, job_of, plan_file
+from kelbrast.app.worked import Events
+from kelbrast.core.bench.clock import Clock, Moment, elapsed
+from kelbrast.core.bench.figures import gone_by_measurement
+from kelbrast.core.bench.taps import BESIDE, check_undo, happen, replay
+from kelbrast.core.catalogue.faults import fault_of_work
+from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.errors import BadInput, Conflict, NotFound
+from kelbrast.core.planning.goback import back_from
+from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
+from kelbrast.exchange.read import check_job_file
+from kelbrast.exchange.run_file import (
+    EventFile,
+    TapFile,
+    kept_tap,
+    moment_of,
+    to_events,
+    to_layout,
+    to_measured,
+)
+from kelbrast.storage import rack as rack_store
+from kelbrast.storage import runs as store
+
+_TAP_MAY_WAIT = 24 * 3600.0  # a tap that could not be sent is kept by the screen, and says how old it is
+
+
+class Runs:
+    """The runs of one database."""
+
+    def __init__(self, jobs: Jobs, clock: Clock = machine_clock) -> None:
+        self._jobs = jobs
+        self._engine = jobs.engine
+        self._clock = clock
+
+    def begin(self, job_id: int) -> KeptRun:
+        """Take a kept job to the bench, with its plan as it is now.
+
+        Raises:
+            NotFound: no such job.  BadInput: it has no plan that could be followed.
+        """
+        file = self._jobs.get(job_id).job
+        plan = plan_file(file, self._jobs.rack.shelf())
+        if not plan.possible:
+            reason = plan.blocked or next((face.reason for face in plan.faces if face.reason), "")
+            raise BadInput.one("job", f"this job has no plan that could be followed: {reason}")
+        if not any(face.steps for face in plan.faces):
+            raise BadInput.one("job", "there is nothing to do on this job: every face is as wanted")
+        now = self._clock()
+        run = replay(to_layout(file, plan), [])
+        kept = KeptRun(0, job_id, now.when, file, plan, (), (), run, now)
+        wanted = [face.want.finish for face in file.faces if face.want.finish and not face.keep_off]
+        labels = dict.fromkeys(finishes()[name].label for name in wanted)
+        with self._transaction() as session:
+            run_id = store.add_run(
+                session,
+                job_id=job_id,
+                job=file.model_dump(mode="json", exclude_none=True),
+                plan=plan.model_dump(mode="json"),
+                finishes=", ".join(labels),
+                began_at=now.when,
+                figures=figures_of(kept),
+            )
+        return replace(kept, id=run_id)
+
+    def open(self) -> list[KeptRun]:
+        """The runs that are at the bench, the newest first."""
+        with Session(self._engine) as session:
+            return [self._kept(store.get_run(session, run_id)) for run_id in store.open_runs(session)]
+
+    def get(self, run_id: int) -> KeptRun:
+        """A run as it stands now.
+
+        Raises:
+            NotFound: no such run.
+        """
+        with Session(self._engine) as session:
+            return self._kept(store.get_run(session, run_id))
+
+    def seen(self, run_id: int) -> int:
+        """The number of the newest event: cheap to ask every second.
+
+        Raises:
+            NotFound: no such run.
+        """
+        with Session(self._engine) as session:
+            return store.seen_of(session, run_id)
+
+    def tap(self, run_id: int, tap: TapFile, *, name: str, after: int, age: float = 0.0) -> KeptRun:
+        """Keep a tap, if it can have happened. When this returns, it is on the disk.
+
+        Args:
+            name: names this very tap, so that sending it twice keeps it once.
+            after: number of the newest event that the screen had seen.
+            age: seconds since the tap, when it had to wait.
+
+        Raises:
+            NotFound: no such run.  BadInput: it can not have happened.
+            Conflict: somebody else tapped since the screen looked; nothing was kept.
+        """
+        with self._transaction() as session:
+            stored = store.get_run(session, run_id)
+            kept = self._kept(stored)
+            if store.tapped_already(session, run_id, name):
+                return kept
+            if after != stored.seen and tap.kind not in BESIDE:
+                raise Conflict("another screen has tapped since this one looked: look again, then tap")
+            event = self._as_kept(kept, tap, age)
+            files = (*kept.events, event)
+            happened = (*kept.happened, *to_events([event], kept.file))
+            if tap.kind == "undone":
+                check_undo(kept.run, happened[-1])
+                run = replay(kept.run.layout, happened)
+            else:
+                run = happen(kept.run, happened[-1])
+            store.append_event(session, run_id, event.number, name, event.model_dump(mode="json", exclude_defaults=True))
+            kept = replace(kept, events=files, happened=happened, run=run)
+            if _matters(tap):
+                taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
+                _tell_rack(session, told, why=f"bench: {kept.file.title}")
+                store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
+            else:
+                store.count_event(session, run_id, event.number)
+        return replace(kept, now=self._clock())
+
+    def ways_back(self, run_id: int, *, depth_um: float | None, like: str | None, fingernail: bool) -> GoBackFile:
+        """What to do about a mark of this depth that the light check of the step in hand showed.
+
+        Raises:
+            NotFound: no such run.  BadInput: nothing is in hand, or the depth can not be used.
+        """
+        kept = self.get(run_id)
+        return self._ways_back(kept, mark_depth(kept.job, depth_um=depth_um, like=like, fingernail=fingernail))
+
+    def _ways_back(self, kept: KeptRun, depth: float) -> GoBackFile:
+        if kept.run.current is None:
+            raise BadInput.one("kind", "every step of every piece is done")
+        piece, stage = kept.run.current
+        job = job_of(kept.file, self._jobs.rack.shelf())
+        done = kept.done_on(piece, stage.face, with_current=True)
+        gone = gone_by_measurement(kept.run, piece, stage.face, kept.rounds)
+        return to_goback_file(job, back_from(job, face_named(job, stage.face), done, depth=depth, gone=gone))
+
+    def _as_kept(self, kept: KeptRun, tap: TapFile, age: float) -> EventFile:
+        """The tap with its number and moment, and with what the planner answers to a mark."""
+        at = self._moment(kept, age)
+        depth_um, back, way = tap.depth_um, None, None
+        if tap.kind in ("back", "accepted"):
+            depth = mark_depth(kept.job, depth_um=tap.depth_um, like=tap.like, fingernail=tap.fingernail)
+            depth_um = round(from_si(depth, "um"), 4)
+            if tap.kind == "back":
+                back, way = self._new_route(kept, tap, to_si(depth_um, "um")), kept.run.next_route
+        if tap.measured is not None:
+            to_measured(tap.measured)
+        if tap.fault is not None:
+            fault_of_work(tap.fault)
+        return kept_tap(tap, kept.run.seen + 1, at, depth_um=depth_um, back=back, way=way)
+
+    def _new_route(self, kept: KeptRun, tap: TapFile, depth: float) -> FacePlanFile:
+        goback = self._ways_back(kept, depth).goback
+        chosen = goback.patch if tap.extent == "patch" else goback.whole if tap.extent == "whole" else None
+        if chosen is None:
+            raise BadInput.one("extent", 'must be "whole", or "patch" where a patch would not show')
+        if not chosen.possible:
+            raise BadInput.one("extent", f"there is no way back: {chosen.reason}")
+        return chosen
+
+    def _moment(self, kept: KeptRun, age: float) -> Moment:
+        """When it was tapped, but never before what happened last."""
+        now = self._clock()
+        at = now.earlier(min(max(age, 0.0), _TAP_MAY_WAIT))
+        last = moment_of(kept.events[-1]) if kept.events else None
+        if last is None or elapsed(last, at) > 0:
+            return at
+        return replace(last, at=last.at) if elapsed(last, now) > 0 else now
+
+    def _kept(self, stored: store.StoredRun) -> KeptRun:
+        file = check_job_file(dict(stored.job))
+        plan = PlanFile.model_validate(dict(stored.plan))
+        events = tuple(EventFile.model_validate(dict(one), strict=False) for one in stored.events)
+        happened = tuple(to_events(events, file))
+        run = replay(to_layout(file, plan), happened)
+        return KeptRun(stored.id, stored.job_id, stored.began_at, file, plan, events, happened, run, self._clock())
+
+    @contextmanager
+    def _transaction(self) -> Iterator[Session]:
+        with Session(self._engine) as session, session.begin():
+            yield session
+
+
+def _matters(tap: TapFile) -> bool:
+    """Whether a tap changes what follows from the events: nearly all do; starting the clock does not."""
+    return tap.kind not in ("started", "picked", "order", "recharged", "waiting", "operated", "photo")
+
+
+def _tell_rack(session: Session, events: Events, *, why: str) -> None:
+    for item_id, event in events:
+        try:
+            rack_store.add_events(session, item_id, [event.model_copy(update={"why": why[:400]}).model_dump()])
+        except NotFound:  # it was taken off the rack while the run was at the bench
+            continue

@@ -1,0 +1,224 @@
+"""The open run file, `run/1`: a job as it was worked, with the plan that it followed and everything that happened."""
+
+from collections.abc import Sequence
+from datetime import UTC, datetime
+from typing import Annotated, Literal, get_args
+
+from pydantic import ConfigDict, Field
+
+from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.events import Event, EventKind, Measured, Stage
+from kelbrast.core.bench.instruments import QUANTITIES, Quantity
+from kelbrast.core.bench.observed import Planned, Stages
+from kelbrast.core.bench.run import Layout
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.errors import BadInput
+from kelbrast.core.learning.factors import Yours
+from kelbrast.core.planning.setups import rank
+from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.job_file import ID, JobFile, Strict
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
+from kelbrast.exchange.read import to_job
+
+Number = Annotated[int, Field(ge=1, le=2**53)]
+Words = Annotated[str, Field(max_length=2000)]
+Short = Annotated[str, Field(max_length=80)]
+Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+
+
+class ReadingFile(Strict):
+    """A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g."""
+
+    quantity: Quantity
+    value: Real
+    position: Short = ""
+    direction: Short = ""
+    instrument: Short = ""
+    simulated: bool = False
+
+
+class TapFile(Strict):
+    """What a person tapped. Only what its kind needs is given.
+
+    "back" and "accepted" say how deep the mark is: `depth_um`, `like` a grade, or a `fingernail` catches it.
+    """
+
+    kind: EventKind
+    piece: Number | None = None
+    face: Short | None = None
+    route: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    step: Number | None = None
+    extent: Literal["patch", "whole"] | None = None
+    depth_um: Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)] | None = None
+    like: Short | None = None
+    fingernail: bool = False
+    seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] | None = None
+    order: Literal["step", "piece"] | None = None
+    tool: ID | None = None
+    operation: ID | None = None
+    measured: ReadingFile | None = None
+    photo: Number | None = None
+    fault: ID | None = None
+    well: bool | None = None
+    undoes: Number | None = None
+    words: Words = ""
+
+
+class EventFile(TapFile):
+    """A tap as it was kept: its number in the run, when it was by the clock on the wall (UTC) and by the machine's own clock
+    (`ticks` since its start `boot`), and for "back" the way that was planned then, under the route number `way`."""
+
+    number: Number
+    at: datetime
+    ticks: float
+    boot: str
+    back: FacePlanFile | None = None
+    way: int | None = None
+
+
+class RunFile(Strict):
+    """A run."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast run, version 1")
+
+    kelbrast: Literal["run/1"] = "run/1"
+    title: str
+    status: Literal["open", "finished", "stopped"]
+    job: JobFile
+    plan: PlanFile
+    events: list[EventFile]
+    told: Annotated[list[str], Field(description="the same events in words")]
+
+
+assert set(get_args(Quantity)) == set(QUANTITIES), "a quantity of the files that the core does not know"
+
+
+def to_layout(job: JobFile, plan: PlanFile) -> Layout:
+    """What a run of this plan begins with."""
+    turns = _turns(job)
+    stages = [stage for face in plan.faces for stage in to_stages(face, turn=turns[face.name], route=0)]
+    around = tuple(dict.fromkeys(one.id for one in plan.operations if not one.counted))
+    return Layout(plan.pieces, tuple(stages), around)
+
+
+def to_stages(face: FacePlanFile, *, turn: int, route: int) -> tuple[Stage, ...]:
+    """The steps of a face's plan as stages at the bench."""
+    return tuple(_stage(face.name, step, turn, route, number) for number, step in enumerate(face.steps, start=1))
+
+
+def to_event(file: EventFile, turns: dict[str, int]) -> Event:
+    """An event of the core, in SI. `turns`: of the job's faces, see `turns_of`."""
+    stage = (file.face, file.route, file.step)
+    return Event(
+        kind=file.kind,
+        number=file.number,
+        at=Moment(file.at.timestamp(), file.ticks, file.boot),
+        piece=file.piece,
+        stage=stage if None not in stage else None,  # type: ignore[arg-type]
+        stages=to_stages(file.back, turn=turns[file.back.name], route=file.way or 0) if file.back else (),
+        extent=file.extent,
+        depth=to_si(file.depth_um, "um") if file.depth_um is not None else None,
+        seconds=file.seconds,
+        order=file.order,
+        tool=file.tool,
+        operation=file.operation,
+        measured=to_measured(file.measured) if file.measured else None,
+        photo=file.photo,
+        fault=file.fault,
+        well=file.well,
+        undoes=file.undoes,
+        words=file.words,
+    )
+
+
+def to_events(files: Sequence[EventFile], job: JobFile) -> list[Event]:
+    """The events of a run of this job."""
+    turns = _turns(job)
+    return [to_event(file, turns) for file in files]
+
+
+def to_measured(file: ReadingFile) -> Measured:
+    """A reading in SI.
+
+    Raises:
+        BadInput: no instrument could have read that.
+    """
+    kind = QUANTITIES[file.quantity]
+    value = to_si(file.value, kind.unit)
+    if not kind.low <= value <= kind.high:
+        low, high = from_si(kind.low, kind.unit), from_si(kind.high, kind.unit)
+        raise BadInput.one("measured.value", f"must lie between {low:g} and {high:g} {kind.unit}")
+    return Measured(file.quantity, value, file.position, file.direction, file.instrument, file.simulated)
+
+
+def moment_of(file: EventFile) -> Moment:
+    return Moment(file.at.timestamp(), file.ticks, file.boot)
+
+
+def kept_tap(
+    tap: TapFile, number: int, at: Moment, *, depth_um: float | None, back: FacePlanFile | None, way: int | None
+) -> EventFile:
+    """A tap as it is kept; how deep a mark is stands in micrometres whichever way it was said."""
+    told = tap.model_dump() | {"depth_um": depth_um, "measured": tap.measured}
+    when = datetime.fromtimestamp(at.at, UTC)
+    return EventFile.model_construct(**told, number=number, at=when, ticks=at.ticks, boot=at.boot, back=back, way=way)
+
+
+def steps_of_run(plan: PlanFile, events: Sequence[EventFile]) -> dict[tuple[str, int, int], StepFile]:
+    """Every step that a run was planned to take, also of the ways back, by face, route and number."""
+    faces = [(face, 0) for face in plan.faces]
+    faces += [(event.back, event.way or 0) for event in events if event.back is not None]
+    return {(face.name, route, number): step for face, route in faces for number, step in enumerate(face.steps, start=1)}
+
+
+def to_planned(job: JobFile, plan: PlanFile, events: Sequence[EventFile]) -> Stages:
+    """What the plan expected of every step, for learning from the run."""
+    family = material(job.material).family
+    known = {face.name: face.found.after is not None for face in job.faces}
+    rounds = {face.name for face in job.faces if face.shape is not None and face.shape.kind in ("cylinder", "bore", "tube")}
+    return {
+        key: _planned(step, family, guessed=key[2] == 1 and (key[1] > 0 or not known[key[0]]), is_round=key[0] in rounds)
+        for key, step in steps_of_run(plan, events).items()
+    }
+
+
+def _planned(step: StepFile, family: str, *, guessed: bool, is_round: bool) -> Planned:
+    carrier = tool(step.tool).carrier
+    life = to_si(step.life_minutes, "min") if step.life_minutes is not None else None
+    lasts_longer = life / carrier.life if life is not None and carrier.life else 1.0
+    yours = step.yours
+    return Planned(
+        carrier=carrier.id,
+        family=family,
+        seconds=to_si(step.cut_minutes, "min"),
+        life=life,
+        stay=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
+        takes=to_si(step.takes_um * step.likely_um / step.from_um, "um"),
+        leaves_ra=to_si(step.leaves_ra_um, "um"),
+        guessed=guessed,
+        round=is_round,
+        yours=Yours(yours.removal if yours else 1.0, lasts_longer, yours.scratch if yours else 1.0),
+    )
+
+
+def _turns(job: JobFile) -> dict[str, int]:
+    return {face.name: rank(face) for face in to_job(job).faces}
+
+
+def _stage(face: str, step: StepFile, turn: int, route: int, number: int) -> Stage:
+    carrier = tool(step.tool).carrier
+    return Stage(
+        face=face,
+        route=route,
+        step=number,
+        tool=step.tool,
+        turn=turn,
+        leaves=to_si(step.leaves_um, "um"),
+        takes=to_si(step.takes_um, "um"),
+        seconds=to_si(step.cut_minutes, "min"),
+        setup=carrier.setup,
+        mounted=carrier.mount != "hand",
+        worn=step.spent.worn,
+        stay=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
+    )

@@ -1,0 +1,233 @@
+"""Keeping runs: what happened is appended, what follows from it is replaced, all in the transaction of the tap."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import Select, func, or_, select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from kelbrast.core.errors import Conflict, NotFound
+from kelbrast.storage.tables import ObservationRow, RunEventRow, RunRow, RunStepRow
+
+
+@dataclass(frozen=True, slots=True)
+class StoredRun:
+    """A run as kept: the documents of its job and plan, its events in order, and what it took from the rack."""
+
+    id: int
+    job_id: int | None
+    job: Mapping[str, Any]
+    plan: Mapping[str, Any]
+    events: Sequence[Mapping[str, Any]]
+    taken: Mapping[str, Any]
+    seen: int
+    began_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class Follows:
+    """What follows from the events so far, to search by and to learn from. `steps`: (tool, item, seconds, ended at)."""
+
+    status: str
+    well: bool | None
+    ended_at: datetime | None
+    figures: Mapping[str, Any]
+    words: str
+    taken: Mapping[str, Any]
+    steps: Sequence[tuple[str, int | None, float, datetime]]
+    observations: Sequence[tuple[str, str, str, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class LogLine:
+    """A line of the log."""
+
+    id: int
+    job_id: int | None
+    title: str
+    material: str
+    finishes: str
+    pieces: int
+    status: str
+    well: bool | None
+    began_at: datetime
+    ended_at: datetime | None
+    figures: Mapping[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """What is looked for in the log; None and "" for anything."""
+
+    text: str = ""
+    material: str | None = None
+    finish: str | None = None
+    tool: str | None = None
+    status: str | None = None
+    since: datetime | None = None
+    until: datetime | None = None
+
+
+def add_run(
+    session: Session,
+    *,
+    job_id: int,
+    job: Mapping[str, Any],
+    plan: Mapping[str, Any],
+    finishes: str,
+    began_at: datetime,
+    figures: Mapping[str, Any],
+) -> int:
+    """Keep a new run. Returns its id."""
+    row = RunRow(
+        job_id=job_id,
+        title=job["title"],
+        material=job["material"],
+        finishes=finishes[:400],
+        pieces=job["pieces"],
+        began_at=began_at,
+        job=dict(job),
+        plan=dict(plan),
+        figures=dict(figures),
+    )
+    session.add(row)
+    session.flush()
+    return row.id
+
+
+def get_run(session: Session, run_id: int) -> StoredRun:
+    """A run with everything that happened.
+
+    Raises:
+        NotFound: no run with this id.
+    """
+    row = _row(session, run_id)
+    events = session.scalars(select(RunEventRow.document).where(RunEventRow.run_id == run_id).order_by(RunEventRow.number))
+    return StoredRun(row.id, row.job_id, row.job, row.plan, list(events), row.taken, row.seen, row.began_at.replace(tzinfo=UTC))
+
+
+def seen_of(session: Session, run_id: int) -> int:
+    """The number of the newest event of a run, without reading the rest.
+
+    Raises:
+        NotFound: no run with this id.
+    """
+    seen = session.scalar(select(RunRow.seen).where(RunRow.id == run_id))
+    if seen is None:
+        raise NotFound("run", str(run_id))
+    return seen
+
+
+def tapped_already(session: Session, run_id: int, tap: str) -> bool:
+    """Whether this very tap was kept before."""
+    return session.scalar(select(RunEventRow.id).where(RunEventRow.run_id == run_id, RunEventRow.tap == tap)) is not None
+
+
+def append_event(session: Session, run_id: int, number: int, tap: str, document: Mapping[str, Any]) -> None:
+    """Append what happened.
+
+    Raises:
+        Conflict: somebody else's tap was quicker.
+    """
+    session.add(RunEventRow(run_id=run_id, number=number, tap=tap, document=dict(document)))
+    try:
+        session.flush()
+    except IntegrityError:
+        raise Conflict("another screen has tapped in the meantime") from None
+
+
+def count_event(session: Session, run_id: int, seen: int) -> None:
+    """Say that there is one more event, which changes nothing that follows."""
+    _row(session, run_id).seen = seen
+    session.flush()
+
+
+def replace_what_follows(session: Session, run_id: int, seen: int, follows: Follows) -> None:
+    """Put what follows from the events in the place of what was there."""
+    row = _row(session, run_id)
+    row.status, row.well, row.ended_at, row.seen = follows.status, follows.well, follows.ended_at, seen
+    row.figures, row.words, row.taken = dict(follows.figures), follows.words, dict(follows.taken)
+    row.steps = [RunStepRow(tool=tool, item=item, seconds=s, ended_at=at) for tool, item, s, at in follows.steps]
+    row.observations = [
+        ObservationRow(carrier=carrier, family=family, quantity=quantity, ratio=ratio)
+        for carrier, family, quantity, ratio in follows.observations
+    ]
+    session.flush()
+
+
+def open_runs(session: Session) -> list[int]:
+    """Ids of the runs that are at the bench, the newest first."""
+    return list(session.scalars(select(RunRow.id).where(RunRow.status == "open").order_by(RunRow.id.desc())))
+
+
+def runs_of_job(session: Session, job_id: int) -> int:
+    """How many runs a job had."""
+    return session.scalar(select(func.count()).select_from(RunRow).where(RunRow.job_id == job_id)) or 0
+
+
+def search_log(session: Session, wanted: Wanted, *, offset: int, limit: int | None) -> tuple[int, list[LogLine]]:
+    """How many runs there are of what is looked for, and so many of them, the newest first."""
+    columns: Select[Any] = select(*(getattr(RunRow, name) for name in LogLine.__slots__))
+    count = session.scalar(_where(select(func.count()).select_from(RunRow), wanted)) or 0
+    newest = _where(columns, wanted).order_by(RunRow.began_at.desc(), RunRow.id.desc())
+    return count, [_line(dict(row._mapping)) for row in session.execute(newest.offset(offset).limit(limit))]
+
+
+def _line(row: Mapping[str, Any]) -> LogLine:
+    ended = row["ended_at"]
+    utc = {"began_at": row["began_at"].replace(tzinfo=UTC), "ended_at": ended.replace(tzinfo=UTC) if ended else None}
+    return LogLine(**{**row, **utc})
+
+
+def tools_in_log(session: Session) -> list[str]:
+    """Ids of every tool that was used in a run."""
+    return list(session.scalars(select(RunStepRow.tool).distinct().order_by(RunStepRow.tool)))
+
+
+def all_observations(session: Session) -> Iterable[tuple[int, str, str, str, float]]:
+    """(run, carrier, family, quantity, ratio) of every finished run."""
+    rows = session.execute(
+        select(
+            ObservationRow.run_id,
+            ObservationRow.carrier,
+            ObservationRow.family,
+            ObservationRow.quantity,
+            ObservationRow.ratio,
+        ).order_by(ObservationRow.id)
+    )
+    return [tuple(row) for row in rows]  # type: ignore[misc]
+
+
+def work_of_items(session: Session) -> list[tuple[int | None, str, float, datetime]]:
+    """(item, tool, seconds, ended at) of every step that was done."""
+    rows = session.execute(select(RunStepRow.item, RunStepRow.tool, RunStepRow.seconds, RunStepRow.ended_at))
+    return [(item, tool, seconds, at.replace(tzinfo=UTC)) for item, tool, seconds, at in rows]
+
+
+def _where(query: "Select[Any]", wanted: Wanted) -> "Select[Any]":
+    for word in wanted.text.split():
+        like = f"%{word}%"
+        query = query.where(or_(RunRow.title.ilike(like), RunRow.words.ilike(like), RunRow.finishes.ilike(like)))
+    if wanted.material:
+        query = query.where(RunRow.material == wanted.material)
+    if wanted.finish:
+        query = query.where(RunRow.finishes.contains(wanted.finish, autoescape=True))
+    if wanted.tool:
+        query = query.where(RunRow.id.in_(select(RunStepRow.run_id).where(RunStepRow.tool == wanted.tool)))
+    if wanted.status:
+        query = query.where(RunRow.status == wanted.status)
+    if wanted.since:
+        query = query.where(RunRow.began_at >= wanted.since)
+    if wanted.until:
+        query = query.where(RunRow.began_at < wanted.until)
+    return query
+
+
+def _row(session: Session, run_id: int) -> RunRow:
+    row = session.get(RunRow, run_id)
+    if row is None:
+        raise NotFound("run", str(run_id))
+    return row
