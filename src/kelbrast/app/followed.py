@@ -10,6 +10,7 @@ from kelbrast.core.bench.observed import observed
 from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.core.units import from_si
 from kelbrast.exchange.run_file import to_planned
 from kelbrast.storage.runs import Follows
@@ -50,6 +51,7 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
         "planned_worn": {name: round(count, 3) for name, count in came_to.planned_worn.items()},
         "worn": {name: round(count, 3) for name, count in came_to.worn.items()},
         "backs": came_to.backs,
+        "protected": next((one.id for one in kept.plan.operations if one.id in PROTECTIONS), None),
     }
 
 

@@ -1,5 +1,6 @@
 """Planning a job file: the use case behind the command line and both plan endpoints."""
 
+from dataclasses import replace
 from functools import lru_cache
 
 from kelbrast.app.rack import Shelf
@@ -111,6 +112,8 @@ def job_of(file: JobFile, shelf: Shelf | None) -> Job:
         BadInput: the job can not be used, or asks for a rack that is not given.
     """
     job = to_job(file)
+    if shelf is not None:
+        job = replace(job, factors=shelf.factors)
     if file.use_rack == "catalogue":
         return job
     if shelf is None:

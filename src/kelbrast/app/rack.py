@@ -2,15 +2,17 @@
 
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Literal
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
+from kelbrast.app.learnt import Learning
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.errors import BadInput
+from kelbrast.core.learning.factors import Factors
 from kelbrast.core.planning.job import Job
 from kelbrast.core.rack.fitting import misfits
 from kelbrast.core.rack.item import Item
@@ -46,9 +48,10 @@ class ImportChange:
 
 @dataclass(frozen=True, slots=True)
 class Shelf:
-    """Items to plan from, wherever they are kept."""
+    """What a shop plans with, wherever it is kept: its items, and what it learnt about its own way of working."""
 
     items: tuple[Item, ...]
+    factors: Factors = field(default_factory=Factors)
 
     def offer(self, family: str, *, insist: bool = False) -> Offer:
         """What the rack makes up for a metal family."""
@@ -65,6 +68,7 @@ class Rack:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self.learning = Learning(engine)
 
     def items(self) -> list[KeptItem]:
         """Everything on the rack, retired things too."""
@@ -168,8 +172,8 @@ class Rack:
         return {kept.file.what: kept.id for kept in self.items() if not kept.item.retired and kept.item.have > 0}
 
     def shelf(self) -> Shelf:
-        """The rack as it stands now, to plan from."""
-        return Shelf(tuple(kept.item for kept in self.items()))
+        """The rack as it stands now and what the shop learnt, to plan with."""
+        return Shelf(tuple(kept.item for kept in self.items()), self.learning.factors())
 
     def _one(self, item_id: int) -> KeptItem:
         return next(kept for kept in self.items() if kept.id == item_id)

@@ -201,10 +201,23 @@ def all_observations(session: Session) -> Iterable[tuple[int, str, str, str, flo
     return [tuple(row) for row in rows]  # type: ignore[misc]
 
 
+def newest_observation(session: Session) -> tuple[int, int]:
+    """Changes whenever the observations do: their number, and the id of the newest."""
+    row = session.execute(select(func.count(), func.max(ObservationRow.id)).select_from(ObservationRow)).one()
+    return row[0], row[1] or 0
+
+
 def work_of_items(session: Session) -> list[tuple[int | None, str, float, datetime]]:
     """(item, tool, seconds, ended at) of every step that was done."""
     rows = session.execute(select(RunStepRow.item, RunStepRow.tool, RunStepRow.seconds, RunStepRow.ended_at))
     return [(item, tool, seconds, at.replace(tzinfo=UTC)) for item, tool, seconds, at in rows]
+
+
+def waxed_runs(session: Session) -> list[tuple[int, str, datetime]]:
+    """(run, title, when) of finished work that was protected with wax."""
+    waxed = func.json_extract(RunRow.figures, "$.protected") == "wax"
+    rows = session.execute(select(RunRow.id, RunRow.title, RunRow.ended_at).where(RunRow.status == "finished", waxed))
+    return [(run_id, title, at.replace(tzinfo=UTC)) for run_id, title, at in rows if at is not None]
 
 
 def _where(query: "Select[Any]", wanted: Wanted) -> "Select[Any]":

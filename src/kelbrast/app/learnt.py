@@ -1,0 +1,65 @@
+"""What the shop learnt from its log, and what of it plans use."""
+
+from collections.abc import Sequence
+
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+from kelbrast.core.errors import BadInput
+from kelbrast.core.learning.factors import Factors, Learnt, Observation, Switch, factors_of, learn
+from kelbrast.storage import runs as store
+from kelbrast.storage import shop
+
+_SETTING = "learning"
+
+
+class Learning:
+    """The shop's own factors of one database."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+        self._kept: tuple[object, list[Learnt]] | None = None
+
+    def learnt(self) -> list[Learnt]:
+        """Every factor that the log says something about, used or not."""
+        with Session(self._engine) as session:
+            everything_off, off = _switches(session)
+            key = (store.newest_observation(session), everything_off, off)
+            if self._kept is None or self._kept[0] != key:
+                seen = [Observation(*one) for one in store.all_observations(session)]  # type: ignore[arg-type]
+                self._kept = key, learn(seen, off=off, everything_off=everything_off)
+            return self._kept[1]
+
+    def factors(self) -> Factors:
+        """What plans use."""
+        return factors_of(self.learnt())
+
+    @property
+    def on(self) -> bool:
+        """Whether plans use what was learnt at all."""
+        with Session(self._engine) as session:
+            return not _switches(session)[0]
+
+    def switch(self, *, on: bool) -> None:
+        """Use everything that was learnt, or nothing."""
+        with Session(self._engine) as session, session.begin():
+            _, off = _switches(session)
+            shop.put_setting(session, _SETTING, {"everything_off": not on, "off": [list(one) for one in off]})
+
+    def switch_one(self, which: Switch, *, on: bool) -> None:
+        """Use one factor, or the published figure in its place.
+
+        Raises:
+            BadInput: nothing was learnt about that.
+        """
+        if which not in {(one.carrier, one.family, one.quantity) for one in self.learnt()}:
+            raise BadInput.one("carrier", f"nothing was learnt yet about {' '.join(which)}")
+        with Session(self._engine) as session, session.begin():
+            everything_off, off = _switches(session)
+            left: Sequence[Switch] = [one for one in off if one != which] + ([] if on else [which])
+            shop.put_setting(session, _SETTING, {"everything_off": everything_off, "off": [list(one) for one in left]})
+
+
+def _switches(session: Session) -> tuple[bool, tuple[Switch, ...]]:
+    value = shop.get_setting(session, _SETTING)
+    return bool(value.get("everything_off", False)), tuple(tuple(one) for one in value.get("off", []))

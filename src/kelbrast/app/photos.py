@@ -1,0 +1,92 @@
+"""Photos of a stage or a reference: checked, turned upright, made smaller, encoded anew, and rid of where they were taken."""
+
+import io
+from dataclasses import replace
+from datetime import UTC, datetime
+from typing import Final, Literal
+
+from PIL import Image, ImageOps, UnidentifiedImageError
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+from kelbrast.core.errors import BadInput
+from kelbrast.storage import runs as run_store
+from kelbrast.storage import shop
+from kelbrast.storage.shop import StoredPhoto
+
+Shows = Literal["stage", "untouched", "finished"]
+LARGEST_SIDE: Final = 2000  # pixels kept
+MOST_PIXELS: Final = 60_000_000  # more is not opened at all: a small file can hold a huge picture
+_FORMATS: Final = ("JPEG", "PNG", "WEBP")
+
+
+class Photos:
+    """The photos of one database."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def add(self, run_id: int, data: bytes, *, shows: Shows, across_mm: float | None) -> StoredPhoto:
+        """Keep a photo of a run.
+
+        Raises:
+            NotFound: no such run.  BadInput: it is not a picture that can be read, or too large.
+        """
+        clean, (width, height) = encoded_anew(data)
+        photo = StoredPhoto(0, run_id, datetime.now(UTC), shows, width, height, across_mm)
+        with Session(self._engine) as session, session.begin():
+            run_store.seen_of(session, run_id)
+            return replace(photo, id=shop.add_photo(session, photo, clean))
+
+    def of_run(self, run_id: int) -> list[StoredPhoto]:
+        """The photos of a run."""
+        with Session(self._engine) as session:
+            return shop.photos_of(session, run_id)
+
+    def references(self) -> list[StoredPhoto]:
+        """Every photo of an untouched or finished surface, of whatever run."""
+        with Session(self._engine) as session:
+            return shop.photos_of(session, None)
+
+    def picture(self, photo_id: int) -> bytes:
+        """The picture itself, a JPEG.
+
+        Raises:
+            NotFound: no such photo.
+        """
+        with Session(self._engine) as session:
+            return shop.picture(session, photo_id)
+
+    def scale(self, photo_id: int, across_mm: float | None) -> None:
+        """Say how many millimetres a photo is wide, so that it can be shown at the scale of another.
+
+        Raises:
+            NotFound: no such photo.
+        """
+        with Session(self._engine) as session, session.begin():
+            shop.set_scale(session, photo_id, across_mm)
+
+
+def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
+    """The picture as a fresh JPEG with nothing else in it, and its size in pixels.
+
+    Only the pixels are taken over: position, time, camera and whatever else the file carried are gone.
+
+    Raises:
+        BadInput: not a JPEG, PNG or WebP that can be read, or more than 60 megapixels.
+    """
+    try:
+        with Image.open(io.BytesIO(data), formats=_FORMATS) as picture:
+            if picture.width * picture.height > MOST_PIXELS:
+                raise BadInput.one("photo", f"has more than {MOST_PIXELS // 1_000_000} megapixels; make it smaller")
+            upright = ImageOps.exif_transpose(picture).convert("RGB")
+    except UnidentifiedImageError:
+        raise BadInput.one("photo", "is not a picture that can be read; JPEG, PNG and WebP can") from None
+    except (OSError, SyntaxError, ValueError, Image.DecompressionBombError) as problem:
+        raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
+    upright.thumbnail((LARGEST_SIDE, LARGEST_SIDE))
+    bare = Image.new("RGB", upright.size)
+    bare.paste(upright)
+    out = io.BytesIO()
+    bare.save(out, "JPEG", quality=88)
+    return out.getvalue(), bare.size

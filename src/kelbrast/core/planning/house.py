@@ -1,0 +1,70 @@
+"""House ways: how a kind of face was done when it came out well, offered beside the computed routes."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Final
+
+from kelbrast.core.planning.face_plan import FacePlan, plan_face
+from kelbrast.core.planning.job import Job
+from kelbrast.core.surface.face import Face, Wish
+
+_DEEPER: Final = 1.5  # a way is offered for marks up to so many times as deep as those it took out
+
+
+@dataclass(frozen=True, slots=True)
+class HouseWay:
+    """A route that went well (SI).
+
+    Attributes:
+        kind: how the face was found, as in `surface.face.FOUND_KINDS`; depth: of its marks, at worst.
+        area: of the face.  seconds: on the work, for one piece, as it really was.  metal: that came off, as planned.
+        route: tool ids in order.
+    """
+
+    id: int
+    name: str
+    family: str
+    finish: str
+    kind: str
+    reach: str
+    depth: float
+    area: float
+    seconds: float
+    metal: float
+    route: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class HouseOffer:
+    """A house way on a face: its plan there, and the seconds on the work that it would take by what it took then."""
+
+    way: HouseWay
+    plan: FacePlan
+    seconds_by_log: float
+
+
+def offers(face: Face, job: Job, ways: Iterable[HouseWay]) -> list[HouseOffer]:
+    """The house ways for this kind of face that can be taken here, the quickest by the log first.
+
+    A kind of face is a metal family, a finish, how it was found, how it is reached, and marks that are not much deeper.
+    The time is the logged one by area.
+    """
+    found = []
+    for way in ways:
+        if face.keep_off or not _fits(face, job, way):
+            continue
+        plan = plan_face(replace(face, wish=Wish(route=way.route)), job)
+        if plan.possible and tuple(step.tool.id for step in plan.steps) == way.route:
+            found.append(HouseOffer(way, plan, way.seconds * face.area / way.area))
+    return sorted(found, key=lambda offer: (offer.seconds_by_log, offer.way.id))
+
+
+def kind_of_find(face: Face) -> str:
+    """How a face was found: its kind of damage, or "after" for the marks of a grade."""
+    return "after" if face.found.after is not None else face.found.kind
+
+
+def _fits(face: Face, job: Job, way: HouseWay) -> bool:
+    same = (job.material.family, face.want.id, kind_of_find(face), face.reach) == (way.family, way.finish, way.kind, way.reach)
+    deepest = face.found.after.grain if face.found.after is not None else face.found.worst or 0.0
+    return same and deepest <= _DEEPER * way.depth

@@ -1,0 +1,69 @@
+"""House ways as they are kept and as they are offered."""
+
+from pydantic import BaseModel
+
+from kelbrast.core.planning.house import HouseOffer, HouseWay
+from kelbrast.core.units import to_si
+from kelbrast.exchange.shop_units import shop
+
+
+class HouseWayFile(BaseModel):
+    """A route that went well. `minutes`: on the work, for one piece, as it really was; `depth_um` a grain for "after"."""
+
+    family: str
+    finish: str
+    kind: str
+    reach: str
+    depth_um: float
+    area_cm2: float
+    minutes: float
+    metal_um: float
+    route: list[str]
+
+
+class HouseOfferFile(BaseModel):
+    """A house way on a face. `minutes` by the model, everything; `cut_minutes` on the work by the model, and by your log."""
+
+    id: int
+    name: str
+    face: str
+    route: list[str]
+    tools: list[str]
+    minutes: float
+    cut_minutes: float
+    log_minutes: float
+    metal_um: float
+    marks_left: float
+
+
+def to_way(id: int, name: str, file: HouseWayFile) -> HouseWay:
+    """A house way of the core, in SI."""
+    return HouseWay(
+        id=id,
+        name=name,
+        family=file.family,
+        finish=file.finish,
+        kind=file.kind,
+        reach=file.reach,
+        depth=to_si(file.depth_um, "um"),
+        area=to_si(file.area_cm2, "cm2"),
+        seconds=to_si(file.minutes, "min"),
+        metal=to_si(file.metal_um, "um"),
+        route=tuple(file.route),
+    )
+
+
+def to_offer_file(face: str, offer: HouseOffer) -> HouseOfferFile:
+    """An offer in the units of the files."""
+    return HouseOfferFile(
+        id=offer.way.id,
+        name=offer.way.name,
+        face=face,
+        route=list(offer.way.route),
+        tools=[step.tool.label for step in offer.plan.steps],
+        minutes=shop(offer.plan.seconds, "min"),
+        cut_minutes=shop(sum(step.cut_seconds for step in offer.plan.steps), "min"),
+        log_minutes=shop(offer.seconds_by_log, "min"),
+        metal_um=shop(offer.plan.metal, "um"),
+        marks_left=0.0 if offer.plan.marks_left < 1e-3 else shop(offer.plan.marks_left, "1"),
+    )
