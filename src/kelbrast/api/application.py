@@ -10,7 +10,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
-from kelbrast.api import jobs, planning, rack, reference
+from kelbrast.api import bench, jobs, log, photos, planning, rack, reference, shop
 from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.buying import Buying
@@ -43,6 +43,10 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.include_router(planning.router)
     app.include_router(rack.router)
     app.include_router(reference.router)
+    app.include_router(bench.router)
+    app.include_router(photos.router)
+    app.include_router(log.router)
+    app.include_router(shop.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:

@@ -1,11 +1,17 @@
-"""The jobs and the rack behind a request."""
+"""What is kept, behind a request."""
 
 from typing import Annotated
 
 from fastapi import Depends, Request
 
+from kelbrast.app.house import HouseWays
 from kelbrast.app.jobs import Jobs
+from kelbrast.app.learnt import Learning
+from kelbrast.app.log import Log
+from kelbrast.app.photos import Photos
 from kelbrast.app.rack import Rack
+from kelbrast.app.runs import Runs
+from kelbrast.app.upkeep import Upkeep
 
 
 def _jobs(request: Request) -> Jobs:
@@ -17,5 +23,35 @@ def _rack(request: Request) -> Rack:
     return _jobs(request).rack
 
 
+def _runs(request: Request) -> Runs:
+    return Runs(_jobs(request))
+
+
+def _log(request: Request) -> Log:
+    return Log(_runs(request))
+
+
+def _photos(request: Request) -> Photos:
+    return Photos(_jobs(request).engine)
+
+
+def _learning(request: Request) -> Learning:
+    return _rack(request).learning
+
+
+def _house(request: Request) -> HouseWays:
+    return HouseWays(_jobs(request).engine)
+
+
+def _upkeep(request: Request) -> Upkeep:
+    return Upkeep(_jobs(request))
+
+
 AllJobs = Annotated[Jobs, Depends(_jobs)]
 OwnRack = Annotated[Rack, Depends(_rack)]
+AllRuns = Annotated[Runs, Depends(_runs)]
+ShopLog = Annotated[Log, Depends(_log)]
+ShopPhotos = Annotated[Photos, Depends(_photos)]
+WhatWasLearnt = Annotated[Learning, Depends(_learning)]
+ShopWays = Annotated[HouseWays, Depends(_house)]
+ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]

@@ -44,7 +44,7 @@ class Runs:
 
     def __init__(self, jobs: Jobs, clock: Clock = machine_clock) -> None:
         self._jobs = jobs
-        self._engine = jobs.engine
+        self.engine = jobs.engine
         self._clock = clock
 
     def begin(self, job_id: int) -> KeptRun:
@@ -63,23 +63,27 @@ class Runs:
         now = self._clock()
         run = replay(to_layout(file, plan), [])
         kept = KeptRun(0, job_id, now.when, file, plan, (), (), run, now)
-        wanted = [face.want.finish for face in file.faces if face.want.finish and not face.keep_off]
-        labels = dict.fromkeys(finishes()[name].label for name in wanted)
         with self._transaction() as session:
             run_id = store.add_run(
                 session,
                 job_id=job_id,
                 job=file.model_dump(mode="json", exclude_none=True),
                 plan=plan.model_dump(mode="json"),
-                finishes=", ".join(labels),
+                finishes=self.finishes_of(kept),
                 began_at=now.when,
                 figures=figures_of(kept),
             )
         return replace(kept, id=run_id)
 
+    @staticmethod
+    def finishes_of(kept: KeptRun) -> str:
+        """The finishes that were wanted, by their labels."""
+        wanted = [face.want.finish for face in kept.file.faces if face.want.finish and not face.keep_off]
+        return ", ".join(dict.fromkeys(finishes()[name].label for name in wanted))
+
     def open(self) -> list[KeptRun]:
         """The runs that are at the bench, the newest first."""
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             return [self._kept(store.get_run(session, run_id)) for run_id in store.open_runs(session)]
 
     def get(self, run_id: int) -> KeptRun:
@@ -88,7 +92,7 @@ class Runs:
         Raises:
             NotFound: no such run.
         """
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             return self._kept(store.get_run(session, run_id))
 
     def seen(self, run_id: int) -> int:
@@ -97,7 +101,7 @@ class Runs:
         Raises:
             NotFound: no such run.
         """
-        with Session(self._engine) as session:
+        with Session(self.engine) as session:
             return store.seen_of(session, run_id)
 
     def tap(self, run_id: int, tap: TapFile, *, name: str, after: int, age: float = 0.0) -> KeptRun:
@@ -198,7 +202,7 @@ class Runs:
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
-        with Session(self._engine) as session, session.begin():
+        with Session(self.engine) as session, session.begin():
             yield session
 
 

@@ -47,7 +47,7 @@ def rack_to_csv(files: list[ItemFile]) -> str:
             "bound_charge": bound.charge,
             "bound_family": bound.family,
         }
-        writer.writerow({key: _cell(value) for key, value in row.items()})
+        writer.writerow({key: cell(value) for key, value in row.items()})
     return out.getvalue()
 
 
@@ -59,7 +59,7 @@ def low_stock_csv(files: list[ItemFile]) -> str:
     for number, file in enumerate(files):
         item = to_item(file, number)
         if not item.retired and item.low is not None and item.have <= item.low:
-            writer.writerow([_cell(value) for value in (item.what, item.name, item.have, item.low)])
+            writer.writerow([cell(value) for value in (item.what, item.name, item.have, item.low)])
     return out.getvalue()
 
 
@@ -75,17 +75,17 @@ def continued(kept: ItemFile, row: ItemFile) -> tuple[ItemFile, tuple[str, ...]]
     history; and what a row does not carry stays as it is.
     """
     item, events, keys = to_item(kept, 0), list[EventFile](), list[str]()
-    if _cell(row.count) != _cell(item.have):
+    if cell(row.count) != cell(item.have):
         events.append(EventFile(kind="stock", amount=row.count - item.have, why="as imported"))
         keys.append("count")
-    if row.diameter_mm is not None and _cell(row.diameter_mm) != _cell(_millimetres(item)):
+    if row.diameter_mm is not None and cell(row.diameter_mm) != cell(_millimetres(item)):
         events.append(EventFile(kind="measured", size_mm=row.diameter_mm, why="as imported"))
         keys.append("diameter_mm")
     if row.history and bound_by(item.history) == Bound():
         events += row.history
         keys.append("bound_charge")
     plain = {key: getattr(row, key) for key in ("low", "marked_m_s", "price", "life_min", "made", "note")}
-    keys += [key for key, value in plain.items() if _cell(value) != _cell(getattr(kept, key))]
+    keys += [key for key, value in plain.items() if cell(value) != cell(getattr(kept, key))]
     return kept.model_copy(update={**plain, "history": [*kept.history, *events]}), tuple(keys)
 
 
@@ -167,7 +167,7 @@ def _from_row(row: dict[str, str | None], number: int) -> ItemFile:
     return file
 
 
-def _cell(value: object) -> str:
+def cell(value: object) -> str:
     """As text. A sign that a spreadsheet would take for a formula is put behind an apostrophe."""
     if value is None:
         return ""

@@ -608,6 +608,478 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Run
+         * @description Take a job to the bench, with its plan as it is now.
+         */
+        post: operations["begin_run_api_jobs__job_id__runs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Open Runs
+         * @description The runs at the bench, the newest first.
+         */
+        get: operations["open_runs_api_runs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Run
+         * @description A run as it stands now. Screens ask every second, so what did not change is told without working it out.
+         */
+        get: operations["read_run_api_runs__run_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/taps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tap
+         * @description Keep a tap. The answer comes when it is on the disk.
+         */
+        post: operations["tap_api_runs__run_id__taps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/goback": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways Back
+         * @description The light check of the step in hand failed: the ways to the finish from there.
+         */
+        get: operations["ways_back_api_runs__run_id__goback_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measuring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Measuring
+         * @description What can be measured at the bench, and the instruments at hand.
+         */
+        get: operations["measuring_api_measuring_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/readings/{instrument_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Instrument
+         * @description Read an instrument at the piece in hand. The reading is kept when it is tapped.
+         */
+        get: operations["read_instrument_api_runs__run_id__readings__instrument_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Photos
+         * @description The photos of a run, and every reference to hold beside them.
+         */
+        get: operations["list_photos_api_runs__run_id__photos_get"];
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photo, encoded anew without position or camera. It stands in the log when it is tapped.
+         */
+        post: operations["add_photo_api_runs__run_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Scale Photo
+         * @description Say how many millimetres a photo is wide.
+         */
+        put: operations["scale_photo_api_photos__photo_id__scale_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The picture of a photo.
+         */
+        get: operations["picture_api_photos__photo_id__jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search Log
+         * @description The runs of what is looked for, the newest first.
+         */
+        get: operations["search_log_api_log_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log As Csv
+         * @description A row a run, for a spreadsheet.
+         */
+        get: operations["log_as_csv_api_log_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log As Json
+         * @description Every run of what is looked for, as a list of run/1 files.
+         */
+        get: operations["log_as_json_api_log_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Run Page
+         * @description Everything that happened in a run, in words and in figures.
+         */
+        get: operations["read_run_page_api_runs__run_id__page_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run As File
+         * @description A run as a run/1 file.
+         */
+        get: operations["run_as_file_api_runs__run_id__file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/file.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run As Csv
+         * @description A row an event, in figures and in words.
+         */
+        get: operations["run_as_csv_api_runs__run_id__file_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Faults
+         * @description What goes wrong at the bench, why, what cures it and what avoids it.
+         */
+        get: operations["list_faults_api_faults_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Was Learnt
+         * @description The shop's own factors, used or not.
+         */
+        get: operations["what_was_learnt_api_learning_get"];
+        /**
+         * Switch Learning
+         * @description Switch what was learnt on or off, all of it or one factor.
+         */
+        put: operations["switch_learning_api_learning_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * House Ways
+         * @description Every house way, the newest first.
+         */
+        get: operations["house_ways_api_house_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make House Way
+         * @description The way in which a face of a run was done becomes the house way for its kind.
+         */
+        post: operations["make_house_way_api_runs__run_id__house_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/{way_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget House Way
+         * @description Forget a house way; the runs stay.
+         */
+        delete: operations["forget_house_way_api_house__way_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Offered House Ways
+         * @description The house ways that fit the faces of the job in the request, with their own figures there.
+         */
+        post: operations["offered_house_ways_api_house_offers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/upkeep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Upkeep Due
+         * @description Everything that is looked after, what is due first.
+         */
+        get: operations["upkeep_due_api_upkeep_get"];
+        put?: never;
+        /**
+         * Care Was Done
+         * @description A care was done.
+         */
+        post: operations["care_was_done_api_upkeep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -681,6 +1153,16 @@ export interface components {
             clears: number;
             /** Try First */
             try_first: boolean;
+        };
+        /**
+         * CareIn
+         * @description A care that was done.
+         */
+        CareIn: {
+            /** Thing */
+            thing: string;
+            /** Care */
+            care: string;
         };
         /**
          * Catalogue
@@ -832,6 +1314,34 @@ export interface components {
             ];
             /** Where */
             where: string;
+        };
+        /**
+         * DueOut
+         * @description A care of a thing. `worked_h` of `after_h` hours of work; `on_day` by the calendar; `now`: due now.
+         */
+        DueOut: {
+            /** Thing */
+            thing: string;
+            /** Thing Label */
+            thing_label: string;
+            /** Care */
+            care: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Last */
+            last: string | null;
+            /** Worked H */
+            worked_h: number;
+            /** After H */
+            after_h: number | null;
+            /** On Day */
+            on_day: string | null;
+            /** Now */
+            now: boolean;
+            /** Source Kind */
+            source_kind: string;
         };
         /**
          * EventFile
@@ -1001,6 +1511,16 @@ export interface components {
             step: number;
         };
         /**
+         * FaceWantedOut
+         * @description A face: what was wanted of it.
+         */
+        FaceWantedOut: {
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: number;
+        };
+        /**
          * FallbackFile
          * @description What the limit leaves possible: marks up to `cleared_um` still come out by these tools; what stays; a dish; simpler.
          */
@@ -1019,6 +1539,22 @@ export interface components {
             dish_radius_mm: number;
             /** Dish Stays Um */
             dish_stays_um: number;
+        };
+        /**
+         * FaultOfWorkOut
+         * @description A fault of the table: what is seen, why, what cures it, what avoids it.
+         */
+        FaultOfWorkOut: {
+            /** Id */
+            id: string;
+            /** Seen */
+            seen: string;
+            /** Why */
+            why: string[];
+            /** Cure */
+            cure: string[];
+            /** Avoid */
+            avoid: string;
         };
         /**
          * FaultOut
@@ -1049,6 +1585,24 @@ export interface components {
             source: string;
             /** Locator */
             locator: string;
+        };
+        /**
+         * FiguresOut
+         * @description What a run came to, as planned and as it was; `metal_um` where it was measured.
+         */
+        FiguresOut: {
+            /** Planned Minutes */
+            planned_minutes: number;
+            /** Minutes */
+            minutes: number;
+            /** Planned Metal Um */
+            planned_metal_um: number;
+            /** Metal Um */
+            metal_um: number | null;
+            /** Backs */
+            backs: number;
+            /** Worn */
+            worn: components["schemas"]["WornOut"][];
         };
         /** FinishFile */
         FinishFile: {
@@ -1213,10 +1767,105 @@ export interface components {
             /** Um */
             um: number;
         };
+        /**
+         * HandOut
+         * @description The step in hand. `of`: steps of its route; `more_s` were added; `more_by_s`: what "keep going" would add.
+         *
+         *     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
+         *     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
+         *     started last.
+         */
+        HandOut: {
+            /** Piece */
+            piece: number;
+            /** Face */
+            face: string;
+            /** Route */
+            route: number;
+            /** Step */
+            step: number;
+            /** Of */
+            of: number;
+            plan: components["schemas"]["StepFile"];
+            /** Begun */
+            begun: boolean;
+            /** Running */
+            running: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Running S */
+            running_s: number;
+            /** Planned S */
+            planned_s: number;
+            /** More S */
+            more_s: number;
+            /** More By S */
+            more_by_s: number;
+            /** On Tool S */
+            on_tool_s: number;
+            /** Change After S */
+            change_after_s: number | null;
+            /** Charged S */
+            charged_s: number;
+            /** Recharge After S */
+            recharge_after_s: number | null;
+            /** Rest After S */
+            rest_after_s: number | null;
+        };
         /** Health */
         Health: {
             /** Version */
             version: string;
+        };
+        /**
+         * HouseOfferFile
+         * @description A house way on a face. `minutes` by the model, everything; `cut_minutes` on the work by the model, and by your log.
+         */
+        HouseOfferFile: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Face */
+            face: string;
+            /** Route */
+            route: string[];
+            /** Tools */
+            tools: string[];
+            /** Minutes */
+            minutes: number;
+            /** Cut Minutes */
+            cut_minutes: number;
+            /** Log Minutes */
+            log_minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Marks Left */
+            marks_left: number;
+        };
+        /**
+         * HouseWayFile
+         * @description A route that went well. `minutes`: on the work, for one piece, as it really was; `depth_um` a grain for "after".
+         */
+        HouseWayFile: {
+            /** Family */
+            family: string;
+            /** Finish */
+            finish: string;
+            /** Kind */
+            kind: string;
+            /** Reach */
+            reach: string;
+            /** Depth Um */
+            depth_um: number;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Minutes */
+            minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Route */
+            route: string[];
         };
         /** InsertFile */
         InsertFile: {
@@ -1230,6 +1879,20 @@ export interface components {
             forbids: string[];
             /** Word */
             word: string;
+        };
+        /**
+         * InstrumentOut
+         * @description An instrument that can be read; `simulated`: a stand-in, whose readings prove nothing.
+         */
+        InstrumentOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Quantity */
+            quantity: string;
+            /** Simulated */
+            simulated: boolean;
         };
         /**
          * ItemFile
@@ -1467,6 +2130,16 @@ export interface components {
             job: components["schemas"]["JobFile"];
         };
         /**
+         * LastOut
+         * @description The last tap that can be taken back.
+         */
+        LastOut: {
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
+        };
+        /**
          * LayerFile
          * @description A hardened or plated layer: how thick it is, and what of it must stay.
          */
@@ -1480,6 +2153,87 @@ export interface components {
             thickness_um: number;
             /** Keep Um */
             keep_um: number;
+        };
+        /**
+         * LearningOut
+         * @description Everything that was learnt; `on`: plans use it.
+         */
+        LearningOut: {
+            /** On */
+            on: boolean;
+            /** Learnt */
+            learnt: components["schemas"]["LearntOut"][];
+        };
+        /**
+         * LearntOut
+         * @description A factor: published 1, yours `factor` give or take `error`, from so many runs; `used` by every later plan.
+         */
+        LearntOut: {
+            /** Carrier */
+            carrier: string;
+            /** Carrier Label */
+            carrier_label: string;
+            /** Family */
+            family: string;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "removal" | "life" | "scratch";
+            /** Quantity Label */
+            quantity_label: string;
+            /** Factor */
+            factor: number;
+            /** Error */
+            error: number;
+            /** Runs */
+            runs: number;
+            /** Enough */
+            enough: boolean;
+            /** Used */
+            used: boolean;
+        };
+        /**
+         * LogLineOut
+         * @description A line of the log.
+         */
+        LogLineOut: {
+            /** Id */
+            id: number;
+            /** Job Id */
+            job_id: number | null;
+            /** Title */
+            title: string;
+            /** Material */
+            material: string;
+            /** Finishes */
+            finishes: string;
+            /** Pieces */
+            pieces: number;
+            /** Status */
+            status: string;
+            /** Well */
+            well: boolean | null;
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            figures: components["schemas"]["FiguresOut"];
+        };
+        /**
+         * LogOut
+         * @description So many lines of the log, how many there are in all, and the tools that were ever used.
+         */
+        LogOut: {
+            /** Count */
+            count: number;
+            /** Lines */
+            lines: components["schemas"]["LogLineOut"][];
+            /** Tools */
+            tools: components["schemas"]["NamedOut"][];
         };
         /** MachineFile */
         MachineFile: {
@@ -1540,6 +2294,16 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
         };
+        /**
+         * MeasuringOut
+         * @description What can be measured, and with what.
+         */
+        MeasuringOut: {
+            /** Quantities */
+            quantities: components["schemas"]["QuantityOut"][];
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentOut"][];
+        };
         /** MountedOut */
         MountedOut: {
             /** Tool */
@@ -1554,6 +2318,16 @@ export interface components {
             mount: boolean;
             /** Faces */
             faces: string[];
+        };
+        /**
+         * NamedOut
+         * @description Something to search by.
+         */
+        NamedOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /**
          * Nicks
@@ -1600,6 +2374,72 @@ export interface components {
             source: string;
             /** Cautions */
             cautions: string[];
+        };
+        /**
+         * OrderOut
+         * @description What is left in one order of pieces and steps: changes and minutes of set-up.
+         */
+        OrderOut: {
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "step" | "piece";
+            /** Label */
+            label: string;
+            /** Changes */
+            changes: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * PhotoOut
+         * @description A photo; the picture itself is at /api/photos/{id}.jpg.
+         */
+        PhotoOut: {
+            /** Id */
+            id: number;
+            /** Run Id */
+            run_id: number;
+            /**
+             * Shows
+             * @enum {string}
+             */
+            shows: "stage" | "untouched" | "finished";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Across Mm */
+            across_mm: number | null;
+        };
+        /**
+         * PhotosOut
+         * @description The photos of a run, and the references of the whole shop to hold beside them.
+         */
+        PhotosOut: {
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+            /** References */
+            references: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * PieceOut
+         * @description A piece: how many of its steps are over, what it waits for, how often it went back.
+         */
+        PieceOut: {
+            /** Piece */
+            piece: number;
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+            /** Face */
+            face: string | null;
+            /** Label */
+            label: string | null;
+            /** Backs */
+            backs: number;
         };
         /**
          * Kelbrast plan, version 1
@@ -1677,6 +2517,18 @@ export interface components {
             faults: components["schemas"]["FaultOut"][];
         };
         /**
+         * QuantityOut
+         * @description A quantity that can be measured, and the unit that it is typed in.
+         */
+        QuantityOut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * RackCheck
          * @description The plan against the shop's own rack: what is short, the best plan without that, and what is refused.
          */
@@ -1697,6 +2549,53 @@ export interface components {
         RackText: {
             /** Text */
             text: string;
+        };
+        /**
+         * ReadingFile
+         * @description A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g.
+         */
+        ReadingFile: {
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "size" | "coat" | "ra" | "gloss" | "temperature" | "spindle" | "weight";
+            /** Value */
+            value: number;
+            /**
+             * Position
+             * @default
+             */
+            position: string;
+            /**
+             * Direction
+             * @default
+             */
+            direction: string;
+            /**
+             * Instrument
+             * @default
+             */
+            instrument: string;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+        };
+        /**
+         * ReadingOut
+         * @description A reading in words, and what it means against the limits.
+         */
+        ReadingOut: {
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
+            /** Level */
+            level: ("fine" | "near" | "over") | null;
+            /** Verdict */
+            verdict: string | null;
         };
         /**
          * RefusedFile
@@ -1723,6 +2622,82 @@ export interface components {
             after_seconds: number;
             /** By Hand */
             by_hand: boolean;
+        };
+        /**
+         * RunOut
+         * @description A run at the bench. Send `seen` back with the next tap.
+         */
+        RunOut: {
+            /** Id */
+            id: number;
+            /** Job Id */
+            job_id: number | null;
+            /** Title */
+            title: string;
+            /** Material */
+            material: string;
+            /** Pieces */
+            pieces: number;
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "step" | "piece";
+            /** Seen */
+            seen: number;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "open" | "finished" | "stopped";
+            /** Well */
+            well: boolean | null;
+            /**
+             * Began At
+             * Format: date-time
+             */
+            began_at: string;
+            hand: components["schemas"]["HandOut"] | null;
+            /** Strip */
+            strip: components["schemas"]["StripOut"][];
+            /** Each */
+            each: components["schemas"]["PieceOut"][];
+            /** Waiting */
+            waiting: components["schemas"]["WaitingOut"][];
+            /** Orders */
+            orders: components["schemas"]["OrderOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            last: components["schemas"]["LastOut"] | null;
+            /** Faces */
+            faces: string[];
+            /** Photos */
+            photos: number[];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * RunPageOut
+         * @description A run for the log: everything that happened, in words and in figures.
+         */
+        RunPageOut: {
+            line: components["schemas"]["LogLineOut"];
+            /** Steps */
+            steps: components["schemas"]["StepLogOut"][];
+            /** Told */
+            told: components["schemas"]["ToldOut"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Troubles */
+            troubles: components["schemas"]["TroubleOut"][];
+            /** Notes */
+            notes: string[];
+            /** Protected */
+            protected: string | null;
+            /** Faces */
+            faces: components["schemas"]["FaceWantedOut"][];
+            /** Seen */
+            seen: number;
         };
         /**
          * SavingOut
@@ -1923,6 +2898,22 @@ export interface components {
              * @description doing it binds that item to this charge and metal for life
              */
             commits: boolean;
+            /**
+             * Life Minutes
+             * @description its cutting rate falls to a third in so much work
+             */
+            life_minutes: number | null;
+            /**
+             * Change After Minutes
+             * @description when a dying abrasive is changed, work on it
+             */
+            change_after_minutes: number | null;
+            /**
+             * Recharge
+             * @description a wheel that is charged with a bar or paste again and again
+             */
+            recharge: boolean;
+            yours: components["schemas"]["YoursFile"] | null;
             spent: components["schemas"]["Spent"];
             /** Cost */
             cost: number;
@@ -1945,6 +2936,55 @@ export interface components {
             ][];
         };
         /**
+         * StepLogOut
+         * @description A step of a piece: planned and as it was.
+         */
+        StepLogOut: {
+            /** Piece */
+            piece: number;
+            /** Face */
+            face: string;
+            /** Route */
+            route: number;
+            /** Step */
+            step: number;
+            /** Label */
+            label: string;
+            /** Outcome */
+            outcome: string;
+            /** Planned S */
+            planned_s: number;
+            /** Seconds */
+            seconds: number;
+            /** Corrected */
+            corrected: boolean;
+        };
+        /**
+         * StripOut
+         * @description A step of the piece and face in hand, on the strip: what it takes, and what it took.
+         */
+        StripOut: {
+            /** Route */
+            route: number;
+            /** Step */
+            step: number;
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Grain Um */
+            grain_um: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "gone" | "back" | "dropped" | "skipped" | "now" | "next";
+            /** Seconds */
+            seconds: number;
+            /** Planned S */
+            planned_s: number;
+        };
+        /**
          * SumFile
          * @description A number of the plan with its formula and the values put in.
          */
@@ -1959,6 +2999,91 @@ export interface components {
             result: number;
             /** Unit */
             unit: string;
+        };
+        /**
+         * SwitchIn
+         * @description Use what was learnt, or not: all of it, or one factor when it is named.
+         */
+        SwitchIn: {
+            /** On */
+            on: boolean;
+            /** Carrier */
+            carrier?: string | null;
+            /** Family */
+            family?: string | null;
+            /** Quantity */
+            quantity?: ("removal" | "life" | "scratch") | null;
+        };
+        /**
+         * TapFile
+         * @description What a person tapped. Only what its kind needs is given.
+         *
+         *     "back" and "accepted" say how deep the mark is: `depth_um`, `like` a grade, or a `fingernail` catches it.
+         */
+        TapFile: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "started" | "paused" | "gone" | "more" | "back" | "accepted" | "skipped" | "picked" | "order" | "changed" | "recharged" | "waiting" | "operated" | "measured" | "photo" | "note" | "trouble" | "corrected" | "finished" | "stopped" | "undone";
+            /** Piece */
+            piece?: number | null;
+            /** Face */
+            face?: string | null;
+            /** Route */
+            route?: number | null;
+            /** Step */
+            step?: number | null;
+            /** Extent */
+            extent?: ("patch" | "whole") | null;
+            /** Depth Um */
+            depth_um?: number | null;
+            /** Like */
+            like?: string | null;
+            /**
+             * Fingernail
+             * @default false
+             */
+            fingernail: boolean;
+            /** Seconds */
+            seconds?: number | null;
+            /** Order */
+            order?: ("step" | "piece") | null;
+            /** Tool */
+            tool?: string | null;
+            /** Operation */
+            operation?: string | null;
+            measured?: components["schemas"]["ReadingFile"] | null;
+            /** Photo */
+            photo?: number | null;
+            /** Fault */
+            fault?: string | null;
+            /** Well */
+            well?: boolean | null;
+            /** Undoes */
+            undoes?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
+         * TapIn
+         * @description A tap on its way. `name` names this very tap, so that sending it twice keeps it once; `after`: the newest event that the
+         *     screen had seen; `age_s`: how long it had to wait before it could be sent.
+         */
+        TapIn: {
+            tap: components["schemas"]["TapFile"];
+            /** Name */
+            name: string;
+            /** After */
+            after: number;
+            /**
+             * Age S
+             * @default 0
+             */
+            age_s: number;
         };
         /**
          * TermFile
@@ -2023,6 +3148,27 @@ export interface components {
             /** Not For */
             not_for: string[];
         };
+        /**
+         * ToldOut
+         * @description An event in words.
+         */
+        ToldOut: {
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Kind */
+            kind: string;
+            /** Piece */
+            piece: number | null;
+            /** Text */
+            text: string;
+            /** Taken Back */
+            taken_back: boolean;
+        };
         /** ToolFile */
         ToolFile: {
             /** Id */
@@ -2074,6 +3220,22 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
         };
+        /**
+         * TroubleOut
+         * @description What went wrong in a run, and what was done.
+         */
+        TroubleOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Piece */
+            piece: number | null;
+            fault: components["schemas"]["FaultOfWorkOut"] | null;
+            /** Done */
+            done: string;
+        };
         /** UseFile */
         UseFile: {
             /** Id */
@@ -2086,6 +3248,19 @@ export interface components {
             no_finer_than: string | null;
             /** Reason */
             reason: string;
+        };
+        /**
+         * WaitingOut
+         * @description An operation of a run. `since_s`: how long it has waited; `within_s`: how long until it must be done.
+         */
+        WaitingOut: {
+            operation: components["schemas"]["OperationFile"];
+            /** Since S */
+            since_s: number | null;
+            /** Done */
+            done: boolean;
+            /** Within S */
+            within_s: number | null;
         };
         /**
          * WantFile
@@ -2103,6 +3278,29 @@ export interface components {
             ] | null;
             /** Lay */
             lay?: ("one-way" | "none" | "any") | null;
+        };
+        /**
+         * WayIn
+         * @description The face of a run whose way becomes the house way, and what to call it.
+         */
+        WayIn: {
+            /** Face */
+            face: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * WayOut
+         * @description A house way.
+         */
+        WayOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Run Id */
+            run_id: number | null;
+            file: components["schemas"]["HouseWayFile"];
         };
         /**
          * WhatIfFile
@@ -2164,6 +3362,34 @@ export interface components {
         WorkedOut: {
             /** Items */
             items: number;
+        };
+        /**
+         * WornOut
+         * @description Abrasives, bars or tubs of a tool: planned, and what it took.
+         */
+        WornOut: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Planned */
+            planned: number;
+            /** Worn */
+            worn: number;
+        };
+        /**
+         * YoursFile
+         * @description The shop's own factors in a step's figures, learnt from its log: of removal rate, life and scratch left.
+         */
+        YoursFile: {
+            /** Removal */
+            removal: number;
+            /** Life */
+            life: number;
+            /** Scratch */
+            scratch: number;
         };
     };
     responses: never;
@@ -3431,6 +4657,1025 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    begin_run_api_jobs__job_id__runs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_runs_api_runs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_run_api_runs__run_id__get: {
+        parameters: {
+            query?: {
+                /** @description answer 204 when this is the newest event */
+                after?: number | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description Nothing happened since */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tap_api_runs__run_id__taps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Another screen tapped */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ways_back_api_runs__run_id__goback_get: {
+        parameters: {
+            query?: {
+                /** @description how deep the mark is */
+                depth_um?: number | null;
+                /** @description or: as left by this grade */
+                like?: string | null;
+                /** @description or: a fingernail catches it */
+                fingernail?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoBackFile"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measuring_api_measuring_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuringOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_instrument_api_runs__run_id__readings__instrument_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+                instrument_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingFile"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_photos_api_runs__run_id__photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotosOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo_api_runs__run_id__photos_post: {
+        parameters: {
+            query?: {
+                shows?: "stage" | "untouched" | "finished";
+                /** @description width of what it shows, mm */
+                across_mm?: number | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scale_photo_api_photos__photo_id__scale_put: {
+        parameters: {
+            query?: {
+                /** @description width of what it shows, mm */
+                across_mm?: number | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the photo */
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_api_photos__photo_id__jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the photo */
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search_log_api_log_get: {
+        parameters: {
+            query?: {
+                offset?: number;
+                limit?: number;
+                /** @description words in title, finish, notes and troubles */
+                text?: string;
+                material?: string | null;
+                /** @description label of the finish */
+                finish?: string | null;
+                tool?: string | null;
+                status?: ("open" | "finished" | "stopped") | null;
+                /** @description begun on this day or later, UTC */
+                since?: string | null;
+                /** @description begun on this day or before, UTC */
+                until?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_as_csv_api_log_csv_get: {
+        parameters: {
+            query?: {
+                /** @description words in title, finish, notes and troubles */
+                text?: string;
+                material?: string | null;
+                /** @description label of the finish */
+                finish?: string | null;
+                tool?: string | null;
+                status?: ("open" | "finished" | "stopped") | null;
+                /** @description begun on this day or later, UTC */
+                since?: string | null;
+                /** @description begun on this day or before, UTC */
+                until?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    log_as_json_api_log_json_get: {
+        parameters: {
+            query?: {
+                /** @description words in title, finish, notes and troubles */
+                text?: string;
+                material?: string | null;
+                /** @description label of the finish */
+                finish?: string | null;
+                tool?: string | null;
+                status?: ("open" | "finished" | "stopped") | null;
+                /** @description begun on this day or later, UTC */
+                since?: string | null;
+                /** @description begun on this day or before, UTC */
+                until?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_run_page_api_runs__run_id__page_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPageOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_as_file_api_runs__run_id__file_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_as_csv_api_runs__run_id__file_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_faults_api_faults_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultOfWorkOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_was_learnt_api_learning_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    switch_learning_api_learning_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwitchIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    house_ways_api_house_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_house_way_api_runs__run_id__house_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_house_way_api_house__way_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the house way */
+                way_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    offered_house_ways_api_house_offers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseOfferFile"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    upkeep_due_api_upkeep_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    care_was_done_api_upkeep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CareIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

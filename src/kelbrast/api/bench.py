@@ -1,0 +1,115 @@
+"""The bench: runs, taps, ways back, readings."""
+
+from typing import Annotated, Any, Final
+
+from fastapi import APIRouter, Path, Query, Response
+from pydantic import BaseModel, Field
+
+from kelbrast.api.bench_schemas import RunOut, run_out
+from kelbrast.api.jobs import JobId
+from kelbrast.api.kept import AllRuns
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.schemas import Problem
+from kelbrast.app.instruments import instruments, read
+from kelbrast.core.bench.instruments import QUANTITIES
+from kelbrast.exchange.goback_file import GoBackFile
+from kelbrast.exchange.run_file import ReadingFile, TapFile
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+RunId = Annotated[int, Path(ge=1, le=2**53, description="id of the run")]
+_CONFLICT: Final[dict[int | str, dict[str, Any]]] = {412: {"model": Problem, "description": "Another screen tapped"}}
+
+
+class TapIn(BaseModel):
+    """A tap on its way. `name` names this very tap, so that sending it twice keeps it once; `after`: the newest event that the
+    screen had seen; `age_s`: how long it had to wait before it could be sent."""
+
+    tap: TapFile
+    name: Annotated[str, Field(min_length=8, max_length=40, pattern=r"^[\w-]+$")]
+    after: Annotated[int, Field(ge=0, le=2**53)]
+    age_s: Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)] = 0
+
+
+class InstrumentOut(BaseModel):
+    """An instrument that can be read; `simulated`: a stand-in, whose readings prove nothing."""
+
+    id: str
+    label: str
+    quantity: str
+    simulated: bool
+
+
+class QuantityOut(BaseModel):
+    """A quantity that can be measured, and the unit that it is typed in."""
+
+    id: str
+    label: str
+    unit: str
+
+
+class MeasuringOut(BaseModel):
+    """What can be measured, and with what."""
+
+    quantities: list[QuantityOut]
+    instruments: list[InstrumentOut]
+
+
+@router.post("/jobs/{job_id}/runs", status_code=201, responses=NOT_FOUND)
+def begin_run(job_id: JobId, runs: AllRuns) -> RunOut:
+    """Take a job to the bench, with its plan as it is now."""
+    return run_out(runs.begin(job_id))
+
+
+@router.get("/runs")
+def open_runs(runs: AllRuns) -> list[RunOut]:
+    """The runs at the bench, the newest first."""
+    return [run_out(kept) for kept in runs.open()]
+
+
+@router.get("/runs/{run_id}", response_model=RunOut, responses={**NOT_FOUND, 204: {"description": "Nothing happened since"}})
+def read_run(
+    run_id: RunId,
+    runs: AllRuns,
+    after: Annotated[int | None, Query(ge=0, le=2**53, description="answer 204 when this is the newest event")] = None,
+) -> RunOut | Response:
+    """A run as it stands now. Screens ask every second, so what did not change is told without working it out."""
+    if after is not None and runs.seen(run_id) == after:
+        return Response(status_code=204)
+    return run_out(runs.get(run_id))
+
+
+@router.post("/runs/{run_id}/taps", responses={**NOT_FOUND, **_CONFLICT})
+def tap(run_id: RunId, given: TapIn, runs: AllRuns) -> RunOut:
+    """Keep a tap. The answer comes when it is on the disk."""
+    return run_out(runs.tap(run_id, given.tap, name=given.name, after=given.after, age=given.age_s))
+
+
+@router.get("/runs/{run_id}/goback", responses=NOT_FOUND)
+def ways_back(
+    run_id: RunId,
+    runs: AllRuns,
+    depth_um: Annotated[float | None, Query(description="how deep the mark is")] = None,
+    like: Annotated[str | None, Query(description="or: as left by this grade", max_length=20)] = None,
+    fingernail: Annotated[bool, Query(description="or: a fingernail catches it")] = False,
+) -> GoBackFile:
+    """The light check of the step in hand failed: the ways to the finish from there."""
+    return runs.ways_back(run_id, depth_um=depth_um, like=like, fingernail=fingernail)
+
+
+@router.get("/measuring")
+def measuring() -> MeasuringOut:
+    """What can be measured at the bench, and the instruments at hand."""
+    return MeasuringOut(
+        quantities=[QuantityOut(id=key, label=kind.label, unit=kind.unit) for key, kind in QUANTITIES.items()],
+        instruments=[
+            InstrumentOut(id=one.id, label=one.label, quantity=one.quantity, simulated=one.simulated)
+            for one in instruments().values()
+        ],
+    )
+
+
+@router.get("/runs/{run_id}/readings/{instrument_id}", responses=NOT_FOUND)
+def read_instrument(run_id: RunId, instrument_id: Annotated[str, Path(max_length=80)], runs: AllRuns) -> ReadingFile:
+    """Read an instrument at the piece in hand. The reading is kept when it is tapped."""
+    return read(runs.get(run_id), instrument_id)

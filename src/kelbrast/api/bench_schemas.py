@@ -1,0 +1,252 @@
+"""A run as the bench shows it. Times are in seconds at the moment of the answer; the screen counts on from there."""
+
+from collections.abc import Sequence
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.core.bench.clock import elapsed
+from kelbrast.core.bench.events import ORDERS, Event, Order, Stage
+from kelbrast.core.bench.order import cost_of_order
+from kelbrast.core.bench.run import Waiting
+from kelbrast.core.bench.told import reading_said, tell
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.units import from_si
+from kelbrast.exchange.plan_file import OperationFile, StepFile
+
+
+class HandOut(BaseModel):
+    """The step in hand. `of`: steps of its route; `more_s` were added; `more_by_s`: what "keep going" would add.
+
+    `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
+    `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
+    started last.
+    """
+
+    piece: int
+    face: str
+    route: int
+    step: int
+    of: int
+    plan: StepFile
+    begun: bool
+    running: bool
+    seconds: float
+    running_s: float
+    planned_s: float
+    more_s: float
+    more_by_s: float
+    on_tool_s: float
+    change_after_s: float | None
+    charged_s: float
+    recharge_after_s: float | None
+    rest_after_s: float | None
+
+
+class StripOut(BaseModel):
+    """A step of the piece and face in hand, on the strip: what it takes, and what it took."""
+
+    route: int
+    step: int
+    tool: str
+    label: str
+    grain_um: float
+    state: Literal["gone", "back", "dropped", "skipped", "now", "next"]
+    seconds: float
+    planned_s: float
+
+
+class PieceOut(BaseModel):
+    """A piece: how many of its steps are over, what it waits for, how often it went back."""
+
+    piece: int
+    done: int
+    of: int
+    face: str | None
+    label: str | None
+    backs: int
+
+
+class WaitingOut(BaseModel):
+    """An operation of a run. `since_s`: how long it has waited; `within_s`: how long until it must be done."""
+
+    operation: OperationFile
+    since_s: float | None
+    done: bool
+    within_s: float | None
+
+
+class OrderOut(BaseModel):
+    """What is left in one order of pieces and steps: changes and minutes of set-up."""
+
+    order: Order
+    label: str
+    changes: int
+    minutes: float
+
+
+class ReadingOut(BaseModel):
+    """A reading in words, and what it means against the limits."""
+
+    number: int
+    said: str
+    level: Literal["fine", "near", "over"] | None
+    verdict: str | None
+
+
+class LastOut(BaseModel):
+    """The last tap that can be taken back."""
+
+    number: int
+    said: str
+
+
+class RunOut(BaseModel):
+    """A run at the bench. Send `seen` back with the next tap."""
+
+    id: int
+    job_id: int | None
+    title: str
+    material: str
+    pieces: int
+    order: Order
+    seen: int
+    status: Literal["open", "finished", "stopped"]
+    well: bool | None
+    began_at: datetime
+    hand: HandOut | None
+    strip: list[StripOut]
+    each: list[PieceOut]
+    waiting: list[WaitingOut]
+    orders: list[OrderOut]
+    readings: list[ReadingOut]
+    last: LastOut | None
+    faces: list[str]
+    photos: list[int]
+    cautions: list[str]
+
+
+def run_out(kept: KeptRun) -> RunOut:
+    """A run for the screen."""
+    run, current = kept.run, kept.run.current
+    told = tell(run.layout, kept.happened) if kept.happened else []
+    last = next((one for one in reversed(told) if run.last is not None and one.event.number == run.last.number), None)
+    return RunOut(
+        id=kept.id,
+        job_id=kept.job_id,
+        title=kept.file.title,
+        material=material(kept.file.material).label,
+        pieces=run.layout.pieces,
+        order=run.order,
+        seen=run.seen,
+        status=run.status,
+        well=run.well,
+        began_at=kept.began_at,
+        hand=_hand(kept, *current) if current is not None else None,
+        strip=_strip(kept, *current) if current is not None else [],
+        each=[_piece(kept, piece) for piece in run.stages],
+        waiting=[_waiting(kept, one) for one in kept.plan.operations if one.id in run.layout.operations],
+        orders=[_order(kept, order) for order in ORDERS],
+        readings=[reading_out(kept, event) for event in reversed(run.standing) if event.measured is not None],
+        last=LastOut(number=last.event.number, said=last.text) if last is not None else None,
+        faces=list(kept.plan.order),
+        photos=[event.photo for event in run.standing if event.photo is not None],
+        cautions=kept.plan.cautions,
+    )
+
+
+def reading_out(kept: KeptRun, event: Event) -> ReadingOut:
+    """A reading with its verdict."""
+    assert event.measured is not None, "asked for a reading"
+    verdict = kept.verdict(event)
+    said = reading_said(event.measured)
+    return ReadingOut(
+        number=event.number,
+        said=f"{said}, piece {event.piece}" if event.piece else said,
+        level=verdict.level if verdict else None,
+        verdict=verdict.text if verdict else None,
+    )
+
+
+def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
+    run, now, step = kept.run, kept.now, kept.steps[stage.key]
+    work = run.work(piece, stage)
+    share, least = constant("bench.keep_going").value, constant("bench.least_more").si
+    return HandOut(
+        piece=piece,
+        face=stage.face,
+        route=stage.route,
+        step=stage.step,
+        of=sum(one.face == stage.face and one.route == stage.route for one in run.stages[piece]),
+        plan=step,
+        begun=run.begun,
+        running=run.clock is not None,
+        seconds=run.seconds_in_hand(now),
+        running_s=elapsed(run.clock, now) if run.clock is not None else 0.0,
+        planned_s=stage.seconds,
+        more_s=work.more,
+        more_by_s=max(least, round(share * stage.seconds / 30) * 30.0),
+        on_tool_s=run.on_tool_now(stage.tool, now),
+        change_after_s=stage.stay,
+        charged_s=run.on_tool_now(stage.tool, now, charge=True),
+        recharge_after_s=constant("bench.recharge").si if step.recharge else None,
+        rest_after_s=step.rests.after_seconds if step.rests is not None else None,
+    )
+
+
+def _strip(kept: KeptRun, piece: int, current: Stage) -> list[StripOut]:
+    found = []
+    for stage in kept.run.stages[piece]:
+        if stage.face != current.face:
+            continue
+        work = kept.run.work(piece, stage)
+        state = "now" if stage == current else "next" if work.outcome == "open" else work.outcome
+        one = tool(stage.tool)
+        found.append(
+            StripOut(
+                route=stage.route,
+                step=stage.step,
+                tool=stage.tool,
+                label=one.label,
+                grain_um=from_si(one.grain, "um"),
+                state=state,
+                seconds=work.seconds,
+                planned_s=stage.seconds,
+            )
+        )
+    return found
+
+
+def _piece(kept: KeptRun, piece: int) -> PieceOut:
+    stages, following = kept.run.stages[piece], kept.run.next_stage(piece)
+    works: Sequence[str] = [kept.run.work(piece, stage).outcome for stage in stages]
+    return PieceOut(
+        piece=piece,
+        done=sum(outcome in ("gone", "back", "skipped") for outcome in works),
+        of=sum(outcome != "dropped" for outcome in works),
+        face=following.face if following else None,
+        label=tool(following.tool).label if following else None,
+        backs=sum(outcome == "back" for outcome in works),
+    )
+
+
+def _waiting(kept: KeptRun, one: OperationFile) -> WaitingOut:
+    state = kept.run.operations.get(one.id, Waiting())
+    ended = [work.ended for work in kept.run.works.values() if work.ended is not None]
+    through = kept.run.current is None and state.done is None and one.within_minutes is not None and ended
+    left = one.within_minutes * 60 - elapsed(max(ended, key=lambda at: at.at), kept.now) if through else None  # type: ignore[operator]
+    return WaitingOut(
+        operation=one,
+        since_s=elapsed(state.since, kept.now) if state.since is not None and state.done is None else None,
+        done=state.done is not None,
+        within_s=left,
+    )
+
+
+def _order(kept: KeptRun, order: Order) -> OrderOut:
+    cost = cost_of_order(kept.run, order)
+    return OrderOut(order=order, label=ORDERS[order], changes=cost.changes, minutes=round(from_si(cost.seconds, "min"), 1))

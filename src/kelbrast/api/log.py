@@ -1,0 +1,122 @@
+"""The log: searched, read, exported."""
+
+from datetime import UTC, date, datetime, time, timedelta
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Depends, Query, Response
+
+from kelbrast.api.bench import RunId
+from kelbrast.api.kept import AllRuns, ShopLog
+from kelbrast.api.log_schemas import FaultOfWorkOut, LogOut, RunPageOut, fault_out, line_out, named_tools, run_page
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.followed import figures_of
+from kelbrast.core.bench.told import tell
+from kelbrast.core.catalogue.faults import faults_of_work
+from kelbrast.exchange.log_csv import events_csv, runs_csv
+from kelbrast.storage.runs import Wanted
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+Text = Annotated[str, Query(max_length=200, description="words in title, finish, notes and troubles")]
+Id = Annotated[str | None, Query(max_length=80)]
+
+
+def _wanted(
+    text: Text = "",
+    material: Id = None,
+    finish: Annotated[str | None, Query(max_length=80, description="label of the finish")] = None,
+    tool: Id = None,
+    status: Annotated[Literal["open", "finished", "stopped"] | None, Query()] = None,
+    since: Annotated[date | None, Query(description="begun on this day or later, UTC")] = None,
+    until: Annotated[date | None, Query(description="begun on this day or before, UTC")] = None,
+) -> Wanted:
+    after = _midnight(until) + timedelta(days=1) if until and until < date.max else None
+    return Wanted(text, material, finish, tool, status, _midnight(since) if since else None, after)
+
+
+Sought = Annotated[Wanted, Depends(_wanted)]
+
+
+@router.get("/log")
+def search_log(
+    log: ShopLog,
+    wanted: Sought,
+    offset: Annotated[int, Query(ge=0, le=2**53)] = 0,
+    limit: Annotated[int, Query(ge=1, le=200)] = 50,
+) -> LogOut:
+    """The runs of what is looked for, the newest first."""
+    count, lines = log.search(wanted, offset=offset, limit=limit)
+    return LogOut(count=count, lines=[line_out(line) for line in lines], tools=named_tools(log.tools()))
+
+
+@router.get("/log.csv", responses={200: {"content": {"text/csv": {}}}})
+def log_as_csv(log: ShopLog, wanted: Sought) -> Response:
+    """A row a run, for a spreadsheet."""
+    rows: list[dict[str, Any]] = []
+    for line in log.search(wanted, limit=None)[1]:
+        figures = dict(line.figures)
+        rows.append(
+            {
+                **figures,
+                "run": line.id,
+                "began_utc": line.began_at,
+                "ended_utc": line.ended_at,
+                "title": line.title,
+                "material": line.material,
+                "finishes": line.finishes,
+                "pieces": line.pieces,
+                "status": line.status,
+                "as_wanted": line.well,
+                "went_back": figures.get("backs"),
+                "planned_abrasives": _counted(figures.get("planned_worn", {})),
+                "abrasives": _counted(figures.get("worn", {})),
+            }
+        )
+    return Response(runs_csv(rows), media_type="text/csv", headers=_named("log.csv"))
+
+
+@router.get("/log.json", responses={200: {"content": {"application/json": {}}}})
+def log_as_json(log: ShopLog, wanted: Sought) -> Response:
+    """Every run of what is looked for, as a list of run/1 files."""
+    files = ",\n".join(file.model_dump_json(indent=1, exclude_defaults=False) for file in log.run_files(wanted))
+    return Response(f"[{files}]\n", media_type="application/json", headers=_named("log.json"))
+
+
+@router.get("/runs/{run_id}/page", responses=NOT_FOUND)
+def read_run_page(run_id: RunId, runs: AllRuns) -> RunPageOut:
+    """Everything that happened in a run, in words and in figures."""
+    kept = runs.get(run_id)
+    return run_page(kept, figures_of(kept), runs.finishes_of(kept))
+
+
+@router.get("/runs/{run_id}/file.json", responses={**NOT_FOUND, 200: {"content": {"application/json": {}}}})
+def run_as_file(run_id: RunId, log: ShopLog) -> Response:
+    """A run as a run/1 file."""
+    text = log.run_file(run_id).model_dump_json(indent=1) + "\n"
+    return Response(text, media_type="application/json", headers=_named(f"run-{run_id}.json"))
+
+
+@router.get("/runs/{run_id}/file.csv", responses={**NOT_FOUND, 200: {"content": {"text/csv": {}}}})
+def run_as_csv(run_id: RunId, runs: AllRuns) -> Response:
+    """A row an event, in figures and in words."""
+    kept = runs.get(run_id)
+    text = events_csv(tell(kept.run.layout, kept.happened))
+    return Response(text, media_type="text/csv", headers=_named(f"run-{run_id}.csv"))
+
+
+@router.get("/faults")
+def list_faults() -> list[FaultOfWorkOut]:
+    """What goes wrong at the bench, why, what cures it and what avoids it."""
+    return [fault_out(fault) for fault in faults_of_work().values()]
+
+
+def _midnight(day: date) -> datetime:
+    return datetime.combine(day, time(), UTC)
+
+
+def _counted(worn: dict[str, float]) -> str:
+    return "; ".join(f"{name} {count:g}" for name, count in worn.items())
+
+
+def _named(name: str) -> dict[str, str]:
+    return {"content-disposition": f"attachment; filename={name}"}

@@ -1,0 +1,251 @@
+"""The log as the screens show it."""
+
+from datetime import datetime
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from kelbrast.api.bench_schemas import ReadingOut, reading_out
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.core.bench.told import tell
+from kelbrast.core.catalogue.faults import FaultOfWork, faults_of_work
+from kelbrast.core.catalogue.materials import material, materials
+from kelbrast.core.catalogue.tools import tool, tools
+from kelbrast.storage.runs import LogLine
+
+
+class WornOut(BaseModel):
+    """Abrasives, bars or tubs of a tool: planned, and what it took."""
+
+    tool: str
+    label: str
+    unit: str
+    planned: float
+    worn: float
+
+
+class FiguresOut(BaseModel):
+    """What a run came to, as planned and as it was; `metal_um` where it was measured."""
+
+    planned_minutes: float
+    minutes: float
+    planned_metal_um: float
+    metal_um: float | None
+    backs: int
+    worn: list[WornOut]
+
+
+class LogLineOut(BaseModel):
+    """A line of the log."""
+
+    id: int
+    job_id: int | None
+    title: str
+    material: str
+    finishes: str
+    pieces: int
+    status: str
+    well: bool | None
+    began_at: datetime
+    ended_at: datetime | None
+    figures: FiguresOut
+
+
+class NamedOut(BaseModel):
+    """Something to search by."""
+
+    id: str
+    label: str
+
+
+class LogOut(BaseModel):
+    """So many lines of the log, how many there are in all, and the tools that were ever used."""
+
+    count: int
+    lines: list[LogLineOut]
+    tools: list[NamedOut]
+
+
+class ToldOut(BaseModel):
+    """An event in words."""
+
+    number: int
+    at: datetime
+    kind: str
+    piece: int | None
+    text: str
+    taken_back: bool
+
+
+class StepLogOut(BaseModel):
+    """A step of a piece: planned and as it was."""
+
+    piece: int
+    face: str
+    route: int
+    step: int
+    label: str
+    outcome: str
+    planned_s: float
+    seconds: float
+    corrected: bool
+
+
+class FaultOfWorkOut(BaseModel):
+    """A fault of the table: what is seen, why, what cures it, what avoids it."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: str
+    seen: str
+    why: tuple[str, ...]
+    cure: tuple[str, ...]
+    avoid: str
+
+
+class TroubleOut(BaseModel):
+    """What went wrong in a run, and what was done."""
+
+    at: datetime
+    piece: int | None
+    fault: FaultOfWorkOut | None
+    done: str
+
+
+class FaceWantedOut(BaseModel):
+    """A face: what was wanted of it."""
+
+    name: str
+    steps: int
+
+
+class RunPageOut(BaseModel):
+    """A run for the log: everything that happened, in words and in figures."""
+
+    line: LogLineOut
+    steps: list[StepLogOut]
+    told: list[ToldOut]
+    readings: list[ReadingOut]
+    troubles: list[TroubleOut]
+    notes: list[str]
+    protected: str | None
+    faces: list[FaceWantedOut]
+    seen: int
+
+
+def line_out(line: LogLine) -> LogLineOut:
+    """A line of the log for the screen."""
+    known = materials().get(line.material)
+    return LogLineOut(
+        id=line.id,
+        job_id=line.job_id,
+        title=line.title,
+        material=known.label if known else line.material,
+        finishes=line.finishes,
+        pieces=line.pieces,
+        status=line.status,
+        well=line.well,
+        began_at=line.began_at,
+        ended_at=line.ended_at,
+        figures=_figures(dict(line.figures)),
+    )
+
+
+def named_tools(ids: list[str]) -> list[NamedOut]:
+    """Tools by their labels."""
+    return [NamedOut(id=one, label=tools()[one].label if one in tools() else one) for one in ids]
+
+
+def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOut:
+    """Everything about a run. `figures`: as `app.followed.figures_of` gives them."""
+    run = kept.run
+    over = [event.at.when for event in run.standing if event.kind in ("finished", "stopped")]
+    line = LogLineOut(
+        id=kept.id,
+        job_id=kept.job_id,
+        title=kept.file.title,
+        material=material(kept.file.material).label,
+        finishes=finishes,
+        pieces=run.layout.pieces,
+        status=run.status,
+        well=run.well,
+        began_at=kept.began_at,
+        ended_at=over[-1] if over else None,
+        figures=_figures(figures),
+    )
+    return RunPageOut(
+        line=line,
+        steps=_steps(kept),
+        told=[
+            ToldOut(
+                number=one.event.number,
+                at=one.event.at.when,
+                kind=one.event.kind,
+                piece=one.event.piece,
+                text=one.text,
+                taken_back=one.taken_back,
+            )
+            for one in tell(run.layout, kept.happened)
+        ],
+        readings=[reading_out(kept, event) for event in run.standing if event.measured is not None],
+        troubles=[
+            TroubleOut(
+                at=event.at.when,
+                piece=event.piece,
+                fault=fault_out(faults_of_work()[event.fault]) if event.fault in faults_of_work() else None,
+                done=event.words,
+            )
+            for event in run.standing
+            if event.kind == "trouble"
+        ],
+        notes=[event.words for event in run.standing if event.kind == "note"],
+        protected=next((one.label for one in kept.plan.operations if one.id == figures.get("protected")), None),
+        faces=[FaceWantedOut(name=face.name, steps=len(face.steps)) for face in kept.plan.faces if face.steps],
+        seen=run.seen,
+    )
+
+
+def fault_out(fault: FaultOfWork) -> FaultOfWorkOut:
+    """A fault for the screen."""
+    return FaultOfWorkOut.model_validate(fault)
+
+
+def _steps(kept: KeptRun) -> list[StepLogOut]:
+    return [
+        StepLogOut(
+            piece=piece,
+            face=stage.face,
+            route=stage.route,
+            step=stage.step,
+            label=tool(stage.tool).label,
+            outcome=work.outcome,
+            planned_s=stage.seconds,
+            seconds=work.seconds,
+            corrected=work.corrected,
+        )
+        for piece, stages in kept.run.stages.items()
+        for stage in stages
+        for work in [kept.run.work(piece, stage)]
+    ]
+
+
+def _figures(figures: dict[str, Any]) -> FiguresOut:
+    planned, worn = figures.get("planned_worn", {}), figures.get("worn", {})
+    names = [name for name in dict.fromkeys([*planned, *worn]) if name in tools()]
+    return FiguresOut(
+        planned_minutes=figures.get("planned_minutes", 0.0),
+        minutes=figures.get("minutes", 0.0),
+        planned_metal_um=figures.get("planned_metal_um", 0.0),
+        metal_um=figures.get("metal_um"),
+        backs=figures.get("backs", 0),
+        worn=[
+            WornOut(
+                tool=name,
+                label=tools()[name].label,
+                unit=tools()[name].carrier.unit,
+                planned=planned.get(name, 0.0),
+                worn=worn.get(name, 0.0),
+            )
+            for name in names
+        ],
+    )

@@ -1,0 +1,180 @@
+"""What the shop knows of itself: what it learnt, its house ways, its upkeep."""
+
+from datetime import datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Path
+from pydantic import BaseModel, ConfigDict, Field
+
+from kelbrast.api.body import JOB_IN_BODY, JobBody
+from kelbrast.api.kept import AllRuns, OwnRack, ShopUpkeep, ShopWays, WhatWasLearnt
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.core.catalogue.tools import carriers
+from kelbrast.core.learning.factors import QUANTITIES, Learnt, Quantity
+from kelbrast.core.rack.upkeep import Due
+from kelbrast.core.units import from_si
+from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+Key = Annotated[str, Field(max_length=80)]
+WayId = Annotated[int, Path(ge=1, le=2**53, description="id of the house way")]
+
+
+class LearntOut(BaseModel):
+    """A factor: published 1, yours `factor` give or take `error`, from so many runs; `used` by every later plan."""
+
+    carrier: str
+    carrier_label: str
+    family: str
+    quantity: Quantity
+    quantity_label: str
+    factor: float
+    error: float
+    runs: int
+    enough: bool
+    used: bool
+
+
+class LearningOut(BaseModel):
+    """Everything that was learnt; `on`: plans use it."""
+
+    on: bool
+    learnt: list[LearntOut]
+
+
+class SwitchIn(BaseModel):
+    """Use what was learnt, or not: all of it, or one factor when it is named."""
+
+    on: bool
+    carrier: Key | None = None
+    family: Key | None = None
+    quantity: Quantity | None = None
+
+
+class WayOut(BaseModel):
+    """A house way."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: int
+    name: str
+    run_id: int | None
+    file: HouseWayFile
+
+
+class WayIn(BaseModel):
+    """The face of a run whose way becomes the house way, and what to call it."""
+
+    face: Annotated[str, Field(max_length=200)]
+    name: Annotated[str, Field(max_length=80)]
+
+
+class DueOut(BaseModel):
+    """A care of a thing. `worked_h` of `after_h` hours of work; `on_day` by the calendar; `now`: due now."""
+
+    thing: str
+    thing_label: str
+    care: str
+    label: str
+    text: str
+    last: datetime | None
+    worked_h: float
+    after_h: float | None
+    on_day: datetime | None
+    now: bool
+    source_kind: str
+
+
+class CareIn(BaseModel):
+    """A care that was done."""
+
+    thing: Key
+    care: Key
+
+
+@router.get("/learning")
+def what_was_learnt(learning: WhatWasLearnt) -> LearningOut:
+    """The shop's own factors, used or not."""
+    return LearningOut(on=learning.on, learnt=[_learnt(one) for one in learning.learnt()])
+
+
+@router.put("/learning")
+def switch_learning(given: SwitchIn, learning: WhatWasLearnt) -> LearningOut:
+    """Switch what was learnt on or off, all of it or one factor."""
+    if given.carrier is None or given.family is None or given.quantity is None:
+        learning.switch(on=given.on)
+    else:
+        learning.switch_one((given.carrier, given.family, given.quantity), on=given.on)
+    return what_was_learnt(learning)
+
+
+@router.get("/house")
+def house_ways(ways: ShopWays) -> list[WayOut]:
+    """Every house way, the newest first."""
+    return [WayOut.model_validate(one) for one in ways.all()]
+
+
+@router.post("/runs/{run_id}/house", status_code=201, responses=NOT_FOUND)
+def make_house_way(
+    run_id: Annotated[int, Path(ge=1, le=2**53, description="id of the run")], given: WayIn, runs: AllRuns, ways: ShopWays
+) -> WayOut:
+    """The way in which a face of a run was done becomes the house way for its kind."""
+    return WayOut.model_validate(ways.make(runs.get(run_id), given.face, given.name))
+
+
+@router.delete("/house/{way_id}", status_code=204, responses=NOT_FOUND)
+def forget_house_way(way_id: WayId, ways: ShopWays) -> None:
+    """Forget a house way; the runs stay."""
+    ways.forget(way_id)
+
+
+@router.post("/house/offers", openapi_extra=JOB_IN_BODY)
+def offered_house_ways(job: JobBody, rack: OwnRack, ways: ShopWays) -> list[HouseOfferFile]:
+    """The house ways that fit the faces of the job in the request, with their own figures there."""
+    return ways.offered(job, rack.shelf())
+
+
+@router.get("/upkeep")
+def upkeep_due(upkeep: ShopUpkeep) -> list[DueOut]:
+    """Everything that is looked after, what is due first."""
+    return [_due(one) for one in upkeep.due()]
+
+
+@router.post("/upkeep")
+def care_was_done(given: CareIn, upkeep: ShopUpkeep) -> list[DueOut]:
+    """A care was done."""
+    upkeep.done(given.thing, given.care)
+    return upkeep_due(upkeep)
+
+
+def _learnt(one: Learnt) -> LearntOut:
+    carrier = carriers().get(one.carrier)
+    return LearntOut(
+        carrier=one.carrier,
+        carrier_label=carrier.label if carrier else one.carrier,
+        family=one.family,
+        quantity=one.quantity,
+        quantity_label=QUANTITIES[one.quantity],
+        factor=round(one.factor, 3),
+        error=round(one.error, 3),
+        runs=one.runs,
+        enough=one.enough,
+        used=one.used,
+    )
+
+
+def _due(one: Due) -> DueOut:
+    return DueOut(
+        thing=one.thing.key,
+        thing_label=one.thing.label,
+        care=one.care.id,
+        label=one.care.label,
+        text=one.care.text,
+        last=one.last,
+        worked_h=round(from_si(one.worked, "h"), 2),
+        after_h=from_si(one.care.after, "h") if one.care.after is not None else None,
+        on_day=one.on_day,
+        now=one.now,
+        source_kind=one.care.source.kind,
+    )

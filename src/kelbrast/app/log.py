@@ -1,0 +1,50 @@
+"""The log: every run, searched, and told so that it can be read without the program."""
+
+from collections.abc import Iterator
+
+from sqlalchemy.orm import Session
+
+from kelbrast.app.runs import Runs
+from kelbrast.core.bench.told import tell
+from kelbrast.exchange.run_file import RunFile
+from kelbrast.storage import runs as store
+from kelbrast.storage.runs import LogLine, Wanted
+
+
+class Log:
+    """The log of one database."""
+
+    def __init__(self, runs: Runs) -> None:
+        self._runs = runs
+        self._engine = runs.engine
+
+    def search(self, wanted: Wanted, *, offset: int = 0, limit: int | None = 50) -> tuple[int, list[LogLine]]:
+        """How many runs there are of what is looked for, and so many of them, the newest first."""
+        with Session(self._engine) as session:
+            return store.search_log(session, wanted, offset=offset, limit=limit)
+
+    def tools(self) -> list[str]:
+        """Ids of every tool that was used in a run, to search by."""
+        with Session(self._engine) as session:
+            return store.tools_in_log(session)
+
+    def run_file(self, run_id: int) -> RunFile:
+        """A run as a run/1 file, with its events in words beside them.
+
+        Raises:
+            NotFound: no such run.
+        """
+        kept = self._runs.get(run_id)
+        return RunFile.model_construct(
+            title=kept.file.title,
+            status=kept.run.status,
+            job=kept.file,
+            plan=kept.plan,
+            events=list(kept.events),
+            told=[one.text for one in tell(kept.run.layout, kept.happened)],
+        )
+
+    def run_files(self, wanted: Wanted) -> Iterator[RunFile]:
+        """Every run of what is looked for, the newest first."""
+        for line in self.search(wanted, limit=None)[1]:
+            yield self.run_file(line.id)
