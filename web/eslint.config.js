@@ -3,22 +3,19 @@ import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
 
+const FEATURES = ['jobs', 'plan', 'bench', 'rack', 'log', 'tables'];
+
 // Features never import features; charts take data and callbacks and know nothing of the API.
 const layers = [
   { files: ['src/charts/**', 'src/ui/**', 'src/units/**'], patterns: ['**/features/**', '**/api/**', '**/app/**'] },
   { files: ['src/api/**'], patterns: ['**/features/**', '**/app/**'] },
-  {
-    files: ['src/features/jobs/**'],
-    patterns: ['**/features/plan/**', '**/features/tables/**', '../plan/**', '../tables/**'],
-  },
-  {
-    files: ['src/features/plan/**'],
-    patterns: ['**/features/jobs/**', '**/features/tables/**', '../jobs/**', '../tables/**'],
-  },
-  {
-    files: ['src/features/tables/**'],
-    patterns: ['**/features/jobs/**', '**/features/plan/**', '../jobs/**', '../plan/**'],
-  },
+  ...FEATURES.map((feature) => ({
+    files: [`src/features/${feature}/**`],
+    patterns: FEATURES.filter((other) => other !== feature).flatMap((other) => [
+      `**/features/${other}/**`,
+      `../${other}/**`,
+    ]),
+  })),
 ].map(({ files, patterns }) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } }));
 
 export default ts.config(

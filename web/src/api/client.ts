@@ -33,6 +33,21 @@ export type KeptJob = Schemas['KeptJobOut'];
 export type JobSummary = Schemas['JobSummaryOut'];
 export type Catalogue = Schemas['Catalogue'];
 export type Fault = Schemas['FaultOut'];
+export type Run = Schemas['RunOut'];
+export type Hand = Schemas['HandOut'];
+export type Tap = Schemas['TapFile'];
+export type Reading = Schemas['ReadingFile'];
+export type Measuring = Schemas['MeasuringOut'];
+export type Photo = Schemas['PhotoOut'];
+export type Photos = Schemas['PhotosOut'];
+export type Log = Schemas['LogOut'];
+export type LogLine = Schemas['LogLineOut'];
+export type RunPage = Schemas['RunPageOut'];
+export type FaultOfWork = Schemas['FaultOfWorkOut'];
+export type Learning = Schemas['LearningOut'];
+export type HouseWay = Schemas['WayOut'];
+export type HouseOffer = Schemas['HouseOfferFile'];
+export type Due = Schemas['DueOut'];
 
 export class Problem extends Error {
   constructor(
@@ -80,6 +95,21 @@ export interface Mark extends MarkDepth {
   after: number;
 }
 
+/** A tap on its way, with the number of the newest event that this screen had seen. */
+export type Tapping = Schemas['TapIn'];
+
+/** What is looked for in the log. */
+export interface Sought {
+  text?: string;
+  material?: string;
+  finish?: string;
+  tool?: string;
+  status?: 'open' | 'finished' | 'stopped';
+  since?: string;
+  until?: string;
+}
+
+const run = (id: number) => ({ params: { path: { run_id: id } } });
 const JSON_BODY = { 'Content-Type': 'application/json' };
 
 export const api = {
@@ -142,5 +172,51 @@ export const api = {
     answered<void>(client.DELETE('/api/buying/{search_id}', { params: { path: { search_id: id } } })),
   worked: (id: number) => answered<{ items: number }>(client.POST('/api/jobs/{job_id}/worked', one(id))),
   setUps: (job: number[]) => answered<Preparation>(client.GET('/api/setups', { params: { query: { job } } })),
+  begin: (job: number) => answered<Run>(client.POST('/api/jobs/{job_id}/runs', one(job))),
+  runs: () => answered<Run[]>(client.GET('/api/runs')),
+  /** Nothing when no event is newer than `after`. */
+  run: (id: number, after?: number) =>
+    answered<Run | undefined>(
+      client.GET('/api/runs/{run_id}', { params: { path: { run_id: id }, query: { after } }, cache: 'no-store' }),
+    ),
+  tap: (id: number, body: Tapping) =>
+    answered<Run>(client.POST('/api/runs/{run_id}/taps', { ...run(id), body })).finally(() => writes.done++),
+  waysBack: (id: number, mark: MarkDepth) =>
+    answered<GoBack>(client.GET('/api/runs/{run_id}/goback', { params: { path: { run_id: id }, query: mark } })),
+  measuring: () => answered<Measuring>(client.GET('/api/measuring')),
+  readInstrument: (id: number, instrument: string) =>
+    answered<Reading>(
+      client.GET('/api/runs/{run_id}/readings/{instrument_id}', {
+        params: { path: { run_id: id, instrument_id: instrument } },
+      }),
+    ),
+  photos: (id: number) => answered<Photos>(client.GET('/api/runs/{run_id}/photos', run(id))),
+  addPhoto: (id: number, file: Blob, shows: Photo['shows'], across_mm?: number) =>
+    answered<Photo>(
+      client.POST('/api/runs/{run_id}/photos', {
+        params: { path: { run_id: id }, query: { shows, across_mm } },
+        body: file as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': file.type || 'application/octet-stream' },
+      }),
+    ),
+  scalePhoto: (id: number, across_mm: number) =>
+    answered<void>(
+      client.PUT('/api/photos/{photo_id}/scale', { params: { path: { photo_id: id }, query: { across_mm } } }),
+    ),
+  log: (sought: Sought, offset = 0) =>
+    answered<Log>(client.GET('/api/log', { params: { query: { ...sought, offset } } })),
+  runPage: (id: number) => answered<RunPage>(client.GET('/api/runs/{run_id}/page', run(id))),
+  faults: () => answered<FaultOfWork[]>(client.GET('/api/faults')),
+  learning: () => answered<Learning>(client.GET('/api/learning')),
+  switchLearning: (body: Schemas['SwitchIn']) => answered<Learning>(client.PUT('/api/learning', { body })),
+  houseWays: () => answered<HouseWay[]>(client.GET('/api/house')),
+  makeHouseWay: (id: number, face: string, name: string) =>
+    answered<HouseWay>(client.POST('/api/runs/{run_id}/house', { ...run(id), body: { face, name } })),
+  forgetHouseWay: (id: number) =>
+    answered<void>(client.DELETE('/api/house/{way_id}', { params: { path: { way_id: id } } })),
+  houseOffers: (job: Job) => answered<HouseOffer[]>(client.POST('/api/house/offers', { body: job })),
+  upkeep: () => answered<Due[]>(client.GET('/api/upkeep')),
+  careDone: (thing: string, care: string) => answered<Due[]>(client.POST('/api/upkeep', { body: { thing, care } })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
 };

@@ -21,7 +21,9 @@
 
   useKeys('Everywhere', [
     { press: 'Alt+1', shown: 'Alt 1', does: 'Jobs', run: () => void navigate('/') },
+    { press: 'Alt+2', shown: 'Alt 2', does: 'Bench', run: () => void navigate('/bench') },
     { press: 'Alt+3', shown: 'Alt 3', does: 'Rack', run: () => void navigate('/rack') },
+    { press: 'Alt+5', shown: 'Alt 5', does: 'Log', run: () => void navigate('/log') },
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
@@ -39,8 +41,16 @@
     </a>
     <nav class="flex flex-1 gap-1" aria-label="Views">
       <a href={p('/')} class="view" aria-current={onJobs ? 'page' : undefined}>Jobs</a>
+      <a
+        href={p('/bench')}
+        class="view"
+        aria-current={isActive('/bench') || isActive('/bench/:id') ? 'page' : undefined}>Bench</a
+      >
       <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
         >Rack</a
+      >
+      <a href={p('/log')} class="view" aria-current={isActive('/log') || isActive('/log/:id') ? 'page' : undefined}
+        >Log</a
       >
       <a href={p('/tables')} class="view" aria-current={isActive('/tables') ? 'page' : undefined}>Tables</a>
     </nav>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  settable,
   converted,
   duration,
   figures,
@@ -63,4 +64,8 @@ describe('units', () => {
     expect(duration(141)).toBe('2 h 20');
     expect(duration(120)).toBe('2 h');
   });
+});
+
+test('a speed to set has three figures and is never above the plan', () => {
+  expect([16552, 2850, 999.9, 0].map(settable)).toEqual([16500, 2850, 999, 0]);
 });

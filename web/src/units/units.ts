@@ -59,6 +59,13 @@ export function whole(value: number): string {
     .replace(/\B(?=(\d{3})+$)/g, '\u202f');
 }
 
+/** A speed to set, to three figures and never above what was planned. */
+export function settable(rpm: number): number {
+  if (rpm <= 0) return 0;
+  const unit = 10 ** (Math.floor(Math.log10(rpm)) - 2);
+  return Math.floor(rpm / unit + 1e-9) * unit;
+}
+
 /** What stands in a field that can be typed in: enough figures to lose nothing that was typed. */
 export function typed(value: number, quantity: Quantity | null, system: System): string {
   const shown = quantity ? toShown(value, quantity, system) : value;

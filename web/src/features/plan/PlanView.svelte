@@ -2,6 +2,7 @@
   import { api } from '../../api/client';
   import { navigate, p, route } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
+  import { toBench } from './bench';
   import { JobDraft } from './draft.svelte';
   import FaceList from './FaceList.svelte';
   import GoBackSheet from './GoBackSheet.svelte';
@@ -72,6 +73,7 @@
     { press: 'w', shown: 'W', does: 'Weigh: all routes, habits, the guess of depth', run: () => (weighing = true) },
     { press: 'e', shown: 'E', does: 'The part and the ways of working', run: () => (describing = true) },
     { press: 'c', shown: 'C', does: 'Job card', run: openCard },
+    { press: 'b', shown: 'B', does: 'To the bench', run: () => draft?.plan?.possible && void toBench(draft) },
     { press: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => draft?.undo() },
     { press: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => draft?.redo() },
     { press: 'n', shown: 'N', does: 'New face', run: () => draft?.addFace() },
@@ -101,7 +103,7 @@
         onswap={() => (wondering = true)}
       />
     </div>
-    <Totals {draft} oncard={openCard} />
+    <Totals {draft} oncard={openCard} onbench={() => draft && void toBench(draft)} />
     <GoBackSheet {draft} bind:open={goingBack} />
     <WhySheet {draft} bind:open={asking} />
     <WhatIfSheet {draft} bind:open={wondering} />

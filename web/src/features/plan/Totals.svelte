@@ -5,7 +5,7 @@
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
-  let { draft, oncard }: { draft: JobDraft; oncard: () => void } = $props();
+  let { draft, oncard, onbench }: { draft: JobDraft; oncard: () => void; onbench: () => void } = $props();
   const plan = $derived(draft.plan);
   const face = $derived(draft.facePlan);
   const cost = $derived(plan?.faces.reduce((sum, one) => sum + one.cost, 0) ?? 0);
@@ -45,7 +45,8 @@
   {/if}
   <div class="ml-auto flex gap-2">
     <button class="plain-button" onclick={exportFile}><Download size={16} />Job file</button>
-    <button class="main-button" onclick={oncard}><Printer size={16} />Job card <kbd>C</kbd></button>
+    <button class="plain-button" onclick={oncard}><Printer size={16} />Job card <kbd>C</kbd></button>
+    <button class="main-button" disabled={!plan?.possible} onclick={onbench}>To the bench <kbd>B</kbd></button>
   </div>
 </footer>
 

@@ -1,0 +1,87 @@
+<!-- Operations that wait (soak, dry), of every run at the bench, side by side; and what must be done soon. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, type Run } from '../../api/client';
+  import { p } from '../../app/router';
+  import type { BenchRun } from './run.svelte';
+  import { clock } from './reminders';
+
+  let { bench }: { bench: BenchRun } = $props();
+  let others = $state.raw<Run[]>([]);
+  let asked = $state(performance.now());
+  let now = $state(performance.now());
+
+  onMount(() => {
+    const ask = () =>
+      api.runs().then(
+        (open) => {
+          others = open.filter((one) => one.id !== bench.run.id);
+          asked = performance.now();
+        },
+        () => undefined,
+      );
+    void ask();
+    const again = setInterval(ask, 10_000);
+    const tick = setInterval(() => (now = performance.now()), 500);
+    return () => {
+      clearInterval(again);
+      clearInterval(tick);
+    };
+  });
+
+  const timers = $derived(
+    [bench.run, ...others].flatMap((run) => {
+      const ours = run.id === bench.run.id;
+      const since = ours ? bench.since : (now - asked) / 1000;
+      return run.waiting
+        .filter((one) => one.since_s !== null || one.within_s !== null)
+        .map((one) => {
+          const whole = one.operation.waiting_minutes * 60;
+          const left = one.since_s !== null ? whole - one.since_s - since : (one.within_s ?? 0) - since;
+          return {
+            key: `${run.id}.${one.operation.id}`,
+            label: one.operation.label,
+            title: ours ? null : run.title,
+            id: run.id,
+            left,
+            soon: one.since_s === null,
+          };
+        });
+    }),
+  );
+</script>
+
+{#if timers.length}
+  <ul class="flex flex-wrap gap-2" aria-label="Waiting">
+    {#each timers as one (one.key)}
+      <li class="timer" class:over={one.left <= 0}>
+        {#if one.title}<a class="underline" href={p('/bench/:id', { params: { id: String(one.id) } })}>{one.title}</a
+          >:{/if}
+        {one.label}
+        <b class="num mono"
+          >{one.soon
+            ? one.left > 0
+              ? `within ${clock(one.left)}`
+              : 'at once'
+            : one.left > 0
+              ? clock(one.left)
+              : 'ready'}</b
+        >
+      </li>
+    {/each}
+  </ul>
+{/if}
+
+<style>
+  .timer {
+    border: 1px solid var(--line);
+    border-radius: 8px;
+    background: var(--card);
+    padding: 0.3rem 0.8rem;
+    font-size: 1.1rem;
+  }
+  .timer.over {
+    background: var(--t1);
+    color: #191b1e;
+  }
+</style>

@@ -1,0 +1,46 @@
+<!-- Work around the abrasives: each operation with its own timer, side by side. -->
+<script lang="ts">
+  import Dialog from '../../ui/Dialog.svelte';
+  import { duration } from '../../units/units';
+  import type { BenchRun } from './run.svelte';
+  import { clock } from './reminders';
+
+  let { bench, open, onclose }: { bench: BenchRun; open: boolean; onclose: () => void } = $props();
+  const WHEN = { before: 'Before', between: 'Between', after: 'After' };
+</script>
+
+<Dialog bind:open={() => open, (now) => now || onclose()} title="Around the work" wide>
+  <ul class="grid gap-2.5">
+    {#each bench.run.waiting as one (one.operation.id)}
+      <li class="flex items-start gap-3 rounded-lg border border-(--line) bg-(--raised) p-3">
+        <div class="flex-1">
+          <b class="text-lg">{WHEN[one.operation.when]}: {one.operation.label}{one.done ? ' – done' : ''}</b>
+          <span class="dim num">
+            {duration(one.operation.minutes)}{one.operation.waiting_minutes
+              ? `, then ${duration(one.operation.waiting_minutes)} of waiting`
+              : ''}{one.operation.within_minutes ? `, within ${duration(one.operation.within_minutes)}` : ''}</span
+          >
+          <p>{one.operation.text}</p>
+          {#each one.operation.cautions as caution (caution)}<p class="text-(--stop)">{caution}</p>{/each}
+        </div>
+        <div class="grid w-40 gap-1.5">
+          {#if one.since_s !== null}
+            <b class="num mono text-2xl">{clock(one.operation.waiting_minutes * 60 - one.since_s - bench.since)}</b>
+          {:else if one.operation.waiting_minutes}
+            <button
+              class="plain-button min-h-12"
+              onclick={() => bench.tap({ kind: 'waiting', operation: one.operation.id })}
+              >{one.done ? 'Wait again' : 'Start waiting'}</button
+            >
+          {/if}
+          {#if !one.done || one.since_s !== null}
+            <button
+              class="main-button min-h-12"
+              onclick={() => bench.tap({ kind: 'operated', operation: one.operation.id })}>Done</button
+            >
+          {/if}
+        </div>
+      </li>
+    {/each}
+  </ul>
+</Dialog>

@@ -1,0 +1,63 @@
+<!-- The bench: the run in hand, or the runs to choose from. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, type Run } from '../../api/client';
+  import { navigate, p, route } from '../../app/router';
+  import { theme } from '../../ui/theme.svelte';
+  import AtWork from './AtWork.svelte';
+  import { keepAwake } from './awake';
+  import OpenRuns from './OpenRuns.svelte';
+  import { BenchRun } from './run.svelte';
+
+  let bench = $state.raw<BenchRun | null>(null);
+  let runs = $state.raw<Run[] | null>(null);
+  let trouble = $state<string | null>(null);
+
+  onMount(() => {
+    theme.bench(true);
+    const sleep = keepAwake();
+    return () => {
+      theme.bench(false);
+      sleep();
+    };
+  });
+
+  $effect(() => {
+    const id = Number(route.params.id);
+    let left = false;
+    let mine: BenchRun | null = null;
+    bench = null;
+    trouble = null;
+    const failed = (problem: Error) => (trouble = problem.message);
+    if (id)
+      api.run(id).then((run) => {
+        if (!left && run) bench = mine = new BenchRun(run);
+      }, failed);
+    else
+      api.runs().then((open) => {
+        if (left) return;
+        runs = open;
+        // With one run at the bench there is nothing to choose.
+        if (open.length === 1) void navigate('/bench/:id', { params: { id: String(open[0]!.id) }, replace: true });
+      }, failed);
+    return () => {
+      left = true;
+      mine?.leave();
+    };
+  });
+</script>
+
+<svelte:head><title>{bench?.run.title ?? 'Bench'} – Kelbrast</title></svelte:head>
+
+{#if trouble}
+  <div class="m-auto text-center" role="alert">
+    <h1>This can not be shown</h1>
+    <p class="mt-2">{trouble}. <a class="underline" href={p('/bench')}>To the bench</a></p>
+  </div>
+{:else if bench}
+  <AtWork {bench} />
+{:else if !route.params.id && runs}
+  <OpenRuns {runs} />
+{:else}
+  <p class="dim p-6">Opening the bench …</p>
+{/if}

@@ -1,0 +1,102 @@
+<!-- Photos of a stage, beside an untouched or a finished reference at the same scale. -->
+<script lang="ts">
+  import { api, type Photo, type Photos } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
+  import Dialog from '../../ui/Dialog.svelte';
+  import Either from '../../ui/Either.svelte';
+  import { notices } from '../../ui/notices.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import SideBySide from '../../ui/SideBySide.svelte';
+  import type { BenchRun } from './run.svelte';
+
+  let { bench, open, onclose }: { bench: BenchRun; open: boolean; onclose: () => void } = $props();
+  const kept = new Answer<Photos>();
+  let shows = $state<Photo['shows']>('stage');
+  let across = $state<number | null>(null);
+  let busy = $state(false);
+
+  $effect(() => {
+    if (open) kept.ask(api.photos(bench.run.id), true);
+  });
+
+  async function add(event: Event & { currentTarget: HTMLInputElement }) {
+    const input = event.currentTarget;
+    const file = input.files?.[0];
+    if (!file) return;
+    busy = true;
+    try {
+      const photo = await api.addPhoto(bench.run.id, file, shows, across ?? undefined);
+      const hand = bench.hand;
+      const at = hand ? { piece: hand.piece, face: hand.face, route: hand.route, step: hand.step } : {};
+      await bench.tap({ kind: 'photo', photo: photo.id, ...at });
+      kept.ask(api.photos(bench.run.id), true);
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    } finally {
+      busy = false;
+      input.value = '';
+    }
+  }
+
+  async function scale(photo: number, mm: number) {
+    try {
+      await api.scalePhoto(photo, mm);
+      kept.ask(api.photos(bench.run.id), true);
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    }
+  }
+</script>
+
+<Dialog bind:open={() => open, (now) => now || onclose()} title="Photos" wide>
+  <div class="grid gap-3">
+    <div class="grid items-end gap-3 sm:grid-cols-[1fr_11rem]">
+      <Either
+        label="What it shows"
+        value={shows}
+        options={[
+          { id: 'stage', label: 'This stage' },
+          { id: 'untouched', label: 'Untouched reference' },
+          { id: 'finished', label: 'Finished reference' },
+        ]}
+        onchange={(next) => (shows = next)}
+      />
+      <NumberField
+        label="Width that it shows"
+        value={across}
+        quantity="length"
+        onchange={(mm) => (across = mm)}
+        onclear={() => (across = null)}
+      />
+    </div>
+    <div class="flex flex-wrap gap-2">
+      <label class="main-button focus-within:outline-3"
+        >Take a photo<input
+          class="sr-only"
+          type="file"
+          accept="image/*"
+          capture="environment"
+          disabled={busy}
+          onchange={add}
+        /></label
+      >
+      <label class="plain-button focus-within:outline-3"
+        >From a file<input
+          class="sr-only"
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          disabled={busy}
+          onchange={add}
+        /></label
+      >
+      <p class="small dim flex-1 self-center">
+        Only the picture is kept: position, time and camera are taken out. With its width known, it is shown at the same
+        scale as the reference.
+      </p>
+    </div>
+    {#if kept.trouble}<p class="text-(--stop)" role="alert">{kept.trouble}</p>{/if}
+    {#if kept.value}
+      <SideBySide photos={kept.value.photos} references={kept.value.references} onscale={scale} />
+    {/if}
+  </div>
+</Dialog>

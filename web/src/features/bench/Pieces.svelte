@@ -1,0 +1,93 @@
+<!-- Every piece of the batch with how far it is; all pieces per step, or one piece through, with what that costs. -->
+<script lang="ts">
+  import type { Run } from '../../api/client';
+  import { duration } from '../../units/units';
+
+  interface Props {
+    run: Run;
+    onpick: (piece: number) => void;
+    onorder: (order: Run['order']) => void;
+  }
+  let { run, onpick, onorder }: Props = $props();
+  const other = $derived(run.orders.find((one) => one.order !== run.order));
+  const same = $derived(run.orders.find((one) => one.order === run.order));
+  const costs = $derived.by(() => {
+    if (!other || !same) return '';
+    const changes = other.changes - same.changes;
+    const minutes = other.minutes - same.minutes;
+    const sign = (value: number) => (value > 0 ? '+' : value < 0 ? '−' : '±');
+    return `${sign(changes)}${Math.abs(changes)} changes, ${sign(minutes)}${duration(Math.abs(minutes))}`;
+  });
+</script>
+
+{#if run.pieces > 1}
+  <div class="flex min-w-0 items-stretch gap-2" role="group" aria-label="Pieces">
+    <div class="flex min-w-0 gap-1.5 overflow-x-auto">
+      {#each run.each as one (one.piece)}
+        <button
+          class="chip"
+          class:now={one.piece === run.hand?.piece}
+          disabled={one.face === null}
+          aria-label="Piece {one.piece}: {one.done} of {one.of} steps{one.backs
+            ? `, went back ${one.backs} times`
+            : ''}"
+          aria-pressed={one.piece === run.hand?.piece}
+          onclick={() => onpick(one.piece)}
+        >
+          <b>{one.piece}</b>
+          <span>{one.face === null ? 'through' : `${one.done}/${one.of}`}{one.backs ? ' ↺' : ''}</span>
+        </button>
+      {/each}
+    </div>
+    {#if other}
+      <button class="chip wide" onclick={() => onorder(other.order)}>
+        <b>{other.label}</b><span>{costs} <kbd>O</kbd></span>
+      </button>
+    {/if}
+  </div>
+{/if}
+
+<style>
+  .chip {
+    display: flex;
+    min-width: 4.3rem;
+    min-height: 64px;
+    flex-direction: column;
+    align-items: center;
+    justify-content: center;
+    border: 2px solid var(--line);
+    border-radius: 10px;
+    background: var(--card);
+    padding: 0 0.6rem;
+    cursor: pointer;
+  }
+  .chip.now {
+    border-color: var(--ink);
+    background: var(--raised);
+  }
+  .chip:disabled {
+    color: var(--go);
+    cursor: default;
+  }
+  .chip b {
+    font-size: 1.25rem;
+    line-height: 1.1;
+  }
+  .chip.wide {
+    align-items: flex-start;
+    white-space: nowrap;
+  }
+  .chip.wide b {
+    font-size: 1.05rem;
+  }
+  kbd {
+    border: 1px solid currentColor;
+    border-radius: 4px;
+    padding: 0 4px;
+    font-size: 0.72rem;
+  }
+  .chip span {
+    font-size: 0.95rem;
+    color: var(--dim);
+  }
+</style>
