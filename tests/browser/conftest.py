@@ -52,11 +52,11 @@ class Served:
         self.thread.join(10)
 
 
-def serve(database: Path, *, demo: bool) -> Served:
+def serve(database: Path, *, demo: bool, with_past: bool = False) -> Served:
     assert (WEB / "index.html").is_file(), "the screens are not built: run make test"
     jobs = Jobs.open(database)
     if demo:
-        load_demo(jobs)
+        load_demo(jobs, with_past=with_past)
     listening = socket.socket()
     listening.bind(("127.0.0.1", 0))
     listening.listen(64)
@@ -76,6 +76,14 @@ def empty(tmp_path: Path) -> Iterator[Served]:
 @pytest.fixture
 def workshop(tmp_path: Path) -> Iterator[Served]:
     served = serve(tmp_path / "demo.sqlite", demo=True)
+    yield served
+    served.stop()
+
+
+@pytest.fixture
+def worked_workshop(tmp_path: Path) -> Iterator[Served]:
+    """The demo workshop with the runs that it is said to have done."""
+    served = serve(tmp_path / "worked.sqlite", demo=True, with_past=True)
     yield served
     served.stop()
 

@@ -113,7 +113,10 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
         }.items():
             for column in columns:
                 raw.execute(f"alter table {table} drop column {column}")
-        for table in ("rack_events", "rack_items"):
+        for table in (
+            *("run_events", "run_steps", "observations", "photos", "recipes", "care_done", "settings", "runs"),
+            *("rack_events", "rack_items"),
+        ):
             raw.execute(f"drop table {table}")
         raw.execute("update alembic_version set version_num = '0001'")
     (summary,) = Jobs.open(path).summaries()

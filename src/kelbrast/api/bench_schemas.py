@@ -93,6 +93,7 @@ class ReadingOut(BaseModel):
     """A reading in words, and what it means against the limits."""
 
     number: int
+    quantity: str
     said: str
     level: Literal["fine", "near", "over"] | None
     verdict: str | None
@@ -166,6 +167,7 @@ def reading_out(kept: KeptRun, event: Event) -> ReadingOut:
     said = reading_said(event.measured)
     return ReadingOut(
         number=event.number,
+        quantity=event.measured.quantity,
         said=f"{said}, piece {event.piece}" if event.piece else said,
         level=verdict.level if verdict else None,
         verdict=verdict.text if verdict else None,

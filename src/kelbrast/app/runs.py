@@ -1,6 +1,6 @@
 """Runs at the bench: begin one, tap, look, go back. Every tap is one transaction: it is kept whole before it is answered."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
 
@@ -22,6 +22,7 @@ from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.core.planning.goback import back_from
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
+from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.run_file import (
@@ -74,6 +75,24 @@ class Runs:
                 figures=figures_of(kept),
             )
         return replace(kept, id=run_id)
+
+    def take_in(self, job_id: int, events_of: Callable[[JobFile, PlanFile], Sequence[EventFile]]) -> KeptRun:
+        """A run that is over already, with everything that happened, in one transaction. The rack is not told.
+
+        Raises:
+            NotFound: no such job.  BadInput: it has no plan, or an event can not have happened.
+        """
+        kept = self.begin(job_id)
+        events = tuple(events_of(kept.file, kept.plan))
+        happened = tuple(to_events(events, kept.file))
+        began = happened[0].at.when if happened else kept.began_at
+        kept = replace(kept, events=events, happened=happened, run=replay(kept.run.layout, happened), began_at=began)
+        with self._transaction() as session:
+            for event in events:
+                document = event.model_dump(mode="json", exclude_defaults=True)
+                store.append_event(session, kept.id, event.number, f"taken-in-{event.number}", document)
+            store.replace_what_follows(session, kept.id, kept.run.seen, follows(kept, {}), began_at=began)
+        return kept
 
     @staticmethod
     def finishes_of(kept: KeptRun) -> str:

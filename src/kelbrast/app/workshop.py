@@ -1,15 +1,33 @@
 """Filling an empty database with the demo workshop."""
 
+import time
+
 from kelbrast.app.jobs import Jobs
+from kelbrast.app.runs import Runs
+from kelbrast.demo.past import PastRun, events_of, past
 from kelbrast.demo.workshop import demo_jobs, demo_rack
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.run_file import EventFile
 
 
-def load_demo(jobs: Jobs) -> int:
-    """Keep the demo jobs if there are no jobs yet. Returns how many were added."""
+def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
+    """Keep the demo jobs if there are no jobs yet, and the runs that are said to have been. Returns how many jobs were added."""
     if jobs.any():
         return 0
     jobs.rack.add(demo_rack())
     files = demo_jobs()
-    for file in reversed(files):  # the list shows the last changed first
-        jobs.add(file)
+    ids = {file.title: jobs.add(file).id for file in reversed(files)}  # the list shows the last changed first
+    if with_past:
+        _play_past(jobs, ids)
     return len(files)
+
+
+def _play_past(jobs: Jobs, ids: dict[str, int]) -> None:
+    runs, (pace, told), now = Runs(jobs), past(), time.time()
+    for seed, run in enumerate(told):
+
+        def events(job: JobFile, plan: PlanFile, run: PastRun = run, seed: int = seed) -> list[EventFile]:
+            return events_of(run, job, plan, pace, now, seed)
+
+        runs.take_in(ids[run.job], events)

@@ -145,9 +145,12 @@ def count_event(session: Session, run_id: int, seen: int) -> None:
     session.flush()
 
 
-def replace_what_follows(session: Session, run_id: int, seen: int, follows: Follows) -> None:
+def replace_what_follows(
+    session: Session, run_id: int, seen: int, follows: Follows, *, began_at: datetime | None = None
+) -> None:
     """Put what follows from the events in the place of what was there."""
     row = _row(session, run_id)
+    row.began_at = began_at or row.began_at
     row.status, row.well, row.ended_at, row.seen = follows.status, follows.well, follows.ended_at, seen
     row.figures, row.words, row.taken = dict(follows.figures), follows.words, dict(follows.taken)
     row.steps = [RunStepRow(tool=tool, item=item, seconds=s, ended_at=at) for tool, item, s, at in follows.steps]

@@ -2590,6 +2590,8 @@ export interface components {
         ReadingOut: {
             /** Number */
             number: number;
+            /** Quantity */
+            quantity: string;
             /** Said */
             said: string;
             /** Level */

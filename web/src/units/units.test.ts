@@ -66,6 +66,6 @@ describe('units', () => {
   });
 });
 
-test('a speed to set has three figures and is never above the plan', () => {
+it('a speed to set has three figures and is never above the plan', () => {
   expect([16552, 2850, 999.9, 0].map(settable)).toEqual([16500, 2850, 999, 0]);
 });

@@ -103,7 +103,7 @@
         </div>
       </div>
     </div>
-    <div class="flex flex-wrap items-stretch justify-between gap-2">
+    <div class="flex flex-wrap items-stretch justify-between gap-2 lg:flex-nowrap">
       <Pieces {run} onpick={pick} onorder={order} />
       <Tools {bench} {hand} onpause={pause} onchange={change} oncharge={charge} onopen={(which) => (sheet = which)} />
     </div>

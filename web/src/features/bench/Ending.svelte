@@ -10,7 +10,7 @@
   let { bench, onopen }: Props = $props();
   const run = $derived(bench.run);
   const left = $derived(run.waiting.filter((one) => !one.done && one.operation.when === 'after'));
-  const reading = $derived(run.readings[0]);
+  const reading = $derived(run.readings.find((one) => one.number === run.last?.number));
   const OVER = { finished: 'Finished', stopped: 'Stopped', open: 'Every step is done' };
 </script>
 

@@ -15,8 +15,14 @@
     none: 'Keep it moving every way, without direction.',
   };
   const KEYS = { rest: 'P', change: 'C', charge: 'R', time: 'Space' };
+  /** A warning stands while it is the newest thing that happened; of metal and coat as long as it holds. */
   const reading = $derived(
-    run.readings[0]?.level === 'over' || run.readings[0]?.level === 'near' ? run.readings[0] : null,
+    run.readings.find(
+      (one) =>
+        (one.level === 'over' || one.level === 'near') &&
+        (one.number === run.last?.number ||
+          one === run.readings.find((other) => other.quantity === 'size' || other.quantity === 'coat')),
+    ),
   );
 </script>
 
@@ -77,7 +83,7 @@
 
 <style>
   .title {
-    font-size: clamp(2.2rem, 4vw, 3.4rem);
+    font-size: clamp(2rem, 3.4vw, 3.1rem);
     line-height: 1.05;
     text-wrap: balance;
   }

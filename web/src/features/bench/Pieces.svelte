@@ -11,6 +11,12 @@
   let { run, onpick, onorder }: Props = $props();
   const other = $derived(run.orders.find((one) => one.order !== run.order));
   const same = $derived(run.orders.find((one) => one.order === run.order));
+  let row = $state<HTMLElement>();
+  // In a large batch the piece in hand is scrolled to.
+  $effect(() => {
+    const at = (run.hand?.piece ?? 1) - 1;
+    row?.children[at]?.scrollIntoView({ block: 'nearest', inline: 'center' });
+  });
   const costs = $derived.by(() => {
     if (!other || !same) return '';
     const changes = other.changes - same.changes;
@@ -21,8 +27,8 @@
 </script>
 
 {#if run.pieces > 1}
-  <div class="flex min-w-0 items-stretch gap-2" role="group" aria-label="Pieces">
-    <div class="flex min-w-0 gap-1.5 overflow-x-auto">
+  <div class="flex min-w-0 flex-1 items-stretch gap-2" role="group" aria-label="Pieces">
+    <div class="flex min-w-0 gap-1.5 overflow-x-auto" bind:this={row}>
       {#each run.each as one (one.piece)}
         <button
           class="chip"

@@ -32,7 +32,7 @@
   </button>
 {/snippet}
 
-<div class="ml-auto flex flex-wrap gap-1.5" role="group" aria-label="Beside the work">
+<div class="ml-auto flex flex-wrap gap-1.5 lg:shrink-0 lg:flex-nowrap" role="group" aria-label="Beside the work">
   {#if hand.begun}
     {@render tool(hand.running ? Pause : Play, hand.running ? 'Pause' : 'Go on', 'P', onpause, !bench.ready)}
   {/if}
@@ -49,7 +49,7 @@
 <style>
   .tool {
     display: flex;
-    min-width: 5.1rem;
+    min-width: 4.6rem;
     min-height: 64px;
     flex-direction: column;
     align-items: center;
@@ -58,7 +58,7 @@
     border: 1px solid var(--line);
     border-radius: 10px;
     background: var(--card);
-    padding: 0 0.5rem;
+    padding: 0 0.35rem;
     font-size: 0.95rem;
     white-space: nowrap;
     cursor: pointer;

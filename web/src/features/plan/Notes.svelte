@@ -4,6 +4,7 @@
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
+  import HouseWays from './HouseWays.svelte';
   import RackNotes from './RackNotes.svelte';
 
   let { draft }: { draft: JobDraft } = $props();
@@ -37,6 +38,7 @@
   {#if draft.trouble}
     <p class="px-3 py-1.5 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
   {/if}
+  <HouseWays {draft} />
   {#if draft.plan?.rack}<RackNotes {draft} check={draft.plan.rack} />{/if}
   {#if wished}
     <p class="small flex items-baseline gap-3 px-3 py-1.5">

@@ -1,0 +1,92 @@
+"""The past of the demo workshop: runs that were never worked, played through with a shop's own pace, accidents and chance.
+
+All of it is invented. The pace and the troubles are data (`past.toml`); the chance is seeded, so that it is the same each time.
+"""
+
+import random
+import tomllib
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from importlib.resources import files
+from typing import Any
+
+from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.run import Run, begin
+from kelbrast.core.bench.taps import happen
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.run_file import EventFile, TapFile, kept_tap, to_events, to_layout
+
+_DAY = 86_400.0
+
+
+@dataclass(frozen=True, slots=True)
+class PastRun:
+    """A run that is said to have been: of which job, how many days ago, how quick it was against the shop's own pace."""
+
+    job: str
+    days_ago: float
+    pace: float
+    well: bool
+    note: str
+    trouble: str
+    done: str
+
+
+def past() -> tuple[dict[tuple[str, str], float], list[PastRun]]:
+    """The pace of the shop by carrier and metal family, and its runs, the oldest first."""
+    told: dict[str, Any] = tomllib.loads(files(__package__).joinpath("past.toml").read_text(encoding="utf-8"))
+    pace = {(row["carrier"], row["family"]): float(row["takes"]) for row in told["pace"]}
+    runs = [
+        PastRun(
+            row["job"], row["days_ago"], row.get("pace", 1.0), row.get("well", True), row.get("note", ""),
+            row.get("trouble", ""), row.get("done", ""),
+        )
+        for row in told["run"]
+    ]  # fmt: skip
+    return pace, sorted(runs, key=lambda run: -run.days_ago)
+
+
+def events_of(
+    run: PastRun, job: JobFile, plan: PlanFile, pace: dict[tuple[str, str], float], now: float, seed: int
+) -> list[EventFile]:
+    """Everything that is said to have happened in a run of this plan.
+
+    Args:
+        now: seconds since 1970 from which its days are counted back.
+    """
+    chance = random.Random(seed)
+    family = material(job.material).family
+    told: list[EventFile] = []
+    state = begin(to_layout(job, plan))
+    at = now - run.days_ago * _DAY
+
+    def tap(kind: str, **more: Any) -> None:
+        nonlocal state
+        file = TapFile.model_validate({"kind": kind, **more})
+        event = kept_tap(file, len(told) + 1, Moment(at, at, "demo"), depth_um=None, back=None, way=None)
+        told.append(event)
+        state = happen(state, *to_events([event], job))
+
+    for piece, face, route, step, seconds, name in _stages_of(lambda: state):
+        where = {"piece": piece, "face": face, "route": route, "step": step}
+        takes = pace.get((tool(name).carrier.id, family), 1.0) * run.pace * chance.lognormvariate(0.0, 0.12)
+        at += chance.uniform(40, 120)
+        tap("started", **where)
+        at += max(10.0, seconds * takes)
+        tap("gone", **where)
+    if run.trouble:
+        tap("trouble", fault=run.trouble, words=run.done)
+    if run.note:
+        tap("note", words=run.note)
+    at += 300
+    tap("finished", well=run.well)
+    return told
+
+
+def _stages_of(state: Callable[[], Run]) -> Iterator[tuple[int, str, int, int, float, str]]:
+    while (current := state().current) is not None:
+        piece, stage = current
+        yield piece, stage.face, stage.route, stage.step, stage.seconds, stage.tool

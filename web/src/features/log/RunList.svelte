@@ -1,0 +1,190 @@
+<!-- The runs, searched: by words, material, finish, tool, day. -->
+<script lang="ts">
+  import Download from '@lucide/svelte/icons/download';
+  import { choices } from '../../api/catalogue.svelte';
+  import { api, type Log, type LogLine, type Sought } from '../../api/client';
+  import { p } from '../../app/router';
+  import { Answer } from '../../ui/answer.svelte';
+  import Choice from '../../ui/Choice.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import { duration, figures } from '../../units/units';
+
+  const ANY = [{ id: '', label: 'Any' }];
+  const STATES = [
+    { id: '', label: 'Any' },
+    { id: 'open', label: 'At the bench' },
+    { id: 'finished', label: 'Finished' },
+    { id: 'stopped', label: 'Stopped' },
+  ];
+  const PAGE = 50;
+  let text = $state('');
+  let material = $state('');
+  let finish = $state('');
+  let tool = $state('');
+  let status = $state<NonNullable<Sought['status']> | ''>('');
+  let since = $state('');
+  let until = $state('');
+  let offset = $state(0);
+  const answer = new Answer<Log>();
+  const log = $derived(answer.value);
+
+  const sought = $derived.by((): Sought => {
+    const all = { text, material, finish, tool, status, since, until };
+    return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== '')) as Sought;
+  });
+  const query = $derived(new URLSearchParams(sought as Record<string, string>).toString());
+  $effect(() => answer.ask(api.log(sought, offset), true));
+
+  function narrow(change: () => void) {
+    change();
+    offset = 0;
+  }
+
+  const day = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  const worn = (line: LogLine, which: 'planned' | 'worn') =>
+    line.figures.worn.reduce((sum, one) => sum + one[which], 0);
+
+  function cameOut(line: LogLine): string {
+    if (line.status === 'open') return 'at the bench';
+    if (line.status === 'stopped') return 'stopped';
+    return line.well ? 'as wanted' : 'not as wanted';
+  }
+</script>
+
+<form
+  class="mb-3 grid grid-cols-2 items-end gap-2 md:grid-cols-4 lg:grid-cols-[2fr_1.2fr_1.2fr_1.4fr_1fr_1fr_1fr]"
+  role="search"
+  aria-label="Search the log"
+  onsubmit={(event) => event.preventDefault()}
+>
+  <label
+    ><span class="small dim block">Words</span><input
+      class="field"
+      placeholder="title, note, trouble"
+      maxlength="200"
+      value={text}
+      oninput={(event) => narrow(() => (text = event.currentTarget.value))}
+    /></label
+  >
+  <Choice
+    label="Material"
+    value={material}
+    options={[...ANY, ...(choices.all?.materials ?? [])]}
+    onchange={(id) => narrow(() => (material = id))}
+  />
+  <Choice
+    label="Finish"
+    value={finish}
+    options={[...ANY, ...(choices.all?.finishes ?? []).map((one) => ({ id: one.label, label: one.label }))]}
+    onchange={(id) => narrow(() => (finish = id))}
+  />
+  <Choice
+    label="Tool"
+    value={tool}
+    options={[...ANY, ...(log?.tools ?? [])]}
+    onchange={(id) => narrow(() => (tool = id))}
+  />
+  <Choice label="State" value={status} options={STATES} onchange={(id: typeof status) => narrow(() => (status = id))} />
+  <label
+    ><span class="small dim block">From</span><input
+      class="field"
+      type="date"
+      value={since}
+      onchange={(event) => narrow(() => (since = event.currentTarget.value))}
+    /></label
+  >
+  <label
+    ><span class="small dim block">To</span><input
+      class="field"
+      type="date"
+      value={until}
+      onchange={(event) => narrow(() => (until = event.currentTarget.value))}
+    /></label
+  >
+</form>
+{#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
+{#if log && log.count === 0}
+  <div class="panel p-10 text-center">
+    <h2 class="text-xl">{query ? 'No run is like that' : 'Nothing in the log yet'}</h2>
+    <p class="mx-auto mt-2 max-w-md">
+      {query
+        ? 'Take a word or a choice away.'
+        : 'Take a job to the bench (B on its page). Every tap there is kept, and stands here.'}
+    </p>
+  </div>
+{:else if log}
+  <table class="panel w-full border-separate border-spacing-0 overflow-hidden" aria-label="Runs">
+    <thead class="small dim text-left">
+      <tr>
+        <th>Part</th><th>Begun</th><th>Material, finish</th><th class="!text-right">Minutes</th>
+        <th class="!text-right">Metal</th><th class="!text-right">Abrasives</th><th>Came out</th>
+      </tr>
+    </thead>
+    <tbody>
+      {#each log.lines as line (line.id)}
+        <tr>
+          <td
+            ><a class="font-semibold hover:underline" href={p('/log/:id', { params: { id: String(line.id) } })}
+              >{line.title}</a
+            ><span class="small dim block">{line.pieces} {line.pieces === 1 ? 'piece' : 'pieces'}</span></td
+          >
+          <td class="small num">{day(line.began_at)}</td>
+          <td class="small">{line.material}<span class="dim block">{line.finishes}</span></td>
+          <td class="num text-right"
+            ><b>{duration(line.figures.minutes)}</b><span class="small dim block"
+              >of {duration(line.figures.planned_minutes)}</span
+            ></td
+          >
+          <td class="num text-right"
+            ><b>{line.figures.metal_um === null ? '–' : shown.say(line.figures.metal_um, 'depth')}</b><span
+              class="small dim block">of {shown.say(line.figures.planned_metal_um, 'depth')}</span
+            ></td
+          >
+          <td class="num text-right"
+            ><b>{figures(worn(line, 'worn'))}</b><span class="small dim block">of {figures(worn(line, 'planned'))}</span
+            ></td
+          >
+          <td
+            >{cameOut(line)}{#if line.figures.backs}<span class="small dim block"
+                >went back {line.figures.backs}
+                {line.figures.backs === 1 ? 'time' : 'times'}</span
+              >{/if}</td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <div class="mt-3 flex flex-wrap items-center gap-3">
+    <span class="small dim flex-1"
+      >{log.count}
+      {log.count === 1 ? 'run' : 'runs'}{log.count > PAGE
+        ? `, ${offset + 1} to ${Math.min(offset + PAGE, log.count)} here`
+        : ''}</span
+    >
+    {#if log.count > PAGE}
+      <button class="plain-button small" disabled={offset === 0} onclick={() => (offset -= PAGE)}>Newer</button>
+      <button class="plain-button small" disabled={offset + PAGE >= log.count} onclick={() => (offset += PAGE)}
+        >Older</button
+      >
+    {/if}
+    <a class="plain-button small" href="/api/log.csv?{query}" download><Download size={15} />CSV</a>
+    <a class="plain-button small" href="/api/log.json?{query}" download><Download size={15} />JSON</a>
+  </div>
+{:else}
+  <p class="dim p-4">Reading the log …</p>
+{/if}
+
+<style>
+  th,
+  td {
+    padding: 0.5rem 0.9rem;
+    border-bottom: 1px solid var(--line);
+    vertical-align: top;
+  }
+  th {
+    font-weight: 550;
+  }
+  tbody tr:last-child td {
+    border-bottom: 0;
+  }
+</style>
