@@ -12,7 +12,7 @@ from kelbrast.exchange.run_file import EventFile
 
 
 def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
-    """Keep the demo jobs if there are no jobs yet, and the runs that are said to have been. Returns how many jobs were added."""
+    """Keep the demo jobs and the runs of their past, if there are no jobs yet. Returns how many jobs were added."""
     if jobs.any():
         return 0
     jobs.rack.add(demo_rack())
