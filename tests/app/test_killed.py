@@ -1,11 +1,6 @@
 """The server is killed with -9 in the middle of a busy run: no tap that was answered is lost, and the run goes on."""
 
-import os
 import random
-import re
-import signal
-import subprocess
-import sys
 import threading
 import time
 from pathlib import Path
@@ -15,17 +10,9 @@ import httpx
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.exchange.read import check_job_file
+from killable import Server
 
 ROUNDS = 6
-
-
-def serve(database: Path) -> tuple[subprocess.Popen, str]:
-    command = [sys.executable, "-m", "kelbrast", "serve", "--port", "0", "--database", str(database)]
-    server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env={**os.environ, "PYTHONUNBUFFERED": "1"})
-    assert server.stdout is not None
-    address = re.search(r"http://\S+", server.stdout.readline())
-    assert address is not None
-    return server, address[0]
 
 
 class Busy(threading.Thread):
@@ -68,14 +55,13 @@ def test_no_answered_tap_is_lost(tmp_path: Path, collar) -> None:
     answered: list[tuple[str, int]] = []
     sent: set[str] = set()
     for each in range(ROUNDS):
-        server, address = serve(database)
-        tablet = Busy(address, run, f"round{each}")
+        server = Server(database)
+        tablet = Busy(server.address, run, f"round{each}")
         tablet.start()
         while not tablet.answered and tablet.is_alive():
             time.sleep(0.01)
         time.sleep(chance.uniform(0.02, 0.9))
-        server.send_signal(signal.SIGKILL)
-        server.wait()
+        server.kill()
         tablet.join()
         answered += tablet.answered
         sent |= set(tablet.sent)

@@ -2,6 +2,7 @@
 
 import math
 import random
+from itertools import pairwise
 from statistics import mean
 
 import pytest
@@ -56,7 +57,7 @@ def test_more_data_never_widens_the_interval_on_average() -> None:
     widths = [
         mean(one(runs(0.9, count, chance, outliers=0.05)).error for _ in range(80)) for count in (3, 5, 8, 13, 21, 34, 55)
     ]
-    assert all(later < earlier for earlier, later in zip(widths, widths[1:], strict=False))
+    assert all(later < earlier for earlier, later in pairwise(widths))
 
 
 @settings(max_examples=60, deadline=None)

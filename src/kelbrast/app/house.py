@@ -1,7 +1,7 @@
 """House ways: made from a run that went well, offered for the faces of a job."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
@@ -15,6 +15,9 @@ from kelbrast.core.units import from_si
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_file, to_way
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.storage import shop
+
+
+_WORKED: Final = 0.1  # a face that took less than this share of the plan was tapped through, not worked
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,6 +89,9 @@ def _way_of(kept: KeptRun, name: str) -> HouseWayFile:
     minutes = sorted(from_si(seconds, "min") for seconds in _seconds_by_piece(kept, name).values())
     if not minutes:
         raise BadInput.one("face", "no piece went through this face without going back or leaving a step out")
+    took, planned = minutes[len(minutes) // 2], sum(step.cut_minutes for step in plan.steps)
+    if took < _WORKED * planned:
+        raise BadInput.one("face", f"its steps were tapped through in {took:.2g} min; put their times right first")
     likely: Any = face.found.after.grain if face.found.after is not None else face.found.worst
     return HouseWayFile(
         family=job.material.family,
@@ -94,7 +100,7 @@ def _way_of(kept: KeptRun, name: str) -> HouseWayFile:
         reach=face.reach,
         depth_um=from_si(likely, "um"),
         area_cm2=from_si(face.area, "cm2"),
-        minutes=minutes[len(minutes) // 2],
+        minutes=took,
         metal_um=plan.metal_um,
         route=[step.tool for step in plan.steps],
     )

@@ -24,7 +24,7 @@ class Learning:
         """Every factor that the log says something about, used or not."""
         with Session(self._engine) as session:
             everything_off, off = _switches(session)
-            key = (store.newest_observation(session), everything_off, off)
+            key = (store.observations_change(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
                 seen = [Observation(*one) for one in store.all_observations(session)]  # type: ignore[arg-type]
                 self._kept = key, learn(seen, off=off, everything_off=everything_off)

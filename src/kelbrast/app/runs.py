@@ -15,7 +15,8 @@ from kelbrast.app.planning import face_named, job_of, plan_file
 from kelbrast.app.worked import Events
 from kelbrast.core.bench.clock import Clock, Moment, elapsed
 from kelbrast.core.bench.figures import gone_by_measurement
-from kelbrast.core.bench.taps import BESIDE, check_undo, happen, replay
+from kelbrast.core.bench.history import check_undo, replay
+from kelbrast.core.bench.taps import BESIDE, happen
 from kelbrast.core.catalogue.faults import fault_of_work
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.errors import BadInput, Conflict, NotFound

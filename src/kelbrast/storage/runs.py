@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import Select, func, or_, select
+from sqlalchemy import Select, delete, func, insert, or_, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
@@ -153,11 +153,16 @@ def replace_what_follows(
     row.began_at = began_at or row.began_at
     row.status, row.well, row.ended_at, row.seen = follows.status, follows.well, follows.ended_at, seen
     row.figures, row.words, row.taken = dict(follows.figures), follows.words, dict(follows.taken)
-    row.steps = [RunStepRow(tool=tool, item=item, seconds=s, ended_at=at) for tool, item, s, at in follows.steps]
-    row.observations = [
-        ObservationRow(carrier=carrier, family=family, quantity=quantity, ratio=ratio)
-        for carrier, family, quantity, ratio in follows.observations
-    ]
+    for table in (RunStepRow, ObservationRow):
+        session.execute(delete(table).where(table.run_id == run_id))
+    if follows.steps:
+        steps = [dict(zip(("tool", "item", "seconds", "ended_at"), step, strict=True), run_id=run_id) for step in follows.steps]
+        session.execute(insert(RunStepRow), steps)
+    if follows.observations:
+        names = ("carrier", "family", "quantity", "ratio")
+        session.execute(
+            insert(ObservationRow), [dict(zip(names, one, strict=True), run_id=run_id) for one in follows.observations]
+        )
     session.flush()
 
 
@@ -204,10 +209,11 @@ def all_observations(session: Session) -> Iterable[tuple[int, str, str, str, flo
     return [tuple(row) for row in rows]  # type: ignore[misc]
 
 
-def newest_observation(session: Session) -> tuple[int, int]:
-    """Changes whenever the observations do: their number, and the id of the newest."""
-    row = session.execute(select(func.count(), func.max(ObservationRow.id)).select_from(ObservationRow)).one()
-    return row[0], row[1] or 0
+def observations_change(session: Session) -> tuple[int, int, float]:
+    """Changes whenever the observations do: their number, the newest id (which may come again), and the sum of the ratios."""
+    figures = select(func.count(), func.max(ObservationRow.id), func.sum(ObservationRow.ratio))
+    count, newest, total = session.execute(figures.select_from(ObservationRow)).one()
+    return count, newest or 0, total or 0.0
 
 
 def work_of_items(session: Session) -> list[tuple[int | None, str, float, datetime]]:

@@ -142,11 +142,6 @@ class RunRow(Base):
     words: Mapped[str] = mapped_column(default="")
     taken: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     seen: Mapped[int] = mapped_column(default=0)
-    events: Mapped[list["RunEventRow"]] = relationship(
-        cascade="all, delete-orphan", order_by="RunEventRow.number", lazy="select"
-    )
-    steps: Mapped[list["RunStepRow"]] = relationship(cascade="all, delete-orphan", lazy="select")
-    observations: Mapped[list["ObservationRow"]] = relationship(cascade="all, delete-orphan", lazy="select")
 
     __table_args__ = ({"sqlite_autoincrement": True},)
 

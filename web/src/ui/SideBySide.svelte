@@ -33,7 +33,14 @@
   <figure class="min-w-0 flex-1">
     <Choice {label} value={String(shot?.id ?? '')} {options} onchange={choose} />
     {#if shot}
-      <div class="mt-1.5 h-72 overflow-auto rounded-lg border border-(--line)">
+      <!-- A wider view scrolls, so the keyboard must reach it. -->
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+      <div
+        class="mt-1.5 h-72 overflow-auto rounded-lg border border-(--line)"
+        role="region"
+        aria-label="{label}: {SAID[shot.shows]}, photo {shot.id}"
+        tabindex="0"
+      >
         <img
           src="/api/photos/{shot.id}.jpg"
           alt="{SAID[shot.shows]}, photo {shot.id}"

@@ -1,6 +1,6 @@
 """What working all pieces per step, or one piece through, costs in changes."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from kelbrast.core.bench.events import Order, Stage
 from kelbrast.core.bench.run import Run
@@ -17,9 +17,7 @@ class OrderCost:
 
 def left_in_order(run: Run, order: Order) -> list[tuple[int, Stage]]:
     """Every stage that is still open, in the order of work."""
-    open_stages = [
-        (piece, stage) for piece, stages in run.stages.items() for stage in stages if run.work(piece, stage).outcome == "open"
-    ]
+    open_stages = [(piece, stage) for piece, stages in run.ahead.items() for stage in stages]
     if order == "step":
         return sorted(open_stages, key=lambda one: (one[1].place, one[0]))
     first = run.current[0] if run.current else None
@@ -31,10 +29,9 @@ def cost_of_order(run: Run, order: Order) -> OrderCost:
 
     A wheel that comes twice in a row stays on, so working all pieces per step changes least.
     """
-    left = left_in_order(replace(run, picked=None) if order == "step" else run, order)
     changes, seconds = 0, 0.0
     on = run.current[1].tool if run.current is not None and run.begun else None
-    for _, stage in left:
+    for _, stage in left_in_order(run, order):
         if stage.tool != on:
             changes += stage.mounted
             seconds += stage.setup

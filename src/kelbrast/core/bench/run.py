@@ -1,7 +1,7 @@
 """A run: one job at the bench, replayed from what happened. The events are the truth; everything else follows from them."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final, Literal
 
 from kelbrast.core.bench.clock import Moment, elapsed
@@ -50,6 +50,8 @@ class Run:
 
     Attributes:
         stages: by piece, everything that it went or has to go through, in the order of work.
+        ahead: by piece, what of that is still open; pieces that are through are not in it.
+        current: what is in hand: a piece and its stage; None when all is done. See `in_hand`.
         works: what was done so far.
         order: all pieces per step, or one piece through.  picked: the piece that the person took.
         clock: since when the work is on the wheel; None when nothing runs.
@@ -64,6 +66,8 @@ class Run:
 
     layout: Layout
     stages: Mapping[int, tuple[Stage, ...]]
+    ahead: Mapping[int, tuple[Stage, ...]]
+    current: tuple[int, Stage] | None
     works: Mapping[Key, Work] = field(default_factory=dict)
     order: Order = "step"
     picked: int | None = None
@@ -88,18 +92,8 @@ class Run:
 
     def next_stage(self, piece: int) -> Stage | None:
         """The stage that a piece waits for; None when it is through."""
-        return next((stage for stage in self.stages[piece] if self.work(piece, stage).outcome == "open"), None)
-
-    @property
-    def current(self) -> tuple[int, Stage] | None:
-        """What is in hand: the piece that was picked, or the next by the order of work; None when all is done."""
-        waiting = [(piece, stage) for piece in self.stages if (stage := self.next_stage(piece)) is not None]
-        for piece, stage in waiting:
-            if piece == self.picked:
-                return piece, stage
-        if self.order == "piece":
-            return min(waiting, key=lambda one: one[0], default=None)
-        return min(waiting, key=lambda one: (one[1].place, one[0]), default=None)
+        left = self.ahead.get(piece)
+        return left[0] if left else None
 
     def seconds_in_hand(self, now: Moment) -> float:
         """Seconds on the work at the stage in hand, up to now."""
@@ -123,7 +117,19 @@ class Run:
 _NOTHING: Final = Work()
 
 
+def in_hand(run: Run) -> tuple[int, Stage] | None:
+    """The piece that was picked, or the next by the order of work; None when all is done."""
+    if run.picked is not None and run.picked in run.ahead:
+        return run.picked, run.ahead[run.picked][0]
+    waiting = ((piece, stages[0]) for piece, stages in run.ahead.items())
+    if run.order == "piece":
+        return min(waiting, key=lambda one: one[0], default=None)
+    return min(waiting, key=lambda one: (one[1].place, one[0]), default=None)
+
+
 def begin(layout: Layout) -> Run:
     """A run before anything happened."""
     ordered = tuple(sorted(layout.stages, key=lambda stage: stage.place))
-    return Run(layout, dict.fromkeys(range(1, layout.pieces + 1), ordered))
+    every = dict.fromkeys(range(1, layout.pieces + 1), ordered)
+    run = Run(layout, every, every if ordered else {}, None)
+    return replace(run, current=in_hand(run))

@@ -1,12 +1,12 @@
 """What each event does to a run, and when it can not happen."""
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Final
 
 from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import Event, EventKind, Stage
-from kelbrast.core.bench.run import Key, Layout, Outcome, Run, Waiting, begin
+from kelbrast.core.bench.run import Key, Outcome, Run, Waiting, in_hand
 from kelbrast.core.errors import BadInput
 
 
@@ -18,34 +18,8 @@ def happen(run: Run, event: Event) -> Run:
     """
     if run.status != "open" and event.kind not in BESIDE:
         raise BadInput.one("kind", "this run is over; take its end back to go on")
-    return replace(_DOES[event.kind](run, event), standing=(*run.standing, event), seen=event.number)
-
-
-def replay(layout: Layout, events: Iterable[Event]) -> Run:
-    """The state after these events, in the order of their numbers. What was taken back is as if it never happened.
-
-    Raises:
-        BadInput: an event can not have happened then.
-    """
-    told = list(events)
-    taken_back = {event.undoes for event in told if event.kind == "undone"}
-    run = begin(layout)
-    for event in told:
-        if event.kind != "undone" and event.number not in taken_back:
-            run = happen(run, event)
-    return replace(run, seen=told[-1].number if told else 0)
-
-
-def check_undo(run: Run, event: Event) -> None:
-    """Whether an event may be taken back: only the last one that stands.
-
-    Raises:
-        BadInput: it is not.
-    """
-    if run.last is None:
-        raise BadInput.one("undoes", "nothing has happened that could be taken back")
-    if event.undoes != run.last.number:
-        raise BadInput.one("undoes", f"only the last tap can be taken back, and that is number {run.last.number}")
+    after = replace(_DOES[event.kind](run, event), standing=(*run.standing, event), seen=event.number)
+    return replace(after, current=in_hand(after)) if event.kind in _TURNS else after
 
 
 def _started(run: Run, event: Event) -> Run:
@@ -66,8 +40,15 @@ def _ended(run: Run, event: Event, outcome: Outcome) -> Run:
     """The stage in hand is over. With one piece through, the piece stays in hand; else the next in order comes."""
     key = _in_hand(run, event)
     run = _stop_clock(run, event)
-    work = replace(run.work(*_current(run)), outcome=outcome, ended=event.at)
-    return replace(run, works={**run.works, key: work}, begun=False, picked=event.piece if run.order == "piece" else None)
+    piece, stage = _current(run)
+    work = replace(run.work(piece, stage), outcome=outcome, ended=event.at)
+    return replace(
+        run,
+        works={**run.works, key: work},
+        ahead=_ahead(run, piece, run.ahead[piece][1:]),
+        begun=False,
+        picked=event.piece if run.order == "piece" else None,
+    )
 
 
 def _gone(run: Run, event: Event) -> Run:
@@ -93,15 +74,19 @@ def _back(run: Run, event: Event) -> Run:
     if not event.stages or any((one.face, one.route) != (stage.face, route) for one in event.stages):
         raise BadInput.one("stages", f'must be route {route} of "{stage.face}"')
     run = _ended(run, event, "back")
-    left = {
-        (piece, *one.key): replace(run.work(piece, one), outcome="dropped")
-        for one in run.stages[piece]
-        if one.face == stage.face and run.work(piece, one).outcome == "open"
-    }
-    behind = [one for one in run.stages[piece] if run.work(piece, one).outcome != "open" or (piece, *one.key) in left]
-    ahead = [one for one in run.stages[piece] if one not in behind]
-    ahead = sorted([*ahead, *event.stages], key=lambda one: one.place)
-    return replace(run, works={**run.works, **left}, stages={**run.stages, piece: (*behind, *ahead)}, picked=piece)
+    open_still = run.ahead.get(piece, ())
+    dropped = [one for one in open_still if one.face == stage.face]
+    left = {(piece, *one.key): replace(run.work(piece, one), outcome="dropped") for one in dropped}
+    behind = [one for one in run.stages[piece] if one not in open_still or one in dropped]
+    others = [one for one in open_still if one not in dropped]
+    ahead = tuple(sorted([*others, *event.stages], key=lambda one: one.place))
+    return replace(
+        run,
+        works={**run.works, **left},
+        stages={**run.stages, piece: (*behind, *ahead)},
+        ahead=_ahead(run, piece, ahead),
+        picked=piece,
+    )
 
 
 def _accepted(run: Run, event: Event) -> Run:
@@ -128,6 +113,12 @@ def _order(run: Run, event: Event) -> Run:
         raise BadInput.one("order", 'must be "step" or "piece"')
     picked = run.current[0] if run.current and (event.order == "piece" or run.begun) else None
     return replace(run, order=event.order, picked=picked)
+
+
+def _ahead(run: Run, piece: int, left: tuple[Stage, ...]) -> dict[int, tuple[Stage, ...]]:
+    """What is still open when so much is left of a piece."""
+    others = {other: stages for other, stages in run.ahead.items() if other != piece}
+    return {**others, piece: left} if left else others
 
 
 def _changed(run: Run, event: Event) -> Run:
@@ -229,6 +220,8 @@ _DOES: Final[Mapping[EventKind, Callable[[Run, Event], Run]]] = {
     "finished": _finished,
     "stopped": _stopped,
 }
+# After these another piece or stage may be in hand.
+_TURNS: Final[tuple[EventKind, ...]] = ("started", "more", "gone", "back", "skipped", "picked", "order")
 # Beside the work: they also happen when the run is over, and contradict nothing that another screen taps.
 BESIDE: Final[tuple[EventKind, ...]] = (
     "waiting", "operated", "measured", "photo", "note", "trouble", "corrected",

@@ -77,7 +77,7 @@
   ]);
 </script>
 
-<div class="flex min-h-full flex-col gap-3 px-5 py-3.5">
+<div class="flex min-h-full flex-col gap-3 px-5 py-3.5" data-seen={run.seen}>
   {#if bench.silent || bench.waiting}
     <p class="silent" role="alert">
       The program does not answer. {bench.waiting

@@ -46,7 +46,8 @@
   {:else}
     <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
       <thead class="small dim text-left"
-        ><tr><th>What</th><th>On</th><th class="w-64">Against the published figure</th><th></th><th>Used</th></tr
+        ><tr
+          ><th>What</th><th>On</th><th class="w-64">Against the published figure</th><th>How sure</th><th>Used</th></tr
         ></thead
       >
       <tbody>

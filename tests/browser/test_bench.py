@@ -1,0 +1,241 @@
+"""The bench in the real browser: a whole job with a failed check, a reload, a killed server and a second tablet."""
+
+import io
+import re
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from PIL import Image
+from playwright.sync_api import Browser, Page, expect
+
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.log import Log
+from kelbrast.app.runs import Runs
+from kelbrast.app.workshop import load_demo
+from killable import Server
+from screen import findings, open_job
+
+
+@pytest.fixture
+def killable(tmp_path: Path) -> Iterator[tuple[Server, Runs]]:
+    jobs = Jobs.open(tmp_path / "demo.sqlite")
+    load_demo(jobs, with_past=False)
+    server = Server(tmp_path / "demo.sqlite")
+    server.jobs = jobs  # what open_job looks the job up in
+    yield server, Runs(jobs)
+    server.kill()
+
+
+def start(page: Page) -> None:
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+
+
+def seen(page: Page, runs: Runs) -> int:
+    return runs.seen(run_of(page))
+
+
+def run_of(page: Page) -> int:
+    found = re.search(r"/bench/(\d+)", page.url)
+    assert found is not None
+    return int(found[1])
+
+
+def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Browser, killable) -> None:
+    server, runs = killable
+    open_job(page, server, "Gallery rail collar")
+    page.keyboard.press("b")
+    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    run = run_of(page)
+    assert runs.get(run).run.layout.pieces == 4
+    assert findings(page) == []
+
+    # the first step of the first piece, begun and found done
+    start(page)
+    page.wait_for_timeout(1200)
+    page.keyboard.press("Space")
+    expect(page.get_by_text("piece 2 of 4").first).to_be_visible()
+
+    # a reload in the middle of a step: the clock is where it was
+    start(page)
+    page.wait_for_timeout(1500)
+    page.reload()
+    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    shown = page.locator("svg[role=img] text.time").text_content()
+    minutes, seconds = shown.split(":")
+    assert int(minutes) * 60 + int(seconds) >= 1
+
+    # a second tablet sees a tap within two seconds, and can not contradict it silently
+    context = browser.new_context(viewport={"width": 1024, "height": 768})
+    second = context.new_page()
+    second.goto(f"{server.address}/bench/{run}")
+    expect(second.get_by_role("button", name="Still some, keep going")).to_be_visible()
+    page.keyboard.press("k")
+    expect(page.get_by_role("button", name=re.compile("Undo"))).to_be_enabled()
+    began = time.monotonic()
+    while "of 2.1 min" not in second.locator("svg[role=img] text.under").text_content() and time.monotonic() - began < 5:
+        time.sleep(0.05)
+    assert time.monotonic() - began < 2.5  # two seconds, and the time to look
+    before = seen(page, runs)
+    second.route(f"**/api/runs/{run}?after=*", lambda route: route.abort())  # it sees nothing new for a while
+    page.keyboard.press("p")
+    expect(page.get_by_text("paused", exact=True)).to_be_visible()
+    second.unroute(f"**/api/runs/{run}?after=*")
+    second.route(f"**/api/runs/{run}?after=*", lambda route: route.abort())
+    second.keyboard.press("k")
+    expect(second.get_by_text("Another screen tapped first")).to_be_visible()
+    assert seen(page, runs) == before + 1  # the pause, and nothing of the second tablet
+    context.close()
+
+    # undo of the last tap
+    page.keyboard.press("z")
+    expect(page.get_by_text("Taken back: Paused")).to_be_visible()
+
+    # the server is killed; the tap waits in the browser and is kept as soon as the server answers
+    server.kill()
+    page.keyboard.press("Space")
+    expect(page.get_by_role("alert").get_by_text("Your last tap is kept in this browser")).to_be_visible()
+    page.wait_for_timeout(800)
+    server.start()
+    expect(page.get_by_text("piece 3 of 4").first).to_be_visible()
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+    # a failed light check: the planner's way back, and the run goes on along it
+    start(page)
+    page.keyboard.press("g")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_text("By depth").click()
+    dialog.get_by_label("Depth of the mark").fill("12")
+    expect(dialog.get_by_text("A mark of 12 µm")).to_be_visible()
+    assert findings(page) == []
+    dialog.get_by_role("button", name="Go back").first.click()
+    expect(page.get_by_text("of the way back").first).to_be_visible()
+
+    # a reading near its limit, a trouble from the table
+    page.keyboard.press("m")
+    dialog.get_by_label("What").select_option("temperature")
+    dialog.get_by_label("Reading").fill("300")
+    dialog.get_by_role("button", name="Keep the reading").click()
+    expect(dialog.get_by_text("Stop and let it cool").first).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("list", name="Due now")).to_contain_text("Stop and let it cool")
+    page.keyboard.press("n")
+    dialog.get_by_text("Something went wrong").click()
+    dialog.get_by_label("What is seen").select_option("furrow")
+    expect(dialog.get_by_text("The work stood still on the wheel")).to_be_visible()
+    dialog.get_by_label("What was done about it").fill("levelled on the block")
+    dialog.get_by_role("button", name="Keep it").click()
+    expect(dialog).to_have_count(0)
+
+    # everything that is left, by one key
+    for _ in range(200):
+        if page.get_by_role("region", name="End of the run").count():
+            break
+        before = seen(page, runs)
+        page.keyboard.press("Space")
+        began = time.monotonic()
+        while seen(page, runs) == before and time.monotonic() - began < 5:
+            time.sleep(0.01)
+        number = runs.seen(run)
+        page.wait_for_function(
+            "number => document.querySelector('[data-seen]')?.getAttribute('data-seen') === String(number)", arg=number
+        )
+    page.get_by_role("button", name="As wanted", exact=True).click()
+    page.get_by_role("link", name="To the log of this run").click()
+    told = page.get_by_role("list", name="Everything that happened")
+    expect(told).to_contain_text("A mark of 12 µm at the light check")
+    expect(told).to_contain_text("Taken back: “Paused")
+    expect(told).to_contain_text("Finished: as wanted.")
+    assert findings(page) == []
+
+    # the run can be retold without the program: from its file, in words
+    file = Log(runs).run_file(run)
+    assert file.status == "finished"
+    texts = " ".join(file.told)
+    for said in ("Began step 1 (piece 1", "back over", "Trouble", "levelled on the block", "Temperature 300 °C", "Finished"):
+        assert said in texts
+    ends = [text for text in file.told if text.startswith("Old marks gone")]
+    assert len(ends) == sum(work.outcome == "gone" for work in runs.get(run).run.works.values())
+
+
+def test_pieces_order_and_what_it_costs(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("b")
+    expect(page.get_by_role("button", name="One piece through")).to_contain_text("+21 changes")
+    page.keyboard.press("o")
+    expect(page.get_by_role("button", name="All pieces per step")).to_contain_text("−21 changes")
+    page.get_by_role("button", name=re.compile("^Piece 3:")).click()
+    expect(page.get_by_text("piece 3 of 4").first).to_be_visible()
+
+
+def test_operations_wait_side_by_side_also_for_another_job(page: Page, workshop) -> None:
+    open_job(page, workshop, "Keepers' name plates")
+    page.keyboard.press("b")
+    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    page.keyboard.press("t")
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_role("listitem").filter(has_text="Lacquer").get_by_role("button", name="Start waiting").click()
+    expect(dialog.get_by_text("1:29:5").first).to_be_visible()
+    page.keyboard.press("Escape")
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("b")
+    expect(page.get_by_role("list", name="Waiting")).to_contain_text("Keepers' name plates")
+    expect(page.get_by_role("list", name="Waiting")).to_contain_text("Lacquer")
+    page.keyboard.press("Alt+2")
+    expect(page.get_by_role("region", name="Runs at the bench").get_by_role("link")).to_have_count(2)
+    assert findings(page) == []
+
+
+def test_photos_stand_side_by_side_at_one_scale(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("b")
+    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    page.keyboard.press("f")
+    dialog = page.get_by_role("dialog")
+    for kind, width in (("Finished reference", "60"), ("This stage", "30")):
+        out = io.BytesIO()
+        Image.new("RGB", (900, 600), (180, 150, 70)).save(out, "JPEG")
+        dialog.get_by_text(kind, exact=True).first.click()
+        dialog.get_by_label("Width that it shows").first.fill(width)
+        picture = {"name": "a.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
+        dialog.get_by_label("From a file").set_input_files(picture)
+        expect(
+            dialog.get_by_role("img", name=re.compile(kind.split()[0] if kind != "This stage" else "Stage")).first
+        ).to_be_visible()
+    expect(dialog.get_by_text("Both at the same scale.")).to_be_visible()
+    widths = dialog.get_by_role("img").evaluate_all("all => all.map(one => one.getBoundingClientRect().width)")
+    assert max(widths) == pytest.approx(2 * min(widths), rel=0.02)
+    assert findings(page) == []
+
+
+def test_the_log_is_searched_a_way_is_made_and_offered_and_upkeep_is_done(page: Page, worked_workshop) -> None:
+    page.goto(f"{worked_workshop.address}/log")
+    table = page.get_by_role("table", name="Runs")
+    expect(table.get_by_role("row")).to_have_count(8)
+    page.get_by_label("Words").fill("north stair")
+    expect(table.get_by_role("row")).to_have_count(2)
+    assert findings(page) == []
+    table.get_by_role("link", name="Gallery rail collar").click()
+    form = page.get_by_role("form", name="House way")
+    form.get_by_label("make the way of").select_option("outer barrel")
+    form.get_by_label("the house way called").fill("Barrel, our way")
+    form.get_by_role("button", name="Make it").click()
+    expect(page.get_by_text("is a house way now")).to_be_visible()
+    open_job(page, worked_workshop, "Gallery rail collar")
+    page.get_by_role("button", name="outer barrel").first.click()
+    expect(page.get_by_text("Barrel, our way")).to_be_visible()
+    page.get_by_role("button", name="Take it").click()
+    expect(page.get_by_role("button", name="Back to the computed one")).to_be_visible()
+    page.keyboard.press("Alt+5")
+    page.get_by_text("Learnt", exact=True).click()
+    expect(page.get_by_text("published 1.00, yours").first).to_be_visible()
+    assert findings(page) == []
+    page.get_by_text("Upkeep", exact=True).click()
+    page.get_by_role("button", name="Done: The workshop, Touch up the hand tools").click()
+    expect(page.get_by_text("touch up the hand tools, done")).to_be_visible()
+    page.get_by_text("What went wrong?", exact=True).click()
+    page.get_by_label("Filter").fill("ripple")
+    expect(page.get_by_role("heading", name="Ripple still shows in the reflection")).to_be_visible()
+    assert findings(page) == []
