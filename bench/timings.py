@@ -14,6 +14,7 @@ from pathlib import Path
 import httpx
 import networkx
 import numpy as np
+from log_timings import the_log
 from playwright.sync_api import sync_playwright
 
 from kelbrast.core.catalogue.finishes import finish
@@ -203,7 +204,7 @@ def main() -> None:
     tests = lines("tests/**/*.py", "web/src/**/*.test.ts")
     code = lines("src/**/*.py", "web/src/**/*.ts", "web/src/**/*.svelte") - lines("web/src/**/*.test.ts")
     size = [("lines of code, of tests", f"{code}, {tests}", f"tests are {100 * tests / code:.0f} % of the code")]
-    rows = [*planning(), *weighing(), *over_http_and_in_the_browser(), *sizes(), *size]
+    rows = [*planning(), *weighing(), *over_http_and_in_the_browser(), *the_log(median_ms), *sizes(), *size]
     for what, value, note in rows:
         print(f"{what:28} {value:>18}   {note}")
 

@@ -227,3 +227,37 @@ def test_a_job_planned_from_the_own_rack_asks_for_it_everywhere(tmp_path: Path) 
         assert refused.returncode == 2
         assert "--rack" in refused.stderr
         assert run(*command, *rack).returncode == 0
+
+
+def test_the_log_is_listed_and_a_run_is_told(tmp_path: Path) -> None:
+    from kelbrast.app.jobs import Jobs
+    from kelbrast.app.workshop import load_demo
+
+    database = tmp_path / "demo.sqlite"
+    load_demo(Jobs.open(database))
+    listed = run("log", "--database", database, "--text", "north stair")
+    assert listed.returncode == 0
+    (line,) = listed.stdout.splitlines()
+    number = line.split()[0]
+    told = run("log", number, "--database", database)
+    assert "Began step 1 (piece 1, lettering recess)" in told.stdout
+    assert told.stdout.rstrip().endswith("Finished: as wanted.")
+    as_json = json.loads(run("log", number, "--database", database, "--format", "json").stdout)
+    jsonschema.validate(as_json, schema("run"))
+    assert run("log", "999", "--database", database).returncode == 2
+    missing = run("log", "--database", tmp_path / "none.sqlite")
+    assert (missing.returncode, missing.stderr.startswith("--database:")) == (2, True)
+
+
+def test_the_database_of_the_program_is_a_rack_with_what_its_log_taught(tmp_path: Path) -> None:
+    from kelbrast.app.jobs import Jobs
+    from kelbrast.app.workshop import load_demo
+
+    database = tmp_path / "demo.sqlite"
+    load_demo(Jobs.open(database))
+    job = ROOT / "examples" / "01-gallery-rail-collar.job.json"
+    with_log = json.loads(run("plan", job, "--rack", database, "--format", "json").stdout)
+    without = json.loads(run("plan", job, "--format", "json").stdout)
+    yours = [step["yours"] for face in with_log["faces"] for step in face["steps"]]
+    assert any(yours)
+    assert with_log["minutes"] != without["minutes"]

@@ -16,7 +16,6 @@ from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.storage import shop
 
-
 _WORKED: Final = 0.1  # a face that took less than this share of the plan was tapped through, not worked
 
 

@@ -12,8 +12,8 @@ from pydantic import BaseModel
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
 from kelbrast.app.rack import Shelf
-from kelbrast.cli import running
-from kelbrast.cli.output import Format, print_table, say
+from kelbrast.cli import logged, running
+from kelbrast.cli.output import Format, is_database, print_table, say
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
@@ -32,11 +32,13 @@ app = typer.Typer(
     add_completion=False,
     pretty_exceptions_enable=False,
 )
-RackOption = Annotated[Path | None, typer.Option("--rack", help="your own rack, JSON or CSV, for jobs planned from it")]
+RackOption = Annotated[
+    Path | None, typer.Option("--rack", help="your own rack, JSON or CSV; or the program's database, with what its log taught")
+]
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 
 
-for command in (running.serve, running.demo, running.backup):
+for command in (running.serve, running.demo, running.backup, logged.log):
     app.command()(command)
 
 
@@ -112,7 +114,7 @@ def list_(
 
 
 @app.command(name="schema")
-def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job, plan or rack")]) -> None:
+def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job, plan, rack or run")]) -> None:
     """Print the JSON Schema of a file."""
     say(json.dumps(schema(kind), indent=2, ensure_ascii=False))
 
@@ -166,6 +168,10 @@ def _speed(diameter_mm: float, rpm: float | None, m_s: float | None) -> dict[str
 def _shelf(path: Path | None) -> Shelf | None:
     if path is None:
         return None
+    if is_database(path):
+        from kelbrast.app.jobs import Jobs  # the database is only loaded where it is asked for: `kelbrast plan` stays quick
+
+        return Jobs.open(path).rack.shelf()
     return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(_text_of(str(path))), start=1)))
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from enum import StrEnum
+from pathlib import Path
 
 import typer
 from pydantic import BaseModel
@@ -12,6 +13,15 @@ _NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}
 class Format(StrEnum):
     text = "text"
     json = "json"
+
+
+def is_database(path: Path) -> bool:
+    """Whether this is a database of the program, by how the file begins."""
+    try:
+        with path.open("rb") as file:
+            return file.read(16) == b"SQLite format 3\x00"
+    except OSError:
+        return False
 
 
 def say(text: str) -> None:

@@ -6,10 +6,11 @@ from kelbrast.core.errors import NotFound
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.rack_file import RackFile
+from kelbrast.exchange.run_file import RunFile
 
 
 def schema(kind: str) -> dict[str, Any]:
-    """The schema of "job", "plan" or "rack".
+    """The schema of "job", "plan", "rack" or "run".
 
     Raises:
         NotFound: another kind.
@@ -22,9 +23,7 @@ def schema(kind: str) -> dict[str, Any]:
         found = RackFile.model_json_schema(mode="validation")
         found["required"] = sorted({*found.get("required", []), "kelbrast"})
         return {"$schema": "https://json-schema.org/draft/2020-12/schema", **found}
-    if kind == "plan":
-        return {
-            "$schema": "https://json-schema.org/draft/2020-12/schema",
-            **PlanFile.model_json_schema(mode="serialization"),
-        }
-    raise NotFound("schema", kind, ["job", "plan", "rack"])
+    if kind in ("plan", "run"):
+        model = PlanFile if kind == "plan" else RunFile
+        return {"$schema": "https://json-schema.org/draft/2020-12/schema", **model.model_json_schema(mode="serialization")}
+    raise NotFound("schema", kind, ["job", "plan", "rack", "run"])

@@ -1,0 +1,45 @@
+"""The log on the command line: the runs, or one of them told from beginning to end."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from kelbrast.cli.output import Format, is_database, say
+from kelbrast.core.errors import BadInput
+
+
+def log(
+    run: Annotated[
+        int | None, typer.Argument(metavar="RUN", help="number of a run; all of them are listed when not given")
+    ] = None,
+    database: Annotated[Path, typer.Option("--database", envvar="KELBRAST_DATABASE", help="the SQLite file")] = Path(
+        "data/kelbrast.sqlite"
+    ),
+    text: Annotated[str, typer.Option("--text", help="only runs with these words in title, finish, notes or troubles")] = "",
+    format: Annotated[Format, typer.Option("--format", help="text to read, json to script (run/1)")] = Format.text,
+) -> None:
+    """List the runs of the log, or tell everything that happened in one."""
+    if not is_database(database):
+        raise BadInput.one("--database", f"there is no database at {database}")
+    from kelbrast.app.jobs import Jobs
+    from kelbrast.app.log import Log
+    from kelbrast.app.runs import Runs
+    from kelbrast.storage.runs import Wanted
+
+    kept = Log(Runs(Jobs.open(database)))
+    if run is not None:
+        file = kept.run_file(run)
+        if format is Format.json:
+            return say(file.model_dump_json(indent=2))
+        say(f"{file.title}, {file.job.pieces} of {file.job.material}: {file.status}")
+        for event, said in zip(file.events, file.told, strict=True):
+            say(f"{event.number:5}  {event.at:%Y-%m-%d %H:%M:%S}  {said}")
+        return None
+    if format is Format.json:
+        return say(f"[{','.join(one.model_dump_json() for one in kept.run_files(Wanted(text=text)))}]")
+    for line in kept.search(Wanted(text=text), limit=None)[1]:
+        came = "as wanted" if line.well else "not as wanted" if line.status == "finished" else line.status
+        minutes = f"{line.figures.get('minutes', 0):.0f} of {line.figures.get('planned_minutes', 0):.0f} min"
+        say(f"{line.id:5}  {line.began_at:%Y-%m-%d}  {line.title}, {line.pieces} of {line.material}: {minutes}, {came}")
+    return None
