@@ -6,16 +6,13 @@ from typing import Annotated
 import typer
 
 from kelbrast.cli.output import Format, is_database, say
+from kelbrast.cli.running import DatabaseOption
 from kelbrast.core.errors import BadInput
 
 
 def log(
-    run: Annotated[
-        int | None, typer.Argument(metavar="RUN", help="number of a run; all of them are listed when not given")
-    ] = None,
-    database: Annotated[Path, typer.Option("--database", envvar="KELBRAST_DATABASE", help="the SQLite file")] = Path(
-        "data/kelbrast.sqlite"
-    ),
+    run: Annotated[int | None, typer.Argument(metavar="RUN", help="number of a run; without it, all are listed")] = None,
+    database: DatabaseOption = Path("data/kelbrast.sqlite"),
     text: Annotated[str, typer.Option("--text", help="only runs with these words in title, finish, notes or troubles")] = "",
     format: Annotated[Format, typer.Option("--format", help="text to read, json to script (run/1)")] = Format.text,
 ) -> None:

@@ -33,7 +33,8 @@ app = typer.Typer(
     pretty_exceptions_enable=False,
 )
 RackOption = Annotated[
-    Path | None, typer.Option("--rack", help="your own rack, JSON or CSV; or the program's database, with what its log taught")
+    Path | None,
+    typer.Option("--rack", help="your own rack, JSON or CSV; or the program's database, with what its log taught"),
 ]
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 
