@@ -6,6 +6,7 @@ import sys
 import tempfile
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent / "screenshots"
@@ -64,9 +65,38 @@ def take(page: Page, address: str) -> None:
     page.goto(f"{address}tables?show=materials")
     page.locator("summary").first.click()
     page.screenshot(path=HERE / "tables.png")
+    at_the_bench(page, address)
+    page.goto(f"{address}log")
+    page.get_by_role("table", name="Runs").wait_for()
+    page.screenshot(path=HERE / "log.png")
+    page.get_by_role("link", name="Keepers' name plates").nth(1).click()
+    page.get_by_role("list", name="Everything that happened").wait_for()
+    page.screenshot(path=HERE / "run.png")
+    page.goto(f"{address}log?show=learnt")
+    page.get_by_text("published 1.00").first.wait_for()
+    page.screenshot(path=HERE / "learnt.png")
     page.emulate_media(color_scheme="dark")
     plan_of(page, address, "Galley top")
     page.screenshot(path=HERE / "plan-dark.png")
+
+
+def at_the_bench(page: Page, address: str) -> None:
+    """A step of the collar a while after it was begun, and the same as it is seen from two metres."""
+    plan_of(page, address, "Gallery rail collar")
+    page.keyboard.press("b")
+    page.get_by_text("Start this step").wait_for()
+    page.keyboard.press("o")
+    page.get_by_role("button", name="All pieces per step").wait_for()
+    for step in range(4):
+        page.keyboard.press("Space")
+        page.get_by_role("button", name="Old marks gone").wait_for()
+        if step < 3:
+            page.keyboard.press("Space")
+            page.get_by_role("button", name="Start this step").wait_for()
+    page.wait_for_timeout(9000)
+    page.screenshot(path=HERE / "bench.png")
+    with Image.open(HERE / "bench.png") as near:  # as it is seen from two metres
+        near.resize((near.width // 4, near.height // 4), Image.Resampling.LANCZOS).save(HERE / "bench-from-two-metres.png")
 
 
 def main() -> None:

@@ -58,11 +58,11 @@
     font-size: 60px;
     font-weight: 700;
   }
-  .under,
-  .word {
+  .under {
     font-size: 19px;
   }
   .word {
+    font-size: 17px;
     font-weight: 600;
     paint-order: stroke;
     stroke: var(--paper);

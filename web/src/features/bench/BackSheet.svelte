@@ -3,10 +3,8 @@
   import { choices } from '../../api/catalogue.svelte';
   import { api, type FacePlan, type GoBack, type Hand, type MarkDepth } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
-  import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
-  import Either from '../../ui/Either.svelte';
-  import NumberField from '../../ui/NumberField.svelte';
+  import MarkDepthFields from '../../ui/MarkDepth.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
   import type { BenchRun } from './run.svelte';
@@ -18,14 +16,9 @@
     onclose: () => void;
   }
   let { bench, hand, open, onclose }: Props = $props();
-  let way = $state<'nail' | 'like' | 'depth'>('nail');
-  let depth = $state(5);
-  let like = $state('P400');
+  let mark = $state.raw<MarkDepth>({ fingernail: true });
   const answer = new Answer<GoBack>();
   const back = $derived(answer.value?.goback);
-  const mark = $derived<MarkDepth>(
-    way === 'depth' ? { depth_um: depth } : way === 'like' ? { like } : { fingernail: true },
-  );
 
   $effect(() => {
     if (open) answer.ask(api.waysBack(bench.run.id, mark), true);
@@ -65,21 +58,7 @@
 
 <Dialog bind:open={() => open, (now) => now || onclose()} title="A deep mark after step {hand.step}, {hand.face}" wide>
   <div class="grid gap-2.5 text-lg">
-    <Either
-      label="How deep is it"
-      value={way}
-      options={[
-        { id: 'nail', label: 'A fingernail catches' },
-        { id: 'like', label: 'Looks like a grade' },
-        { id: 'depth', label: 'By depth' },
-      ]}
-      onchange={(next) => (way = next)}
-    />
-    {#if way === 'depth'}
-      <NumberField label="Depth of the mark" value={depth} quantity="depth" onchange={(value) => (depth = value)} />
-    {:else if way === 'like'}
-      <Choice label="It looks as left by" value={like} options={choices.papers} onchange={(grade) => (like = grade)} />
-    {/if}
+    <MarkDepthFields {mark} papers={choices.papers} onchange={(next) => (mark = next)} />
     {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
     {#if back}
       <p>

@@ -8,6 +8,7 @@
   import NumberField from '../../ui/NumberField.svelte';
   import SideBySide from '../../ui/SideBySide.svelte';
   import type { BenchRun } from './run.svelte';
+  import { smaller } from './smaller';
 
   let { bench, open, onclose }: { bench: BenchRun; open: boolean; onclose: () => void } = $props();
   const kept = new Answer<Photos>();
@@ -25,7 +26,7 @@
     if (!file) return;
     busy = true;
     try {
-      const photo = await api.addPhoto(bench.run.id, file, shows, across ?? undefined);
+      const photo = await api.addPhoto(bench.run.id, await smaller(file), shows, across ?? undefined);
       const hand = bench.hand;
       const at = hand ? { piece: hand.piece, face: hand.face, route: hand.route, step: hand.step } : {};
       await bench.tap({ kind: 'photo', photo: photo.id, ...at });

@@ -11,6 +11,7 @@
   import { duration, figures } from '../../units/units';
   import MakeWay from './MakeWay.svelte';
   import StepTimes from './StepTimes.svelte';
+  import TimeRight from './TimeRight.svelte';
 
   const id = $derived(Number(route.params.id));
   const answer = new Answer<RunPage>();
@@ -37,9 +38,11 @@
   {#if page && line}
     <nav class="no-print mb-4 flex flex-wrap items-center gap-2">
       <a class="plain-button small" href={p('/log')}>Log</a>
-      {#if line.status === 'open'}<a class="main-button small" href={p('/bench/:id', { params: { id: String(id) } })}
-          >To the bench</a
-        >{/if}
+      <a
+        class={line.status === 'open' ? 'main-button small' : 'plain-button small'}
+        href={p('/bench/:id', { params: { id: String(id) } })}
+        >{line.status === 'open' ? 'To the bench' : 'Add to it'}</a
+      >
       {#if line.job_id}<a class="plain-button small" href={p('/jobs/:id', { params: { id: String(line.job_id) } })}
           >The job</a
         >{/if}
@@ -90,6 +93,7 @@
           </div>
         </dl>
         <StepTimes steps={page.steps} />
+        <TimeRight run={id} {page} ondone={() => answer.ask(api.runPage(id), true)} />
         <section>
           <h2>Used up</h2>
           <ul class="small grid gap-0.5 md:grid-cols-2">

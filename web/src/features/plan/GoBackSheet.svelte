@@ -1,29 +1,21 @@
 <!-- A mark is still there at the light check: how deep, and then patch, whole face, or accepting it. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
-  import type { FacePlan, GoBack } from '../../api/client';
+  import type { FacePlan, GoBack, MarkDepth } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
-  import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
-  import Either from '../../ui/Either.svelte';
-  import NumberField from '../../ui/NumberField.svelte';
+  import MarkDepthFields from '../../ui/MarkDepth.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
-  let way = $state<'depth' | 'like' | 'nail'>('depth');
-  let depth = $state(5);
-  let like = $state('P400');
+  let mark = $state.raw<MarkDepth>({ depth_um: 5 });
   const answer = new Answer<GoBack>();
   const back = $derived(answer.value?.goback);
 
   $effect(() => {
-    if (!open) return;
-    answer.ask(
-      draft.goBack(way === 'depth' ? { depth_um: depth } : way === 'like' ? { like } : { fingernail: true }),
-      true,
-    );
+    if (open) answer.ask(draft.goBack(mark), true);
   });
 </script>
 
@@ -45,21 +37,7 @@
 
 <Dialog bind:open title="A mark is still there after step {draft.stepAt + 1}">
   <div class="grid gap-2.5">
-    <Either
-      label="How deep is it"
-      value={way}
-      options={[
-        { id: 'depth', label: 'By depth' },
-        { id: 'like', label: 'Looks like a grade' },
-        { id: 'nail', label: 'A fingernail catches' },
-      ]}
-      onchange={(next) => (way = next)}
-    />
-    {#if way === 'depth'}
-      <NumberField label="Depth of the mark" value={depth} quantity="depth" onchange={(value) => (depth = value)} />
-    {:else if way === 'like'}
-      <Choice label="It looks as left by" value={like} options={choices.papers} onchange={(grade) => (like = grade)} />
-    {/if}
+    <MarkDepthFields {mark} papers={choices.papers} onchange={(next) => (mark = next)} />
     {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
     {#if back}
       <p>
