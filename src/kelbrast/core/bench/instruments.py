@@ -11,6 +11,7 @@ from functools import cache
 from typing import Final, Literal, Protocol
 
 from kelbrast.core.errors import BadInput
+from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 
 Quantity = Literal["size", "coat", "ra", "gloss", "temperature", "spindle", "weight"]
@@ -95,5 +96,5 @@ def gloss_of(ra: float) -> float:
     >>> round(gloss_of(0.01e-6)), round(gloss_of(0.1e-6))
     (98, 13)
     """
-    rq = constant("gloss.rq_per_ra").value * ra
-    return 100 * math.exp(-((4 * math.pi * rq * 0.5 / constant("gloss.wavelength").si) ** 2))
+    rq, wavelength = constant("gloss.rq_per_ra").value * ra, constant("gloss.wavelength").si
+    return 100 * reflected_share(rq=rq, wavelength=wavelength, angle=math.pi / 3)

@@ -1,0 +1,84 @@
+"""Parameters of a height map (ISO 25178-2)."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.metrology.gaussian import low_pass
+
+Reals = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Areal:
+    """Sa, Sq, Sz (m), skewness, kurtosis, and Sdr: how much larger the surface is than its plane (0.01 is one per cent)."""
+
+    sa: float
+    sq: float
+    sz: float
+    ssk: float
+    sku: float
+    sdr: float
+
+
+def areal(z: Reals, spacing: tuple[float, float]) -> Areal:
+    """The parameters of a map. `spacing`: of rows and of columns, m; the mean is taken off.
+
+    Raises:
+        OutsideValidity: not a map of at least 8 by 8, or one without any height.
+
+    >>> rows, columns = np.mgrid[0:200, 0:200] / 200
+    >>> wave = areal(np.sin(2 * np.pi * columns), (1 / 200, 1 / 200))
+    >>> round(wave.sa, 3), round(wave.sq, 3), round(wave.sz, 3)
+    (0.637, 0.707, 2.0)
+    """
+    if z.ndim != 2 or min(z.shape) < 8:
+        raise OutsideValidity("a map needs at least 8 by 8 heights")
+    z = z - z.mean()
+    sq = float(np.sqrt((z**2).mean()))
+    if sq == 0:
+        raise OutsideValidity("the map has no height at all")
+    return Areal(
+        sa=float(np.abs(z).mean()),
+        sq=sq,
+        sz=float(z.max() - z.min()),
+        ssk=float((z**3).mean() / sq**3),
+        sku=float((z**4).mean() / sq**4),
+        sdr=_developed(z, spacing),
+    )
+
+
+def without_form(z: Reals, degree: int = 1) -> Reals:
+    """The map less the surface that fits it best: 0 a level, 1 a plane, 2 a bowl.
+
+    Raises:
+        OutsideValidity: another degree.
+    """
+    if degree not in (0, 1, 2):
+        raise OutsideValidity("the form of a map is a level (0), a plane (1) or a bowl (2)")
+    rows, columns = np.meshgrid(np.linspace(-1, 1, z.shape[0]), np.linspace(-1, 1, z.shape[1]), indexing="ij")
+    terms = [rows**a * columns**b for a in range(degree + 1) for b in range(degree + 1 - a)]
+    basis = np.stack([term.ravel() for term in terms], axis=1)
+    fitted, *_ = np.linalg.lstsq(basis, z.ravel(), rcond=None)
+    return np.asarray(z - (basis @ fitted).reshape(z.shape))
+
+
+def finer_than(z: Reals, spacing: tuple[float, float], cut_off: float) -> Reals:
+    """What is finer than the cut-off both ways (the L-filter)."""
+    coarse = low_pass(low_pass(z, spacing[0], cut_off, axis=0), spacing[1], cut_off, axis=1)
+    return np.asarray(z - coarse)
+
+
+def _developed(z: Reals, spacing: tuple[float, float]) -> float:
+    """Sdr by the mean of both ways to cut each square of four heights into two triangles."""
+    dy, dx = spacing
+    a, b, c, d = z[:-1, :-1], z[:-1, 1:], z[1:, :-1], z[1:, 1:]
+
+    def triangle(along: Reals, across: Reals) -> Reals:
+        return np.asarray(np.sqrt((along * dy) ** 2 + (across * dx) ** 2 + (dx * dy) ** 2) / 2)
+
+    one = triangle(b - a, c - a) + triangle(d - c, d - b)
+    other = triangle(b - a, d - b) + triangle(d - c, c - a)
+    return float(((one + other) / 2).mean() / (dx * dy) - 1)

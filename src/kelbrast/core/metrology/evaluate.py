@@ -1,0 +1,81 @@
+"""The whole evaluation of a measured profile: form off, filtered, five cut-offs from its middle, parameters."""
+
+from dataclasses import dataclass
+
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.metrology.bearing import Bearing, bearing
+from kelbrast.core.metrology.cutoff import CutOff, chosen, cut_offs
+from kelbrast.core.metrology.parameters import SECTIONS, Heights, heights
+from kelbrast.core.metrology.profile import Profile, central, roughness_profile, without_form
+
+
+@dataclass(frozen=True, slots=True)
+class Evaluation:
+    """What a profile measures (m), and how that was found.
+
+    Attributes:
+        rough: the roughness profile that was evaluated.  sections: of one cut-off each, fewer than 5 on a short profile.
+        cut_off, noise: lambda-c and lambda-s; noise None when nothing was filtered off.  chosen: by the standard, not by hand.
+        degree: of the form that was taken off.
+    """
+
+    heights: Heights
+    bearing: Bearing
+    rough: Profile
+    sections: int
+    cut_off: float
+    noise: float | None
+    chosen: bool
+    degree: int
+
+
+def evaluate(
+    profile: Profile,
+    *,
+    degree: int = 1,
+    cut_off: float | None = None,
+    noise: float | None = None,
+    length: float | None = None,
+) -> Evaluation:
+    """Evaluate a profile.
+
+    Args:
+        degree: of the polynomial that is taken off as form.
+        cut_off: lambda-c, m; chosen by ISO 4288 when not given.
+        noise: lambda-s, m; that which goes with the cut-off when not given, and none where the points lie too far apart for it.
+        length: only the central part of this length is used, m.
+
+    Raises:
+        OutsideValidity: the profile is too short for one cut-off, or has no height.
+    """
+    used = central(profile, length) if length is not None else profile
+    flat = without_form(used, degree)
+    row = _row(flat, cut_off)
+    wanted = cut_off if cut_off is not None else row.cut_off
+    limit = noise if noise is not None else _noise(flat, row, wanted)
+    rough = roughness_profile(flat, cut_off=wanted, noise=limit)
+    # Beside the evaluation length lies at least half a cut-off on each side where there is room for it.
+    sections = min(SECTIONS, int(flat.length / wanted + 1e-9))
+    if sections < 1:
+        raise OutsideValidity("the profile is shorter than one cut-off")
+    part = central(rough, sections * wanted)
+    return Evaluation(
+        heights=heights(part.z, part.spacing, sections),
+        bearing=bearing(part.z),
+        rough=part,
+        sections=sections,
+        cut_off=wanted,
+        noise=limit,
+        chosen=cut_off is None,
+        degree=degree,
+    )
+
+
+def _row(flat: Profile, cut_off: float | None) -> CutOff:
+    if cut_off is None:
+        return chosen(flat)
+    return min(cut_offs(), key=lambda row: abs(row.cut_off - cut_off))
+
+
+def _noise(flat: Profile, row: CutOff, cut_off: float) -> float | None:
+    return row.noise if 2 * flat.spacing <= row.noise < cut_off else None
