@@ -261,3 +261,18 @@ def test_the_database_of_the_program_is_a_rack_with_what_its_log_taught(tmp_path
     yours = [step["yours"] for face in with_log["faces"] for step in face["steps"]]
     assert any(yours)
     assert with_log["minutes"] != without["minutes"]
+
+
+def test_a_measured_profile_is_evaluated(tmp_path: Path) -> None:
+    profile = ROOT / "tests" / "outside" / "profiles" / "NU206-IR-1.txt"
+    asked = ("--form", "4", "--length", "5.6", "--lambda-c", "0.8", "--lambda-s", "2.5")
+    found = json.loads(run("measure", profile, *asked, "--format", "json").stdout)
+    assert found["Ra_um"] == pytest.approx(0.1077, rel=0.01)  # two independent programs agree on it, see tests/outside
+    assert found["lambda_c_mm"] == 0.8
+    assert "by ISO 4288" in run("measure", profile, "--form", "4").stdout
+    short = tmp_path / "short.txt"
+    short.write_text("0 1\n0.1 x\n")
+    refused = run("measure", short)
+    assert (refused.returncode, refused.stderr) == (2, "line 2: must be two numbers, the place and the height\n")
+    assert run("measure", profile, "--x-unit", "furlong").returncode == 2
+    assert run("measure", tmp_path / "none.txt").returncode == 2

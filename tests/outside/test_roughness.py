@@ -134,7 +134,7 @@ def test_a_tilted_plane_is_larger_by_the_cosine_and_has_no_roughness() -> None:
 
 
 def test_an_areal_filter_is_the_line_filter_both_ways() -> None:
-    rows, columns = np.mgrid[0:400, 0:400] * 10e-6
+    _rows, columns = np.mgrid[0:400, 0:400] * 10e-6
     wave = np.sin(2 * np.pi * columns / 0.8e-3)
     left = finer_than(wave, (10e-6, 10e-6), 0.8e-3)[150:250, 150:250]
     assert np.abs(left).max() == pytest.approx(0.5, abs=0.01)

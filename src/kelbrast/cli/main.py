@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
 from kelbrast.app.rack import Shelf
-from kelbrast.cli import logged, running
+from kelbrast.cli import logged, measuring, running
 from kelbrast.cli.output import Format, is_database, print_table, say
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
@@ -39,7 +39,7 @@ RackOption = Annotated[
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 
 
-for command in (running.serve, running.demo, running.backup, logged.log):
+for command in (running.serve, running.demo, running.backup, logged.log, measuring.measure):
     app.command()(command)
 
 

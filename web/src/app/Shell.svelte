@@ -33,7 +33,7 @@
 </script>
 
 <div class="flex h-dvh flex-col">
-  <header class="flex h-13 shrink-0 items-center gap-6 bg-(--bar) px-4 text-(--on-bar)">
+  <header class="flex h-13 shrink-0 items-center gap-3 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)">
     <a href={p('/')} class="flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
       <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
         <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />
@@ -56,7 +56,7 @@
     </nav>
     <button class="tool" onclick={() => (finding = true)}><Search size={15} />Find <kbd>/</kbd></button>
     <button class="tool" onclick={() => shown.toggle()} title="Metric or inch (U)" aria-label="Units: {shown.system}">
-      {shown.unit('length')} · {shown.unit('depth')} · {shown.unit('speed')}
+      {shown.unit('length')}<span class="hidden lg:inline"> · {shown.unit('depth')} · {shown.unit('speed')}</span>
     </button>
     <button class="tool" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light theme' : 'Dark theme'}>
       {#if theme.dark}<Sun size={17} />{:else}<Moon size={17} />{/if}

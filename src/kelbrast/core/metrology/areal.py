@@ -12,6 +12,14 @@ Reals = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)
+class HeightMap:
+    """Heights z (m) on a grid; `spacing` of rows and of columns, m."""
+
+    z: Reals
+    spacing: tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
 class Areal:
     """Sa, Sq, Sz (m), skewness, kurtosis, and Sdr: how much larger the surface is than its plane (0.01 is one per cent)."""
 

@@ -65,8 +65,18 @@
     opacity: 0.55;
     cursor: default;
   }
+  @media (max-height: 640px) {
+    .answers {
+      position: sticky;
+      bottom: 0.5rem;
+    }
+    button {
+      min-height: 4.6rem;
+      padding: 0.5rem 1rem;
+    }
+  }
   b {
-    font-size: 1.75rem;
+    font-size: clamp(1.2rem, 2.4vw, 1.75rem);
     line-height: 1.15;
   }
   span {

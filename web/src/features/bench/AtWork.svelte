@@ -88,7 +88,7 @@
   <Around {bench} />
   {#if hand}
     <Strip {run} />
-    <div class="grid min-h-0 flex-1 gap-6 md:grid-cols-[minmax(0,1fr)_minmax(15rem,25rem)]">
+    <div class="work grid min-h-0 flex-1 gap-6 md:grid-cols-[minmax(0,1fr)_minmax(15rem,25rem)]">
       <Hand {run} {hand} {due} />
       <div class="flex min-h-60 flex-col items-center gap-1">
         <div class="min-h-0 w-full flex-1">
@@ -130,6 +130,12 @@
 <AroundSheet {bench} open={sheet === 'around'} onclose={() => (sheet = null)} />
 
 <style>
+  /* A phone held sideways: the page scrolls, the answers stay at its foot. */
+  @media (max-height: 640px) {
+    .work {
+      flex: none;
+    }
+  }
   .silent {
     border-radius: 10px;
     background: #a8321f;

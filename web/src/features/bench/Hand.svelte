@@ -26,7 +26,7 @@
   );
 </script>
 
-<section class="flex min-h-0 min-w-0 flex-col gap-3 overflow-hidden" aria-label="Step in hand">
+<section class="hand flex min-h-0 min-w-0 flex-col gap-3 overflow-hidden" aria-label="Step in hand">
   <p class="text-lg font-semibold">
     {hand.face}<span class="dim font-normal"
       >{run.pieces > 1 ? `, piece ${hand.piece} of ${run.pieces}` : ''}, step {hand.step} of {hand.of}{hand.route
@@ -82,6 +82,11 @@
 </section>
 
 <style>
+  @media (max-height: 640px) {
+    .hand {
+      overflow: visible;
+    }
+  }
   .title {
     font-size: clamp(2rem, 3.4vw, 3.1rem);
     line-height: 1.05;

@@ -27,7 +27,7 @@
 </script>
 
 {#if run.pieces > 1}
-  <div class="flex min-w-0 flex-1 items-stretch gap-2" role="group" aria-label="Pieces">
+  <div class="flex min-w-0 flex-1 basis-full items-stretch gap-2 lg:basis-0" role="group" aria-label="Pieces">
     <div class="flex min-w-0 gap-1.5 overflow-x-auto" bind:this={row}>
       {#each run.each as one (one.piece)}
         <button

@@ -1,0 +1,51 @@
+"""Roughness on the command line."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from kelbrast.cli.output import Format, say
+from kelbrast.core.errors import BadInput
+from kelbrast.exchange.measure_file import MeasureFile
+from kelbrast.exchange.measure_file import measure as evaluated
+from kelbrast.exchange.measured.read import read_surface
+
+_FIGURES = ("Ra", "Rq", "Rz", "Rt", "Rp", "Rv", "RSm", "Rk", "Rpk", "Rvk", "Sa", "Sq", "Sz", "Sk", "Spk", "Svk")
+_PLAIN = ("Rsk", "Rku", "Ssk", "Sku")
+
+
+def measure(
+    file: Annotated[Path, typer.Argument(metavar="FILE", help="a measured profile or map: CSV, text, X3P or SDF")],
+    x_unit: Annotated[str, typer.Option("--x-unit", help="of places in text: m, mm or um")] = "mm",
+    z_unit: Annotated[str, typer.Option("--z-unit", help="of heights in text: m, mm or um")] = "um",
+    form: Annotated[int, typer.Option("--form", help="degree of the polynomial that is taken off", min=0, max=12)] = 1,
+    lambda_s: Annotated[float | None, typer.Option("--lambda-s", help="noise limit, um; by the cut-off when not given")] = None,
+    lambda_c: Annotated[float | None, typer.Option("--lambda-c", help="cut-off, mm; by ISO 4288 when not given")] = None,
+    length: Annotated[float | None, typer.Option("--length", help="only the central part of this length, mm")] = None,
+    format: Annotated[Format, typer.Option("--format", help="text to read, json to script")] = Format.text,
+) -> None:
+    """Evaluate the roughness of a measured profile or map."""
+    for name, value in (("--lambda-s", lambda_s), ("--lambda-c", lambda_c), ("--length", length)):
+        if value is not None and not 0 < value < 1e6:
+            raise BadInput.one(name, "must be above 0")
+    try:
+        data = file.read_bytes()
+    except OSError as problem:
+        raise BadInput.one(str(file), f"can not be read: {problem.strerror}") from None
+    surface = read_surface(data, x_unit=x_unit, z_unit=z_unit)
+    made = evaluated(surface, form=form, lambda_s_um=lambda_s, lambda_c_mm=lambda_c, length_mm=length)
+    if format is Format.json:
+        return say(made.model_dump_json(indent=2))
+    found = made.model_dump()
+    for name in _FIGURES:
+        if found.get(f"{name}_um") is not None:
+            say(f"{name:4} {found[f'{name}_um']:.4g} µm")
+    for name in _PLAIN:
+        if name in found:
+            say(f"{name:4} {found[name]:.3g}")
+    if isinstance(made, MeasureFile):
+        noise = f", lambda-s {made.lambda_s_um:g} µm" if made.lambda_s_um is not None else ""
+        by = "by ISO 4288" if made.cut_off_chosen else "as asked"
+        say(f"cut-off {made.lambda_c_mm:g} mm ({by}){noise}, form of degree {made.form_degree}, {made.sections} sections")
+    return None

@@ -1,0 +1,59 @@
+"""What the readers of measured surfaces share: heights on a grid become a profile or a map."""
+
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kelbrast.core.errors import BadInput, ReadError
+from kelbrast.core.metrology.areal import HeightMap
+from kelbrast.core.metrology.profile import Profile
+
+Surface = Profile | HeightMap
+Reals = NDArray[np.float64]
+MOST_POINTS: Final = 50_000_000
+
+
+def on_grid(z: Reals, rows: float, columns: float) -> Surface:
+    """A map, or a profile where there is one row. Points that were not measured (NaN) are filled in from their neighbours.
+
+    Args:
+        z: (rows, columns) heights, m.  rows, columns: their spacing, m.
+
+    Raises:
+        BadInput: a spacing that is not above 0, heights without end, or more than half of them missing.
+    """
+    if not 0 < columns < 1 or (z.shape[0] > 1 and not 0 < rows < 1):
+        raise BadInput.one("spacing", "must be above 0 and below a metre")
+    if np.isinf(z).any():
+        raise BadInput.one("heights", "must be numbers throughout")
+    missing = np.isnan(z)
+    if missing.mean() > 0.5:
+        raise BadInput.one("heights", "more than half of the points were not measured")
+    filled = _filled(z, missing) if missing.any() else z
+    return Profile(filled[0], columns) if z.shape[0] == 1 else HeightMap(filled, (rows, columns))
+
+
+def size_of(rows: int, columns: int) -> tuple[int, int]:
+    """The size of a grid that is about to be read.
+
+    Raises:
+        ReadError: nothing in it, or too much.
+    """
+    if rows < 1 or columns < 2 or rows * columns > MOST_POINTS:
+        raise ReadError.one("size", f"a grid of {rows} by {columns} points can not be read")
+    return rows, columns
+
+
+def _filled(z: Reals, missing: NDArray[np.bool_]) -> Reals:
+    """Along each row in a straight line over the gap; a row with no point at all like the row before it."""
+    found = z.copy()
+    places = np.arange(z.shape[1])
+    last = np.full(z.shape[1], np.nanmean(z))
+    for row, gaps in zip(found, missing, strict=True):
+        if gaps.all():
+            row[:] = last
+        elif gaps.any():
+            row[gaps] = np.interp(places[gaps], places[~gaps], row[~gaps])
+        last = row
+    return found

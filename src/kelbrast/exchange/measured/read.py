@@ -1,0 +1,26 @@
+"""A measured surface from a file of whatever kind, told by how it begins."""
+
+from kelbrast.core.errors import ReadError
+from kelbrast.exchange.measured.grid import Surface
+from kelbrast.exchange.measured.points import read_points
+from kelbrast.exchange.measured.sdf import is_sdf, read_sdf
+from kelbrast.exchange.measured.x3p import is_x3p, read_x3p
+
+
+def read_surface(data: bytes, *, x_unit: str = "mm", z_unit: str = "um") -> Surface:
+    """A profile or a map from CSV or text, X3P or SDF. The units are those of text; the others carry their own.
+
+    Raises:
+        ReadError: the file can not be read.  BadInput: it can, and says what can not be.
+    """
+    if not data:
+        raise ReadError.one("", "the file is empty")
+    if is_x3p(data):
+        return read_x3p(data)
+    if is_sdf(data):
+        return read_sdf(data)
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise ReadError.one("", "is neither text nor X3P nor SDF") from None
+    return read_points(text, x_unit=x_unit, z_unit=z_unit)
