@@ -140,6 +140,8 @@ def test_an_item_that_left_the_rack_does_not_stop_the_run(shop, keep) -> None:
 def test_what_can_not_be_followed_does_not_come_to_the_bench(shop, keep, collar) -> None:
     with pytest.raises(BadInput, match="no plan that could be followed"):
         shop.begin(keep(faces=[{**collar["faces"][0], "limit_um": 1}]))
+    with pytest.raises(BadInput, match="batches"):
+        shop.begin(keep(pieces=501))
     with pytest.raises(NotFound):
         shop.begin(999)
     with pytest.raises(NotFound):

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
+from typing import Final
 
 from sqlalchemy.orm import Session
 
@@ -38,7 +39,8 @@ from kelbrast.exchange.run_file import (
 from kelbrast.storage import rack as rack_store
 from kelbrast.storage import runs as store
 
-_TAP_MAY_WAIT = 24 * 3600.0  # a tap that could not be sent is kept by the screen, and says how old it is
+MOST_PIECES: Final = 500  # each has a place on the screen
+_TAP_MAY_WAIT: Final = 24 * 3600.0  # a tap that could not be sent is kept by the screen, and says how old it is
 
 
 class Runs:
@@ -60,6 +62,8 @@ class Runs:
         if not plan.possible:
             reason = plan.blocked or next((face.reason for face in plan.faces if face.reason), "")
             raise BadInput.one("job", f"this job has no plan that could be followed: {reason}")
+        if plan.pieces > MOST_PIECES:
+            raise BadInput.one("pieces", f"a run takes at most {MOST_PIECES} pieces; work them in batches")
         if not any(face.steps for face in plan.faces):
             raise BadInput.one("job", "there is nothing to do on this job: every face is as wanted")
         now = self._clock()

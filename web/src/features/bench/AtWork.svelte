@@ -90,7 +90,7 @@
     <Strip {run} />
     <div class="work grid min-h-0 flex-1 gap-6 md:grid-cols-[minmax(0,1fr)_minmax(15rem,25rem)]">
       <Hand {run} {hand} {due} />
-      <div class="flex min-h-60 flex-col items-center gap-1">
+      <div class="dial flex min-h-60 flex-col items-center">
         <div class="min-h-0 w-full flex-1">
           <Dial
             time={clock(seconds)}
@@ -134,6 +134,10 @@
   @media (max-height: 640px) {
     .work {
       flex: none;
+    }
+    .dial {
+      height: 13.5rem;
+      min-height: 0;
     }
   }
   .silent {

@@ -10,7 +10,7 @@
   const SAID = { gone: '', back: 'went back', skipped: 'left out', dropped: '', now: 'now', next: '' };
 </script>
 
-<ol class="flex gap-2" aria-label="Steps of {run.hand?.face ?? 'this face'}">
+<ol class="strip flex gap-2" aria-label="Steps of {run.hand?.face ?? 'this face'}">
   {#each steps as step (`${step.route}.${step.step}`)}
     {@const now = step.state === 'now'}
     <li
@@ -30,6 +30,11 @@
 </ol>
 
 <style>
+  @media (max-height: 640px) {
+    .strip {
+      display: none;
+    }
+  }
   .step {
     background: var(--card);
     color: var(--dim);
