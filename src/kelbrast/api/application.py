@@ -10,11 +10,12 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
-from kelbrast.api import bench, jobs, log, photos, planning, rack, reference, shop
+from kelbrast.api import bench, jobs, light, log, photos, planning, rack, reference, shop
 from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
+from kelbrast.app.light import Light
 
 WEB: Final = Path(__file__).parents[3] / "web" / "dist"
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
@@ -39,6 +40,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     )
     app.state.jobs = kept
     app.state.buying = Buying()
+    app.state.light = Light()
     app.include_router(jobs.router)
     app.include_router(planning.router)
     app.include_router(rack.router)
@@ -46,6 +48,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.include_router(bench.router)
     app.include_router(photos.router)
     app.include_router(log.router)
+    app.include_router(light.router)
     app.include_router(shop.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)

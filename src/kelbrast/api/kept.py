@@ -7,6 +7,7 @@ from fastapi import Depends, Request
 from kelbrast.app.house import HouseWays
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.learnt import Learning
+from kelbrast.app.light import Light
 from kelbrast.app.log import Log
 from kelbrast.app.photos import Photos
 from kelbrast.app.rack import Rack
@@ -47,6 +48,11 @@ def _upkeep(request: Request) -> Upkeep:
     return Upkeep(_jobs(request))
 
 
+def _light(request: Request) -> Light:
+    light: Light = request.app.state.light
+    return light
+
+
 AllJobs = Annotated[Jobs, Depends(_jobs)]
 OwnRack = Annotated[Rack, Depends(_rack)]
 AllRuns = Annotated[Runs, Depends(_runs)]
@@ -55,3 +61,4 @@ ShopPhotos = Annotated[Photos, Depends(_photos)]
 WhatWasLearnt = Annotated[Learning, Depends(_learning)]
 ShopWays = Annotated[HouseWays, Depends(_house)]
 ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]
+Pictures = Annotated[Light, Depends(_light)]

@@ -1,0 +1,126 @@
+"""Pictures of how a surface looks at each stage: worked out in the background, kept by content."""
+
+import threading
+from collections import OrderedDict
+from collections.abc import Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
+from dataclasses import dataclass
+from typing import Final
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.planning import face_named, job_of, plan_file
+from kelbrast.app.rack import Shelf
+from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.light_file import PatchSpec, found_spec, heights_of, in_words, png_of, working_specs
+
+_KNOWN: Final = 2000  # documents that can still be asked for by name
+_NOT_YET: Final = 0.45  # of the planned time: clearly not done, and no longer as found
+
+
+@dataclass(frozen=True, slots=True)
+class Tile:
+    """A picture: the name that it can be asked for by, and what it shows."""
+
+    key: str
+    label: str
+    step: int
+
+
+class Light:
+    """The pictures of this server."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._known: OrderedDict[str, PatchSpec] = OrderedDict()
+        self._work: dict[str, Future[bytes]] = {}
+        self._pool = ThreadPoolExecutor(max_workers=1, thread_name_prefix="light")
+
+    def strip(self, file: JobFile, shelf: Shelf, *, face: str) -> list[Tile]:
+        """A face as found and after each step of its plan; the pictures are begun at once, in that order.
+
+        Raises:
+            BadInput: the job or the face can not be used.
+        """
+        job = job_of(file, shelf)
+        found = face_named(job, face)
+        steps = next(one for one in plan_file(file, shelf, check=False).faces if one.name == face).steps
+        if not steps:
+            return []
+        base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
+        workings = working_specs(steps)
+        labels = ["as found", *(step.label for step in steps)]
+        specs = [base.model_copy(update={"steps": workings[:count]}) for count in range(len(steps) + 1)]
+        return [Tile(self.offer(spec), label, step) for step, (spec, label) in enumerate(zip(specs, labels, strict=True))]
+
+    def at_bench(self, kept: KeptRun) -> list[Tile]:
+        """What the step in hand should look like when it is done, and what it looks like when it is not."""
+        if kept.run.current is None:
+            return []
+        piece, stage = kept.run.current
+        face = face_named(kept.job, stage.face)
+        before = [one for one in kept.run.stages[piece] if one.face == stage.face and one.route == stage.route]
+        steps = [kept.steps[one.key] for one in before if one.step <= stage.step]
+        base = PatchSpec(material=kept.file.material, found=found_spec(face, kept.job.material.hardness))
+        workings = working_specs(steps)
+        early = [*workings[:-1], workings[-1].model_copy(update={"share": _NOT_YET})]
+        return [
+            Tile(self.offer(base.model_copy(update={"steps": done})), label, stage.step)
+            for done, label in ((workings, "It should look like"), (early, "Not yet, keep going"))
+        ]
+
+    def offer(self, spec: PatchSpec) -> str:
+        """Begin a picture and give the name that it can be asked for by."""
+        key = spec.key
+        with self._lock:
+            self._known[key] = spec
+            self._known.move_to_end(key)
+            while len(self._known) > _KNOWN:
+                old, _ = self._known.popitem(last=False)
+                self._work.pop(old, None)
+            if key not in self._work:
+                self._work[key] = self._pool.submit(png_of, spec)
+        return key
+
+    def picture(self, key: str) -> bytes:
+        """A picture by its name, waited for if it is still being made.
+
+        Raises:
+            NotFound: nobody asked for it since the program was started.
+        """
+        with self._lock:
+            work = self._work.get(key)
+        if work is None:
+            raise NotFound("picture", key)
+        return work.result()
+
+    def words(self, keys: Sequence[str]) -> list[str]:
+        """What pictures show, in figures."""
+        return [in_words(self._spec(key)) for key in keys]
+
+    def heights(self, key: str) -> tuple[PatchSpec, bytes]:
+        """The heights behind a picture.
+
+        Raises:
+            NotFound: as above.
+        """
+        spec = self._spec(key)
+        return spec, heights_of(spec)
+
+    def _spec(self, key: str) -> PatchSpec:
+        with self._lock:
+            spec = self._known.get(key)
+        if spec is None:
+            raise NotFound("picture", key)
+        return spec
+
+
+def checked_size(spec: PatchSpec) -> PatchSpec:
+    """A patch that somebody asks for, within what can be drawn quickly.
+
+    Raises:
+        BadInput: it is too large.
+    """
+    if not (8 <= spec.rows <= 1024 and 8 <= spec.columns <= 1024):
+        raise BadInput.one("rows", "and columns must lie between 8 and 1024")
+    return spec

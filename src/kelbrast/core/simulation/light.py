@@ -1,0 +1,71 @@
+"""A patch under a low lamp, as a picture."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kelbrast.core.reference.loader import record
+from kelbrast.core.simulation.patch import Patch
+
+Reals = NDArray[np.float64]
+Picture = NDArray[np.uint8]
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """How a material looks: the colour of its reflection (0 to 1 each), and the share of light that its body gives back."""
+
+    colour: tuple[float, float, float]
+    body: float
+
+
+@dataclass(frozen=True, slots=True)
+class Lamp:
+    """A lamp at the side: how high above the surface, and from where (rad, anticlockwise from the right)."""
+
+    height: float = math.radians(16)
+    direction: float = math.radians(118)
+
+
+def look_of(material: str, family: str) -> Look:
+    """The look of a material, by its own name where it has one, else by its family.
+
+    >>> look_of("brass-60-40", "copper-alloy").colour[2] < look_of("mild-steel", "steel").colour[2]
+    True
+    """
+    looks = record("looks")
+    row = looks.get(material) or looks[family]
+    red, green, blue = (share.value for share in row["reflects"])
+    return Look((red, green, blue), float(row["body"]))
+
+
+def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
+    """The patch from above, lit by the lamp: rows, columns and three colours of 0 to 255.
+
+    Each point reflects the lamp by the slope it has there; a smooth surface sends a low lamp's light away from the eye and
+    stays dark and even, a mark across the light flares. `gain` makes slopes steeper for the eye, as a loupe and a dark room do.
+    """
+    dy, dx = np.gradient(patch.z, patch.spacing)
+    dx, dy = dx * gain, -dy * gain  # the picture's rows run down
+    up = 1 / np.sqrt(1 + dx**2 + dy**2)
+    normal = np.stack([-dx * up, -dy * up, up])
+    low = math.cos(lamp.height)
+    to_lamp = np.array([low * math.cos(lamp.direction), low * math.sin(lamp.direction), math.sin(lamp.height)])
+    halfway = to_lamp + np.array([0.0, 0.0, 1.0])
+    halfway /= np.linalg.norm(halfway)
+    facing = np.clip(np.tensordot(to_lamp, normal, axes=1), 0, 1)
+    mirrored = np.clip(np.tensordot(halfway, normal, axes=1), 0, 1) ** 40
+    # The room is brighter above than at the side, so that a metal without a lamp is not black.
+    room = 0.42 + 0.12 * normal[1] + _falling_off(patch)
+    light = 1.5 * facing * (look.body + 0.75 * (1 - look.body)) + 0.9 * (1 - look.body) * mirrored + room
+    white = 0.3 * mirrored[..., None]
+    bright = light[..., None] * (np.array(look.colour) * (1 - white) + white)
+    return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / 2.2), 0, 255).astype(np.uint8))
+
+
+def _falling_off(patch: Patch) -> Reals:
+    """A little brighter towards the lamp's side, as a bench lamp is."""
+    columns = patch.z.shape[1]
+    return np.broadcast_to(np.linspace(0.10, -0.06, columns), patch.z.shape)

@@ -1,0 +1,92 @@
+"""Marks on a patch: grooves with the depths, widths and lay that the planner's laws say."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.reference.loader import constant
+
+Reals = NDArray[np.float64]
+Lay = Literal["one-way", "none"]
+_CHUNK = 400_000  # points of grooves that are drawn at once
+
+
+@dataclass(frozen=True, slots=True)
+class Marks:
+    """Marks to draw (SI): Rz of the marked surface, the grain that leaves them, their lay and its direction (rad)."""
+
+    depth: float
+    grain: float
+    lay: Lay = "one-way"
+    angle: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """Marks as they lie on a patch: heights (m, at most 0), and the depth of the floor of each (m)."""
+
+    z: Reals
+    floors: Reals
+
+
+def floors_of(depth: float, count: int, chance: np.random.Generator) -> Reals:
+    """The depths of so many marks of a surface of this Rz: Gaussian, as `process.clearance.marks_left` has them.
+
+    A mark of depth x stands `6.5 x / depth - 3` standard deviations down.
+    """
+    scale, offset = constant("clearance.largest_scale").value, constant("clearance.largest_offset").value
+    return np.maximum(0.0, depth * (offset + chance.standard_normal(count)) / scale)
+
+
+def draw(marks: Marks, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Drawn:
+    """Draw marks on an empty patch until nearly all of it is covered.
+
+    Args:
+        size: rows and columns.  spacing: of the points, m.
+
+    Raises:
+        OutsideValidity: a depth, grain or spacing that is not above 0.
+    """
+    if min(marks.depth, marks.grain, spacing) <= 0:
+        raise OutsideValidity("depth, grain and spacing must be above 0")
+    width = max(constant("simulation.mark_width_per_grain").value * marks.grain, 1.5 * spacing)
+    longest = math.hypot(*size) * spacing
+    length = min(constant("clearance.mark_length_per_grain").value * marks.grain, longest)
+    area = size[0] * size[1] * spacing**2
+    reach = (1 + length / (size[0] * spacing)) * (1 + length / (size[1] * spacing))  # marks also begin outside
+    count = max(1, round(constant("simulation.coverage").value * reach * area / (width * length)))
+    floors = floors_of(marks.depth, count, chance)
+    return Drawn(_drawn(marks, floors, width, length, size, spacing, chance), floors)
+
+
+def _drawn(
+    marks: Marks, floors: Reals, width: float, length: float, size: tuple[int, int], spacing: float, chance: np.random.Generator
+) -> Reals:
+    rows, columns = size
+    count = len(floors)
+    turn = marks.angle + chance.normal(0.0, 0.02, count) if marks.lay == "one-way" else chance.uniform(0, math.pi, count)
+    half = length / 2 / spacing
+    centre_y = chance.uniform(-half, rows + half, count)
+    centre_x = chance.uniform(-half, columns + half, count)
+    along = np.arange(-half, half, 0.7)
+    across = np.arange(-width / 2 / spacing, width / 2 / spacing + 0.1, 0.7)
+    u, v = np.meshgrid(along, across)
+    shape = 1 - np.abs(v * spacing / (width / 2)).clip(0, 1) ** constant("simulation.groove_power").value
+    # Grooves run out at their ends.
+    shape = (shape * np.clip(4 * (1 - np.abs(u) / max(half, 1.0)), 0, 1)).ravel()
+    u, v = u.ravel(), v.ravel()
+    z = np.zeros(rows * columns)
+    at_once = max(1, _CHUNK // len(u))
+    for start in range(0, count, at_once):
+        part = slice(start, start + at_once)
+        cos, sin = np.cos(turn[part])[:, None], np.sin(turn[part])[:, None]
+        x = np.rint(centre_x[part, None] + u * cos - v * sin).astype(np.int64)
+        y = np.rint(centre_y[part, None] + u * sin + v * cos).astype(np.int64)
+        inside = (x >= 0) & (x < columns) & (y >= 0) & (y < rows)
+        heights = -floors[part, None] * shape
+        np.minimum.at(z, (y * columns + x)[inside], heights[inside])
+    return z.reshape(size)

@@ -1,0 +1,140 @@
+"""A patch of a surface: as it is found, and as each step leaves it."""
+
+import math
+from dataclasses import dataclass, field, replace
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.metrology.gaussian import low_pass
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.simulation.marks import Marks, draw
+
+Reals = NDArray[np.float64]
+FoundKind = Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
+
+
+@dataclass(frozen=True, slots=True)
+class Patch:
+    """Heights (m) on a grid of this spacing (m), from the plane that it was found with.
+
+    Attributes:
+        top: the plane down to which it was worked, m; 0 as found.
+    """
+
+    z: Reals
+    spacing: float
+    top: float = 0.0
+
+    @property
+    def depth(self) -> float:
+        """From its plane down to the deepest place, m."""
+        return float(self.top - self.z.min())
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """How a patch is found (SI): the kind of damage, how deep, and the grain that leaves such marks."""
+
+    kind: FoundKind
+    depth: float
+    grain: float
+    angle: float = 0.6
+
+
+@dataclass(frozen=True, slots=True)
+class Working:
+    """A step on a patch (SI).
+
+    Attributes:
+        layer: what it takes off in its planned time.  marks: what it leaves.
+        levels: a firm backing cuts the tops down to a plane; a soft one follows the shape.
+        reaches: the deepest mark that it can take out; None for no limit.
+        share: of the planned time that it was worked.
+    """
+
+    layer: float
+    marks: Marks
+    levels: bool = True
+    reaches: float | None = None
+    share: float = 1.0
+    seed: int = field(default=0)
+
+
+def found_patch(found: Found, size: tuple[int, int], spacing: float, seed: int) -> Patch:
+    """A patch as it is found; the same seed gives the same patch.
+
+    Raises:
+        OutsideValidity: a size, spacing or depth that can not be.
+    """
+    if min(size) < 8 or spacing <= 0 or found.depth <= 0:
+        raise OutsideValidity("a patch needs at least 8 by 8 points, a spacing and a depth above 0")
+    chance = np.random.default_rng(seed)
+    if found.kind in ("scratches", "lay"):
+        marks = Marks(found.depth, found.grain, "one-way" if found.kind == "lay" else "none", found.angle)
+        return Patch(draw(marks, size, spacing, chance).z, spacing)
+    if found.kind in ("waviness", "raised"):
+        return Patch(_ripple(found.depth, size, spacing, chance), spacing)
+    return Patch(_pitted(found, size, spacing, chance), spacing)
+
+
+def worked(patch: Patch, step: Working) -> Patch:
+    """The patch after a step, or after a share of its planned time.
+
+    A firm carrier cuts down to a plane, a soft one to the shape less the same layer; what lies deeper stays. Then the
+    step's own marks lie below that, as far as it has worked the patch over.
+    """
+    if not 0 <= step.share <= 1.5 or step.layer < 0:
+        raise OutsideValidity("the share of a step lies between 0 and 1.5, and its layer is not below 0")
+    taken = step.layer * step.share
+    if step.reaches is not None:
+        taken = min(taken, step.reaches)
+    chance = np.random.default_rng(step.seed)
+    plane = patch.top - taken if step.levels else _shape(patch) - taken
+    own = draw(step.marks, patch.z.shape, patch.spacing, chance).z
+    # Its marks reach their depth as soon as so much was taken; a step that has just begun has only scratched the tops.
+    begun = min(1.0, taken / step.marks.depth) if step.marks.depth > 0 else 1.0
+    return replace(patch, z=np.minimum(patch.z, plane + own * begun), top=patch.top - taken)
+
+
+def share_left(before: Patch, after: Patch) -> float:
+    """Share of the old surface's low places that still lie below the plane that was cut down to."""
+    low = before.z < before.top - 0.02 * before.depth
+    return float((before.z[low] < after.top).mean()) if low.any() else 0.0
+
+
+def _shape(patch: Patch) -> Reals:
+    """What a soft carrier feels: the surface without its marks, drawn up to its peaks."""
+    reach = max(constant("simulation.shape_length").si, 6 * patch.spacing)
+    long = low_pass(low_pass(patch.z, patch.spacing, reach, axis=0), patch.spacing, reach, axis=1)
+    return np.asarray(long + float(np.quantile(patch.z - long, 0.98)))
+
+
+def _ripple(depth: float, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
+    """Orange peel: waves of one to three millimetres, from the plane of their peaks down."""
+    noise = chance.standard_normal(size)
+    wave = low_pass(low_pass(noise, spacing, 1.6e-3, axis=0), spacing, 1.6e-3, axis=1)
+    wave -= wave.max()
+    return np.asarray(wave * depth / -wave.min())
+
+
+def _pitted(found: Found, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
+    """Round pits, or one nick with steep sides."""
+    rows, columns = np.mgrid[0 : size[0], 0 : size[1]] * spacing
+    z = np.zeros(size)
+    area = size[0] * size[1] * spacing**2
+    count = 1 if found.kind == "nick" else max(3, round(area / 1.0e-6))
+    for _ in range(count):
+        within = (0.2, 0.8) if count == 1 else (0.0, 1.0)
+        y, x = chance.uniform(*within, 2) * np.array(size) * spacing
+        deep = found.depth if count == 1 else found.depth * chance.uniform(0.3, 1.0)
+        radius = 0.5e-3 if count == 1 else chance.uniform(0.08e-3, 0.25e-3)
+        stretch = 0.25 if count == 1 else 1.0
+        turn = chance.uniform(0, math.pi)
+        u = (rows - y) * math.cos(turn) + (columns - x) * math.sin(turn)
+        v = (columns - x) * math.cos(turn) - (rows - y) * math.sin(turn)
+        away = np.sqrt(u**2 + (v / stretch) ** 2) / radius
+        z = np.minimum(z, -deep * np.clip(1 - away**2, 0, 1))
+    return z

@@ -1,0 +1,149 @@
+"""Pictures of a simulated surface: what they show, as a document that names them, and how they are made."""
+
+import hashlib
+import io
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import Final, Literal
+
+import numpy as np
+from PIL import Image
+from pydantic import BaseModel
+
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.metrology.areal import areal
+from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks, roughness_left
+from kelbrast.core.simulation.light import Lamp, lit, look_of
+from kelbrast.core.simulation.marks import Marks
+from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, worked
+from kelbrast.core.surface.face import Face
+from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.plan_file import StepFile
+
+SPACING_UM: Final = 8.0
+_CROSSING: Final = 1.2  # rad: marks worked across the ones before lie at about seventy degrees to them
+
+
+class FoundSpec(BaseModel):
+    """How a patch is found."""
+
+    kind: Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
+    depth_um: float
+    grain_um: float
+    angle: float = 0.6
+
+
+class WorkingSpec(BaseModel):
+    """A step on a patch, worked for a share of its planned time."""
+
+    layer_um: float
+    depth_um: float
+    grain_um: float
+    lay: Literal["one-way", "none"]
+    angle: float
+    levels: bool
+    reaches_um: float | None
+    share: float = 1.0
+
+
+class PatchSpec(BaseModel):
+    """A patch: the material, how it is found, the steps on it, its size in points, and the seed of its chance."""
+
+    material: str
+    found: FoundSpec
+    steps: list[WorkingSpec] = []
+    rows: int = 176
+    columns: int = 384
+    spacing_um: float = SPACING_UM
+    seed: int = 1
+
+    @property
+    def key(self) -> str:
+        """Names the patch by its content."""
+        return hashlib.sha256(self.model_dump_json().encode()).hexdigest()[:32]
+
+    """A patch with the picture of it and its figures in words."""
+
+    patch: Patch
+    words: str
+
+
+def found_spec(face: Face, hardness: float) -> FoundSpec:
+    """A face as it was found, by its likely depth or the grade that left it."""
+    if face.found.after is not None:
+        grain = face.found.after.grain
+        depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=hardness))
+        return FoundSpec(kind="lay", depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
+    depth = face.found.likely or to_si(1.0, "um")
+    grain = min(max(grain_of_marks(depth=depth, hardness=hardness), 5e-6), 400e-6)
+    return FoundSpec(kind=face.found.kind, depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))  # type: ignore[arg-type]
+
+
+def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
+    """The steps of a route; each that works across turns its marks from those before."""
+    angle, found = 0.6, []
+    for step in steps:
+        angle = angle + _CROSSING if step.lay == "across" else angle
+        one = tool(step.tool)
+        found.append(
+            WorkingSpec(
+                layer_um=step.takes_um * step.likely_um / step.from_um,
+                depth_um=step.leaves_um,
+                grain_um=step.grain_um,
+                lay="none" if step.lay == "none" else "one-way",
+                angle=math.remainder(angle, math.pi),
+                levels=one.carrier.levels,
+                reaches_um=from_si(one.reaches_depth, "um") if one.reaches_depth is not None else None,
+            )
+        )
+    return found
+
+
+@lru_cache(maxsize=96)
+def _patch(document: str) -> Patch:
+    """By its content; each step is made from the patch before it, which stays known."""
+    spec = PatchSpec.model_validate_json(document)
+    if not spec.steps:
+        first = spec.found
+        found = Found(first.kind, to_si(first.depth_um, "um"), to_si(first.grain_um, "um"), first.angle)
+        return found_patch(found, (spec.rows, spec.columns), to_si(spec.spacing_um, "um"), spec.seed)
+    *before, last = spec.steps
+    patch = _patch(spec.model_copy(update={"steps": before}).model_dump_json())
+    own = Marks(to_si(last.depth_um, "um"), to_si(last.grain_um, "um"), last.lay, last.angle)
+    reaches = to_si(last.reaches_um, "um") if last.reaches_um is not None else None
+    step = Working(to_si(last.layer_um, "um"), own, last.levels, reaches, last.share, seed=spec.seed + len(spec.steps))
+    return worked(patch, step)
+
+
+def patch_of(spec: PatchSpec) -> Patch:
+    """The patch that a document describes."""
+    return _patch(spec.model_dump_json())
+
+
+def in_words(spec: PatchSpec) -> str:
+    """What the picture shows, in figures."""
+    patch = patch_of(spec)
+    of = areal(patch.z, (patch.spacing, patch.spacing))
+    wide = spec.columns * spec.spacing_um / 1000
+    return f"{wide:.2g} mm wide, marks {from_si(patch.depth, 'um'):.2g} µm deep, Sa {from_si(of.sa, 'um'):.2g} µm"
+
+
+@lru_cache(maxsize=256)
+def _png(document: str, lamp: Lamp) -> bytes:
+    spec = PatchSpec.model_validate_json(document)
+    look = look_of(spec.material, material(spec.material).family)
+    out = io.BytesIO()
+    Image.fromarray(lit(_patch(document), look, lamp)).save(out, "PNG", compress_level=3)
+    return out.getvalue()
+
+
+def png_of(spec: PatchSpec, lamp: Lamp | None = None) -> bytes:
+    """The patch under a low lamp."""
+    return _png(spec.model_dump_json(), lamp or Lamp())
+
+
+def heights_of(spec: PatchSpec) -> bytes:
+    """The heights in micrometres as 32-bit numbers, row by row, for a picture that is drawn elsewhere."""
+    return np.ascontiguousarray(patch_of(spec).z * 1e6, dtype="<f4").tobytes()
