@@ -64,11 +64,6 @@ class PatchSpec(BaseModel):
         """Names the patch by its content."""
         return hashlib.sha256(self.model_dump_json().encode()).hexdigest()[:32]
 
-    """A patch with the picture of it and its figures in words."""
-
-    patch: Patch
-    words: str
-
 
 def found_spec(face: Face, hardness: float) -> FoundSpec:
     """A face as it was found, by its likely depth or the grade that left it."""
@@ -78,7 +73,7 @@ def found_spec(face: Face, hardness: float) -> FoundSpec:
         return FoundSpec(kind="lay", depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
     depth = face.found.likely or to_si(1.0, "um")
     grain = min(max(grain_of_marks(depth=depth, hardness=hardness), 5e-6), 400e-6)
-    return FoundSpec(kind=face.found.kind, depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))  # type: ignore[arg-type]
+    return FoundSpec(kind=face.found.kind, depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
 
 
 def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:

@@ -48,6 +48,7 @@ export type Learning = Schemas['LearningOut'];
 export type HouseWay = Schemas['WayOut'];
 export type HouseOffer = Schemas['HouseOfferFile'];
 export type Due = Schemas['DueOut'];
+export type Tile = Schemas['TileOut'];
 
 export class Problem extends Error {
   constructor(
@@ -218,5 +219,12 @@ export const api = {
   houseOffers: (job: Job) => answered<HouseOffer[]>(client.POST('/api/house/offers', { body: job })),
   upkeep: () => answered<Due[]>(client.GET('/api/upkeep')),
   careDone: (thing: string, care: string) => answered<Due[]>(client.POST('/api/upkeep', { body: { thing, care } })),
+  lightStrip: (job: Job, face: string) =>
+    answered<Tile[]>(client.POST('/api/light/strip', { params: { query: { face } }, body: job })),
+  lightAtBench: (id: number) => answered<Tile[]>(client.GET('/api/runs/{run_id}/light', run(id))),
+  lightWords: (key: string) =>
+    answered<{ words: string }>(client.GET('/api/light/{key}/words', { params: { path: { key } } })).then(
+      (told) => told.words,
+    ),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
 };

@@ -952,6 +952,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light Strip
+         * @description A face as found and after each step; the pictures are worked out in the background.
+         */
+        post: operations["light_strip_api_light_strip_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light At Bench
+         * @description What the step in hand should look like, and what it looks like when it is not done.
+         */
+        get: operations["light_at_bench_api_runs__run_id__light_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/{key}.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light Picture
+         * @description A picture; it comes when it is worked out.
+         */
+        get: operations["light_picture_api_light__key__png_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/{key}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light In Words
+         * @description What a picture shows, in figures.
+         */
+        get: operations["light_in_words_api_light__key__words_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/learning": {
         parameters: {
             query?: never;
@@ -3151,6 +3231,18 @@ export interface components {
             not_for: string[];
         };
         /**
+         * TileOut
+         * @description A picture at /api/light/{key}.png: what it shows, and after which step (0: as found).
+         */
+        TileOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Step */
+            step: number;
+        };
+        /**
          * ToldOut
          * @description An event in words.
          */
@@ -3356,6 +3448,14 @@ export interface components {
              * @default []
              */
             route: string[];
+        };
+        /**
+         * WordsOut
+         * @description A picture in words.
+         */
+        WordsOut: {
+            /** Words */
+            words: string;
         };
         /**
          * WorkedOut
@@ -5399,6 +5499,166 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FaultOfWorkOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_strip_api_light_strip_post: {
+        parameters: {
+            query: {
+                /** @description name of the face */
+                face: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TileOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_at_bench_api_runs__run_id__light_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TileOut"][];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_picture_api_light__key__png_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of the picture */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/png": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_in_words_api_light__key__words_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of the picture */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from kelbrast.core.reference.loader import record
+from kelbrast.core.metrology.optics import reflected_share
+from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.simulation.patch import Patch
 
 Reals = NDArray[np.float64]
@@ -60,9 +61,19 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
     # The room is brighter above than at the side, so that a metal without a lamp is not black.
     room = 0.42 + 0.12 * normal[1] + _falling_off(patch)
     light = 1.5 * facing * (look.body + 0.75 * (1 - look.body)) + 0.9 * (1 - look.body) * mirrored + room
+    light += _reflection(patch, dx / gain)
     white = 0.3 * mirrored[..., None]
     bright = light[..., None] * (np.array(look.colour) * (1 - white) + white)
     return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / 2.2), 0, 255).astype(np.uint8))
+
+
+def _reflection(patch: Patch, slope: Reals) -> Reals:
+    """A lamp tube that is seen in the surface: as sharp as the roughness lets it be, and bent by the slopes that are left."""
+    rough = float(np.std(patch.z - patch.z.mean()))
+    share = reflected_share(rq=rough, wavelength=constant("gloss.wavelength").si, angle=math.radians(60))
+    across = np.linspace(0.0, 1.0, patch.z.shape[1])[None, :] + np.linspace(-0.12, 0.12, patch.z.shape[0])[:, None]
+    width = 0.045 + 0.5 * (1 - share)
+    return np.asarray(1.1 * share * np.exp(-(((across - 0.42 + 3.0 * slope) / width) ** 2)))
 
 
 def _falling_off(patch: Patch) -> Reals:

@@ -11,6 +11,7 @@
   import BackSheet from './BackSheet.svelte';
   import Ending from './Ending.svelte';
   import Hand from './Hand.svelte';
+  import Looks from './Looks.svelte';
   import MeasureSheet from './MeasureSheet.svelte';
   import NoteSheet from './NoteSheet.svelte';
   import PhotoSheet from './PhotoSheet.svelte';
@@ -101,6 +102,7 @@
             {drawing}
           />
         </div>
+        <Looks run={run.id} {hand} />
       </div>
     </div>
     <div class="flex flex-wrap items-stretch justify-between gap-2 lg:flex-nowrap">

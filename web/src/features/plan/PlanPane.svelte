@@ -8,6 +8,7 @@
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
   import Fallback from './Fallback.svelte';
+  import LightStrip from './LightStrip.svelte';
   import Notes from './Notes.svelte';
   import OperationRows from './OperationRows.svelte';
 
@@ -69,6 +70,7 @@
       </div>
     {/if}
   </div>
+  <LightStrip {draft} />
   <Notes {draft} />
   {#if plan?.steps.length}
     <!-- It scrolls when there are many rows, so the keyboard must reach it. -->

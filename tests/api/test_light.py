@@ -1,0 +1,58 @@
+"""The light strip over HTTP: as many pictures as stages, made in the background, the same for the same plan."""
+
+import io
+from typing import Any
+
+import numpy as np
+import pytest
+from PIL import Image
+from starlette.testclient import TestClient
+
+
+@pytest.fixture
+def tiles(client: TestClient, collar: dict[str, Any]) -> list[dict[str, Any]]:
+    return client.post("/api/light/strip", params={"face": collar["faces"][0]["name"]}, json=collar).json()
+
+
+def picture(client: TestClient, key: str) -> np.ndarray:
+    answer = client.get(f"/api/light/{key}.png")
+    assert answer.headers["content-type"] == "image/png"
+    return np.asarray(Image.open(io.BytesIO(answer.content))).astype(float)
+
+
+def test_a_picture_for_the_found_surface_and_each_step(client, collar, tiles) -> None:
+    steps = client.post("/api/plan", json=collar).json()["faces"][0]["steps"]
+    assert [tile["label"] for tile in tiles] == ["as found", *(step["label"] for step in steps)]
+    pictures = [picture(client, tile["key"]) for tile in tiles]
+    fine = [float(np.abs(np.diff(one.mean(axis=2), axis=0)).mean()) for one in pictures]
+    assert fine[0] > fine[1] > fine[-1]  # the marks get finer from stage to stage
+    assert all(one[..., 0].mean() > one[..., 2].mean() for one in pictures)  # brass
+
+
+def test_the_same_plan_has_the_same_pictures_and_another_face_others(client, collar, tiles) -> None:
+    again = client.post("/api/light/strip", params={"face": collar["faces"][0]["name"]}, json=collar).json()
+    assert again == tiles
+    collar["faces"][0]["found"] = {"kind": "scratches", "depth_um": 30}
+    other = client.post("/api/light/strip", params={"face": collar["faces"][0]["name"]}, json=collar).json()
+    assert other[0]["key"] != tiles[0]["key"]
+
+
+def test_every_picture_has_its_figures_in_words(client, tiles) -> None:
+    words = client.get(f"/api/light/{tiles[0]['key']}/words").json()["words"]
+    assert "µm deep" in words
+    assert "mm wide" in words
+
+
+def test_what_nobody_asked_for_is_not_there(client, collar) -> None:
+    assert client.get(f"/api/light/{'0' * 32}.png").status_code == 404
+    assert client.get("/api/light/zz.png").status_code == 422
+    bad = client.post("/api/light/strip", params={"face": "none"}, json=collar)
+    assert bad.json()["faults"][0]["field"] == "face"
+
+
+def test_the_pair_at_the_bench_tells_done_from_not_yet(client, collar) -> None:
+    job = client.post("/api/jobs", json=collar).json()["id"]
+    run = client.post(f"/api/jobs/{job}/runs").json()["id"]
+    done, early = client.get(f"/api/runs/{run}/light").json()
+    assert (done["label"], early["label"]) == ("It should look like", "Not yet, keep going")
+    assert np.abs(picture(client, done["key"]) - picture(client, early["key"])).mean() > 1

@@ -1,0 +1,52 @@
+<!-- A picture of the simulated surface. It says honestly that it is still being worked out, and has its figures in words. -->
+<script lang="ts">
+  interface Props {
+    /** Where the picture is, and where its figures are. */
+    src: string;
+    label: string;
+    words?: () => Promise<string>;
+    selected?: boolean;
+  }
+  let { src, label, words, selected = false }: Props = $props();
+  let stage = $state<'coming' | 'here' | 'failed'>('coming');
+  let said = $state('');
+
+  $effect(() => {
+    void src;
+    stage = 'coming';
+    said = '';
+    words?.().then(
+      (text) => (said = text),
+      () => undefined,
+    );
+  });
+</script>
+
+<figure class="min-w-0" class:selected>
+  <div class="frame relative overflow-hidden rounded-lg border border-(--line)">
+    <img
+      {src}
+      alt="{label}{said ? `: ${said}` : ''}"
+      class="block h-full w-full object-cover"
+      class:opacity-0={stage !== 'here'}
+      onload={() => (stage = 'here')}
+      onerror={() => (stage = 'failed')}
+    />
+    {#if stage !== 'here'}
+      <p class="small dim absolute inset-0 grid place-content-center text-center" role="status">
+        {stage === 'coming' ? 'being worked out …' : 'no picture'}
+      </p>
+    {/if}
+  </div>
+  <figcaption class="small mt-0.5 truncate" class:font-semibold={selected} title={said}>{label}</figcaption>
+</figure>
+
+<style>
+  .frame {
+    aspect-ratio: 384 / 176;
+    background: var(--raised);
+  }
+  .selected .frame {
+    outline: 2px solid var(--ink);
+  }
+</style>
