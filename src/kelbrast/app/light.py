@@ -15,7 +15,7 @@ from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.light_file import PatchSpec, found_spec, heights_of, in_words, png_of, working_specs
 
 _KNOWN: Final = 2000  # documents that can still be asked for by name
-_NOT_YET: Final = 0.45  # of the planned time: clearly not done, and no longer as found
+_NOT_YET: Final = 0.5  # of the old marks' depth is gone: clearly not done, and no longer as found
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +63,8 @@ class Light:
         steps = [kept.steps[one.key] for one in before if one.step <= stage.step]
         base = PatchSpec(material=kept.file.material, found=found_spec(face, kept.job.material.hardness))
         workings = working_specs(steps)
-        early = [*workings[:-1], workings[-1].model_copy(update={"share": _NOT_YET})]
+        share = min(0.8, _NOT_YET * steps[-1].likely_um / workings[-1].layer_um)
+        early = [*workings[:-1], workings[-1].model_copy(update={"share": share})]
         return [
             Tile(self.offer(base.model_copy(update={"steps": done})), label, stage.step)
             for done, label in ((workings, "It should look like"), (early, "Not yet, keep going"))
