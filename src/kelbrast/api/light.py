@@ -1,8 +1,9 @@
 """Pictures of simulated surfaces: the strip of a plan, the pair at the bench, and heights for the lamp."""
 
+import math
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Response
+from fastapi import APIRouter, Path, Query, Response
 from pydantic import BaseModel, ConfigDict
 
 from kelbrast.api.bench import RunId
@@ -10,6 +11,9 @@ from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllRuns, OwnRack, Pictures
 from kelbrast.api.planning import FaceName
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.simulation.light import Lamp, look_of
+from kelbrast.exchange.light_file import Asked, asked_spec
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
@@ -24,6 +28,20 @@ class TileOut(BaseModel):
     key: str
     label: str
     step: int
+
+
+class PatchOut(BaseModel):
+    """A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects; `rq_um`: of
+    what is finer than a quarter of a millimetre, which blurs a reflection."""
+
+    key: str
+    rows: int
+    columns: int
+    spacing_um: float
+    colour: tuple[float, float, float]
+    body: float
+    words: str
+    rq_um: float
 
 
 class WordsOut(BaseModel):
@@ -44,10 +62,42 @@ def light_at_bench(run_id: RunId, runs: AllRuns, pictures: Pictures) -> list[Til
     return [TileOut.model_validate(one) for one in pictures.at_bench(runs.get(run_id))]
 
 
+@router.post("/light/patch")
+def light_patch(asked: Asked, pictures: Pictures) -> PatchOut:
+    """A patch that a person chose to look at, with what a lamp needs to know of it."""
+    key = pictures.show(asked)
+    spec = asked_spec(asked)
+    look = look_of(spec.material, material(spec.material).family)
+    return PatchOut(
+        key=key,
+        rows=spec.rows,
+        columns=spec.columns,
+        spacing_um=spec.spacing_um,
+        colour=look.colour,
+        body=look.body,
+        words=pictures.words([key])[0],
+        rq_um=pictures.rq_um(key),
+    )
+
+
+@router.get("/light/{key}.bin", responses={**NOT_FOUND, 200: {"content": {"application/octet-stream": {}}}})
+def light_heights(key: Key, pictures: Pictures) -> Response:
+    """The heights of a patch in micrometres, 32-bit numbers row by row."""
+    return Response(pictures.heights(key)[1], media_type="application/octet-stream")
+
+
 @router.get("/light/{key}.png", responses={**NOT_FOUND, 200: {"content": {"image/png": {}}}})
-def light_picture(key: Key, pictures: Pictures) -> Response:
+def light_picture(
+    key: Key,
+    pictures: Pictures,
+    height_deg: Annotated[float | None, Query(ge=2, le=88, description="of the lamp above the surface")] = None,
+    direction_deg: Annotated[float, Query(ge=-360, le=360, description="of the lamp, anticlockwise from the right")] = 118,
+) -> Response:
     """A picture; it comes when it is worked out."""
-    return Response(pictures.picture(key), media_type="image/png")
+    if height_deg is None:
+        return Response(pictures.picture(key), media_type="image/png")
+    lamp = Lamp(math.radians(height_deg), math.radians(direction_deg))
+    return Response(pictures.picture_lit(key, lamp), media_type="image/png")
 
 
 @router.get("/light/{key}/words", responses=NOT_FOUND)

@@ -10,9 +10,20 @@ from typing import Final
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.planning import face_named, job_of, plan_file
 from kelbrast.app.rack import Shelf
-from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.core.errors import NotFound
+from kelbrast.core.simulation.light import Lamp
 from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.light_file import PatchSpec, found_spec, heights_of, in_words, png_of, working_specs
+from kelbrast.exchange.light_file import (
+    Asked,
+    PatchSpec,
+    asked_spec,
+    found_spec,
+    heights_of,
+    in_words,
+    png_of,
+    rq_um,
+    working_specs,
+)
 
 _KNOWN: Final = 2000  # documents that can still be asked for by name
 _NOT_YET: Final = 0.5  # of the old marks' depth is gone: clearly not done, and no longer as found
@@ -70,6 +81,14 @@ class Light:
             for done, label in ((workings, "It should look like"), (early, "Not yet, keep going"))
         ]
 
+    def show(self, asked: Asked) -> str:
+        """A patch that a person chose to look at.
+
+        Raises:
+            NotFound: no such material.  BadInput: a grade that can not be read.
+        """
+        return self.offer(asked_spec(asked))
+
     def offer(self, spec: PatchSpec) -> str:
         """Begin a picture and give the name that it can be asked for by."""
         key = spec.key
@@ -82,6 +101,10 @@ class Light:
             if key not in self._work:
                 self._work[key] = self._pool.submit(png_of, spec)
         return key
+
+    def picture_lit(self, key: str, lamp: Lamp) -> bytes:
+        """A picture under a lamp that stands elsewhere."""
+        return png_of(self._spec(key), lamp)
 
     def picture(self, key: str) -> bytes:
         """A picture by its name, waited for if it is still being made.
@@ -99,6 +122,10 @@ class Light:
         """What pictures show, in figures."""
         return [in_words(self._spec(key)) for key in keys]
 
+    def rq_um(self, key: str) -> float:
+        """Rq of a patch without its ripple, in um: it decides how sharp a reflection is."""
+        return rq_um(self._spec(key))
+
     def heights(self, key: str) -> tuple[PatchSpec, bytes]:
         """The heights behind a picture.
 
@@ -114,14 +141,3 @@ class Light:
         if spec is None:
             raise NotFound("picture", key)
         return spec
-
-
-def checked_size(spec: PatchSpec) -> PatchSpec:
-    """A patch that somebody asks for, within what can be drawn quickly.
-
-    Raises:
-        BadInput: it is too large.
-    """
-    if not (8 <= spec.rows <= 1024 and 8 <= spec.columns <= 1024):
-        raise BadInput.one("rows", "and columns must lie between 8 and 1024")
-    return spec

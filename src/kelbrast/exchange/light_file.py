@@ -5,15 +5,17 @@ import io
 import math
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Final, Literal
+from typing import Annotated, Final, Literal
 
 import numpy as np
 from PIL import Image
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
+from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
-from kelbrast.core.metrology.areal import areal
+from kelbrast.core.errors import BadInput
+from kelbrast.core.metrology.areal import areal, finer_than
 from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks, roughness_left
 from kelbrast.core.simulation.light import Lamp, lit, look_of
 from kelbrast.core.simulation.marks import Marks
@@ -96,6 +98,65 @@ def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
     return found
 
 
+class Asked(BaseModel):
+    """A patch that a person chooses: damage of a depth, or the marks of a grade; then perhaps worked with a finer grade, for a
+    share of the time that this takes."""
+
+    material: Annotated[str, Field(max_length=80)] = "naval-brass"
+    kind: Literal["scratches", "lay", "waviness", "pits", "nick"] = "lay"
+    depth_um: Annotated[float, Field(gt=0, le=500, allow_inf_nan=False)] | None = None
+    after: Annotated[str, Field(max_length=20)] | None = "P240"
+    then: Annotated[str, Field(max_length=20)] | None = None
+    share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
+    soft: bool = False
+    lay: Literal["one-way", "none"] = "one-way"
+    seed: Annotated[int, Field(ge=0, le=10_000)] = 1
+    rows: Annotated[int, Field(ge=32, le=512)] = 320
+    columns: Annotated[int, Field(ge=32, le=512)] = 320
+    spacing_um: Annotated[float, Field(ge=1, le=50)] = SPACING_UM
+
+
+def asked_spec(asked: Asked) -> PatchSpec:
+    """The document of a patch that a person chose.
+
+    Raises:
+        NotFound: no such material.  BadInput: a grade that can not be read, or nothing to show.
+    """
+    hardness = material(asked.material).hardness
+    if asked.depth_um is not None:
+        grain = min(max(grain_of_marks(depth=to_si(asked.depth_um, "um"), hardness=hardness), 5e-6), 400e-6)
+        found = FoundSpec(kind=asked.kind, depth_um=asked.depth_um, grain_um=from_si(grain, "um"))
+    elif asked.after is not None:
+        depth_um, grain_um = _of_grade(asked.after, hardness, "after")
+        found = FoundSpec(kind=asked.kind, depth_um=depth_um, grain_um=grain_um)
+    else:
+        raise BadInput.one("depth_um", "say how deep, or which grade left it (after)")
+    steps = []
+    if asked.then is not None:
+        depth_um, grain_um = _of_grade(asked.then, hardness, "then")
+        steps = [
+            WorkingSpec(
+                layer_um=max(1.6 * found.depth_um, depth_um),  # the usual clearance of a satin or brushed face
+                depth_um=depth_um,
+                grain_um=grain_um,
+                lay=asked.lay,
+                angle=found.angle + _CROSSING,
+                levels=not asked.soft,
+                reaches_um=None,
+                share=asked.share,
+            )
+        ]
+    size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
+    return PatchSpec.model_validate({"material": asked.material, "found": found, "steps": steps, **size})
+
+
+def _of_grade(grade: str, hardness: float, field: str) -> tuple[float, float]:
+    """Depth of the marks and grain of a grade of paper, um."""
+    grain = parse_grade(grade, field=field).grain
+    depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=hardness))
+    return from_si(depth, "um"), from_si(grain, "um")
+
+
 @lru_cache(maxsize=96)
 def _patch(document: str) -> Patch:
     """By its content; each step is made from the patch before it, which stays known."""
@@ -123,6 +184,12 @@ def in_words(spec: PatchSpec) -> str:
     of = areal(patch.z, (patch.spacing, patch.spacing))
     wide = spec.columns * spec.spacing_um / 1000
     return f"{wide:.2g} mm wide, marks {from_si(patch.depth, 'um'):.2g} µm deep, Sa {from_si(of.sa, 'um'):.2g} µm"
+
+
+def rq_um(spec: PatchSpec) -> float:
+    """Rq of what is finer than a quarter of a millimetre, um."""
+    patch = patch_of(spec)
+    return from_si(float(np.std(finer_than(patch.z, (patch.spacing, patch.spacing), 0.25e-3))), "um")
 
 
 @lru_cache(maxsize=256)

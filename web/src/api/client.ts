@@ -49,6 +49,8 @@ export type HouseWay = Schemas['WayOut'];
 export type HouseOffer = Schemas['HouseOfferFile'];
 export type Due = Schemas['DueOut'];
 export type Tile = Schemas['TileOut'];
+export type Asked = Schemas['Asked'];
+export type PatchShown = Schemas['PatchOut'];
 
 export class Problem extends Error {
   constructor(
@@ -222,6 +224,12 @@ export const api = {
   lightStrip: (job: Job, face: string) =>
     answered<Tile[]>(client.POST('/api/light/strip', { params: { query: { face } }, body: job })),
   lightAtBench: (id: number) => answered<Tile[]>(client.GET('/api/runs/{run_id}/light', run(id))),
+  lightPatch: (asked: Partial<Asked>) =>
+    answered<PatchShown>(client.POST('/api/light/patch', { body: asked as Asked })),
+  lightHeights: (key: string) =>
+    answered<ArrayBuffer>(
+      client.GET('/api/light/{key}.bin', { params: { path: { key } }, parseAs: 'arrayBuffer' }),
+    ).then((told) => new Float32Array(told)),
   lightWords: (key: string) =>
     answered<{ words: string }>(client.GET('/api/light/{key}/words', { params: { path: { key } } })).then(
       (told) => told.words,

@@ -992,6 +992,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light/patch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Light Patch
+         * @description A patch that a person chose to look at, with what a lamp needs to know of it.
+         */
+        post: operations["light_patch_api_light_patch_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light/{key}.bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light Heights
+         * @description The heights of a patch in micrometres, 32-bit numbers row by row.
+         */
+        get: operations["light_heights_api_light__key__bin_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light/{key}.png": {
         parameters: {
             query?: never;
@@ -1207,6 +1247,69 @@ export interface components {
             /** Pruned */
             pruned: number;
             bet: components["schemas"]["BetFile"] | null;
+        };
+        /**
+         * Asked
+         * @description A patch that a person chooses: damage of a depth, or the marks of a grade; then perhaps worked with a finer grade, for a
+         *     share of the time that this takes.
+         */
+        Asked: {
+            /**
+             * Material
+             * @default naval-brass
+             */
+            material: string;
+            /**
+             * Kind
+             * @default lay
+             * @enum {string}
+             */
+            kind: "scratches" | "lay" | "waviness" | "pits" | "nick";
+            /** Depth Um */
+            depth_um?: number | null;
+            /**
+             * After
+             * @default P240
+             */
+            after: string | null;
+            /** Then */
+            then?: string | null;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Soft
+             * @default false
+             */
+            soft: boolean;
+            /**
+             * Lay
+             * @default one-way
+             * @enum {string}
+             */
+            lay: "one-way" | "none";
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Rows
+             * @default 320
+             */
+            rows: number;
+            /**
+             * Columns
+             * @default 320
+             */
+            columns: number;
+            /**
+             * Spacing Um
+             * @default 8
+             */
+            spacing_um: number;
         };
         /**
          * BetFile
@@ -2471,6 +2574,33 @@ export interface components {
             changes: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * PatchOut
+         * @description A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects; `rq_um`: of what
+         *     is too fine to be seen as marks, which blurs a reflection.
+         */
+        PatchOut: {
+            /** Key */
+            key: string;
+            /** Rows */
+            rows: number;
+            /** Columns */
+            columns: number;
+            /** Spacing Um */
+            spacing_um: number;
+            /** Colour */
+            colour: [
+                number,
+                number,
+                number
+            ];
+            /** Body */
+            body: number;
+            /** Words */
+            words: string;
+            /** Rq Um */
+            rq_um: number;
         };
         /**
          * PhotoOut
@@ -5589,9 +5719,89 @@ export interface operations {
             };
         };
     };
-    light_picture_api_light__key__png_get: {
+    light_patch_api_light_patch_post: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PatchOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_heights_api_light__key__bin_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of the picture */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/octet-stream": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_picture_api_light__key__png_get: {
+        parameters: {
+            query?: {
+                /** @description of the lamp above the surface */
+                height_deg?: number | null;
+                /** @description of the lamp, anticlockwise from the right */
+                direction_deg?: number;
+            };
             header?: never;
             path: {
                 /** @description name of the picture */

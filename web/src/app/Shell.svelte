@@ -23,6 +23,7 @@
     { press: 'Alt+1', shown: 'Alt 1', does: 'Jobs', run: () => void navigate('/') },
     { press: 'Alt+2', shown: 'Alt 2', does: 'Bench', run: () => void navigate('/bench') },
     { press: 'Alt+3', shown: 'Alt 3', does: 'Rack', run: () => void navigate('/rack') },
+    { press: 'Alt+4', shown: 'Alt 4', does: 'Light', run: () => void navigate('/light') },
     { press: 'Alt+5', shown: 'Alt 5', does: 'Log', run: () => void navigate('/log') },
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
@@ -49,6 +50,7 @@
       <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
         >Rack</a
       >
+      <a href={p('/light')} class="view" aria-current={isActive('/light') ? 'page' : undefined}>Light</a>
       <a href={p('/log')} class="view" aria-current={isActive('/log') || isActive('/log/:id') ? 'page' : undefined}
         >Log</a
       >

@@ -8,6 +8,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/jobs/:id/card': () => import('../features/plan/CardView.svelte'),
   '/bench': () => import('../features/bench/BenchView.svelte'),
   '/bench/:id': () => import('../features/bench/BenchView.svelte'),
+  '/light': () => import('../features/light/LightView.svelte'),
   '/log': () => import('../features/log/LogView.svelte'),
   '/log/:id': () => import('../features/log/RunView.svelte'),
   '/rack': () => import('../features/rack/RackView.svelte'),

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -67,7 +68,7 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
     return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / 2.2), 0, 255).astype(np.uint8))
 
 
-def _reflection(patch: Patch, slope: Reals) -> Reals:
+def _reflection(patch: Patch, slope: Any) -> Reals:
     """A lamp tube that is seen in the surface: as sharp as the roughness lets it be, and bent by the slopes that are left."""
     rough = float(np.std(patch.z - patch.z.mean()))
     share = reflected_share(rq=rough, wavelength=constant("gloss.wavelength").si, angle=math.radians(60))

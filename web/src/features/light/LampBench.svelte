@@ -1,0 +1,106 @@
+<!-- Two patches side by side under one lamp: what each is, how far a step has come, and how to look at them. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import { api, type Asked, type PatchShown } from '../../api/client';
+  import { START, type View } from '../../gl/lamp';
+  import { Answer } from '../../ui/answer.svelte';
+  import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
+  import Patch from './Patch.svelte';
+  import PatchFields from './PatchFields.svelte';
+
+  let material = $state('naval-brass');
+  let view = $state.raw<View>(START);
+  let left = $state.raw<Partial<Asked>>({ after: 'P120', then: 'P240', share: 0.25 });
+  let right = $state.raw<Partial<Asked>>({ after: 'P120', then: 'P240', share: 1 });
+  const leftPatch = new Answer<PatchShown>();
+  const rightPatch = new Answer<PatchShown>();
+
+  $effect(() => leftPatch.ask(api.lightPatch({ material, ...left }), true));
+  $effect(() => rightPatch.ask(api.lightPatch({ material, ...right }), true));
+  const set = (change: Partial<View>) => (view = { ...view, ...change });
+</script>
+
+<div class="grid gap-4 lg:grid-cols-[15rem_minmax(0,1fr)]">
+  <section class="panel grid content-start gap-3 p-4" aria-label="How to look">
+    <Choice
+      label="Material"
+      value={material}
+      options={choices.all?.materials ?? []}
+      onchange={(id) => (material = id)}
+    />
+    <label>
+      <span class="small dim block">Lamp, height {Math.round(view.height)}°</span>
+      <input
+        class="w-full"
+        type="range"
+        min="4"
+        max="85"
+        value={view.height}
+        oninput={(event) => set({ height: Number(event.currentTarget.value) })}
+      />
+    </label>
+    <label>
+      <span class="small dim block">Lamp, from {Math.round(view.direction)}°</span>
+      <input
+        class="w-full"
+        type="range"
+        min="0"
+        max="359"
+        value={view.direction}
+        oninput={(event) => set({ direction: Number(event.currentTarget.value) })}
+      />
+    </label>
+    <label>
+      <span class="small dim block">Tilt of the part, {view.tiltX.toFixed(0)}°</span>
+      <input
+        class="w-full"
+        type="range"
+        min="-12"
+        max="12"
+        value={view.tiltX}
+        oninput={(event) => set({ tiltX: Number(event.currentTarget.value) })}
+      />
+    </label>
+    <label>
+      <span class="small dim block">Loupe, {view.magnify.toFixed(1)} times</span>
+      <input
+        class="w-full"
+        type="range"
+        min="1"
+        max="8"
+        step="0.5"
+        value={view.magnify}
+        oninput={(event) => set({ magnify: Number(event.currentTarget.value) })}
+      />
+    </label>
+    <Either
+      label="Mirror test"
+      value={view.mirror}
+      options={[
+        { id: 'none', label: 'Off' },
+        { id: 'grid', label: 'Grid' },
+        { id: 'bulb', label: 'Bulb' },
+      ]}
+      onchange={(mirror) => set({ mirror })}
+    />
+    <p class="small dim">
+      Drag on a patch, or use the arrow keys on it: up and down for the height, left and right around. In the mirror
+      test roughness makes the picture dull, and ripple bends its lines.
+    </p>
+    <button class="plain-button small" onclick={() => (view = START)}>As at first</button>
+  </section>
+  <div class="grid gap-4 sm:grid-cols-2">
+    {#each [{ at: left, answer: leftPatch, label: 'This', change: (next: Partial<Asked>) => (left = next) }, { at: right, answer: rightPatch, label: 'Beside', change: (next: Partial<Asked>) => (right = next) }] as side (side.label)}
+      <div class="grid content-start gap-2">
+        <PatchFields asked={side.at} onchange={side.change} />
+        {#if side.answer.trouble}<p class="text-(--stop)" role="alert">{side.answer.trouble}</p>{/if}
+        {#if side.answer.value}
+          <Patch patch={side.answer.value} label={side.label} {view} onmove={(next) => (view = next)} />
+        {:else}
+          <p class="dim" role="status">being worked out …</p>
+        {/if}
+      </div>
+    {/each}
+  </div>
+</div>
