@@ -8,8 +8,10 @@
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
+  import MatchSheet from './MatchSheet.svelte';
 
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
+  let matching = $state(false);
   const found = $derived(face.found);
   const depth = $derived(
     typeof found.depth_um === 'number' ? { likely: found.depth_um, worst: found.depth_um } : found.depth_um,
@@ -53,6 +55,9 @@
         ? change({ depth_um: undefined, after: 'P180' })
         : change({ after: undefined, depth_um: { likely: 20, worst: 30 } })}
   />
+  <button class="small self-start font-semibold underline" onclick={() => (matching = true)}
+    >Which grade left these marks?</button
+  >
   {#if found.after}
     <Choice label="Paper grade" value={found.after} {options} onchange={(after) => change({ after })} />
   {:else if depth}
@@ -99,3 +104,8 @@
     </p>
   {/if}
 </div>
+<MatchSheet
+  material={draft.job.material}
+  bind:open={matching}
+  onchoose={(after) => change({ depth_um: undefined, after })}
+/>

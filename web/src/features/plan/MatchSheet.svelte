@@ -1,0 +1,105 @@
+<!-- Which grade left these marks? Neighbouring grades at one scale, beside the part in the hand or a photo of it. -->
+<script lang="ts">
+  import { api, type PatchShown } from '../../api/client';
+  import { choices } from '../../api/catalogue.svelte';
+  import { Answer } from '../../ui/answer.svelte';
+  import Dialog from '../../ui/Dialog.svelte';
+  import LightTile from '../../ui/LightTile.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+
+  interface Props {
+    material: string;
+    open: boolean;
+    onchoose: (grade: string) => void;
+  }
+  let { material, open = $bindable(), onchoose }: Props = $props();
+  const SHOWN = 5;
+  const ROWS = 176;
+  const COLUMNS = 384;
+  const SPACING_UM = 8;
+  const WIDE_MM = (COLUMNS * SPACING_UM) / 1000;
+  let first = $state(2);
+  let photo = $state<string | null>(null);
+  let across = $state(10);
+  const patches = new Answer<{ grade: string; patch: PatchShown }[]>();
+  const grades = $derived(choices.papers.slice(first, first + SHOWN).map((one) => one.id));
+  const last = $derived(Math.max(0, choices.papers.length - SHOWN));
+
+  $effect(() => {
+    if (!open) return;
+    const asked = grades.map(async (grade) => ({
+      grade,
+      patch: await api.lightPatch({ material, after: grade, rows: ROWS, columns: COLUMNS, spacing_um: SPACING_UM }),
+    }));
+    patches.ask(Promise.all(asked), true);
+  });
+
+  /** The photo stays in this browser: it is only looked at. */
+  function look(event: Event & { currentTarget: HTMLInputElement }) {
+    const file = event.currentTarget.files?.[0];
+    if (photo) URL.revokeObjectURL(photo);
+    photo = file ? URL.createObjectURL(file) : null;
+  }
+
+  function choose(grade: string) {
+    onchoose(grade);
+    open = false;
+  }
+</script>
+
+<Dialog bind:open title="Which grade left these marks?" wide>
+  <p class="small dim">
+    Hold the part beside the screen under one low lamp and a loupe, or take a photo. Every picture shows {WIDE_MM.toFixed(
+      1,
+    )} mm. Coarse is on the left.
+  </p>
+  <div class="my-3 flex items-center gap-2">
+    <button class="plain-button" disabled={first === 0} onclick={() => (first = Math.max(0, first - 1))}>Coarser</button
+    >
+    <div class="grid flex-1 grid-cols-5 gap-2">
+      {#each patches.value ?? [] as one (one.grade)}
+        <div class="grid gap-1">
+          <LightTile
+            src="/api/light/{one.patch.key}.png"
+            label={one.grade}
+            words={() => Promise.resolve(one.patch.words)}
+          />
+          <button class="plain-button small" onclick={() => choose(one.grade)}>It is {one.grade}</button>
+        </div>
+      {/each}
+    </div>
+    <button class="plain-button" disabled={first >= last} onclick={() => (first = Math.min(last, first + 1))}
+      >Finer</button
+    >
+  </div>
+  {#if patches.trouble}<p class="text-(--stop)" role="alert">{patches.trouble}</p>{/if}
+  <div class="flex flex-wrap items-end gap-3">
+    <label class="plain-button small focus-within:outline-3"
+      >A photo of the part<input
+        class="sr-only"
+        type="file"
+        accept="image/*"
+        capture="environment"
+        onchange={look}
+      /></label
+    >
+    <div class="w-40">
+      <NumberField label="Width that it shows" value={across} quantity="length" onchange={(mm) => (across = mm)} />
+    </div>
+    {#if photo}
+      <div
+        class="frame relative w-72 overflow-hidden rounded-lg border border-(--line)"
+        role="img"
+        aria-label="Your part at the same scale"
+      >
+        <img src={photo} alt="" class="absolute top-0 left-0 max-w-none" style:width="{(100 * across) / WIDE_MM}%" />
+      </div>
+    {/if}
+  </div>
+</Dialog>
+
+<style>
+  .frame {
+    aspect-ratio: 384 / 176;
+  }
+</style>
