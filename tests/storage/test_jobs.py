@@ -114,7 +114,17 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
             for column in columns:
                 raw.execute(f"alter table {table} drop column {column}")
         for table in (
-            *("run_events", "run_steps", "observations", "photos", "recipes", "care_done", "settings", "runs"),
+            *(
+                "run_events",
+                "run_steps",
+                "observations",
+                "photos",
+                "recipes",
+                "care_done",
+                "settings",
+                "runs",
+                "practice_answers",
+            ),
             *("rack_events", "rack_items"),
         ):
             raw.execute(f"drop table {table}")

@@ -230,3 +230,18 @@ class SettingRow(Base):
 
     key: Mapped[str] = mapped_column(String(40), primary_key=True)
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class PracticeRow(Base):
+    """An answer to a question of the practice. The question follows from kind, difficulty and seed."""
+
+    __tablename__ = "practice_answers"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    person: Mapped[str] = mapped_column(String(80), index=True)
+    at: Mapped[datetime] = mapped_column(DateTime)
+    kind: Mapped[str] = mapped_column(String(20))
+    difficulty: Mapped[float] = mapped_column(Float)
+    seed: Mapped[int]
+    options: Mapped[int]
+    right: Mapped[bool]

@@ -50,6 +50,9 @@ export type HouseOffer = Schemas['HouseOfferFile'];
 export type Due = Schemas['DueOut'];
 export type Tile = Schemas['TileOut'];
 export type Asked = Schemas['Asked'];
+export type Question = Schemas['QuestionOut'];
+export type Right = Schemas['RightOut'];
+export type Progress = Schemas['ProgressOut'];
 export type PatchShown = Schemas['PatchOut'];
 
 export class Problem extends Error {
@@ -224,6 +227,17 @@ export const api = {
   lightStrip: (job: Job, face: string) =>
     answered<Tile[]>(client.POST('/api/light/strip', { params: { query: { face } }, body: job })),
   lightAtBench: (id: number) => answered<Tile[]>(client.GET('/api/runs/{run_id}/light', run(id))),
+  practicePeople: () => answered<string[]>(client.GET('/api/practice/people')),
+  question: (person: string) =>
+    answered<Question>(client.GET('/api/practice/next', { params: { query: { person } }, cache: 'no-store' })),
+  answer: (person: string, asked: Question, chosen: number) =>
+    answered<Right>(
+      client.POST('/api/practice/answer', {
+        body: { person, kind: asked.kind, difficulty: asked.difficulty, seed: asked.seed, chosen },
+      }),
+    ),
+  progress: (person: string) =>
+    answered<Progress>(client.GET('/api/practice/progress', { params: { query: { person } } })),
   lightPatch: (asked: Partial<Asked>) =>
     answered<PatchShown>(client.POST('/api/light/patch', { body: asked as Asked })),
   lightHeights: (key: string) =>

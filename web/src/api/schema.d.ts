@@ -1072,6 +1072,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Everybody who has practised.
+         */
+        get: operations["people_api_practice_people_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Next Question
+         * @description The next question for a person, as hard as they can just do.
+         */
+        get: operations["next_question_api_practice_next_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Question
+         * @description Keep an answer, and say what is right and why.
+         */
+        post: operations["answer_question_api_practice_answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description How a person has come on, week by week.
+         */
+        get: operations["progress_api_practice_progress_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/learning": {
         parameters: {
             query?: never;
@@ -1247,6 +1327,25 @@ export interface components {
             /** Pruned */
             pruned: number;
             bet: components["schemas"]["BetFile"] | null;
+        };
+        /**
+         * AnswerIn
+         * @description An answer: the place of the option that was chosen, from 0.
+         */
+        AnswerIn: {
+            /** Person */
+            person: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "done" | "grade" | "back" | "carrier" | "wrong";
+            /** Difficulty */
+            difficulty: number;
+            /** Seed */
+            seed: number;
+            /** Chosen */
+            chosen: number;
         };
         /**
          * Asked
@@ -2313,6 +2412,23 @@ export interface components {
             job: components["schemas"]["JobFile"];
         };
         /**
+         * KindOut
+         * @description How a person answers one kind of question.
+         */
+        KindOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "done" | "grade" | "back" | "carrier" | "wrong";
+            /** Label */
+            label: string;
+            /** Answers */
+            answers: number;
+            /** Right */
+            right: number;
+        };
+        /**
          * LastOut
          * @description The last tap that can be taken back.
          */
@@ -2577,8 +2693,8 @@ export interface components {
         };
         /**
          * PatchOut
-         * @description A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects; `rq_um`: of what
-         *     is too fine to be seen as marks, which blurs a reflection.
+         * @description A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects; `rq_um`: of
+         *     what is finer than a quarter of a millimetre, which blurs a reflection.
          */
         PatchOut: {
             /** Key */
@@ -2727,6 +2843,20 @@ export interface components {
             faults: components["schemas"]["FaultOut"][];
         };
         /**
+         * ProgressOut
+         * @description How a person has come on.
+         */
+        ProgressOut: {
+            /** Rating */
+            rating: number;
+            /** Answers */
+            answers: number;
+            /** Weeks */
+            weeks: components["schemas"]["WeekOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+        };
+        /**
          * QuantityOut
          * @description A quantity that can be measured, and the unit that it is typed in.
          */
@@ -2737,6 +2867,29 @@ export interface components {
             label: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * QuestionOut
+         * @description A question. Send kind, difficulty and seed back with the answer. `picture`: at /api/light/{picture}.png.
+         */
+        QuestionOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "done" | "grade" | "back" | "carrier" | "wrong";
+            /** Kind Label */
+            kind_label: string;
+            /** Difficulty */
+            difficulty: number;
+            /** Seed */
+            seed: number;
+            /** Question */
+            question: string;
+            /** Options */
+            options: string[];
+            /** Picture */
+            picture: string | null;
         };
         /**
          * RackCheck
@@ -2834,6 +2987,28 @@ export interface components {
             after_seconds: number;
             /** By Hand */
             by_hand: boolean;
+        };
+        /**
+         * RightOut
+         * @description What is right, why, and the rating now; the picture again, with another beside it, and both in words.
+         */
+        RightOut: {
+            /** Right */
+            right: boolean;
+            /** Answer */
+            answer: string;
+            /** Why */
+            why: string;
+            /** Picture */
+            picture: string | null;
+            /** Picture Words */
+            picture_words: string | null;
+            /** Beside */
+            beside: string | null;
+            /** Beside Words */
+            beside_words: string | null;
+            /** Rating */
+            rating: number;
         };
         /**
          * RunOut
@@ -3525,6 +3700,23 @@ export interface components {
             /** Run Id */
             run_id: number | null;
             file: components["schemas"]["HouseWayFile"];
+        };
+        /**
+         * WeekOut
+         * @description A week of practice.
+         */
+        WeekOut: {
+            /**
+             * Begins
+             * Format: date
+             */
+            begins: string;
+            /** Answers */
+            answers: number;
+            /** Right */
+            right: number;
+            /** Rating */
+            rating: number;
         };
         /**
          * WhatIfFile
@@ -5869,6 +6061,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    people_api_practice_people_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    next_question_api_practice_next_get: {
+        parameters: {
+            query: {
+                /** @description who practises */
+                person: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answer_question_api_practice_answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RightOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    progress_api_practice_progress_get: {
+        parameters: {
+            query: {
+                /** @description who practises */
+                person: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressOut"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -153,7 +153,7 @@ def _carrier(difficulty: float, level: float, chance: random.Random, seed: int) 
     )
 
 
-def _wrong(difficulty: float, level: float, chance: random.Random, seed: int) -> Exercise:
+def _wrong(difficulty: float, level: float, chance: random.Random, _seed: int) -> Exercise:
     """Told in words. Harder: more to choose from."""
     fault = chance.choice(list(_SIGNS))
     others = chance.sample([key for key in _SIGNS if key != fault], 2 if level < 0.5 else 3)

@@ -1,0 +1,147 @@
+"""Practice: the next question, the answer, how a person has come on."""
+
+from datetime import date
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel, Field
+
+from kelbrast.api.kept import Pictures, ShopPractice
+from kelbrast.api.problems import RESPONSES
+from kelbrast.app.light import Light
+from kelbrast.app.practice import Progress, asked_of
+from kelbrast.core.practice.exercises import KINDS, Exercise, Kind, Shown
+
+router = APIRouter(prefix="/api/practice", responses=RESPONSES)
+
+Person = Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class QuestionOut(BaseModel):
+    """A question. Send kind, difficulty and seed back with the answer. `picture`: at /api/light/{picture}.png."""
+
+    kind: Kind
+    kind_label: str
+    difficulty: float
+    seed: int
+    question: str
+    options: list[str]
+    picture: str | None
+
+
+class AnswerIn(BaseModel):
+    """An answer: the place of the option that was chosen, from 0."""
+
+    person: Person
+    kind: Kind
+    difficulty: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
+    seed: Annotated[int, Field(ge=0, le=2**53)]
+    chosen: Annotated[int, Field(ge=0, le=20)]
+
+
+class RightOut(BaseModel):
+    """What is right, why, and the rating now; the picture again, with another beside it, and both in words."""
+
+    right: bool
+    answer: str
+    why: str
+    picture: str | None
+    picture_words: str | None
+    beside: str | None
+    beside_words: str | None
+    rating: float
+
+
+class WeekOut(BaseModel):
+    """A week of practice."""
+
+    begins: date
+    answers: int
+    right: int
+    rating: float
+
+
+class KindOut(BaseModel):
+    """How a person answers one kind of question."""
+
+    kind: Kind
+    label: str
+    answers: int
+    right: int
+
+
+class ProgressOut(BaseModel):
+    """How a person has come on."""
+
+    rating: float
+    answers: int
+    weeks: list[WeekOut]
+    kinds: list[KindOut]
+
+
+Who = Annotated[str, Query(min_length=1, max_length=80, description="who practises")]
+
+
+@router.get("/people")
+def people(practice: ShopPractice) -> list[str]:
+    """Everybody who has practised."""
+    return practice.people()
+
+
+@router.get("/next")
+def next_question(practice: ShopPractice, pictures: Pictures, person: Who) -> QuestionOut:
+    """The next question for a person, as hard as they can just do."""
+    kind, difficulty, seed, asked = practice.next(person)
+    return QuestionOut(
+        kind=kind,
+        kind_label=KINDS[kind],
+        difficulty=difficulty,
+        seed=seed,
+        question=asked.question,
+        options=list(asked.options),
+        picture=_picture(pictures, asked.shown),
+    )
+
+
+@router.post("/answer")
+def answer_question(given: AnswerIn, practice: ShopPractice, pictures: Pictures) -> RightOut:
+    """Keep an answer, and say what is right and why."""
+    asked, right, skill = practice.answer(given.person, given.kind, given.difficulty, given.seed, given.chosen)
+    return _told(asked, right, skill.rating, pictures)
+
+
+@router.get("/progress")
+def progress(practice: ShopPractice, person: Who) -> ProgressOut:
+    """How a person has come on, week by week."""
+    return _progress(practice.progress(person))
+
+
+def _told(asked: Exercise, right: bool, rating: float, pictures: Light) -> RightOut:
+    keys = [_picture(pictures, one) for one in (asked.shown, asked.reveal)]
+    words = [pictures.words([key])[0] if key is not None else None for key in keys]
+    return RightOut(
+        right=right,
+        answer=asked.options[asked.right],
+        why=asked.why,
+        picture=keys[0],
+        picture_words=words[0],
+        beside=keys[1],
+        beside_words=words[1],
+        rating=round(rating),
+    )
+
+
+def _progress(told: Progress) -> ProgressOut:
+    return ProgressOut(
+        rating=round(told.skill.rating),
+        answers=told.skill.answers,
+        weeks=[
+            WeekOut(begins=week.begins, answers=week.answers, right=week.right, rating=round(week.rating))
+            for week in told.weeks
+        ],
+        kinds=[KindOut(kind=kind, label=KINDS[kind], answers=of, right=right) for kind, of, right in told.by_kind],
+    )
+
+
+def _picture(pictures: Light, shown: Shown | None) -> str | None:
+    return pictures.show(asked_of(shown)) if shown is not None else None

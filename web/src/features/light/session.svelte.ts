@@ -1,0 +1,68 @@
+import { api, type Progress, type Question, type Right } from '../../api/client';
+import { notices } from '../../ui/notices.svelte';
+
+const KEY = 'kelbrast.practice.person';
+export const TEN = 10;
+
+/** Ten questions for one person. */
+export class Session {
+  person = $state(localStorage.getItem(KEY) ?? '');
+  asked = $state.raw<Question | null>(null);
+  told = $state.raw<Right | null>(null);
+  progress = $state.raw<Progress | null>(null);
+  chosen = $state<number | null>(null);
+  /** Whether each of the questions so far was answered rightly. */
+  answers = $state<boolean[]>([]);
+  running = $state(false);
+  private busy = false;
+
+  get over(): boolean {
+    return this.answers.length >= TEN && this.told === null;
+  }
+
+  async begin() {
+    const name = this.person.trim();
+    if (!name) return;
+    localStorage.setItem(KEY, name);
+    this.person = name;
+    this.answers = [];
+    this.running = true;
+    await this.next();
+  }
+
+  async next() {
+    this.told = null;
+    this.chosen = null;
+    if (this.answers.length >= TEN) {
+      this.asked = null;
+      return this.look();
+    }
+    await this.quietly(async () => (this.asked = await api.question(this.person)));
+  }
+
+  async choose(at: number) {
+    const asked = this.asked;
+    if (!asked || this.told || at >= asked.options.length) return;
+    this.chosen = at;
+    await this.quietly(async () => {
+      this.told = await api.answer(this.person, asked, at);
+      this.answers.push(this.told.right);
+    });
+  }
+
+  async look() {
+    if (this.person.trim()) await this.quietly(async () => (this.progress = await api.progress(this.person.trim())));
+  }
+
+  private async quietly(act: () => Promise<unknown>) {
+    if (this.busy) return;
+    this.busy = true;
+    try {
+      await act();
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    } finally {
+      this.busy = false;
+    }
+  }
+}
