@@ -1,9 +1,10 @@
 """The bench: runs, taps, ways back, readings."""
 
-from typing import Annotated, Any, Final
+from typing import Annotated, Any, Final, Literal
 
-from fastapi import APIRouter, Path, Query, Response
+from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel, Field
+from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench_schemas import RunOut, run_out
 from kelbrast.api.jobs import JobId
@@ -12,13 +13,24 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import Problem
 from kelbrast.app.instruments import instruments, read
 from kelbrast.core.bench.instruments import QUANTITIES
+from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.exchange.goback_file import GoBackFile
+from kelbrast.exchange.measure_file import MeasureFile, MeasureMapFile, measure
+from kelbrast.exchange.measured.read import read_surface
 from kelbrast.exchange.run_file import ReadingFile, TapFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 RunId = Annotated[int, Path(ge=1, le=2**53, description="id of the run")]
 _CONFLICT: Final[dict[int | str, dict[str, Any]]] = {412: {"model": Problem, "description": "Another screen tapped"}}
+
+
+_FILE: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
 
 
 class TapIn(BaseModel):
@@ -107,6 +119,25 @@ def measuring() -> MeasuringOut:
             for one in instruments().values()
         ],
     )
+
+
+@router.post("/measure", openapi_extra=_FILE)
+async def measure_profile(
+    request: Request,
+    x_unit: Annotated[Literal["m", "mm", "um"], Query(description="of places in text")] = "mm",
+    z_unit: Annotated[Literal["m", "mm", "um"], Query(description="of heights in text")] = "um",
+    form: Annotated[int, Query(ge=0, le=12, description="degree of the polynomial that is taken off")] = 1,
+) -> MeasureFile | MeasureMapFile:
+    """Evaluate a measured profile or map: CSV, text, X3P or SDF in the body. Nothing is kept."""
+    data = await request.body()
+    return await run_in_threadpool(_measured, data, x_unit, z_unit, form)
+
+
+def _measured(data: bytes, x_unit: str, z_unit: str, form: int) -> MeasureFile | MeasureMapFile:
+    try:
+        return measure(read_surface(data, x_unit=x_unit, z_unit=z_unit), form=form)
+    except OutsideValidity as problem:
+        raise BadInput.one("file", str(problem)) from None
 
 
 @router.get("/runs/{run_id}/readings/{instrument_id}", responses=NOT_FOUND)

@@ -106,6 +106,7 @@ def asked_of(shown: Shown) -> Asked:
             "share": shown.share,
             "soft": shown.soft,
             "seed": shown.seed,
+            "marked": shown.marked,
             "rows": 240,
             "columns": 375,
         }

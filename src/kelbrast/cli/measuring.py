@@ -7,9 +7,14 @@ import typer
 
 from kelbrast.cli.output import Format, say
 from kelbrast.core.errors import BadInput
+from kelbrast.core.metrology.accept import Rule, accepted
+from kelbrast.core.metrology.profile import Profile
 from kelbrast.exchange.measure_file import MeasureFile
 from kelbrast.exchange.measure_file import measure as evaluated
+from kelbrast.exchange.measured.grid import Surface
+from kelbrast.exchange.measured.points import points_text
 from kelbrast.exchange.measured.read import read_surface
+from kelbrast.exchange.measured.x3p import write_x3p
 
 _FIGURES = ("Ra", "Rq", "Rz", "Rt", "Rp", "Rv", "RSm", "Rk", "Rpk", "Rvk", "Sa", "Sq", "Sz", "Sk", "Spk", "Svk")
 _PLAIN = ("Rsk", "Rku", "Ssk", "Sku")
@@ -23,6 +28,9 @@ def measure(
     lambda_s: Annotated[float | None, typer.Option("--lambda-s", help="noise limit, um; by the cut-off when not given")] = None,
     lambda_c: Annotated[float | None, typer.Option("--lambda-c", help="cut-off, mm; by ISO 4288 when not given")] = None,
     length: Annotated[float | None, typer.Option("--length", help="only the central part of this length, mm")] = None,
+    at_most: Annotated[float | None, typer.Option("--at-most", help="upper limit of Ra, um: says whether it is kept")] = None,
+    rule: Annotated[str, typer.Option("--rule", help="16% or max: how the sections are held against the limit")] = "16%",
+    to: Annotated[Path | None, typer.Option("--to", help="write the profile or map to this .x3p or (a profile) .csv")] = None,
     format: Annotated[Format, typer.Option("--format", help="text to read, json to script")] = Format.text,
 ) -> None:
     """Evaluate the roughness of a measured profile or map."""
@@ -35,6 +43,8 @@ def measure(
         raise BadInput.one(str(file), f"can not be read: {problem.strerror}") from None
     surface = read_surface(data, x_unit=x_unit, z_unit=z_unit)
     made = evaluated(surface, form=form, lambda_s_um=lambda_s, lambda_c_mm=lambda_c, length_mm=length)
+    if to is not None:
+        _write(surface, to)
     if format is Format.json:
         return say(made.model_dump_json(indent=2))
     found = made.model_dump()
@@ -48,4 +58,29 @@ def measure(
         noise = f", lambda-s {made.lambda_s_um:g} µm" if made.lambda_s_um is not None else ""
         by = "by ISO 4288" if made.cut_off_chosen else "as asked"
         say(f"cut-off {made.lambda_c_mm:g} mm ({by}){noise}, form of degree {made.form_degree}, {made.sections} sections")
+        if at_most is not None:
+            kept = accepted(made.Ra_sections_um, limit=at_most, rule=_rule(rule))
+            say(f"Ra at most {at_most:g} µm by the {rule} rule: {'kept' if kept else 'not kept'}")
     return None
+
+
+def _rule(text: str) -> Rule:
+    if text not in ("16%", "max"):
+        raise BadInput.one("--rule", 'must be "16%" or "max"')
+    return "max" if text == "max" else "16%"
+
+
+def _write(surface: Surface, to: Path) -> None:
+    if to.suffix.lower() == ".csv" and isinstance(surface, Profile):
+        data = points_text(surface).encode()
+    elif to.suffix.lower() == ".x3p":
+        data = write_x3p(surface)
+    else:
+        raise BadInput.one("--to", "must end in .x3p, or in .csv for a profile")
+    try:
+        with to.open("xb") as target:
+            target.write(data)
+    except FileExistsError:
+        raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
+    except OSError as problem:
+        raise BadInput.one("--to", f"{to} can not be written: {problem.strerror}") from None

@@ -17,9 +17,9 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.areal import areal, finer_than
 from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks, roughness_left
-from kelbrast.core.simulation.light import Lamp, lit, look_of
+from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
 from kelbrast.core.simulation.marks import Marks
-from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, worked
+from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, old_marks, worked
 from kelbrast.core.surface.face import Face
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.plan_file import StepFile
@@ -60,6 +60,7 @@ class PatchSpec(BaseModel):
     columns: int = 384
     spacing_um: float = SPACING_UM
     seed: int = 1
+    marked: bool = False
 
     @property
     def key(self) -> str:
@@ -114,6 +115,7 @@ class Asked(BaseModel):
     rows: Annotated[int, Field(ge=32, le=512)] = 320
     columns: Annotated[int, Field(ge=32, le=512)] = 320
     spacing_um: Annotated[float, Field(ge=1, le=50)] = SPACING_UM
+    marked: Annotated[bool, Field(description="old marks that are left are drawn over")] = False
 
 
 def asked_spec(asked: Asked) -> PatchSpec:
@@ -147,6 +149,7 @@ def asked_spec(asked: Asked) -> PatchSpec:
             )
         ]
     size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
+    size["marked"] = asked.marked
     return PatchSpec.model_validate({"material": asked.material, "found": found, "steps": steps, **size})
 
 
@@ -175,7 +178,7 @@ def _patch(document: str) -> Patch:
 
 def patch_of(spec: PatchSpec) -> Patch:
     """The patch that a document describes."""
-    return _patch(spec.model_dump_json())
+    return _patch(spec.model_copy(update={"marked": False}).model_dump_json())
 
 
 def in_words(spec: PatchSpec) -> str:
@@ -196,8 +199,12 @@ def rq_um(spec: PatchSpec) -> float:
 def _png(document: str, lamp: Lamp) -> bytes:
     spec = PatchSpec.model_validate_json(document)
     look = look_of(spec.material, material(spec.material).family)
+    picture = lit(patch_of(spec), look, lamp)
+    if spec.marked and spec.steps:
+        before = patch_of(spec.model_copy(update={"steps": spec.steps[:-1]}))
+        picture = outlined(picture, old_marks(before, patch_of(spec)))
     out = io.BytesIO()
-    Image.fromarray(lit(_patch(document), look, lamp)).save(out, "PNG", compress_level=3)
+    Image.fromarray(picture).save(out, "PNG", compress_level=3)
     return out.getvalue()
 
 

@@ -31,6 +31,7 @@ class MeasureFile(BaseModel):
     Rv_um: float
     Rsk: float
     Rku: float
+    Ra_sections_um: list[float]
     RSm_um: float | None
     Rk_um: float
     Rpk_um: float
@@ -103,6 +104,7 @@ def _profile(found: Evaluation) -> MeasureFile:
         Rv_um=shop(of.rv, "um"),
         Rsk=shop(of.rsk, "1"),
         Rku=shop(of.rku, "1"),
+        Ra_sections_um=[shop(ra, "um") for ra in found.section_ra],
         RSm_um=shop_or_none(of.rsm, "um"),
         Rk_um=shop(core.rk, "um"),
         Rpk_um=shop(core.rpk, "um"),

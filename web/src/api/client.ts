@@ -50,6 +50,7 @@ export type HouseOffer = Schemas['HouseOfferFile'];
 export type Due = Schemas['DueOut'];
 export type Tile = Schemas['TileOut'];
 export type Asked = Schemas['Asked'];
+export type Measured = Schemas['MeasureFile'] | Schemas['MeasureMapFile'];
 export type Question = Schemas['QuestionOut'];
 export type Right = Schemas['RightOut'];
 export type Progress = Schemas['ProgressOut'];
@@ -227,6 +228,15 @@ export const api = {
   lightStrip: (job: Job, face: string) =>
     answered<Tile[]>(client.POST('/api/light/strip', { params: { query: { face } }, body: job })),
   lightAtBench: (id: number) => answered<Tile[]>(client.GET('/api/runs/{run_id}/light', run(id))),
+  measure: (file: Blob, units: { x_unit: 'mm' | 'um'; z_unit: 'mm' | 'um' }, form: number) =>
+    answered<Measured>(
+      client.POST('/api/measure', {
+        params: { query: { ...units, form } },
+        body: file as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    ),
   practicePeople: () => answered<string[]>(client.GET('/api/practice/people')),
   question: (person: string) =>
     answered<Question>(client.GET('/api/practice/next', { params: { query: { person } }, cache: 'no-store' })),

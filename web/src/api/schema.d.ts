@@ -728,6 +728,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure Profile
+         * @description Evaluate a measured profile or map: CSV, text, X3P or SDF in the body. Nothing is kept.
+         */
+        post: operations["measure_profile_api_measure_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/readings/{instrument_id}": {
         parameters: {
             query?: never;
@@ -1409,6 +1429,12 @@ export interface components {
              * @default 8
              */
             spacing_um: number;
+            /**
+             * Marked
+             * @description old marks that are left are drawn over
+             * @default false
+             */
+            marked: boolean;
         };
         /**
          * BetFile
@@ -2592,6 +2618,121 @@ export interface components {
             limit_c: number;
             /** Figures */
             figures: components["schemas"]["Figure"][];
+        };
+        /**
+         * MeasureFile
+         * @description A measured profile: parameters over the evaluation length, and how they were found.
+         *
+         *     `Mr1`, `Mr2` in per cent; `cut_off_chosen`: by the standard, not by hand; `sections`: fewer than 5 on a short profile.
+         */
+        MeasureFile: {
+            /**
+             * Kind
+             * @default profile
+             * @constant
+             */
+            kind: "profile";
+            /** Ra Um */
+            Ra_um: number;
+            /** Rq Um */
+            Rq_um: number;
+            /** Rz Um */
+            Rz_um: number;
+            /** Rt Um */
+            Rt_um: number;
+            /** Rp Um */
+            Rp_um: number;
+            /** Rv Um */
+            Rv_um: number;
+            /** Rsk */
+            Rsk: number;
+            /** Rku */
+            Rku: number;
+            /** Ra Sections Um */
+            Ra_sections_um: number[];
+            /** Rsm Um */
+            RSm_um: number | null;
+            /** Rk Um */
+            Rk_um: number;
+            /** Rpk Um */
+            Rpk_um: number;
+            /** Rvk Um */
+            Rvk_um: number;
+            /** Mr1 */
+            Mr1: number;
+            /** Mr2 */
+            Mr2: number;
+            /** Lambda C Mm */
+            lambda_c_mm: number;
+            /** Lambda S Um */
+            lambda_s_um: number | null;
+            /** Cut Off Chosen */
+            cut_off_chosen: boolean;
+            /** Form Degree */
+            form_degree: number;
+            /** Sections */
+            sections: number;
+            /** Evaluation Mm */
+            evaluation_mm: number;
+            /** Points */
+            points: number;
+            /**
+             * Profile
+             * @description what was evaluated, for drawing: place in mm, height in um
+             */
+            profile: [
+                number,
+                number
+            ][];
+            /**
+             * Bearing
+             * @description the bearing curve: material in per cent, height in um
+             */
+            bearing: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * MeasureMapFile
+         * @description A measured map. `Sdr` in per cent.
+         */
+        MeasureMapFile: {
+            /**
+             * Kind
+             * @default map
+             * @constant
+             */
+            kind: "map";
+            /** Sa Um */
+            Sa_um: number;
+            /** Sq Um */
+            Sq_um: number;
+            /** Sz Um */
+            Sz_um: number;
+            /** Ssk */
+            Ssk: number;
+            /** Sku */
+            Sku: number;
+            /** Sdr */
+            Sdr: number;
+            /** Sk Um */
+            Sk_um: number;
+            /** Spk Um */
+            Spk_um: number;
+            /** Svk Um */
+            Svk_um: number;
+            /** Form Degree */
+            form_degree: number;
+            /** Rows */
+            rows: number;
+            /** Columns */
+            columns: number;
+            /** Spacing Um */
+            spacing_um: [
+                number,
+                number
+            ];
         };
         /**
          * MeasuringOut
@@ -5324,6 +5465,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeasuringOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_profile_api_measure_post: {
+        parameters: {
+            query?: {
+                /** @description of places in text */
+                x_unit?: "m" | "mm" | "um";
+                /** @description of heights in text */
+                z_unit?: "m" | "mm" | "um";
+                /** @description degree of the polynomial that is taken off */
+                form?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureFile"] | components["schemas"]["MeasureMapFile"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.bearing import Bearing, bearing
 from kelbrast.core.metrology.cutoff import CutOff, chosen, cut_offs
@@ -14,12 +16,14 @@ class Evaluation:
     """What a profile measures (m), and how that was found.
 
     Attributes:
+        section_ra: Ra of each section, for acceptance.
         rough: the roughness profile that was evaluated.  sections: of one cut-off each, fewer than 5 on a short profile.
         cut_off, noise: lambda-c and lambda-s; noise None when nothing was filtered off.  chosen: by the standard, not by hand.
         degree: of the form that was taken off.
     """
 
     heights: Heights
+    section_ra: tuple[float, ...]
     bearing: Bearing
     rough: Profile
     sections: int
@@ -61,6 +65,7 @@ def evaluate(
     part = central(rough, sections * wanted)
     return Evaluation(
         heights=heights(part.z, part.spacing, sections),
+        section_ra=tuple(float(np.abs(one - one.mean()).mean()) for one in np.array_split(part.z, sections)),
         bearing=bearing(part.z),
         rough=part,
         sections=sections,

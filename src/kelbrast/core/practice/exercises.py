@@ -2,7 +2,7 @@
 
 import random
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final, Literal
 
 from kelbrast.core.catalogue.faults import faults_of_work
@@ -46,6 +46,7 @@ class Shown:
     share: float = 1.0
     soft: bool = False
     seed: int = 1
+    marked: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +55,8 @@ class Exercise:
 
     Attributes:
         question: in a sentence.  options: to choose from; right: the place of the right one.
-        shown: the patch, None where the question is in words alone.  reveal: the same patch as it would be, to compare.
+        shown: the patch, None where the question is in words alone.
+        reveal: the same patch with what is left drawn over, or another, to compare.
         why: what the right answer rests on.  difficulty: in the unit of `skill`.
     """
 
@@ -80,15 +82,23 @@ def _done(difficulty: float, level: float, chance: random.Random, seed: int) -> 
     before, then = GRADES[at], GRADES[at + 2]
     done = chance.random() < 0.5
     early = 0.12 + 0.36 * level
-    base = Shown(chance.choice(MATERIALS), before, then=then, seed=seed % 9973)
-    shown = Shown(base.material, before, then=then, share=1.0 if done else early, seed=base.seed)
+    shown = Shown(chance.choice(MATERIALS), before, then=then, share=1.0 if done else early, seed=seed % 9973)
     why = (
         f"No mark of {before} lies across the lay of {then}: the step is done."
         if done
         else f"Marks of {before} still lie across the lay of {then}; only {early * 100:.0f} % of its time was worked."
     )
     question = f"{before} was worked across with {then}. Is the step done?"
-    return Exercise("done", question, ("Done, go on", "Not yet, keep going"), 0 if done else 1, shown, base, why, difficulty)
+    return Exercise(
+        "done",
+        question,
+        ("Done, go on", "Not yet, keep going"),
+        0 if done else 1,
+        shown,
+        replace(shown, marked=True),
+        why,
+        difficulty,
+    )
 
 
 def _grade(difficulty: float, level: float, chance: random.Random, seed: int) -> Exercise:
@@ -125,7 +135,7 @@ def _back(difficulty: float, level: float, chance: random.Random, seed: int) -> 
         options=options,
         right=right,
         shown=shown,
-        reveal=Shown(material, options[right], seed=seed % 9973),
+        reveal=replace(shown, marked=True),
         why=f"They are as wide as the marks of {options[right]}: go back to what clears those, then every step after it.",
         difficulty=difficulty,
     )

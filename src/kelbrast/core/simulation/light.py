@@ -68,6 +68,13 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
     return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / 2.2), 0, 255).astype(np.uint8))
 
 
+def outlined(picture: Picture, marks: NDArray[np.bool_]) -> Picture:
+    """The picture with these marks drawn over in a strong dark red, and the rest paler: not the colour alone tells."""
+    pale = 128 + 0.55 * (picture.astype(float) - 128) + 30
+    shown = np.where(marks[..., None], np.array([176.0, 32.0, 24.0]), pale)
+    return np.asarray(np.clip(shown, 0, 255).astype(np.uint8))
+
+
 def _reflection(patch: Patch, slope: Any) -> Reals:
     """A lamp tube that is seen in the surface: as sharp as the roughness lets it be, and bent by the slopes that are left."""
     rough = float(np.std(patch.z - patch.z.mean()))

@@ -105,6 +105,11 @@ def share_left(before: Patch, after: Patch) -> float:
     return float((before.z[low] < after.top).mean()) if low.any() else 0.0
 
 
+def old_marks(before: Patch, after: Patch) -> NDArray[np.bool_]:
+    """Where the surface before the step still is as it was, below the plane that was worked down to: marks that are left."""
+    return np.asarray((after.z == before.z) & (after.z < after.top))
+
+
 def _shape(patch: Patch) -> Reals:
     """What a soft carrier feels: the surface without its marks, drawn up to its peaks."""
     reach = max(constant("simulation.shape_length").si, 6 * patch.spacing)

@@ -1,10 +1,12 @@
 <!-- A reading: typed, or read from an instrument; held against the limits at once. -->
 <script lang="ts">
-  import { api, type Measuring, type Reading } from '../../api/client';
+  import { api, type Measured, type Measuring, type Reading } from '../../api/client';
+  import ProfileChart from '../../charts/ProfileChart.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
+  import MeasuredFile from '../../ui/MeasuredFile.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { Quantity } from '../../units/units';
@@ -55,6 +57,29 @@
     if (await bench.tap({ kind: 'measured', measured, ...at })) value = null;
   }
 </script>
+
+{#snippet profile(measured: Measured, name: string)}
+  {#if measured.kind === 'profile'}
+    <div class="mt-2 grid gap-2">
+      <ProfileChart
+        profile={measured.profile as [number, number][]}
+        bearing={measured.bearing as [number, number][]}
+        label="{name}: Ra {measured.Ra_um} µm"
+      />
+      <p class="small dim">
+        Cut-off {measured.lambda_c_mm} mm, Gaussian filter, form of degree {measured.form_degree}, {measured.sections} sections.
+      </p>
+      <button
+        type="button"
+        class="plain-button justify-self-start"
+        onclick={() => {
+          value = measured.Ra_um;
+          by = { instrument: `profile ${name}`.slice(0, 60) + `, ${measured.lambda_c_mm} mm`, simulated: false };
+        }}>Take its Ra of {shown.say(measured.Ra_um, 'roughness', 3)}</button
+      >
+    </div>
+  {/if}
+{/snippet}
 
 <Dialog bind:open={() => open, (now) => now || onclose()} title="Measure">
   <form
@@ -108,6 +133,9 @@
       </div>
       <datalist id="positions"><option>near end</option><option>middle</option><option>far end</option></datalist>
       <datalist id="directions"><option>first direction</option><option>at a right angle</option></datalist>
+    {/if}
+    {#if quantity === 'ra'}
+      <MeasuredFile read={api.measure} shown={profile} />
     {/if}
     {#if by.simulated}<p class="dim">
         Simulated: it stands in for an instrument, proves nothing and teaches nothing.

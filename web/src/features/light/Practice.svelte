@@ -7,6 +7,7 @@
   import ProgressPanel from './ProgressPanel.svelte';
   import { Session, TEN } from './session.svelte';
 
+  const MARKED = ['done', 'back'];
   const session = new Session();
   let known = $state.raw<string[]>([]);
 
@@ -87,7 +88,7 @@
           {@const right = told?.answer === option}
           <li>
             <button
-              class="plain-button w-full !justify-start !py-3 text-left"
+              class="plain-button w-full !justify-start !py-3 text-left !opacity-100"
               class:!border-(--go)={told && right}
               class:!border-(--stop)={told && session.chosen === at && !right}
               disabled={told !== null}
@@ -119,7 +120,12 @@
           />
         {/key}
         {#if told?.beside}
-          <LightTile src="/api/light/{told.beside}.png" label="To compare: {told.beside_words}" />
+          <LightTile
+            src="/api/light/{told.beside}.png"
+            label="{MARKED.includes(asked.kind)
+              ? 'Drawn over: what is left of the old marks'
+              : 'To compare'}: {told.beside_words}"
+          />
         {/if}
       {/if}
     </div>

@@ -33,10 +33,8 @@ export class Session {
   async next() {
     this.told = null;
     this.chosen = null;
-    if (this.answers.length >= TEN) {
-      this.asked = null;
-      return this.look();
-    }
+    this.asked = null; // an answer can not go to the question before
+    if (this.answers.length >= TEN) return this.look();
     await this.quietly(async () => (this.asked = await api.question(this.person)));
   }
 
@@ -50,8 +48,15 @@ export class Session {
     });
   }
 
+  /** How the person has come on; a question on its way is not held up by it. */
   async look() {
-    if (this.person.trim()) await this.quietly(async () => (this.progress = await api.progress(this.person.trim())));
+    const name = this.person.trim();
+    if (!name) return;
+    try {
+      this.progress = await api.progress(name);
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    }
   }
 
   private async quietly(act: () => Promise<unknown>) {

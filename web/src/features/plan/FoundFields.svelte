@@ -9,9 +9,11 @@
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
   import MatchSheet from './MatchSheet.svelte';
+  import MeasuredSheet from './MeasuredSheet.svelte';
 
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
   let matching = $state(false);
+  let measuring = $state(false);
   const found = $derived(face.found);
   const depth = $derived(
     typeof found.depth_um === 'number' ? { likely: found.depth_um, worst: found.depth_um } : found.depth_um,
@@ -55,9 +57,10 @@
         ? change({ depth_um: undefined, after: 'P180' })
         : change({ after: undefined, depth_um: { likely: 20, worst: 30 } })}
   />
-  <button class="small self-start font-semibold underline" onclick={() => (matching = true)}
-    >Which grade left these marks?</button
-  >
+  <p class="small flex flex-wrap gap-x-3">
+    <button class="font-semibold underline" onclick={() => (matching = true)}>Which grade left these marks?</button>
+    <button class="font-semibold underline" onclick={() => (measuring = true)}>From a measured profile</button>
+  </p>
   {#if found.after}
     <Choice label="Paper grade" value={found.after} {options} onchange={(after) => change({ after })} />
   {:else if depth}
@@ -109,3 +112,4 @@
   bind:open={matching}
   onchoose={(after) => change({ depth_um: undefined, after })}
 />
+<MeasuredSheet bind:open={measuring} onuse={(depth_um) => change({ after: undefined, depth_um })} />

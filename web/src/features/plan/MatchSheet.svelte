@@ -18,12 +18,15 @@
   const COLUMNS = 384;
   const SPACING_UM = 8;
   const WIDE_MM = (COLUMNS * SPACING_UM) / 1000;
-  let first = $state(2);
+  let moved = $state(0);
   let photo = $state<string | null>(null);
   let across = $state(10);
   const patches = new Answer<{ grade: string; patch: PatchShown }[]>();
-  const grades = $derived(choices.papers.slice(first, first + SHOWN).map((one) => one.id));
   const last = $derived(Math.max(0, choices.papers.length - SHOWN));
+  /** Around the grades that are met most. */
+  const middle = $derived(choices.papers.findIndex((one) => one.id === 'P180') - 2);
+  const first = $derived(Math.min(last, Math.max(0, middle + moved)));
+  const grades = $derived(choices.papers.slice(first, first + SHOWN).map((one) => one.id));
 
   $effect(() => {
     if (!open) return;
@@ -54,8 +57,7 @@
     )} mm. Coarse is on the left.
   </p>
   <div class="my-3 flex items-center gap-2">
-    <button class="plain-button" disabled={first === 0} onclick={() => (first = Math.max(0, first - 1))}>Coarser</button
-    >
+    <button class="plain-button" disabled={first === 0} onclick={() => (moved -= 1)}>Coarser</button>
     <div class="grid flex-1 grid-cols-5 gap-2">
       {#each patches.value ?? [] as one (one.grade)}
         <div class="grid gap-1">
@@ -68,9 +70,7 @@
         </div>
       {/each}
     </div>
-    <button class="plain-button" disabled={first >= last} onclick={() => (first = Math.min(last, first + 1))}
-      >Finer</button
-    >
+    <button class="plain-button" disabled={first >= last} onclick={() => (moved += 1)}>Finer</button>
   </div>
   {#if patches.trouble}<p class="text-(--stop)" role="alert">{patches.trouble}</p>{/if}
   <div class="flex flex-wrap items-end gap-3">

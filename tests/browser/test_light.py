@@ -1,0 +1,121 @@
+"""Light on the screen: the strip, the lamp, matching a swatch, a measured profile, and ten questions by keyboard."""
+
+import re
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from screen import findings, open_job
+
+PROFILE = Path(__file__).parents[1] / "outside" / "profiles" / "NU206-IR-1.txt"
+
+
+def loaded(page: Page, selector: str) -> None:
+    page.wait_for_function(
+        "selector => { const all = [...document.querySelectorAll(selector)];"
+        " return all.length > 0 && all.every(one => one.complete && one.naturalWidth > 0) }",
+        arg=selector,
+    )
+
+
+def test_the_strip_stands_under_the_stair_and_follows_the_plan(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    strip = page.get_by_role("region", name="How it looks under a low lamp")
+    steps = page.get_by_role("list", name="Steps").get_by_role("button").count()
+    expect(strip.get_by_role("img")).to_have_count(steps + 1)
+    loaded(page, "section[aria-label='How it looks under a low lamp'] img")
+    expect(strip.get_by_role("img", name=re.compile("as found: .* µm deep"))).to_be_visible()
+    before = strip.get_by_role("img").first.get_attribute("src")
+    page.get_by_role("textbox", name="Likely depth").fill("40")
+    expect(strip.get_by_role("img").first).not_to_have_attribute("src", before or "")
+    assert findings(page) == []
+
+
+def test_the_pair_at_the_bench(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("b")
+    expect(page.get_by_role("img", name=re.compile("It should look like"))).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("Not yet, keep going"))).to_be_visible()
+    loaded(page, "img")
+
+
+def test_the_lamp_is_moved_by_keys_and_every_patch_has_words(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/light")
+    patch = page.get_by_role("application").first
+    expect(patch).to_have_attribute("aria-label", re.compile("16 degrees above it, from 118 degrees"))
+    expect(page.get_by_text("µm deep").first).to_be_visible()
+    page.wait_for_timeout(500)
+    before = page.evaluate("document.querySelector('canvas').toDataURL()")
+    patch.focus()
+    for _ in range(4):
+        page.keyboard.press("ArrowLeft")
+    page.keyboard.press("ArrowUp")
+    expect(patch).to_have_attribute("aria-label", re.compile("19 degrees above it, from 142 degrees"))
+    page.wait_for_timeout(300)
+    assert page.evaluate("document.querySelector('canvas').toDataURL()") != before
+    page.get_by_text("Grid", exact=True).click()
+    page.wait_for_timeout(300)
+    assert findings(page) == []
+
+
+def test_without_webgl_a_still_picture_stands_in(page: Page, workshop) -> None:
+    page.add_init_script(
+        "const was = HTMLCanvasElement.prototype.getContext;"
+        "HTMLCanvasElement.prototype.getContext = function (kind, ...more) {"
+        " return kind === 'webgl2' ? null : was.call(this, kind, ...more) }"
+    )
+    page.goto(f"{workshop.address}/light")
+    still = page.get_by_role("img", name=re.compile("This: .* µm deep"))
+    expect(still).to_be_visible()
+    loaded(page, "img")
+    before = still.get_attribute("src")
+    page.get_by_role("application").first.focus()
+    page.keyboard.press("ArrowUp")
+    expect(still).not_to_have_attribute("src", before or "")
+
+
+def test_a_swatch_is_matched_and_fills_the_found_state(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Gallery rail collar")
+    page.get_by_role("button", name="Which grade left these marks?").click()
+    dialog = page.get_by_role("dialog")
+    expect(dialog.get_by_role("button", name="It is P240")).to_be_visible()
+    loaded(page, "[role=dialog] img")
+    assert findings(page) == []
+    dialog.get_by_role("button", name="It is P240").click()
+    expect(page.get_by_label("Paper grade")).to_have_value("P240")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert "P240" in [face.found.after for face in workshop.jobs.get(job).job.faces]
+
+
+def test_a_measured_profile_is_shown_and_becomes_the_found_state(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.get_by_role("button", name="From a measured profile").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("Form, degree").fill("4")
+    dialog.get_by_label("Profile file").set_input_files(PROFILE)
+    expect(dialog.get_by_text("Cut-off 0.8 mm (by ISO 4288)")).to_be_visible()
+    assert findings(page) == []
+    dialog.get_by_role("button", name=re.compile("Use it as found")).click()
+    expect(page.get_by_role("textbox", name="Likely depth")).to_have_value(re.compile(r"^0\.8"))
+    page.get_by_role("button", name="From a measured profile").click()
+    dialog.get_by_label("Profile file").set_input_files({"name": "x.txt", "mimeType": "text/plain", "buffer": b"0 1\n1 x\n"})
+    expect(dialog.get_by_role("alert")).to_contain_text("line 2")
+
+
+def test_ten_questions_by_keyboard_each_explained(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/light?show=practice")
+    page.get_by_label("Who practises").fill("Ada")
+    page.keyboard.press("Enter")
+    explained = 0
+    for number in range(1, 11):
+        expect(page.get_by_role("region", name=f"Question {number} of 10")).to_be_visible()
+        page.keyboard.press(str(1 + number % 2))
+        told = page.locator("[role=status]").filter(has_text=re.compile("Right|Not so"))
+        expect(told).to_be_visible()
+        explained += len(told.inner_text()) > 20
+        if number == 1:
+            assert findings(page) == []
+        page.keyboard.press("Enter")
+    expect(page.get_by_text("of 10 right")).to_be_visible()
+    expect(page.get_by_role("region", name="Progress")).to_contain_text("10 answers")
+    assert explained == 10

@@ -1,0 +1,65 @@
+<!-- A measured profile from a file: read, evaluated and shown with its cut-off, filter and bearing curve. -->
+<script lang="ts" generics="Measured extends { kind: string }">
+  import type { Snippet } from 'svelte';
+  import Either from './Either.svelte';
+
+  interface Props {
+    read: (file: Blob, units: { x_unit: 'mm' | 'um'; z_unit: 'mm' | 'um' }, form: number) => Promise<Measured>;
+    shown: Snippet<[Measured, string]>;
+  }
+  let { read, shown }: Props = $props();
+  let x_unit = $state<'mm' | 'um'>('mm');
+  let z_unit = $state<'mm' | 'um'>('um');
+  let form = $state(1);
+  let file = $state.raw<File | null>(null);
+  let measured = $state.raw<Measured | null>(null);
+  let trouble = $state('');
+
+  $effect(() => {
+    if (!file) return;
+    trouble = '';
+    read(file, { x_unit, z_unit }, form).then(
+      (told) => (measured = told),
+      (problem: Error) => {
+        measured = null;
+        trouble = problem.message;
+      },
+    );
+  });
+  const UNITS = [
+    { id: 'mm', label: 'mm' },
+    { id: 'um', label: 'µm' },
+  ] as const;
+</script>
+
+<div class="flex flex-wrap items-end gap-3">
+  <label class="plain-button focus-within:outline-3"
+    >Profile file<input
+      class="sr-only"
+      type="file"
+      accept=".csv,.txt,.x3p,.sdf,text/plain,text/csv"
+      onchange={(event) => (file = event.currentTarget.files?.[0] ?? null)}
+    /></label
+  >
+  <div class="w-28">
+    <span class="small dim block">Places in</span>
+    <Either label="Places in" value={x_unit} options={UNITS} onchange={(unit) => (x_unit = unit)} />
+  </div>
+  <div class="w-28">
+    <span class="small dim block">Heights in</span>
+    <Either label="Heights in" value={z_unit} options={UNITS} onchange={(unit) => (z_unit = unit)} />
+  </div>
+  <label class="w-28"
+    ><span class="small dim block">Form, degree</span><input
+      class="field"
+      type="number"
+      min="0"
+      max="12"
+      value={form}
+      onchange={(event) => (form = Math.min(12, Math.max(0, Number(event.currentTarget.value) || 0)))}
+    /></label
+  >
+</div>
+<p class="small dim mt-1">CSV or text with two columns, X3P or SDF; the last two carry their own units.</p>
+{#if trouble}<p class="mt-2 text-(--stop)" role="alert">{trouble}</p>{/if}
+{#if measured && file}{@render shown(measured, file.name)}{/if}
