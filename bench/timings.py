@@ -14,6 +14,7 @@ from pathlib import Path
 import httpx
 import networkx
 import numpy as np
+from light_timings import frames, light
 from log_timings import the_log
 from playwright.sync_api import sync_playwright
 
@@ -176,13 +177,15 @@ def _browser(address: str) -> list[Row]:
         for _ in range(15):
             page.wait_for_timeout(150)
             taken.append(page.evaluate(KEYSTROKE))
+        shown = frames(page, address)
         browser.close()
     return [
+        shown,
         (
             "keystroke to redrawn stair",
             f"{statistics.median(taken):.0f} ms",
             f"slowest of 15: {max(taken):.0f} ms; four faces planned",
-        )
+        ),
     ]
 
 
@@ -204,7 +207,7 @@ def main() -> None:
     tests = lines("tests/**/*.py", "web/src/**/*.test.ts")
     code = lines("src/**/*.py", "web/src/**/*.ts", "web/src/**/*.svelte") - lines("web/src/**/*.test.ts")
     size = [("lines of code, of tests", f"{code}, {tests}", f"tests are {100 * tests / code:.0f} % of the code")]
-    rows = [*planning(), *weighing(), *over_http_and_in_the_browser(), *the_log(median_ms), *sizes(), *size]
+    rows = [*planning(), *weighing(), *over_http_and_in_the_browser(), *the_log(median_ms), *light(median_ms), *sizes(), *size]
     for what, value, note in rows:
         print(f"{what:28} {value:>18}   {note}")
 

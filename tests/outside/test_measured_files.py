@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from kelbrast.core.errors import BadInput, OutsideValidity, ReadError
 from kelbrast.core.metrology.areal import HeightMap
+from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile, without_form
 from kelbrast.exchange.measure_file import measure
 from kelbrast.exchange.measured.points import points_text, read_points
@@ -148,6 +149,18 @@ class TestIndependentPrograms:
         theirs = UniformLineScan(profile.z, profile.length).detrend("height")
         ours = without_form(profile, 1)
         assert np.sqrt((ours.z**2).mean()) == pytest.approx(theirs.rms_height_from_profile(), rel=1e-6)
+
+    def test_profile_parameters(self) -> None:
+        # cross-check: surfalize 0.19.2 on the same roughness profile
+        from surfalize import Profile as Theirs
+
+        found = evaluate(self.profile(), degree=4, cut_off=0.8e-3, noise=2.5e-6)
+        theirs = Theirs(found.rough.z * 1e6, found.rough.spacing * 1e6).center()
+        of = found.heights
+        for ours, other in ((of.ra, theirs.Ra()), (of.rq, theirs.Rq()), (of.rt, theirs.Rt()), (of.rz, theirs.Rz())):
+            assert ours * 1e6 == pytest.approx(other, rel=0.01)
+        assert of.rku == pytest.approx(theirs.Rku(), rel=0.01)
+        assert found.bearing.rk * 1e6 == pytest.approx(theirs.Rk(), rel=0.02)
 
     def test_what_is_drawn_loses_no_peak(self) -> None:
         found = measure(self.profile(), form=4, lambda_c_mm=0.8)

@@ -204,7 +204,7 @@ def _png(document: str, lamp: Lamp) -> bytes:
         before = patch_of(spec.model_copy(update={"steps": spec.steps[:-1]}))
         picture = outlined(picture, old_marks(before, patch_of(spec)))
     out = io.BytesIO()
-    Image.fromarray(picture).save(out, "PNG", compress_level=3)
+    Image.fromarray(picture).save(out, "PNG", compress_level=1)
     return out.getvalue()
 
 
