@@ -75,9 +75,24 @@ def take(page: Page, address: str) -> None:
     page.goto(f"{address}log?show=learnt")
     page.get_by_text("published 1.00").first.wait_for()
     page.screenshot(path=HERE / "learnt.png")
-    page.emulate_media(color_scheme="dark")
-    plan_of(page, address, "Galley top")
-    page.screenshot(path=HERE / "plan-dark.png")
+    page.goto(f"{address}light")
+    page.get_by_text("µm deep").nth(1).wait_for()
+    page.get_by_role("application").first.focus()
+    page.keyboard.press("ArrowLeft")
+    page.wait_for_timeout(800)
+    page.screenshot(path=HERE / "light.png")
+    page.goto(f"{address}light?show=practice")
+    page.get_by_label("Who practises").fill("Ada")
+    page.keyboard.press("Enter")
+    for number in range(1, 11):  # until a question with a picture is on the screen
+        page.get_by_role("region", name=f"Question {number} of 10").wait_for()
+        page.keyboard.press("1")
+        page.locator("[role=status] b").first.wait_for()
+        if page.locator("figure img").count() == 2:
+            break
+        page.keyboard.press("Enter")
+    page.wait_for_timeout(800)
+    page.screenshot(path=HERE / "practice.png")
 
 
 def at_the_bench(page: Page, address: str) -> None:
