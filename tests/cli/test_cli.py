@@ -269,7 +269,12 @@ def test_a_measured_profile_is_evaluated(tmp_path: Path) -> None:
     found = json.loads(run("measure", profile, *asked, "--format", "json").stdout)
     assert found["Ra_um"] == pytest.approx(0.1077, rel=0.01)  # two independent programs agree on it, see tests/outside
     assert found["lambda_c_mm"] == 0.8
-    assert "by ISO 4288" in run("measure", profile, "--form", "4").stdout
+    text = run("measure", profile, "--form", "4", "--at-most", "0.12", "--to", tmp_path / "again.x3p").stdout
+    assert "by ISO 4288" in text
+    assert "16% rule: kept" in text
+    again = json.loads(run("measure", tmp_path / "again.x3p", "--form", "4", "--format", "json").stdout)
+    assert again["Ra_um"] == pytest.approx(0.1097, rel=0.01)
+    assert run("measure", profile, "--to", tmp_path / "again.x3p").returncode == 2  # it is there already
     short = tmp_path / "short.txt"
     short.write_text("0 1\n0.1 x\n")
     refused = run("measure", short)

@@ -26,6 +26,7 @@ from kelbrast.exchange.light_file import (
 )
 
 _KNOWN: Final = 2000  # documents that can still be asked for by name
+_KEPT: Final = 300  # pictures that are kept made; others are made again
 _NOT_YET: Final = 0.5  # of the old marks' depth is gone: clearly not done, and no longer as found
 
 
@@ -44,7 +45,7 @@ class Light:
     def __init__(self) -> None:
         self._lock = threading.Lock()
         self._known: OrderedDict[str, PatchSpec] = OrderedDict()
-        self._work: dict[str, Future[bytes]] = {}
+        self._work: OrderedDict[str, Future[bytes]] = OrderedDict()
         self._pool = ThreadPoolExecutor(max_workers=1, thread_name_prefix="light")
 
     def strip(self, file: JobFile, shelf: Shelf, *, face: str) -> list[Tile]:
@@ -96,11 +97,17 @@ class Light:
             self._known[key] = spec
             self._known.move_to_end(key)
             while len(self._known) > _KNOWN:
-                old, _ = self._known.popitem(last=False)
-                self._work.pop(old, None)
-            if key not in self._work:
-                self._work[key] = self._pool.submit(png_of, spec)
+                self._known.popitem(last=False)
+            self._begun(key, spec)
         return key
+
+    def _begun(self, key: str, spec: PatchSpec) -> Future[bytes]:
+        """The work on a picture, begun if it is not yet. The lock is held."""
+        if key not in self._work:
+            self._work[key] = self._pool.submit(png_of, spec)
+        while len(self._work) > _KEPT:
+            self._work.popitem(last=False)
+        return self._work[key]
 
     def picture_lit(self, key: str, lamp: Lamp) -> bytes:
         """A picture under a lamp that stands elsewhere."""
@@ -112,10 +119,9 @@ class Light:
         Raises:
             NotFound: nobody asked for it since the program was started.
         """
+        spec = self._spec(key)
         with self._lock:
-            work = self._work.get(key)
-        if work is None:
-            raise NotFound("picture", key)
+            work = self._begun(key, spec)
         return work.result()
 
     def words(self, keys: Sequence[str]) -> list[str]:

@@ -13,7 +13,7 @@ from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
 from kelbrast.app.rack import Shelf
 from kelbrast.cli import logged, measuring, running
-from kelbrast.cli.output import Format, is_database, print_table, say
+from kelbrast.cli.output import Format, is_database, print_table, say, write_new
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
@@ -91,13 +91,7 @@ def card(
 ) -> None:
     """Write the job card: one page to print, take to the bench and tick."""
     made = card_pdf(read_job_file(_text_of(job)), _shelf(rack), inch=inch)
-    try:
-        with to.open("xb") as target:
-            target.write(made)
-    except FileExistsError:
-        raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
-    except OSError as problem:
-        raise BadInput.one("--to", f"{to} can not be written: {problem.strerror}") from None
+    write_new(to, made)
     say(f"Written to {to}")
 
 

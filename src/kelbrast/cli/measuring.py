@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from kelbrast.cli.output import Format, say
+from kelbrast.cli.output import Format, say, write_new
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.accept import Rule, accepted
 from kelbrast.core.metrology.profile import Profile
@@ -55,6 +55,7 @@ def measure(
         if name in found:
             say(f"{name:4} {found[name]:.3g}")
     if isinstance(made, MeasureFile):
+        say(f"reflects {made.reflected:.3g} % of green light as a mirror does, gloss {made.gloss:.3g} at 60 degrees, by its Rq")
         noise = f", lambda-s {made.lambda_s_um:g} µm" if made.lambda_s_um is not None else ""
         by = "by ISO 4288" if made.cut_off_chosen else "as asked"
         say(f"cut-off {made.lambda_c_mm:g} mm ({by}){noise}, form of degree {made.form_degree}, {made.sections} sections")
@@ -77,10 +78,4 @@ def _write(surface: Surface, to: Path) -> None:
         data = write_x3p(surface)
     else:
         raise BadInput.one("--to", "must end in .x3p, or in .csv for a profile")
-    try:
-        with to.open("xb") as target:
-            target.write(data)
-    except FileExistsError:
-        raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
-    except OSError as problem:
-        raise BadInput.one("--to", f"{to} can not be written: {problem.strerror}") from None
+    write_new(to, data)

@@ -7,6 +7,8 @@ from pathlib import Path
 import typer
 from pydantic import BaseModel
 
+from kelbrast.core.errors import BadInput
+
 _NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}
 
 
@@ -27,6 +29,21 @@ def is_database(path: Path) -> bool:
 def say(text: str) -> None:
     """To standard output."""
     typer.echo(text)
+
+
+def write_new(to: Path, data: bytes) -> None:
+    """Write a file that is not there yet.
+
+    Raises:
+        BadInput: it is there already, or can not be written.
+    """
+    try:
+        with to.open("xb") as target:
+            target.write(data)
+    except FileExistsError:
+        raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
+    except OSError as problem:
+        raise BadInput.one("--to", f"{to} can not be written: {problem.strerror}") from None
 
 
 def print_table(rows: Sequence[BaseModel]) -> None:

@@ -160,7 +160,7 @@ def _of_grade(grade: str, hardness: float, field: str) -> tuple[float, float]:
     return from_si(depth, "um"), from_si(grain, "um")
 
 
-@lru_cache(maxsize=96)
+@lru_cache(maxsize=48)
 def _patch(document: str) -> Patch:
     """By its content; each step is made from the patch before it, which stays known."""
     spec = PatchSpec.model_validate_json(document)
@@ -195,7 +195,7 @@ def rq_um(spec: PatchSpec) -> float:
     return from_si(float(np.std(finer_than(patch.z, (patch.spacing, patch.spacing), 0.25e-3))), "um")
 
 
-@lru_cache(maxsize=256)
+@lru_cache(maxsize=64)
 def _png(document: str, lamp: Lamp) -> bytes:
     spec = PatchSpec.model_validate_json(document)
     look = look_of(spec.material, material(spec.material).family)

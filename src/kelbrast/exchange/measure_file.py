@@ -1,14 +1,17 @@
 """What a measured surface comes to, in the units of the files."""
 
+import math
 from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from kelbrast.core.metrology.areal import HeightMap, areal
+from kelbrast.core.metrology.areal import HeightMap, areal, finer_than
 from kelbrast.core.metrology.areal import without_form as without_form_of_map
 from kelbrast.core.metrology.bearing import bearing, curve
 from kelbrast.core.metrology.evaluate import Evaluation, evaluate
+from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.metrology.profile import Profile
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
 from kelbrast.exchange.measured.grid import Surface
 from kelbrast.exchange.shop_units import shop, shop_or_none
@@ -19,7 +22,9 @@ _DRAWN = 600  # points of a profile that are drawn
 class MeasureFile(BaseModel):
     """A measured profile: parameters over the evaluation length, and how they were found.
 
-    `Mr1`, `Mr2` in per cent; `cut_off_chosen`: by the standard, not by hand; `sections`: fewer than 5 on a short profile.
+    `Mr1`, `Mr2` in per cent. `reflected`: the share of green light (0.55 um) in per cent that is still reflected as by a mirror,
+    straight on, and `gloss` the same at 60 degrees, as far as the roughness decides them. `cut_off_chosen`: by the standard,
+    not by hand. `sections`: fewer than 5 on a short profile.
     """
 
     kind: Literal["profile"] = "profile"
@@ -38,6 +43,8 @@ class MeasureFile(BaseModel):
     Rvk_um: float
     Mr1: float
     Mr2: float
+    reflected: float
+    gloss: float
     lambda_c_mm: float
     lambda_s_um: float | None
     cut_off_chosen: bool
@@ -82,7 +89,7 @@ def measure(
         OutsideValidity: it is too short, or can not be evaluated so.
     """
     if isinstance(surface, HeightMap):
-        return _map(surface, min(form, 2))
+        return _map(surface, min(form, 2), to_si(lambda_c_mm, "mm") if lambda_c_mm is not None else None)
     found = evaluate(
         surface,
         degree=form,
@@ -111,6 +118,8 @@ def _profile(found: Evaluation) -> MeasureFile:
         Rvk_um=shop(core.rvk, "um"),
         Mr1=shop(100 * core.mr1, "1"),
         Mr2=shop(100 * core.mr2, "1"),
+        reflected=_reflected(of.rq, 0.0),
+        gloss=_reflected(of.rq, math.pi / 3),
         lambda_c_mm=shop(found.cut_off, "mm"),
         lambda_s_um=shop_or_none(found.noise, "um"),
         cut_off_chosen=found.chosen,
@@ -123,8 +132,15 @@ def _profile(found: Evaluation) -> MeasureFile:
     )
 
 
-def _map(surface: HeightMap, degree: int) -> MeasureMapFile:
+def _reflected(rq: float, angle: float) -> float:
+    wavelength = constant("gloss.wavelength").si
+    return shop(round(100 * reflected_share(rq=rq, wavelength=wavelength, angle=angle), 4), "1")
+
+
+def _map(surface: HeightMap, degree: int, cut_off: float | None) -> MeasureMapFile:
     flat = without_form_of_map(surface.z, degree)
+    if cut_off is not None:
+        flat = finer_than(flat, surface.spacing, cut_off)
     of, core = areal(flat, surface.spacing), bearing(flat.ravel())
     return MeasureMapFile(
         Sa_um=shop(of.sa, "um"),

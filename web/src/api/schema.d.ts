@@ -2623,7 +2623,9 @@ export interface components {
          * MeasureFile
          * @description A measured profile: parameters over the evaluation length, and how they were found.
          *
-         *     `Mr1`, `Mr2` in per cent; `cut_off_chosen`: by the standard, not by hand; `sections`: fewer than 5 on a short profile.
+         *     `Mr1`, `Mr2` in per cent. `reflected`: the share of green light (0.55 um) in per cent that is still reflected as by a mirror,
+         *     straight on, and `gloss` the same at 60 degrees, as far as the roughness decides them. `cut_off_chosen`: by the standard,
+         *     not by hand. `sections`: fewer than 5 on a short profile.
          */
         MeasureFile: {
             /**
@@ -2662,6 +2664,10 @@ export interface components {
             Mr1: number;
             /** Mr2 */
             Mr2: number;
+            /** Reflected */
+            reflected: number;
+            /** Gloss */
+            gloss: number;
             /** Lambda C Mm */
             lambda_c_mm: number;
             /** Lambda S Um */

@@ -18,6 +18,13 @@
 
   $effect(() => leftPatch.ask(api.lightPatch({ material, ...left }), true));
   $effect(() => rightPatch.ask(api.lightPatch({ material, ...right }), true));
+  const SLIDERS = [
+    { of: 'height', min: 4, max: 85, step: 1, label: (now: number) => `Lamp, height ${Math.round(now)}°` },
+    { of: 'direction', min: 0, max: 359, step: 1, label: (now: number) => `Lamp, from ${Math.round(now)}°` },
+    { of: 'tiltX', min: -12, max: 12, step: 1, label: (now: number) => `Tilt to the side, ${now}°` },
+    { of: 'tiltY', min: -12, max: 12, step: 1, label: (now: number) => `Tilt to the eye, ${now}°` },
+    { of: 'magnify', min: 1, max: 8, step: 0.5, label: (now: number) => `Loupe, ${now.toFixed(1)} times` },
+  ] as const;
   const set = (change: Partial<View>) => (view = { ...view, ...change });
 </script>
 
@@ -29,51 +36,20 @@
       options={choices.all?.materials ?? []}
       onchange={(id) => (material = id)}
     />
-    <label>
-      <span class="small dim block">Lamp, height {Math.round(view.height)}°</span>
-      <input
-        class="w-full"
-        type="range"
-        min="4"
-        max="85"
-        value={view.height}
-        oninput={(event) => set({ height: Number(event.currentTarget.value) })}
-      />
-    </label>
-    <label>
-      <span class="small dim block">Lamp, from {Math.round(view.direction)}°</span>
-      <input
-        class="w-full"
-        type="range"
-        min="0"
-        max="359"
-        value={view.direction}
-        oninput={(event) => set({ direction: Number(event.currentTarget.value) })}
-      />
-    </label>
-    <label>
-      <span class="small dim block">Tilt of the part, {view.tiltX.toFixed(0)}°</span>
-      <input
-        class="w-full"
-        type="range"
-        min="-12"
-        max="12"
-        value={view.tiltX}
-        oninput={(event) => set({ tiltX: Number(event.currentTarget.value) })}
-      />
-    </label>
-    <label>
-      <span class="small dim block">Loupe, {view.magnify.toFixed(1)} times</span>
-      <input
-        class="w-full"
-        type="range"
-        min="1"
-        max="8"
-        step="0.5"
-        value={view.magnify}
-        oninput={(event) => set({ magnify: Number(event.currentTarget.value) })}
-      />
-    </label>
+    {#each SLIDERS as one (one.of)}
+      <label>
+        <span class="small dim block">{one.label(view[one.of])}</span>
+        <input
+          class="w-full"
+          type="range"
+          min={one.min}
+          max={one.max}
+          step={one.step}
+          value={view[one.of]}
+          oninput={(event) => set({ [one.of]: Number(event.currentTarget.value) })}
+        />
+      </label>
+    {/each}
     <Either
       label="Mirror test"
       value={view.mirror}
