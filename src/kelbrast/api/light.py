@@ -38,7 +38,7 @@ class PatchOut(BaseModel):
     rows: int
     columns: int
     spacing_um: float
-    colour: tuple[float, float, float]
+    colour: list[float]
     body: float
     words: str
     rq_um: float
@@ -73,7 +73,7 @@ def light_patch(asked: Asked, pictures: Pictures) -> PatchOut:
         rows=spec.rows,
         columns=spec.columns,
         spacing_um=spec.spacing_um,
-        colour=look.colour,
+        colour=list(look.colour),
         body=look.body,
         words=pictures.words([key])[0],
         rq_um=pictures.rq_um(key),

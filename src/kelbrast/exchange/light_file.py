@@ -105,7 +105,7 @@ class Asked(BaseModel):
 
     material: Annotated[str, Field(max_length=80)] = "naval-brass"
     kind: Literal["scratches", "lay", "waviness", "pits", "nick"] = "lay"
-    depth_um: Annotated[float, Field(gt=0, le=500, allow_inf_nan=False)] | None = None
+    depth_um: Annotated[float, Field(ge=0.01, le=500, allow_inf_nan=False)] | None = None
     after: Annotated[str, Field(max_length=20)] | None = "P240"
     then: Annotated[str, Field(max_length=20)] | None = None
     share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0

@@ -22,7 +22,7 @@ _DRAWN = 600  # points of a profile that are drawn
 class MeasureFile(BaseModel):
     """A measured profile: parameters over the evaluation length, and how they were found.
 
-    `Mr1`, `Mr2` in per cent. `reflected`: the share of green light (0.55 um) in per cent that is still reflected as by a mirror,
+    `Mr1`, `Mr2` in per cent. `reflected`: the share of green light (0.55 um) in per cent that is reflected as by a mirror,
     straight on, and `gloss` the same at 60 degrees, as far as the roughness decides them. `cut_off_chosen`: by the standard,
     not by hand. `sections`: fewer than 5 on a short profile.
     """

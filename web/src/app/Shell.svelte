@@ -56,14 +56,18 @@
       >
       <a href={p('/tables')} class="view" aria-current={isActive('/tables') ? 'page' : undefined}>Tables</a>
     </nav>
-    <button class="tool" onclick={() => (finding = true)}><Search size={15} />Find <kbd>/</kbd></button>
+    <button class="tool" onclick={() => (finding = true)} aria-label="Find anything"
+      ><Search size={15} /><span class="hidden lg:inline">Find</span> <kbd>/</kbd></button
+    >
     <button class="tool" onclick={() => shown.toggle()} title="Metric or inch (U)" aria-label="Units: {shown.system}">
       {shown.unit('length')}<span class="hidden lg:inline"> · {shown.unit('depth')} · {shown.unit('speed')}</span>
     </button>
     <button class="tool" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light theme' : 'Dark theme'}>
       {#if theme.dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
     </button>
-    <button class="tool" onclick={() => (showingKeys = true)}>Keys <kbd>?</kbd></button>
+    <button class="tool" onclick={() => (showingKeys = true)} aria-label="Keys of this screen"
+      ><span class="hidden lg:inline">Keys</span> <kbd>?</kbd></button
+    >
   </header>
   <main class="flex min-h-0 flex-1 flex-col overflow-auto">{@render children()}</main>
 </div>
@@ -88,6 +92,11 @@
     border-radius: 6px;
     font-weight: 550;
     color: #c9c5bb;
+  }
+  @media (max-width: 1023px) {
+    .view {
+      padding: 7px 8px;
+    }
   }
   .view:hover {
     color: #fff;
