@@ -69,12 +69,12 @@ def _copy(jobs: Jobs, run_id: int, times: int) -> int:
 
 
 def _row(row: object) -> dict[str, object]:
-    return {column.name: getattr(row, column.name) for column in row.__table__.columns}  # type: ignore[attr-defined]
+    return {column.name: getattr(row, column.name) for column in row.__table__.columns}
 
 
 def _taps(jobs: Jobs, runs: Runs, collar: object) -> list[Row]:
     """What a tap takes at the beginning of a run and deep in a large batch."""
-    job = jobs.add(collar.model_copy(update={"pieces": 60})).id  # type: ignore[attr-defined]
+    job = jobs.add(collar.model_copy(update={"pieces": 60})).id
     kept = runs.begin(job)
     taken: list[float] = []
     for number in range(600):

@@ -39,7 +39,7 @@ class Bench:
         if kind in ("started", "paused", "gone", "more", "back", "accepted", "skipped") and "stage" not in more:
             assert self.run.current is not None
             more = {"piece": self.run.current[0], "stage": self.run.current[1].key, **more}
-        event = Event(kind, next(self._numbers), Moment(self.now, self.now, "test"), **more)  # type: ignore[arg-type]
+        event = Event(kind, next(self._numbers), Moment(self.now, self.now, "test"), **more)
         self.run = happen(self.run, event)
         self.events.append(event)
         return self.run

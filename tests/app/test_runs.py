@@ -111,7 +111,7 @@ def on_rack(shop, keep, **more: Any) -> int:
     for step in steps:
         one = tool(step.tool)
         law = one.carrier.wear_law
-        what |= {one.carrier.id, one.charge} if law == "compound" else {one.carrier.id} if law == "lap" else {one.id}  # type: ignore[arg-type]
+        what |= {one.carrier.id, one.charge} if law == "compound" else {one.carrier.id} if law == "lap" else {one.id}
     shop.jobs.rack.add([ItemFile(what=each, count=5) for each in sorted(what)])
     return keep(use_rack="own", **more)
 

@@ -93,7 +93,7 @@ def test_little_data_is_drawn_to_the_published_figure() -> None:
 
 
 def test_switches() -> None:
-    told = [Observation(run, "paper", "steel", quantity, 0.8) for run in range(4) for quantity in ("removal", "life")]  # type: ignore[arg-type]
+    told = [Observation(run, "paper", "steel", quantity, 0.8) for run in range(4) for quantity in ("removal", "life")]
     assert {each.quantity for each in learn(told, off=[("paper", "steel", "life")]) if each.used} == {"removal"}
     assert not any(each.used for each in learn(told, everything_off=True))
 

@@ -44,7 +44,7 @@ def play(taps: list[tuple[str, float, int]]) -> tuple[list[Event], Run]:
                     )
                 }
         more |= {"undoes": run.last.number if run.last else 0}
-        event = Event(kind, len(events) + 1, Moment(now, now, "a"), **more)  # type: ignore[arg-type]
+        event = Event(kind, len(events) + 1, Moment(now, now, "a"), **more)
         try:
             if kind == "undone":
                 check_undo(run, event)
@@ -116,7 +116,7 @@ def test_one_piece_through_stays_with_the_piece() -> None:
         assert bench.run.current is not None
         assert bench.run.current[0] == 2
         bench.do(10)
-    assert bench.run.current[0] == 1  # type: ignore[index]
+    assert bench.run.current[0] == 1
 
 
 def test_what_an_order_costs_is_what_it_then_takes() -> None:
@@ -134,10 +134,10 @@ def test_what_an_order_costs_is_what_it_then_takes() -> None:
             tools.append(walked.run.current[1].tool)
             walked.do(5)
         changes = sum(a != b for a, b in zip([None, *tools], tools, strict=False))
-        cost = cost_of_order(bench.run, order)  # type: ignore[arg-type]
+        cost = cost_of_order(bench.run, order)
         assert cost.changes == changes
         assert cost.seconds == pytest.approx(30 * changes)
-        assert len(left_in_order(bench.run, order)) == len(tools)  # type: ignore[arg-type]
+        assert len(left_in_order(bench.run, order)) == len(tools)
     assert cost_of_order(bench.run, "step").changes < cost_of_order(bench.run, "piece").changes
 
 

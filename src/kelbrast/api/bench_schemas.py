@@ -239,8 +239,9 @@ def _piece(kept: KeptRun, piece: int) -> PieceOut:
 def _waiting(kept: KeptRun, one: OperationFile) -> WaitingOut:
     state = kept.run.operations.get(one.id, Waiting())
     ended = [work.ended for work in kept.run.works.values() if work.ended is not None]
-    through = kept.run.current is None and state.done is None and one.within_minutes is not None and ended
-    left = one.within_minutes * 60 - elapsed(max(ended, key=lambda at: at.at), kept.now) if through else None  # type: ignore[operator]
+    left = None
+    if one.within_minutes is not None and ended and kept.run.current is None and state.done is None:
+        left = one.within_minutes * 60 - elapsed(max(ended, key=lambda at: at.at), kept.now)
     return WaitingOut(
         operation=one,
         since_s=elapsed(state.since, kept.now) if state.since is not None and state.done is None else None,

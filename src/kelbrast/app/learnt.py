@@ -6,7 +6,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.learning.factors import Factors, Learnt, Observation, Switch, factors_of, learn
+from kelbrast.core.learning.factors import Factors, Learnt, Switch, factors_of, learn
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
 
@@ -26,8 +26,7 @@ class Learning:
             everything_off, off = _switches(session)
             key = (store.observations_change(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
-                seen = [Observation(*one) for one in store.all_observations(session)]  # type: ignore[arg-type]
-                self._kept = key, learn(seen, off=off, everything_off=everything_off)
+                self._kept = key, learn(store.all_observations(session), off=off, everything_off=everything_off)
             return self._kept[1]
 
     def factors(self) -> Factors:

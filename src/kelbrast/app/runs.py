@@ -214,7 +214,7 @@ class Runs:
         last = moment_of(kept.events[-1]) if kept.events else None
         if last is None or elapsed(last, at) > 0:
             return at
-        return replace(last, at=last.at) if elapsed(last, now) > 0 else now
+        return last if elapsed(last, now) > 0 else now
 
     def _kept(self, stored: store.StoredRun) -> KeptRun:
         file = check_job_file(dict(stored.job))

@@ -109,13 +109,13 @@ def to_stages(face: FacePlanFile, *, turn: int, route: int) -> tuple[Stage, ...]
 
 def to_event(file: EventFile, turns: dict[str, int]) -> Event:
     """An event of the core, in SI. `turns`: of the job's faces, see `turns_of`."""
-    stage = (file.face, file.route, file.step)
+    named = file.face is not None and file.route is not None and file.step is not None
     return Event(
         kind=file.kind,
         number=file.number,
         at=Moment(file.at.timestamp(), file.ticks, file.boot),
         piece=file.piece,
-        stage=stage if None not in stage else None,  # type: ignore[arg-type]
+        stage=(file.face or "", file.route or 0, file.step or 0) if named else None,
         stages=to_stages(file.back, turn=turns[file.back.name], route=file.way or 0) if file.back else (),
         extent=file.extent,
         depth=to_si(file.depth_um, "um") if file.depth_um is not None else None,

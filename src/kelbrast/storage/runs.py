@@ -1,15 +1,16 @@
 """Keeping runs: what happened is appended, what follows from it is replaced, all in the transaction of the tap."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, cast
 
 from sqlalchemy import Select, delete, func, insert, or_, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
+from kelbrast.core.learning.factors import Observation, Quantity
 from kelbrast.storage.tables import ObservationRow, RunEventRow, RunRow, RunStepRow
 
 
@@ -195,8 +196,8 @@ def tools_in_log(session: Session) -> list[str]:
     return list(session.scalars(select(RunStepRow.tool).distinct().order_by(RunStepRow.tool)))
 
 
-def all_observations(session: Session) -> Iterable[tuple[int, str, str, str, float]]:
-    """(run, carrier, family, quantity, ratio) of every finished run."""
+def all_observations(session: Session) -> list[Observation]:
+    """What every finished run said."""
     rows = session.execute(
         select(
             ObservationRow.run_id,
@@ -206,7 +207,7 @@ def all_observations(session: Session) -> Iterable[tuple[int, str, str, str, flo
             ObservationRow.ratio,
         ).order_by(ObservationRow.id)
     )
-    return [tuple(row) for row in rows]  # type: ignore[misc]
+    return [Observation(run, carrier, family, cast(Quantity, said), ratio) for run, carrier, family, said, ratio in rows]
 
 
 def observations_change(session: Session) -> tuple[int, int, float]:

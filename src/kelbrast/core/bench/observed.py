@@ -7,7 +7,7 @@ from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import Measured
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
-from kelbrast.core.learning.factors import Observation, Yours
+from kelbrast.core.learning.factors import Observation, Quantity, Yours
 from kelbrast.core.process.dulling import fresh_in
 
 Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
@@ -49,14 +49,10 @@ def observed(run: Run, planned: Stages, *, run_id: int) -> list[Observation]:
     coat around it; the life from how long an abrasive lasted that was changed; the scratch from a measured Ra.
     """
     found = [*_by_time(run, planned), *_by_readings(run, planned), *_by_changes(run, planned), *_by_roughness(run, planned)]
-    return [
-        Observation(run_id, what.carrier, what.family, quantity, ratio)  # type: ignore[arg-type]
-        for what, quantity, ratio in found
-        if ratio > 0
-    ]
+    return [Observation(run_id, what.carrier, what.family, quantity, ratio) for what, quantity, ratio in found if ratio > 0]
 
 
-Said = Iterator[tuple[Planned, str, float]]
+Said = Iterator[tuple[Planned, Quantity, float]]
 
 
 def _by_time(run: Run, planned: Stages) -> Said:
