@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.clock import Moment, elapsed
 from kelbrast.core.bench.events import Event, Stage
 from kelbrast.core.bench.figures import first_reading
 from kelbrast.core.bench.instruments import gloss_of
@@ -13,12 +13,11 @@ from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.planning.goback import Done
 from kelbrast.core.planning.job import Job
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.face import Face
 from kelbrast.core.units import to_si
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile, StepFile
 from kelbrast.exchange.read import to_job
-from kelbrast.exchange.run_file import EventFile, steps_of_run
+from kelbrast.exchange.run_file import EventFile, rounds_of, steps_of_run
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,8 +42,7 @@ class KeptRun:
     @property
     def rounds(self) -> set[str]:
         """Faces whose size is a diameter."""
-        shapes = {face.name: face.shape.kind for face in self.file.faces if face.shape is not None}
-        return {name for name, kind in shapes.items() if kind in ("cylinder", "bore", "tube")}
+        return rounds_of(self.file)
 
     @property
     def steps(self) -> dict[tuple[str, int, int], StepFile]:
@@ -91,8 +89,21 @@ class KeptRun:
             case "spindle" if step is not None and step.rpm is not None:
                 return to_si(step.rpm, "rev/min")
             case "temperature":
-                return constant("heat.room").si
+                return self._warmth(step)
         return None
+
+    def _in_hand(self, step: StepFile) -> bool:
+        """A bare hand holds the part to a machine that stands."""
+        job = self.job
+        return job.part.held == "hand" and job.comes_to_the_bench and machine(step.machine).stands
+
+    def _warmth(self, step: StepFile | None) -> float:
+        """The part as warm as the plan has it: from the room's warmth up to where it is put down to rest, K."""
+        room = constant("heat.room").si
+        if step is None or step.rests is None or self.run.clock is None:
+            return room
+        limit = constant("heat.hand").si if step.rests.by_hand else self.job.hottest
+        return room + (limit - room) * min(1.0, elapsed(self.run.clock, self.now) / step.rests.after_seconds)
 
     def _facts(self, key: tuple[str, int, int] | None, piece: int | None) -> Facts:
         job = self.job
@@ -104,20 +115,16 @@ class KeptRun:
         finished = piece is not None and all(
             self.run.work(piece, stage).outcome != "open" for stage in self.run.stages[piece] if stage.face == key[0]
         )
-        low, high = _wanted(face) if finished else (None, None)
+        low, high = (face.want.ra_low, face.want.ra_high) if finished else (None, None)
         return Facts(
             keep=to_si(file.keep_um, "um") if file.keep_um is not None else None,
             may_go=face.limit,
             round=key[0] in self.rounds,
             hottest=job.hottest,
-            by_hand=job.part.held == "hand" and job.comes_to_the_bench and step is not None and machine(step.machine).stands,
+            by_hand=step is not None and self._in_hand(step),
             diameter=to_si(step.diameter_mm, "mm") if step and step.diameter_mm is not None else None,
             marked=step.speed_limit_m_s if step else None,
             spindle=to_si(step.rpm, "rev/min") if step and step.rpm is not None else None,
             ra_low=low,
             ra_high=high,
         )
-
-
-def _wanted(face: Face) -> tuple[float | None, float | None]:
-    return face.want.ra_low, face.want.ra_high

@@ -62,7 +62,8 @@ def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int])
     """
     family = material(kept.file.material).family
     items = {step.tool: step.item for step in kept.steps.values() if step.item is not None}
-    touched = {stage.tool for piece, each in kept.run.stages.items() for stage in each if _touched(kept, piece, stage)}
+    run = kept.run
+    touched = {stage.tool for piece, each in run.stages.items() for stage in each if run.work(piece, stage).seconds > 0}
     now: dict[str, Any] = {"worn": {}, "bound": list(before.get("bound", []))}
     told: Events = []
     for name, worn in worn_out(kept.run).items():
@@ -78,10 +79,6 @@ def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int])
         if name not in now["worn"] and (item := items.get(name)) is not None:
             told += [one for one in effects(tool(name), item, -worn, family, bars) if one[1].kind != "used"]
     return now, told
-
-
-def _touched(kept: KeptRun, piece: int, stage: Any) -> bool:
-    return kept.run.work(piece, stage).seconds > 0
 
 
 def _words(kept: KeptRun) -> str:

@@ -1,7 +1,6 @@
 """House ways: made from a run that went well, offered for the faces of a job."""
 
 from dataclasses import dataclass
-from typing import Any, Final
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
@@ -10,13 +9,12 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput
-from kelbrast.core.planning.house import HouseWay, kind_of_find, offers
+from kelbrast.core.planning.house import HouseWay, depth_of_find, kind_of_find, offers
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_file, to_way
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.storage import shop
-
-_WORKED: Final = 0.1  # a face that took less than this share of the plan was tapped through, not worked
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +75,7 @@ class HouseWays:
 
 
 def _way_of(kept: KeptRun, name: str) -> HouseWayFile:
-    """The route that most pieces took, without ways back: the planned one. Its time is the median of the pieces."""
+    """The planned route, with the median time of the pieces that went straight through it."""
     job = kept.job
     face = next((one for one in job.faces if one.name == name), None)
     plan = next((one for one in kept.plan.faces if one.name == name), None)
@@ -89,15 +87,14 @@ def _way_of(kept: KeptRun, name: str) -> HouseWayFile:
     if not minutes:
         raise BadInput.one("face", "no piece went through this face without going back or leaving a step out")
     took, planned = minutes[len(minutes) // 2], sum(step.cut_minutes for step in plan.steps)
-    if took < _WORKED * planned:
+    if took < constant("house.worked").value * planned:
         raise BadInput.one("face", f"its steps were tapped through in {took:.2g} min; put their times right first")
-    likely: Any = face.found.after.grain if face.found.after is not None else face.found.worst
     return HouseWayFile(
         family=job.material.family,
         finish=face.want.id,
         kind=kind_of_find(face),
         reach=face.reach,
-        depth_um=from_si(likely, "um"),
+        depth_um=from_si(depth_of_find(face), "um"),
         area_cm2=from_si(face.area, "cm2"),
         minutes=took,
         metal_um=plan.metal_um,

@@ -20,6 +20,7 @@ from kelbrast.exchange.light_file import (
     found_spec,
     heights_of,
     in_words,
+    mark_spec,
     png_of,
     rq_um,
     working_specs,
@@ -73,7 +74,9 @@ class Light:
         face = face_named(kept.job, stage.face)
         before = [one for one in kept.run.stages[piece] if one.face == stage.face and one.route == stage.route]
         steps = [kept.steps[one.key] for one in before if one.step <= stage.step]
-        base = PatchSpec(material=kept.file.material, found=found_spec(face, kept.job.material.hardness))
+        hardness = kept.job.material.hardness
+        found = mark_spec(steps[0].likely_um, hardness) if stage.route else found_spec(face, hardness)
+        base = PatchSpec(material=kept.file.material, found=found)
         workings = working_specs(steps)
         share = min(0.8, _NOT_YET * steps[-1].likely_um / workings[-1].layer_um)
         early = [*workings[:-1], workings[-1].model_copy(update={"share": share})]

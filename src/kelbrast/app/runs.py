@@ -57,6 +57,31 @@ class Runs:
         Raises:
             NotFound: no such job.  BadInput: it has no plan that could be followed.
         """
+        kept = self._beginning(job_id)
+        with self._transaction() as session:
+            return replace(kept, id=self._add(session, kept))
+
+    def take_in(self, job_id: int, events_of: Callable[[JobFile, PlanFile], Sequence[EventFile]]) -> KeptRun:
+        """A run that is over already, with everything that happened, in one transaction. The rack is not told.
+
+        Raises:
+            NotFound: no such job.  BadInput: it has no plan, or an event can not have happened.
+        """
+        kept = self._beginning(job_id)
+        events = tuple(events_of(kept.file, kept.plan))
+        happened = tuple(to_events(events, kept.file))
+        began = happened[0].at.when if happened else kept.began_at
+        kept = replace(kept, events=events, happened=happened, run=replay(kept.run.layout, happened), began_at=began)
+        with self._transaction() as session:
+            kept = replace(kept, id=self._add(session, kept))
+            for event in events:
+                document = event.model_dump(mode="json", exclude_defaults=True)
+                store.append_event(session, kept.id, event.number, f"taken-in-{event.number}", document)
+            store.replace_what_follows(session, kept.id, kept.run.seen, follows(kept, {}))
+        return kept
+
+    def _beginning(self, job_id: int) -> KeptRun:
+        """A run of a kept job before anything happened; not kept yet."""
         file = self._jobs.get(job_id).job
         plan = plan_file(file, self._jobs.rack.shelf())
         if not plan.possible:
@@ -67,37 +92,18 @@ class Runs:
         if not any(face.steps for face in plan.faces):
             raise BadInput.one("job", "there is nothing to do on this job: every face is as wanted")
         now = self._clock()
-        run = replay(to_layout(file, plan), [])
-        kept = KeptRun(0, job_id, now.when, file, plan, (), (), run, now)
-        with self._transaction() as session:
-            run_id = store.add_run(
-                session,
-                job_id=job_id,
-                job=file.model_dump(mode="json", exclude_none=True),
-                plan=plan.model_dump(mode="json"),
-                finishes=self.finishes_of(kept),
-                began_at=now.when,
-                figures=figures_of(kept),
-            )
-        return replace(kept, id=run_id)
+        return KeptRun(0, job_id, now.when, file, plan, (), (), replay(to_layout(file, plan), []), now)
 
-    def take_in(self, job_id: int, events_of: Callable[[JobFile, PlanFile], Sequence[EventFile]]) -> KeptRun:
-        """A run that is over already, with everything that happened, in one transaction. The rack is not told.
-
-        Raises:
-            NotFound: no such job.  BadInput: it has no plan, or an event can not have happened.
-        """
-        kept = self.begin(job_id)
-        events = tuple(events_of(kept.file, kept.plan))
-        happened = tuple(to_events(events, kept.file))
-        began = happened[0].at.when if happened else kept.began_at
-        kept = replace(kept, events=events, happened=happened, run=replay(kept.run.layout, happened), began_at=began)
-        with self._transaction() as session:
-            for event in events:
-                document = event.model_dump(mode="json", exclude_defaults=True)
-                store.append_event(session, kept.id, event.number, f"taken-in-{event.number}", document)
-            store.replace_what_follows(session, kept.id, kept.run.seen, follows(kept, {}), began_at=began)
-        return kept
+    def _add(self, session: Session, kept: KeptRun) -> int:
+        return store.add_run(
+            session,
+            job_id=kept.job_id,
+            job=kept.file.model_dump(mode="json", exclude_none=True),
+            plan=kept.plan.model_dump(mode="json"),
+            finishes=self.finishes_of(kept),
+            began_at=kept.began_at,
+            figures=figures_of(kept),
+        )
 
     @staticmethod
     def finishes_of(kept: KeptRun) -> str:

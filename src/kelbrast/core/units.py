@@ -15,6 +15,7 @@ SCALE: Final[dict[str, float]] = {
     "um": 1e-6,
     "m2": 1.0,
     "cm2": 1e-4,
+    "mm2": 1e-6,
     "s": 1.0,
     "min": 60.0,
     "h": 3600.0,

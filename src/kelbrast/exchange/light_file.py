@@ -16,7 +16,9 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.areal import areal, finer_than
+from kelbrast.core.process.clearance import clearance
 from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
 from kelbrast.core.simulation.marks import Marks
 from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, old_marks, worked
@@ -25,7 +27,7 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.plan_file import StepFile
 
 SPACING_UM: Final = 8.0
-_CROSSING: Final = 1.2  # rad: marks worked across the ones before lie at about seventy degrees to them
+_FINEST_UM, _COARSEST_UM = 5.0, 400.0  # grains between which marks are drawn
 
 
 class FoundSpec(BaseModel):
@@ -74,16 +76,22 @@ def found_spec(face: Face, hardness: float) -> FoundSpec:
         grain = face.found.after.grain
         depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=hardness))
         return FoundSpec(kind="lay", depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
-    depth = face.found.likely or to_si(1.0, "um")
-    grain = min(max(grain_of_marks(depth=depth, hardness=hardness), 5e-6), 400e-6)
-    return FoundSpec(kind=face.found.kind, depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
+    depth_um = from_si(face.found.likely, "um") if face.found.likely else 1.0
+    return mark_spec(depth_um, hardness, face.found.kind)
+
+
+def mark_spec(depth_um: float, hardness: float, kind: str = "scratches") -> FoundSpec:
+    """Damage of a depth; marks by the grain that leaves such marks, within the grains that there are."""
+    grain = from_si(grain_of_marks(depth=to_si(depth_um, "um"), hardness=hardness), "um")
+    bounded = min(max(grain, _FINEST_UM), _COARSEST_UM)
+    return FoundSpec.model_validate({"kind": kind, "depth_um": depth_um, "grain_um": bounded})
 
 
 def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
     """The steps of a route; each that works across turns its marks from those before."""
     angle, found = 0.6, []
     for step in steps:
-        angle = angle + _CROSSING if step.lay == "across" else angle
+        angle = angle + constant("simulation.crossing").si if step.lay == "across" else angle
         one = tool(step.tool)
         found.append(
             WorkingSpec(
@@ -126,8 +134,7 @@ def asked_spec(asked: Asked) -> PatchSpec:
     """
     hardness = material(asked.material).hardness
     if asked.depth_um is not None:
-        grain = min(max(grain_of_marks(depth=to_si(asked.depth_um, "um"), hardness=hardness), 5e-6), 400e-6)
-        found = FoundSpec(kind=asked.kind, depth_um=asked.depth_um, grain_um=from_si(grain, "um"))
+        found = mark_spec(asked.depth_um, hardness, asked.kind)
     elif asked.after is not None:
         depth_um, grain_um = _of_grade(asked.after, hardness, "after")
         found = FoundSpec(kind=asked.kind, depth_um=depth_um, grain_um=grain_um)
@@ -138,11 +145,11 @@ def asked_spec(asked: Asked) -> PatchSpec:
         depth_um, grain_um = _of_grade(asked.then, hardness, "then")
         steps = [
             WorkingSpec(
-                layer_um=max(1.6 * found.depth_um, depth_um),  # the usual clearance of a satin or brushed face
+                layer_um=max(_clearance(asked, found) * found.depth_um, depth_um),
                 depth_um=depth_um,
                 grain_um=grain_um,
                 lay=asked.lay,
-                angle=found.angle + _CROSSING,
+                angle=found.angle + constant("simulation.crossing").si,
                 levels=not asked.soft,
                 reaches_um=None,
                 share=asked.share,
@@ -151,6 +158,12 @@ def asked_spec(asked: Asked) -> PatchSpec:
     size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
     size["marked"] = asked.marked
     return PatchSpec.model_validate({"material": asked.material, "found": found, "steps": steps, **size})
+
+
+def _clearance(asked: Asked, found: FoundSpec) -> float:
+    """The planner's own: of a patch of this size, worked until it would do for a satin finish."""
+    area = asked.rows * asked.columns * to_si(asked.spacing_um, "um") ** 2
+    return clearance(area=area, grain=to_si(found.grain_um, "um"), deformed=constant("deformed.satin").value)
 
 
 def _of_grade(grade: str, hardness: float, field: str) -> tuple[float, float]:

@@ -16,7 +16,7 @@ from kelbrast.core.planning.job import Job
 from kelbrast.core.surface.face import Face, Found, Wish
 from kelbrast.core.surface.limits import Limit, strictest
 from kelbrast.core.surface.part import Part
-from kelbrast.core.surface.shapes import shape_area
+from kelbrast.core.surface.shapes import ROUND, shape_area
 from kelbrast.core.units import to_si
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
 
@@ -135,7 +135,7 @@ def _face(face: FaceFile, field: str) -> Face:
 
 def _limit(face: FaceFile) -> Limit | None:
     """Of all that limits what may come off, the strictest. A size is measured over both sides of what is round."""
-    both_sides = face.shape is not None and face.shape.kind in ("cylinder", "bore", "tube")
+    both_sides = face.shape is not None and face.shape.kind in ROUND
     wall = None if face.keep_wall_mm is None else (face.thickness_mm or 0.0) - face.keep_wall_mm
     size = face.size_left_um if face.size_left_um is None or not both_sides else face.size_left_um / 2
     limits = {

@@ -16,6 +16,7 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.setups import rank
+from kelbrast.core.surface.shapes import ROUND
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.job_file import ID, JobFile, Strict
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
@@ -176,11 +177,16 @@ def to_planned(job: JobFile, plan: PlanFile, events: Sequence[EventFile]) -> Sta
     """What the plan expected of every step, for learning from the run."""
     family = material(job.material).family
     known = {face.name: face.found.after is not None for face in job.faces}
-    rounds = {face.name for face in job.faces if face.shape is not None and face.shape.kind in ("cylinder", "bore", "tube")}
+    rounds = rounds_of(job)
     return {
         key: _planned(step, family, guessed=key[2] == 1 and (key[1] > 0 or not known[key[0]]), is_round=key[0] in rounds)
         for key, step in steps_of_run(plan, events).items()
     }
+
+
+def rounds_of(job: JobFile) -> set[str]:
+    """Faces whose size is a diameter."""
+    return {face.name for face in job.faces if face.shape is not None and face.shape.kind in ROUND}
 
 
 def _planned(step: StepFile, family: str, *, guessed: bool, is_round: bool) -> Planned:

@@ -75,7 +75,7 @@ class Wanted:
 def add_run(
     session: Session,
     *,
-    job_id: int,
+    job_id: int | None,
     job: Mapping[str, Any],
     plan: Mapping[str, Any],
     finishes: str,
@@ -146,12 +146,9 @@ def count_event(session: Session, run_id: int, seen: int) -> None:
     session.flush()
 
 
-def replace_what_follows(
-    session: Session, run_id: int, seen: int, follows: Follows, *, began_at: datetime | None = None
-) -> None:
+def replace_what_follows(session: Session, run_id: int, seen: int, follows: Follows) -> None:
     """Put what follows from the events in the place of what was there."""
     row = _row(session, run_id)
-    row.began_at = began_at or row.began_at
     row.status, row.well, row.ended_at, row.seen = follows.status, follows.well, follows.ended_at, seen
     row.figures, row.words, row.taken = dict(follows.figures), follows.words, dict(follows.taken)
     for table in (RunStepRow, ObservationRow):

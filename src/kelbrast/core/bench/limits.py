@@ -112,7 +112,7 @@ def _speed(value: float, facts: Facts) -> Verdict | None:
     surface = math.pi * facts.diameter * value
     if surface > facts.marked:
         return Verdict("over", f"Switch off: {surface:.1f} m/s, and the wheel is marked for {facts.marked:.1f} m/s.")
-    if facts.spindle is not None and abs(value - facts.spindle) > 0.1 * facts.spindle:
+    if facts.spindle is not None and abs(value - facts.spindle) > constant("bench.speed_near").value * facts.spindle:
         planned = from_si(facts.spindle, "rev/min")
         return Verdict("near", f"{surface:.1f} m/s: planned was {planned:.0f} rev/min. Below the mark all the same.")
     return Verdict("fine", f"{surface:.1f} m/s, below the mark of {facts.marked:.1f} m/s.")

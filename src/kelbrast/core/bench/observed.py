@@ -9,11 +9,10 @@ from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
 from kelbrast.core.learning.factors import Observation, Quantity, Yours
 from kelbrast.core.process.dulling import fresh_in
+from kelbrast.core.reference.loader import constant
 
 Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
 Worked = Mapping[tuple[str, int, int], float]  # seconds
-_MISTAP = 5.0  # seconds: a step this short was tapped away, not worked
-_MOST = 0.8  # share of a step that must lie between two readings
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,25 +54,35 @@ def observed(run: Run, planned: Stages, *, run_id: int) -> list[Observation]:
 Said = Iterator[tuple[Planned, Quantity, float]]
 
 
+def _mistap() -> float:
+    """Seconds: a step this short was tapped away, not worked."""
+    return constant("learning.mistap").si
+
+
+def _most() -> float:
+    """The share of a step that must have been worked when a reading speaks of it."""
+    return constant("learning.most_of_step").value
+
+
 def _by_time(run: Run, planned: Stages) -> Said:
     for (_, face, route, step), work in run.works.items():
         what = planned.get((face, route, step))
-        if what is None or what.guessed or work.outcome != "gone" or work.seconds < _MISTAP:
+        if what is None or what.guessed or work.outcome != "gone" or work.seconds < _mistap():
             continue
         yield what, "removal", what.yours.removal * what.fresh(what.seconds) / what.fresh(work.seconds)
 
 
 def _by_readings(run: Run, planned: Stages) -> Said:
-    """Two readings at one place with one step between them."""
+    """Two readings at one place with one planned step between them. A way back may have been over a patch beside the place."""
     before: dict[tuple[object, ...], tuple[Measured, Worked]] = {}
     for piece, face, reading, worked in _readings(run, ("size", "coat")):
         place = (piece, face, reading.quantity, reading.position, reading.direction)
         if place in before:
             old, then = before[place]
             spent = {key: seconds - then.get(key, 0.0) for key, seconds in worked.items()}
-            between = [key for key, seconds in spent.items() if seconds >= _MISTAP]
-            what = planned.get(between[0]) if len(between) == 1 else None
-            if what is not None and spent[between[0]] >= _MOST * worked[between[0]]:
+            between = [key for key, seconds in spent.items() if seconds >= _mistap()]
+            what = planned.get(between[0]) if len(between) == 1 and between[0][1] == 0 else None
+            if what is not None and spent[between[0]] >= _most() * worked[between[0]]:
                 gone = (old.value - reading.value) / (2 if what.round and reading.quantity == "size" else 1)
                 expected = what.takes * what.fresh(spent[between[0]]) / what.fresh(what.seconds)
                 yield what, "removal", what.yours.removal * gone / expected
@@ -87,19 +96,19 @@ def _by_changes(run: Run, planned: Stages) -> Said:
         if what is None or what.stay is None:
             continue
         for seconds in lasted:
-            if seconds >= _MISTAP:
+            if seconds >= _mistap():
                 yield what, "life", what.yours.life * seconds / what.stay
 
 
 def _by_roughness(run: Run, planned: Stages) -> Said:
     """A measured Ra speaks of the last step that was done on the face, if the next was not begun."""
     for piece, _, reading, worked in _readings(run, ("ra",)):
-        done = [key for key, seconds in worked.items() if seconds >= _MISTAP]
+        done = [key for key, seconds in worked.items() if seconds >= _mistap()]
         last = max(done, key=lambda key: key[1:], default=None)
         if last is None or last not in planned:
             continue
         what, at = planned[last], (piece, *last)
-        if run.works[at].outcome == "gone" and worked[last] >= _MOST * run.works[at].seconds:
+        if run.works[at].outcome == "gone" and worked[last] >= _most() * run.works[at].seconds:
             yield what, "scratch", what.yours.scratch * reading.value / what.leaves_ra
 
 

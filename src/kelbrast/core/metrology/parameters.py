@@ -78,13 +78,12 @@ def mean_width(z: Reals, spacing: float, *, height: float, least: float) -> floa
         None when there are not two such crossings.
     """
     crossings: list[float] = []
-    high, low = False, False  # a peak, a valley was met since the last crossing upwards
     for place in np.flatnonzero(np.diff(np.signbit(z))):
         upwards = z[place] < z[place + 1]
         run = z[(round(crossings[-1] / spacing) if crossings else 0) : place + 1]
-        high, low = bool(run.size and run.max() > height), bool(run.size and run.min() < -height)
+        full = run.size > 0 and run.max() > height and run.min() < -height  # a peak and a valley since the last one
         at = spacing * (place + z[place] / (z[place] - z[place + 1]))
-        if upwards and (not crossings or (high and low and at - crossings[-1] >= least)):
+        if upwards and (not crossings or (full and at - crossings[-1] >= least)):
             crossings.append(at)
     if len(crossings) < 2:
         return None

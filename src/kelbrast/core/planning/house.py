@@ -2,13 +2,11 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from typing import Final
 
 from kelbrast.core.planning.face_plan import FacePlan, plan_face
 from kelbrast.core.planning.job import Job
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Wish
-
-_DEEPER: Final = 1.5  # a way is offered for marks up to so many times as deep as those it took out
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,7 +62,11 @@ def kind_of_find(face: Face) -> str:
     return "after" if face.found.after is not None else face.found.kind
 
 
+def depth_of_find(face: Face) -> float:
+    """How deep the marks of a face are, to compare: at worst, m; the grain of the grade that left them."""
+    return face.found.after.grain if face.found.after is not None else face.found.worst or 0.0
+
+
 def _fits(face: Face, job: Job, way: HouseWay) -> bool:
     same = (job.material.family, face.want.id, kind_of_find(face), face.reach) == (way.family, way.finish, way.kind, way.reach)
-    deepest = face.found.after.grain if face.found.after is not None else face.found.worst or 0.0
-    return same and deepest <= _DEEPER * way.depth
+    return same and depth_of_find(face) <= constant("house.deeper").value * way.depth

@@ -40,7 +40,7 @@ def look_of(material: str, family: str) -> Look:
     looks = record("looks")
     row = looks.get(material) or looks[family]
     red, green, blue = (share.value for share in row["reflects"])
-    return Look((red, green, blue), float(row["body"]))
+    return Look((red, green, blue), row["body"].value)
 
 
 def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:

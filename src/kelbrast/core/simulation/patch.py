@@ -75,7 +75,9 @@ def found_patch(found: Found, size: tuple[int, int], spacing: float, seed: int) 
     if found.kind in ("scratches", "lay"):
         marks = Marks(found.depth, found.grain, "one-way" if found.kind == "lay" else "none", found.angle)
         return Patch(draw(marks, size, spacing, chance).z, spacing)
-    if found.kind in ("waviness", "raised"):
+    if found.kind == "raised":
+        return Patch(_bead(found, size, spacing), spacing)
+    if found.kind == "waviness":
         return Patch(_ripple(found.depth, size, spacing, chance), spacing)
     return Patch(_pitted(found, size, spacing, chance), spacing)
 
@@ -118,11 +120,19 @@ def _shape(patch: Patch) -> Reals:
 
 
 def _ripple(depth: float, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
-    """Orange peel: waves of one to three millimetres, from the plane of their peaks down."""
-    noise = chance.standard_normal(size)
-    wave = low_pass(low_pass(noise, spacing, 1.6e-3, axis=0), spacing, 1.6e-3, axis=1)
+    """Orange peel: waves of about a length, from the plane of their peaks down."""
+    length = constant("simulation.ripple_length").si
+    wave = low_pass(low_pass(chance.standard_normal(size), spacing, length, axis=0), spacing, length, axis=1)
     wave -= wave.max()
     return np.asarray(wave * depth / -wave.min())
+
+
+def _bead(found: Found, size: tuple[int, int], spacing: float) -> Reals:
+    """A bead, burr or run of solder across the patch: its crest is the plane, the face lies below it."""
+    rows, columns = np.mgrid[0 : size[0], 0 : size[1]] * spacing
+    middle = np.array(size) * spacing / 2
+    away = (columns - middle[1]) * math.cos(found.angle) + (rows - middle[0]) * math.sin(found.angle)
+    return np.asarray(-found.depth * (1 - np.exp(-((away / constant("simulation.bead_width").si) ** 2))))
 
 
 def _pitted(found: Found, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
@@ -130,13 +140,16 @@ def _pitted(found: Found, size: tuple[int, int], spacing: float, chance: np.rand
     rows, columns = np.mgrid[0 : size[0], 0 : size[1]] * spacing
     z = np.zeros(size)
     area = size[0] * size[1] * spacing**2
-    count = 1 if found.kind == "nick" else max(3, round(area / 1.0e-6))
+    nick = found.kind == "nick"
+    count = 1 if nick else max(3, round(area / constant("simulation.pit_area").si))
+    within = (0.2, 0.8) if nick else (0.0, 1.0)
     for _ in range(count):
-        within = (0.2, 0.8) if count == 1 else (0.0, 1.0)
         y, x = chance.uniform(*within, 2) * np.array(size) * spacing
-        deep = found.depth if count == 1 else found.depth * chance.uniform(0.3, 1.0)
-        radius = 0.5e-3 if count == 1 else chance.uniform(0.08e-3, 0.25e-3)
-        stretch = 0.25 if count == 1 else 1.0
+        deep = found.depth if nick else found.depth * chance.uniform(0.3, 1.0)
+        radius = (
+            constant("simulation.nick_radius").si if nick else chance.uniform(0.4, 1.3) * constant("simulation.pit_radius").si
+        )
+        stretch = 0.25 if nick else 1.0
         turn = chance.uniform(0, math.pi)
         u = (rows - y) * math.cos(turn) + (columns - x) * math.sin(turn)
         v = (columns - x) * math.cos(turn) - (rows - y) * math.sin(turn)

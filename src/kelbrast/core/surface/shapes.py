@@ -17,6 +17,7 @@ class Shape:
     area: Callable[..., float]
 
 
+ROUND: Final = ("cylinder", "bore", "tube")  # what is measured across is a diameter, so its size changes on both sides
 SHAPES: Final[dict[str, Shape]] = {
     "plate": Shape("Flat plate, one side", ("length", "width"), lambda length, width: length * width),
     "disc": Shape("Flat disc, one side", ("diameter",), lambda diameter: math.pi / 4 * diameter**2),
