@@ -26,9 +26,12 @@ UM = 1e-6
         (Measured("coat", 39 * UM), Facts(keep=40 * UM), None, "over"),
         (Measured("coat", 43 * UM), Facts(keep=40 * UM), None, "near"),
         (Measured("coat", 60 * UM), Facts(keep=40 * UM), None, "fine"),
-        (Measured("size", 24.97e-3), Facts(may_go=10 * UM, round=True), 25e-3, "over"),  # 15 um off each side
-        (Measured("size", 24.985e-3), Facts(may_go=10 * UM, round=True), 25e-3, "fine"),  # 7.5
-        (Measured("size", 24.983e-3), Facts(may_go=10 * UM, round=True), 25e-3, "near"),  # 8.5
+        (Measured("size", 24.97e-3), Facts(may_go=10 * UM, shape="cylinder"), 25e-3, "over"),  # 15 um off each side
+        (Measured("size", 24.985e-3), Facts(may_go=10 * UM, shape="cylinder"), 25e-3, "fine"),  # 7.5
+        (Measured("size", 24.983e-3), Facts(may_go=10 * UM, shape="cylinder"), 25e-3, "near"),  # 8.5
+        (Measured("size", 25.03e-3), Facts(may_go=10 * UM, shape="bore"), 25e-3, "over"),  # a bore grows
+        (Measured("size", 24.97e-3), Facts(may_go=10 * UM, shape="tube"), 25e-3, "over"),  # of a tube, either side
+        (Measured("size", 25.03e-3), Facts(may_go=10 * UM, shape="tube"), 25e-3, "over"),
         (Measured("temperature", 322.0), Facts(hottest=400.0, by_hand=True), None, "over"),  # 49 C: a bare hand
         (Measured("temperature", 315.0), Facts(hottest=400.0, by_hand=True), None, "near"),
         (Measured("temperature", 322.0), Facts(hottest=400.0), None, "fine"),
@@ -84,7 +87,7 @@ def test_gloss_falls_with_roughness_as_bennett_and_porteus_say() -> None:
 
 PLANNED = Planned(
     carrier="paper", family="steel", seconds=60.0, life=None, stay=None, takes=20 * UM, leaves_ra=0.5 * UM, guessed=False,
-    round=False, yours=Yours(),
+    shape=None, yours=Yours(),
 )  # fmt: skip
 
 
@@ -127,8 +130,8 @@ def test_two_readings_around_a_step_say_how_much_it_took() -> None:
     plans = {("barrel", 0, 1): Planned(**{**{n: getattr(PLANNED, n) for n in PLANNED.__slots__}, "guessed": True})}
     (said,) = observed(bench.run, plans, run_id=1)
     assert said.ratio == pytest.approx(1.5)  # 30 um where 20 were planned
-    assert figures(bench.run, rounds=()).metal == pytest.approx(30 * UM)
-    assert figures(bench.run, rounds=("barrel",)).metal == pytest.approx(15 * UM)
+    assert figures(bench.run, shapes={}).metal == pytest.approx(30 * UM)
+    assert figures(bench.run, shapes={"barrel": "cylinder"}).metal == pytest.approx(15 * UM)
 
 
 def test_stand_ins_teach_nothing_and_prove_nothing() -> None:
@@ -140,7 +143,7 @@ def test_stand_ins_teach_nothing_and_prove_nothing() -> None:
     bench.tap("finished", well=True)
     plans = {("barrel", 0, 1): Planned(**{**{n: getattr(PLANNED, n) for n in PLANNED.__slots__}, "guessed": True})}
     assert observed(bench.run, plans, run_id=1) == []
-    assert figures(bench.run, rounds=()).metal is None
+    assert figures(bench.run, shapes={}).metal is None
 
 
 def test_a_changed_disc_says_its_life_and_a_measured_ra_the_scratch() -> None:

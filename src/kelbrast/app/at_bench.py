@@ -13,11 +13,12 @@ from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.planning.goback import Done
 from kelbrast.core.planning.job import Job
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.shapes import ROUND, size_after
 from kelbrast.core.units import to_si
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile, StepFile
 from kelbrast.exchange.read import to_job
-from kelbrast.exchange.run_file import EventFile, rounds_of, steps_of_run
+from kelbrast.exchange.run_file import EventFile, shapes_of, steps_of_run
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,9 +41,9 @@ class KeptRun:
         return to_job(self.file)
 
     @property
-    def rounds(self) -> set[str]:
-        """Faces whose size is a diameter."""
-        return rounds_of(self.file)
+    def shapes(self) -> dict[str, str]:
+        """The kind of shape of each face that has one."""
+        return shapes_of(self.file)
 
     @property
     def steps(self) -> dict[tuple[str, int, int], StepFile]:
@@ -78,10 +79,10 @@ class KeptRun:
         match quantity:
             case "coat":
                 return to_si(face.coat_um, "um") - gone if face.coat_um is not None else None
-            case "size" if face.shape is not None and face.shape.diameter_mm is not None:
-                return to_si(face.shape.diameter_mm, "mm") - 2 * gone
+            case "size" if face.shape is not None and face.shape.kind in ROUND and face.shape.diameter_mm is not None:
+                return size_after(to_si(face.shape.diameter_mm, "mm"), gone, face.shape.kind)
             case "size" if face.thickness_mm is not None:
-                return to_si(face.thickness_mm, "mm") - gone
+                return size_after(to_si(face.thickness_mm, "mm"), gone, None)
             case "ra":
                 return ra
             case "gloss":
@@ -119,7 +120,7 @@ class KeptRun:
         return Facts(
             keep=to_si(file.keep_um, "um") if file.keep_um is not None else None,
             may_go=face.limit,
-            round=key[0] in self.rounds,
+            shape=self.shapes.get(key[0]),
             hottest=job.hottest,
             by_hand=step is not None and self._in_hand(step),
             diameter=to_si(step.diameter_mm, "mm") if step and step.diameter_mm is not None else None,

@@ -42,7 +42,7 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
 
 def figures_of(kept: KeptRun) -> dict[str, Any]:
     """The totals of a run in shop units."""
-    came_to = figures(kept.run, kept.rounds)
+    came_to = figures(kept.run, kept.shapes)
     return {
         "planned_minutes": round(from_si(came_to.planned, "min"), 2),
         "minutes": round(from_si(came_to.worked, "min"), 2),

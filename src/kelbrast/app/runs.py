@@ -186,7 +186,7 @@ class Runs:
         piece, stage = kept.run.current
         job = job_of(kept.file, self._jobs.rack.shelf())
         done = kept.done_on(piece, stage.face, with_current=True)
-        gone = gone_by_measurement(kept.run, piece, stage.face, kept.rounds)
+        gone = gone_by_measurement(kept.run, piece, stage.face, kept.shapes)
         return to_goback_file(job, back_from(job, face_named(job, stage.face), done, depth=depth, gone=gone))
 
     def _as_kept(self, kept: KeptRun, tap: TapFile, age: float) -> EventFile:

@@ -16,7 +16,6 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.setups import rank
-from kelbrast.core.surface.shapes import ROUND
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.job_file import ID, JobFile, Strict
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
@@ -177,19 +176,19 @@ def to_planned(job: JobFile, plan: PlanFile, events: Sequence[EventFile]) -> Sta
     """What the plan expected of every step, for learning from the run."""
     family = material(job.material).family
     known = {face.name: face.found.after is not None for face in job.faces}
-    rounds = rounds_of(job)
+    shapes = shapes_of(job)
     return {
-        key: _planned(step, family, guessed=key[2] == 1 and (key[1] > 0 or not known[key[0]]), is_round=key[0] in rounds)
+        key: _planned(step, family, guessed=key[2] == 1 and (key[1] > 0 or not known[key[0]]), shape=shapes.get(key[0]))
         for key, step in steps_of_run(plan, events).items()
     }
 
 
-def rounds_of(job: JobFile) -> set[str]:
-    """Faces whose size is a diameter."""
-    return {face.name for face in job.faces if face.shape is not None and face.shape.kind in ROUND}
+def shapes_of(job: JobFile) -> dict[str, str]:
+    """The kind of shape of each face that has one."""
+    return {face.name: face.shape.kind for face in job.faces if face.shape is not None}
 
 
-def _planned(step: StepFile, family: str, *, guessed: bool, is_round: bool) -> Planned:
+def _planned(step: StepFile, family: str, *, guessed: bool, shape: str | None) -> Planned:
     carrier = tool(step.tool).carrier
     life = to_si(step.life_minutes, "min") if step.life_minutes is not None else None
     lasts_longer = life / carrier.life if life is not None and carrier.life else 1.0
@@ -203,7 +202,7 @@ def _planned(step: StepFile, family: str, *, guessed: bool, is_round: bool) -> P
         takes=to_si(step.takes_um * step.likely_um / step.from_um, "um"),
         leaves_ra=to_si(step.leaves_ra_um, "um"),
         guessed=guessed,
-        round=is_round,
+        shape=shape,
         yours=Yours(yours.removal if yours else 1.0, lasts_longer, yours.scratch if yours else 1.0),
     )
 

@@ -1,11 +1,12 @@
 """What a run came to: time, abrasives and metal, as planned and as they were."""
 
-from collections.abc import Collection
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
 from kelbrast.core.bench.events import Measured
 from kelbrast.core.bench.run import Run
+from kelbrast.core.surface.shapes import layer_between
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,8 +30,8 @@ class Figures:
     backs: int
 
 
-def figures(run: Run, rounds: Collection[str]) -> Figures:
-    """What a run came to so far. `rounds`: faces whose size is a diameter."""
+def figures(run: Run, shapes: Mapping[str, str]) -> Figures:
+    """What a run came to so far. `shapes`: the kind of shape of each face that has one."""
     planned_worn: dict[str, float] = {}
     layers: dict[str, float] = {}
     for stage in run.layout.stages:
@@ -42,7 +43,7 @@ def figures(run: Run, rounds: Collection[str]) -> Figures:
         planned_worn=planned_worn,
         worn=worn_out(run),
         planned_metal=max(layers.values(), default=0.0),
-        metal=max(_gone(run, rounds).values(), default=None),
+        metal=max(_gone(run, shapes).values(), default=None),
         backs=sum(work.outcome == "back" for work in run.works.values()),
     )
 
@@ -61,9 +62,9 @@ def worn_out(run: Run) -> dict[str, float]:
     return found
 
 
-def gone_by_measurement(run: Run, piece: int, face: str, rounds: Collection[str]) -> float | None:
+def gone_by_measurement(run: Run, piece: int, face: str, shapes: Mapping[str, str]) -> float | None:
     """What came off a face of a piece by two readings of one place, m; None where nothing was measured twice."""
-    return max((gone for at, gone in _gone(run, rounds).items() if at[:2] == (piece, face)), default=None)
+    return max((gone for at, gone in _gone(run, shapes).items() if at[:2] == (piece, face)), default=None)
 
 
 def first_reading(run: Run, like: Measured, piece: int | None, face: str | None) -> float | None:
@@ -83,13 +84,13 @@ class _Place(NamedTuple):
     direction: str
 
 
-def _gone(run: Run, rounds: Collection[str]) -> dict[_Place, float]:
+def _gone(run: Run, shapes: Mapping[str, str]) -> dict[_Place, float]:
     first: dict[_Place, float] = {}
     gone: dict[_Place, float] = {}
     for place, value in _sizes(run, simulated=False):
         if place in first:
-            half = 2 if place.quantity == "size" and place.face in rounds else 1
-            gone[place] = (first[place] - value) / half
+            kind = shapes.get(place.face or "") if place.quantity == "size" else None
+            gone[place] = layer_between(first[place], value, kind)
         first.setdefault(place, value)
     return gone
 

@@ -6,6 +6,7 @@ from typing import Literal
 
 from kelbrast.core.bench.events import Measured
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.shapes import layer_between
 from kelbrast.core.units import from_si
 
 Level = Literal["fine", "near", "over"]
@@ -17,7 +18,7 @@ class Facts:
 
     Attributes:
         keep: thickness of the coat that must stay.
-        may_go: the most that may come off anywhere.  round: the size is a diameter, so it shrinks by twice of that.
+        may_go: the most that may come off anywhere.  shape: its kind, for how a size follows from that.
         hottest: the temperature to stay below.  by_hand: a bare hand holds the part.
         diameter, marked, spindle: of the wheel as it is, its marked limit now in m/s, and the planned rev/s.
         ra_low, ra_high: what the finish allows; only after the last step.
@@ -25,7 +26,7 @@ class Facts:
 
     keep: float | None = None
     may_go: float | None = None
-    round: bool = False
+    shape: str | None = None
     hottest: float | None = None
     by_hand: bool = False
     diameter: float | None = None
@@ -51,7 +52,7 @@ def judge(reading: Measured, facts: Facts, first: float | None = None) -> Verdic
 
     >>> judge(Measured("coat", 41e-6), Facts(keep=40e-6)).level
     'near'
-    >>> judge(Measured("size", 24.95e-3), Facts(may_go=30e-6, round=True), first=25.0e-3).level
+    >>> judge(Measured("size", 24.95e-3), Facts(may_go=30e-6, shape="cylinder"), first=25.0e-3).level
     'near'
     """
     match reading.quantity:
@@ -83,7 +84,7 @@ def _coat(value: float, facts: Facts) -> Verdict | None:
 def _size(value: float, facts: Facts, first: float | None) -> Verdict | None:
     if first is None or facts.may_go is None:
         return None
-    gone = (first - value) / (2 if facts.round else 1)
+    gone = layer_between(first, value, facts.shape)
     limit = _um(facts.may_go)
     if gone > facts.may_go:
         return Verdict("over", f"Stop: {_um(gone)} µm have come off here and {limit} µm may.")

@@ -10,6 +10,7 @@ from kelbrast.core.bench.taps import happen
 from kelbrast.core.learning.factors import Observation, Quantity, Yours
 from kelbrast.core.process.dulling import fresh_in
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.shapes import layer_between
 
 Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
 Worked = Mapping[tuple[str, int, int], float]  # seconds
@@ -23,7 +24,7 @@ class Planned:
         seconds: on the work.  life: of its abrasive, None for what does not die.  stay: when that is changed.
         takes: the layer that it probably takes off.  leaves_ra: what it leaves.
         guessed: how deep the marks were that it met is a guess, so its time alone says nothing about the rate.
-        round: the size of this face is a diameter.
+        shape: the kind of the face's shape, for what two sizes mean.
     """
 
     carrier: str
@@ -34,7 +35,7 @@ class Planned:
     takes: float
     leaves_ra: float
     guessed: bool
-    round: bool
+    shape: str | None
     yours: Yours
 
     def fresh(self, seconds: float) -> float:
@@ -83,7 +84,7 @@ def _by_readings(run: Run, planned: Stages) -> Said:
             between = [key for key, seconds in spent.items() if seconds >= _mistap()]
             what = planned.get(between[0]) if len(between) == 1 and between[0][1] == 0 else None
             if what is not None and spent[between[0]] >= _most() * worked[between[0]]:
-                gone = (old.value - reading.value) / (2 if what.round and reading.quantity == "size" else 1)
+                gone = layer_between(old.value, reading.value, what.shape if reading.quantity == "size" else None)
                 expected = what.takes * what.fresh(spent[between[0]]) / what.fresh(what.seconds)
                 yield what, "removal", what.yours.removal * gone / expected
         before[place] = reading, worked

@@ -61,3 +61,34 @@ def shape_area(kind: str, measures: Mapping[str, float], *, field: str = "shape"
     if faults:
         raise BadInput(faults)
     return SHAPES[kind].area(**measures)
+
+
+def layer_between(first: float, later: float, kind: str | None) -> float:
+    """The layer that came off between two sizes of a face at one place, m. A bore grows; of a tube either side is measured.
+
+    >>> round(layer_between(25.00e-3, 24.98e-3, "cylinder") * 1e6), round(layer_between(25.00e-3, 25.02e-3, "bore") * 1e6)
+    (10, 10)
+    """
+    lost = first - later
+    match kind:
+        case "cylinder":
+            return lost / 2
+        case "bore":
+            return -lost / 2
+        case "tube":
+            return abs(lost) / 2
+    return lost
+
+
+def size_after(size: float, layer: float, kind: str | None) -> float:
+    """The size of a face when a layer has come off, m; of a tube the outside.
+
+    >>> round(size_after(25.00e-3, 10e-6, "bore") * 1e3, 2)
+    25.02
+    """
+    match kind:
+        case "cylinder" | "tube":
+            return size - 2 * layer
+        case "bore":
+            return size + 2 * layer
+    return size - layer
