@@ -195,7 +195,7 @@ def test_photos_stand_side_by_side_at_one_scale(page: Page, workshop) -> None:
         out = io.BytesIO()
         Image.new("RGB", (900, 600), (180, 150, 70)).save(out, "JPEG")
         dialog.get_by_text(kind, exact=True).first.click()
-        dialog.get_by_label("Width that it shows").first.fill(width)
+        dialog.get_by_label("Width of the next photo").fill(width)
         picture = {"name": "a.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
         dialog.get_by_label("From a file").set_input_files(picture)
         expect(

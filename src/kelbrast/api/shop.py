@@ -71,7 +71,10 @@ class WayIn(BaseModel):
 
 
 class DueOut(BaseModel):
-    """A care of a thing. `worked_h` of `after_h` hours of work; `on_day` by the calendar; `now`: due now."""
+    """A care of a thing. `worked_h` of `after_h` hours of work; `on_day` by the calendar; `now`: due now.
+
+    `waxed_on`: when a piece of work left with its wax; null for everything else.
+    """
 
     thing: str
     thing_label: str
@@ -79,6 +82,7 @@ class DueOut(BaseModel):
     label: str
     text: str
     last: datetime | None
+    waxed_on: datetime | None
     worked_h: float
     after_h: float | None
     on_day: datetime | None
@@ -172,6 +176,7 @@ def _due(one: Due) -> DueOut:
         label=one.care.label,
         text=one.care.text,
         last=one.last,
+        waxed_on=one.thing.since if one.thing.on == "waxed" else None,
         worked_h=round(from_si(one.worked, "h"), 2),
         after_h=from_si(one.care.after, "h") if one.care.after is not None else None,
         on_day=one.on_day,

@@ -58,7 +58,7 @@ class Upkeep:
             if (on := _looked_after(kept)) is not None:
                 since = kept.at[0] if kept.at else datetime.min.replace(tzinfo=UTC)
                 found.append(thing(f"item:{kept.id}", _label(kept), on, since, by_item.get(kept.id, [])))
-        found += [thing(f"run:{run_id}", f"{title}, done {at:%Y-%m-%d}", "waxed", at, []) for run_id, title, at in waxed]
+        found += [thing(f"run:{run_id}", title, "waxed", at, []) for run_id, title, at in waxed]
         return found
 
 

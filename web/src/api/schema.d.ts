@@ -1626,6 +1626,8 @@ export interface components {
         /**
          * DueOut
          * @description A care of a thing. `worked_h` of `after_h` hours of work; `on_day` by the calendar; `now`: due now.
+         *
+         *     `waxed_on`: when a piece of work left with its wax; null for everything else.
          */
         DueOut: {
             /** Thing */
@@ -1640,6 +1642,8 @@ export interface components {
             text: string;
             /** Last */
             last: string | null;
+            /** Waxed On */
+            waxed_on: string | null;
             /** Worked H */
             worked_h: number;
             /** After H */

@@ -43,7 +43,7 @@
 
 <style>
   .frame {
-    aspect-ratio: 384 / 176;
+    aspect-ratio: var(--tile, 384 / 176); /* of the tiles of a plan, unless told */
     background: var(--raised);
   }
   .selected .frame {

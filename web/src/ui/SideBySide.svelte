@@ -23,9 +23,10 @@
   let rightId = $state('');
   const left = $derived(all.find((one) => String(one.id) === leftId) ?? photos.at(-1));
   const right = $derived(
-    all.find((one) => String(one.id) === rightId) ?? references.find((one) => one.id !== left?.id) ?? null,
+    all.find((one) => String(one.id) === rightId) ?? [...references, ...all].find((one) => one.id !== left?.id) ?? null,
   );
-  const scale = $derived(sameScale(left ?? null, right, 320));
+  let room = $state(320);
+  const scale = $derived(sameScale(left ?? null, right, room));
   const options = $derived(all.map((one) => ({ id: String(one.id), label: `${SAID[one.shows]}, photo ${one.id}` })));
 </script>
 
@@ -37,6 +38,7 @@
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <div
         class="mt-1.5 h-72 overflow-auto rounded-lg border border-(--line)"
+        bind:clientWidth={room}
         role="region"
         aria-label="{label}: {SAID[shot.shows]}, photo {shot.id}"
         tabindex="0"
@@ -65,7 +67,11 @@
 {#if all.length}
   <div class="flex gap-3">
     {@render side('This', left, scale.left, (id) => (leftId = id))}
-    {@render side('Beside', right, scale.right, (id) => (rightId = id))}
+    {#if right}
+      {@render side('Beside', right, scale.right, (id) => (rightId = id))}
+    {:else}
+      <p class="dim flex-1 self-center text-center">A second photo, or a reference, is shown beside it.</p>
+    {/if}
   </div>
   <p class="small dim mt-1">{scale.said}</p>
 {:else}

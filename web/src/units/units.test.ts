@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  clock,
   settable,
   converted,
   duration,
@@ -68,4 +69,8 @@ describe('units', () => {
 
 it('a speed to set has three figures and is never above the plan', () => {
   expect([16552, 2850, 999.9, 0].map(settable)).toEqual([16500, 2850, 999, 0]);
+});
+
+it('writes clocks', () => {
+  expect([clock(0), clock(288.9), clock(3725), clock(-3)]).toEqual(['0:00', '4:48', '1:02:05', '0:00']);
 });

@@ -95,6 +95,15 @@ export function duration(minutes: number): string {
   return rest ? `${hours} h ${String(rest).padStart(2, '0')}` : `${hours} h`;
 }
 
+/** Minutes and seconds as a clock shows them. */
+export function clock(seconds: number): string {
+  const all = Math.max(0, Math.floor(seconds));
+  const hours = Math.floor(all / 3600);
+  const minutes = Math.floor((all % 3600) / 60);
+  const rest = String(all % 60).padStart(2, '0');
+  return hours ? `${hours}:${String(minutes).padStart(2, '0')}:${rest}` : `${minutes}:${rest}`;
+}
+
 /** What the server says comes in metric; its figures are put into the units shown. "Ra ... µm" is a roughness. */
 const WRITTEN: [RegExp, Quantity][] = [
   [/(Ra (?:at most |to )?)([\d.]+)( to )?([\d.]+)? µm/g, 'roughness'],

@@ -1,8 +1,7 @@
 <!-- Start, and then the three answers. -->
 <script lang="ts">
   import type { Hand, Run } from '../../api/client';
-  import { duration } from '../../units/units';
-  import { clock } from './reminders';
+  import { clock, duration } from '../../units/units';
 
   interface Props {
     run: Run;

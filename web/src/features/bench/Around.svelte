@@ -4,7 +4,7 @@
   import { api, type Run } from '../../api/client';
   import { p } from '../../app/router';
   import type { BenchRun } from './run.svelte';
-  import { clock } from './reminders';
+  import { clock } from '../../units/units';
 
   let { bench }: { bench: BenchRun } = $props();
   let others = $state.raw<Run[]>([]);

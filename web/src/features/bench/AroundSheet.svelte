@@ -1,9 +1,8 @@
 <!-- Work around the abrasives: each operation with its own timer, side by side. -->
 <script lang="ts">
   import Dialog from '../../ui/Dialog.svelte';
-  import { duration } from '../../units/units';
+  import { clock, duration } from '../../units/units';
   import type { BenchRun } from './run.svelte';
-  import { clock } from './reminders';
 
   let { bench, open, onclose }: { bench: BenchRun; open: boolean; onclose: () => void } = $props();
   const WHEN = { before: 'Before', between: 'Between', after: 'After' };

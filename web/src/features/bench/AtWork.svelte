@@ -4,7 +4,7 @@
   import Dial from '../../charts/Dial.svelte';
   import { temperColour } from '../../charts/temper';
   import { useKeys } from '../../ui/keys.svelte';
-  import { duration } from '../../units/units';
+  import { clock, duration } from '../../units/units';
   import Answers from './Answers.svelte';
   import Around from './Around.svelte';
   import AroundSheet from './AroundSheet.svelte';
@@ -16,7 +16,7 @@
   import NoteSheet from './NoteSheet.svelte';
   import PhotoSheet from './PhotoSheet.svelte';
   import Pieces from './Pieces.svelte';
-  import { clock, reminders, secondsNow, stayShare } from './reminders';
+  import { reminders, secondsNow, stayShare } from './reminders';
   import type { BenchRun } from './run.svelte';
   import { sound } from './sound.svelte';
   import Strip from './Strip.svelte';

@@ -51,7 +51,7 @@
 
 <Dialog bind:open={() => open, (now) => now || onclose()} title="Photos" wide>
   <div class="grid gap-3">
-    <div class="grid items-end gap-3 sm:grid-cols-[1fr_11rem]">
+    <div class="grid items-end gap-3 sm:grid-cols-[1fr_13rem]">
       <Either
         label="What it shows"
         value={shows}
@@ -63,7 +63,7 @@
         onchange={(next) => (shows = next)}
       />
       <NumberField
-        label="Width that it shows"
+        label="Width of the next photo"
         value={across}
         quantity="length"
         onchange={(mm) => (across = mm)}

@@ -2,8 +2,7 @@
 <script lang="ts">
   import type { Run } from '../../api/client';
   import { temperColour } from '../../charts/temper';
-  import { duration } from '../../units/units';
-  import { clock } from './reminders';
+  import { clock, duration } from '../../units/units';
 
   let { run }: { run: Run } = $props();
   const steps = $derived(run.strip.filter((one) => one.state !== 'dropped'));

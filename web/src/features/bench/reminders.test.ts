@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { clock, reminders, secondsNow, stayShare } from './reminders';
+import { reminders, secondsNow, stayShare } from './reminders';
 
 const hand = {
   running: true,
@@ -44,8 +44,4 @@ test('the stay on one spot begins anew each time, and long stays are not counted
   expect(stayShare(21, 14)).toBeCloseTo(0.5);
   expect(stayShare(21, null)).toBeNull();
   expect(stayShare(21, 600)).toBeNull();
-});
-
-test('clocks', () => {
-  expect([clock(0), clock(288.9), clock(3725), clock(-3)]).toEqual(['0:00', '4:48', '1:02:05', '0:00']);
 });

@@ -1,5 +1,7 @@
 /** What the person is reminded of while the clock runs. Pure: the numbers come from the server, the seconds from the clock. */
 
+import { clock } from '../../units/units';
+
 export interface Clocked {
   running: boolean;
   planned_s: number;
@@ -44,13 +46,4 @@ export function reminders(hand: Clocked, since: number, unit: string): Reminder[
 export function stayShare(seconds: number, longest: number | null): number | null {
   if (longest === null || longest <= 0 || longest > 120) return null;
   return (seconds % longest) / longest;
-}
-
-/** Minutes and seconds as a clock shows them. */
-export function clock(seconds: number): string {
-  const all = Math.max(0, Math.floor(seconds));
-  const hours = Math.floor(all / 3600);
-  const minutes = Math.floor((all % 3600) / 60);
-  const rest = String(all % 60).padStart(2, '0');
-  return hours ? `${hours}:${String(minutes).padStart(2, '0')}:${rest}` : `${minutes}:${rest}`;
 }

@@ -29,11 +29,8 @@
 <svelte:head><title>Log – Kelbrast</title></svelte:head>
 
 <div class="mx-auto w-full max-w-6xl flex-1 p-5">
-  <div class="mb-4 flex flex-wrap items-end gap-4">
-    <div class="flex-1">
-      <h1>Log</h1>
-      <p class="small dim">{ABOUT[shownTab]}</p>
-    </div>
+  <div class="mb-4 flex flex-wrap items-end gap-x-4 gap-y-2">
+    <h1 class="flex-1">Log</h1>
     <div class="w-full max-w-[44rem]">
       <Either
         label="Part of the log"
@@ -42,6 +39,7 @@
         onchange={(tab) => searchParams.set('show', tab)}
       />
     </div>
+    <p class="small dim w-full">{ABOUT[shownTab]}</p>
   </div>
   {#if shownTab === 'runs'}<RunList />
   {:else if shownTab === 'wrong'}<WhatWentWrong />

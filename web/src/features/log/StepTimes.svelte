@@ -1,54 +1,65 @@
-<!-- Every step of every piece: planned and as it was. Steps of all pieces stand in one row. -->
+<!-- Every step of every piece: planned and as it was. The pieces of a step follow each other, and wrap: nothing is cut off in print. -->
 <script lang="ts">
   import type { RunPage } from '../../api/client';
+  import { clock } from '../../units/units';
 
-  let { steps }: { steps: RunPage['steps'] } = $props();
-  const key = (one: RunPage['steps'][number]) => `${one.face}.${one.route}.${one.step}`;
-  const rows = $derived([...new Set(steps.filter((one) => one.outcome !== 'dropped').map(key))]);
-  const pieces = $derived([...new Set(steps.map((one) => one.piece))]);
-  const of = (row: string, piece: number) => steps.find((one) => key(one) === row && one.piece === piece);
-  const clock = (seconds: number) => `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
-  const SAID: Record<string, string> = { back: ' went back', skipped: 'left out', open: '–', dropped: '', gone: '' };
+  type Step = RunPage['steps'][number];
+  let { steps }: { steps: Step[] } = $props();
+  const key = (one: Step) => `${one.face}.${one.route}.${one.step}`;
+  const taken = $derived(steps.filter((one) => one.outcome !== 'dropped'));
+  /** The first piece that took a step, with all that took it. */
+  const rows = $derived(
+    taken
+      .filter((one, at) => taken.findIndex((other) => key(other) === key(one)) === at)
+      .map((first) => ({ first, all: taken.filter((one) => key(one) === key(first)) })),
+  );
+  const several = $derived(new Set(steps.map((one) => one.piece)).size > 1);
+  const SAID: Record<Step['outcome'], string> = {
+    back: ' went back',
+    skipped: 'left out',
+    open: '–',
+    dropped: '',
+    gone: '',
+  };
+  const time = (seconds: number) => clock(Math.round(seconds)); // as the log says it in words
 
-  function cell(row: string, piece: number): string {
-    const one = of(row, piece);
-    if (!one || one.outcome === 'dropped') return '';
-    const time = one.outcome === 'gone' || one.outcome === 'back' ? clock(one.seconds) : '';
-    return `${time}${SAID[one.outcome] ?? ''}${one.corrected ? ' put right' : ''}`;
+  function was(one: Step): string {
+    const took = one.outcome === 'gone' || one.outcome === 'back' ? time(one.seconds) : '';
+    return `${took}${SAID[one.outcome]}${one.corrected ? ' put right' : ''}`;
   }
 </script>
 
-<!-- Wide for a large batch, so the keyboard must reach it. -->
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div class="overflow-x-auto" tabindex="0" role="region" aria-label="Step by step">
-  <table class="small w-full">
-    <thead class="dim text-left">
-      <tr
-        ><th>Step</th><th class="num">Planned</th>{#each pieces as piece (piece)}<th class="num"
-            >{pieces.length > 1 ? `Piece ${piece}` : 'As it was'}</th
-          >{/each}</tr
-      >
-    </thead>
-    <tbody>
-      {#each rows as row (row)}
-        {@const first = steps.find((one) => key(one) === row)}
-        {#if first}
-          <tr>
-            <td>{first.face}{first.route ? ', way back' : ''}: {first.label}</td>
-            <td class="num">{clock(first.planned_s)}</td>
-            {#each pieces as piece (piece)}<td class="num">{cell(row, piece)}</td>{/each}
-          </tr>
-        {/if}
-      {/each}
-    </tbody>
-  </table>
-</div>
+<table class="small w-full">
+  <thead class="dim text-left">
+    <tr><th>Step</th><th>Planned</th><th>As it was{several ? ', by piece' : ''}</th></tr>
+  </thead>
+  <tbody>
+    {#each rows as { first, all } (key(first))}
+      <tr>
+        <td>{first.face}{first.route ? ', way back' : ''}: {first.label}</td>
+        <td class="num">{time(first.planned_s)}</td>
+        <td>
+          <ul class="flex flex-wrap gap-x-3">
+            {#each all as one (one.piece)}
+              <li class="num whitespace-nowrap">
+                {#if several}<span class="dim inline-block min-w-5 text-right" aria-label="piece {one.piece}:"
+                    >{one.piece}</span
+                  >{/if}
+                {was(one)}
+              </li>
+            {/each}
+          </ul>
+        </td>
+      </tr>
+    {/each}
+  </tbody>
+</table>
 
 <style>
   th,
   td {
     padding: 0.2rem 0.8rem 0.2rem 0;
     border-bottom: 1px solid var(--line);
-    white-space: nowrap;
+    vertical-align: top;
   }
 </style>

@@ -18,6 +18,11 @@
     }
   }
 
+  function since(one: Due): string {
+    if (one.last) return `last done ${day(one.last)}`;
+    return one.waxed_on ? `waxed ${day(one.waxed_on)}` : 'not done yet';
+  }
+
   function when(one: Due): string {
     const said = [];
     if (one.after_h !== null) said.push(`${figures(one.worked_h)} of ${figures(one.after_h)} h of work`);
@@ -36,7 +41,7 @@
         <span class="small dim block">{one.text}</span>
       </div>
       <span class="num small text-right"
-        >{when(one)}<span class="dim block">{one.last ? `last done ${day(one.last)}` : 'not done yet'}</span></span
+        >{when(one)}<span class="dim block">{since(one)}</span></span
       >
       <button class="plain-button small" onclick={() => done(one)} aria-label="Done: {one.thing_label}, {one.label}"
         >Done</button

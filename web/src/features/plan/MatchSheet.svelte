@@ -14,13 +14,17 @@
   }
   let { material, open = $bindable(), onchoose }: Props = $props();
   const SHOWN = 5;
-  const ROWS = 176;
+  const ROWS = 384;
   const COLUMNS = 384;
+  const GAPS = 8;
   const SPACING_UM = 8;
   const WIDE_MM = (COLUMNS * SPACING_UM) / 1000;
   let moved = $state(0);
   let photo = $state<string | null>(null);
   let across = $state(10);
+  /** Pixels that the swatches take side by side; the photo has as many to the millimetre. */
+  let room = $state(0);
+  const perMm = $derived((room - GAPS * (SHOWN - 1)) / SHOWN / WIDE_MM);
   const patches = new Answer<{ grade: string; patch: PatchShown }[]>();
   const last = $derived(Math.max(0, choices.papers.length - SHOWN));
   /** Around the grades that are met most. */
@@ -56,25 +60,41 @@
       1,
     )} mm. Coarse is on the left.
   </p>
-  <div class="my-3 flex items-center gap-2">
-    <button class="plain-button" disabled={first === 0} onclick={() => (moved -= 1)}>Coarser</button>
-    <div class="grid flex-1 grid-cols-5 gap-2">
-      {#each patches.value ?? [] as one (one.grade)}
-        <div class="grid gap-1">
-          <LightTile
-            src="/api/light/{one.patch.key}.png"
-            label={one.grade}
-            words={() => Promise.resolve(one.patch.words)}
-          />
-          <button class="plain-button small" onclick={() => choose(one.grade)}>It is {one.grade}</button>
-        </div>
-      {/each}
+  {#if photo}
+    <!-- A wider photo scrolls, so the keyboard must reach it. -->
+    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+    <div
+      class="mt-3 max-h-60 overflow-auto rounded-lg border border-(--line)"
+      role="region"
+      aria-label="Your part at the same scale"
+      tabindex="0"
+    >
+      <img src={photo} alt="Your part" class="max-w-none" style:width="{across * perMm}px" />
     </div>
-    <button class="plain-button" disabled={first >= last} onclick={() => (moved += 1)}>Finer</button>
+  {/if}
+  <div class="my-3 grid grid-cols-5" style:gap="{GAPS}px" style:--tile="{COLUMNS} / {ROWS}" bind:clientWidth={room}>
+    {#each patches.value ?? [] as one (one.grade)}
+      <div class="grid gap-1">
+        <LightTile
+          src="/api/light/{one.patch.key}.png"
+          label={one.grade}
+          words={() => Promise.resolve(one.patch.words)}
+        />
+        <button class="plain-button small" onclick={() => choose(one.grade)}>It is {one.grade}</button>
+      </div>
+    {/each}
   </div>
   {#if patches.trouble}<p class="text-(--stop)" role="alert">{patches.trouble}</p>{/if}
   <div class="flex flex-wrap items-end gap-3">
-    <label class="plain-button small focus-within:outline-3"
+    <button class="plain-button" disabled={first === 0} onclick={() => (moved -= 1)}>Coarser</button>
+    <button class="plain-button" disabled={first >= last} onclick={() => (moved += 1)}>Finer</button>
+    <span class="flex-1"></span>
+    {#if photo}
+      <div class="w-40">
+        <NumberField label="Width of the photo" value={across} quantity="length" onchange={(mm) => (across = mm)} />
+      </div>
+    {/if}
+    <label class="plain-button focus-within:outline-3"
       >A photo of the part<input
         class="sr-only"
         type="file"
@@ -83,23 +103,5 @@
         onchange={look}
       /></label
     >
-    <div class="w-40">
-      <NumberField label="Width that it shows" value={across} quantity="length" onchange={(mm) => (across = mm)} />
-    </div>
-    {#if photo}
-      <div
-        class="frame relative w-72 overflow-hidden rounded-lg border border-(--line)"
-        role="img"
-        aria-label="Your part at the same scale"
-      >
-        <img src={photo} alt="" class="absolute top-0 left-0 max-w-none" style:width="{(100 * across) / WIDE_MM}%" />
-      </div>
-    {/if}
   </div>
 </Dialog>
-
-<style>
-  .frame {
-    aspect-ratio: 384 / 176;
-  }
-</style>
