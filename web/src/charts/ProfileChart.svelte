@@ -10,10 +10,10 @@
     label: string;
   }
   let { profile, bearing, label }: Props = $props();
-  const WIDE = 520;
-  const HIGH = 150;
+  let wide = $state(520); // drawn one to one, so that letters keep their size
+  const HIGH = 170;
   const FOOT = 18; // for the length
-  const HEAD = 62; // for the heights
+  const HEAD = 66; // for the heights
   const SIDE = 110;
   const top = $derived(Math.max(...profile.map((point) => point[1])));
   const bottom = $derived(Math.min(...profile.map((point) => point[1])));
@@ -21,11 +21,11 @@
   const y = (z: number) => 6 + ((top - z) / (top - bottom || 1)) * (HIGH - 12);
   const line = $derived(
     profile
-      .map(([x, z]) => `${(HEAD + (x / end) * (WIDE - SIDE - HEAD - 12)).toFixed(1)},${y(z).toFixed(1)}`)
+      .map(([x, z]) => `${(HEAD + (x / end) * (wide - SIDE - HEAD - 12)).toFixed(1)},${y(z).toFixed(1)}`)
       .join(' '),
   );
   const curve = $derived(
-    bearing.map(([share, z]) => `${(WIDE - SIDE + (share / 100) * SIDE).toFixed(1)},${y(z).toFixed(1)}`).join(' '),
+    bearing.map(([share, z]) => `${(wide - SIDE + (share / 100) * SIDE).toFixed(1)},${y(z).toFixed(1)}`).join(' '),
   );
 </script>
 
@@ -35,14 +35,17 @@
   >
 {/snippet}
 
-<svg viewBox="0 0 {WIDE} {HIGH + FOOT}" class="w-full" role="img" aria-label={label}>
-  <line x1={HEAD} x2={WIDE - SIDE - 12} y1={y(0)} y2={y(0)} stroke="var(--line)" />
-  <polyline points={line} fill="none" stroke="var(--t5)" stroke-width="1" />
-  <rect x={WIDE - SIDE} y="0" width={SIDE} height={HIGH} fill="none" stroke="var(--line)" />
-  <polyline points={curve} fill="none" stroke="var(--t3)" stroke-width="2" />
-  {@render height(top)}
-  <text x={HEAD - 6} y={y(0) + 4} font-size="12" text-anchor="end" fill="var(--dim)">0 {shown.unit('roughness')}</text>
-  {@render height(bottom)}
-  <text x={HEAD} y={HIGH + FOOT - 4} font-size="12" fill="var(--dim)">{shown.say(end, 'length')} long</text>
-  <text x={WIDE} y={HIGH + FOOT - 4} font-size="12" text-anchor="end" fill="var(--dim)">0 to 100 % material</text>
-</svg>
+<div bind:clientWidth={wide}>
+  <svg viewBox="0 0 {wide} {HIGH + FOOT}" class="w-full" role="img" aria-label={label}>
+    <line x1={HEAD} x2={wide - SIDE - 12} y1={y(0)} y2={y(0)} stroke="var(--line)" />
+    <polyline points={line} fill="none" stroke="var(--t5)" stroke-width="1" />
+    <rect x={wide - SIDE} y="0" width={SIDE} height={HIGH} fill="none" stroke="var(--line)" />
+    <polyline points={curve} fill="none" stroke="var(--t3)" stroke-width="2" />
+    {@render height(top)}
+    <text x={HEAD - 6} y={y(0) + 4} font-size="12" text-anchor="end" fill="var(--dim)">0 {shown.unit('roughness')}</text
+    >
+    {@render height(bottom)}
+    <text x={HEAD} y={HIGH + FOOT - 4} font-size="12" fill="var(--dim)">{shown.say(end, 'length')} long</text>
+    <text x={wide} y={HIGH + FOOT - 4} font-size="12" text-anchor="end" fill="var(--dim)">0 to 100 % material</text>
+  </svg>
+</div>

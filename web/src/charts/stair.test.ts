@@ -94,8 +94,10 @@ describe('labels and ticks', () => {
   });
 
   it('ticks every decade', () => {
-    expect(niceDepths(0.05, 20)).toContain(1);
-    expect(niceDepths(0.9, 6)).toEqual([1, 2, 5]);
+    expect(niceDepths(0.05, 20, 400)).toContain(1);
+    expect(niceDepths(0.9, 6, 400)).toEqual([1, 2, 5]);
+    expect(niceDepths(0.05, 20, 100)).toEqual([0.1, 0.3, 1, 3, 10]); // letters would touch with more
+    expect(niceDepths(0.05, 20, 60)).toEqual([0.1, 1, 10]);
   });
 
   it('runs the temper ramp from coarse to fine', () => {

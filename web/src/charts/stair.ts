@@ -48,6 +48,7 @@ export interface Stair {
 
 const MARGIN = { left: 54, right: 14, top: 34, bottom: 34 };
 const CHARACTER = 7.4;
+const LINE = 14;
 
 export function layOutStair(
   steps: StairStep[],
@@ -96,7 +97,7 @@ export function layOutStair(
     right,
     top,
     bottom,
-    depthTicks: niceDepths(lowest / umPerTick, highest / umPerTick).map((tick) => ({
+    depthTicks: niceDepths(lowest / umPerTick, highest / umPerTick, bottom - top).map((tick) => ({
       value: tick * umPerTick,
       y: y(tick * umPerTick),
     })),
@@ -115,10 +116,13 @@ function whisker(x: number, y0: number, y1: number) {
   return { x, y0, y1, labelY: labelY >= MARGIN.top + 6 ? labelY : null };
 }
 
-/** 1, 2 and 5 of every decade between the ends; the twos and fives go when there are many decades. */
-export function niceDepths(lowest: number, highest: number): number[] {
-  const decades = Math.log10(highest / lowest);
-  const leads = decades > 4.5 ? [1] : decades > 3 ? [1, 3] : [1, 2, 5];
+/** 1, 2 and 5 of every decade between the ends, or fewer where their letters would touch on so many pixels. */
+export function niceDepths(lowest: number, highest: number, height: number): number[] {
+  const decade = height / Math.log10(highest / lowest);
+  const leads = [
+    [1, 2, 5],
+    [1, 3],
+  ].find((some) => decade * Math.log10(some[1] ?? 1) >= LINE) ?? [1];
   const found: number[] = [];
   for (let power = Math.floor(Math.log10(lowest)); power <= Math.ceil(Math.log10(highest)); power++)
     for (const lead of leads) {

@@ -1,5 +1,6 @@
 <!-- The shop's own factors against the published figures, each with how sure it is, switched one by one or all together. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import { api, type Learning } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import { notices } from '../../ui/notices.svelte';
@@ -57,7 +58,7 @@
               ><b class="font-semibold">{one.carrier_label}</b><span class="small dim block">{one.quantity_label}</span
               ></td
             >
-            <td>{one.family}</td>
+            <td>{choices.familyLabel(one.family)}</td>
             <td>
               <svg viewBox="0 0 240 22" class="w-full" aria-hidden="true">
                 <line x1="0" x2="240" y1="11" y2="11" stroke="var(--line)" />
@@ -78,7 +79,7 @@
               {#if one.enough}
                 <input
                   type="checkbox"
-                  aria-label="Use {one.carrier_label}, {one.family}, {one.quantity_label}"
+                  aria-label="Use {one.carrier_label}, {choices.familyLabel(one.family)}, {one.quantity_label}"
                   checked={one.used}
                   disabled={!learning.on}
                   onchange={(event) => turn(event.currentTarget.checked, one)}

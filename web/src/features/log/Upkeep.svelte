@@ -40,9 +40,7 @@
         {#if one.now}<b class="text-(--stop)">due now</b>{/if}
         <span class="small dim block">{one.text}</span>
       </div>
-      <span class="num small text-right"
-        >{when(one)}<span class="dim block">{since(one)}</span></span
-      >
+      <span class="num small text-right">{when(one)}<span class="dim block">{since(one)}</span></span>
       <button class="plain-button small" onclick={() => done(one)} aria-label="Done: {one.thing_label}, {one.label}"
         >Done</button
       >

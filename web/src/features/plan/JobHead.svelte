@@ -20,17 +20,6 @@
   let { draft, fresh, ondescribe, onweigh }: Props = $props();
   let title = $state<HTMLInputElement>();
 
-  const FAMILIES: Record<string, string> = {
-    steel: 'Steel and iron',
-    stainless: 'Stainless steel',
-    aluminium: 'Aluminium',
-    'copper-alloy': 'Copper, brass, bronze',
-    silver: 'Silver',
-    titanium: 'Titanium',
-    zinc: 'Zinc',
-    plastic: 'Plastics',
-    coating: 'Coatings',
-  };
   const SAID: Record<Saving, string> = {
     saved: 'Kept',
     saving: 'Keeping …',
@@ -43,7 +32,7 @@
     (choices.all?.materials ?? []).map((one) => ({
       id: one.id,
       label: one.label,
-      group: FAMILIES[one.family] ?? one.family,
+      group: choices.familyLabel(one.family),
     })),
   );
   /** Each habit with what it costs in minutes against the best of them. */

@@ -32,11 +32,11 @@
 </script>
 
 <section
-  class="flex min-h-0 min-w-0 flex-col gap-3 self-start lg:self-auto"
+  class="-m-1 flex min-h-0 min-w-0 flex-col gap-3 self-start p-1 lg:self-auto lg:overflow-y-auto"
   aria-label="Plan of {plan?.name ?? 'this face'}"
 >
   <div
-    class="panel relative h-96 shrink-0 overflow-hidden lg:h-auto lg:min-h-56 lg:shrink lg:flex-1"
+    class="panel relative h-96 shrink-0 overflow-hidden lg:h-auto lg:min-h-44 lg:shrink lg:flex-1"
     class:opacity-60={draft.trouble !== null}
   >
     {#if plan?.steps.length}

@@ -19,7 +19,6 @@
       (tool) => tool.charge,
     ).map((tool) => ({ id: tool.charge ?? '', label: tool.label.split(', ').at(-1) ?? tool.label })),
   );
-  const families = $derived([...new Set((choices.all?.materials ?? []).map((one) => one.family))]);
   let charge = $state('');
   let family = $state('');
   const usable = $derived((!held || charge || charges.length === 1) && family);
@@ -29,7 +28,7 @@
   }
 
   function said(event: RackItem['history'][number]): string {
-    const what = [event.charge, event.family].filter(Boolean).join(', ');
+    const what = [event.charge, event.family && choices.familyLabel(event.family)].filter(Boolean).join(', ');
     if (event.kind === 'stock') return `${event.amount > 0 ? '+' : ''}${figures(event.amount, 3)}`;
     if (event.kind === 'measured') return `measured ${shown.say(event.size_mm ?? 0, 'length', 3)}`;
     return `${event.kind}${what ? `: ${what}` : ''}${event.why ? ` (${event.why})` : ''}`;
@@ -138,7 +137,7 @@
       <Choice
         label="Metal family"
         value={family}
-        options={[{ id: '', label: 'Choose' }, ...families.map((id) => ({ id, label: id }))]}
+        options={[{ id: '', label: 'Choose' }, ...choices.families]}
         onchange={(id) => (family = id)}
       />
       <div class="flex gap-2">

@@ -19,7 +19,6 @@
   let settingUp = $state(false);
   let imported = $state<string | null>(null);
   let picker = $state<HTMLInputElement | null>(null);
-  const families = $derived([...new Set((choices.all?.materials ?? []).map((one) => one.family))]);
 
   $effect(() => {
     void rack.load();
@@ -64,7 +63,7 @@
       <Choice
         label="May be used on"
         value={rack.family}
-        options={[{ id: '', label: 'Any metal' }, ...families.map((id) => ({ id, label: id }))]}
+        options={[{ id: '', label: 'Any metal' }, ...choices.families]}
         onchange={(id) => (rack.family = id)}
       />
     </div>

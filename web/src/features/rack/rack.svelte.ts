@@ -1,3 +1,4 @@
+import { choices } from '../../api/catalogue.svelte';
 import { api, type RackEvent, type RackItem, type RackItemFile, type Thing } from '../../api/client';
 import { firstOfEach } from '../../ui/unique';
 import { notices } from '../../ui/notices.svelte';
@@ -102,7 +103,9 @@ export function suits(item: RackItem, family: string): boolean {
 /** What it is kept for, in words. */
 export function keptFor(item: RackItem): string {
   if (item.mixed) return 'mixed: downgrade or retire it';
-  const bound = [item.bound_charge_label, item.bound_family].filter(Boolean).join(', ');
+  const bound = [item.bound_charge_label, item.bound_family && choices.familyLabel(item.bound_family)]
+    .filter(Boolean)
+    .join(', ');
   if (bound) return `only ${bound}`;
   return ['wheel', 'lap'].includes(item.thing.kind) || item.thing.wears_down ? 'free' : '';
 }
