@@ -8,6 +8,8 @@ import pytest
 from PIL import Image
 from starlette.testclient import TestClient
 
+from tapping import tap
+
 
 @pytest.fixture
 def run(client: TestClient, collar: dict[str, Any]) -> dict[str, Any]:
@@ -15,17 +17,6 @@ def run(client: TestClient, collar: dict[str, Any]) -> dict[str, Any]:
     began = client.post(f"/api/jobs/{job}/runs")
     assert began.status_code == 201
     return began.json()
-
-
-def tap(client: TestClient, run: dict[str, Any], kind: str, *, after: int | None = None, **more: Any):
-    hand = run["hand"] or {}
-    at = {key: hand[key] for key in ("piece", "face", "route", "step")} if hand else {}
-    body = {
-        "tap": {"kind": kind, **at, **more},
-        "name": f"{kind}-{run['seen']:06}",
-        "after": run["seen"] if after is None else after,
-    }
-    return client.post(f"/api/runs/{run['id']}/taps", json=body)
 
 
 def finish(client: TestClient, run: dict[str, Any]) -> dict[str, Any]:

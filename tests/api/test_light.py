@@ -1,12 +1,15 @@
 """The light strip over HTTP: as many pictures as stages, made in the background, the same for the same plan."""
 
 import io
+import re
 from typing import Any
 
 import numpy as np
 import pytest
 from PIL import Image
 from starlette.testclient import TestClient
+
+from tapping import tap
 
 
 @pytest.fixture
@@ -57,3 +60,17 @@ def test_the_pair_at_the_bench_tells_done_from_not_yet(client, collar) -> None:
     assert (done["label"], early["label"]) == ("It should look like", "Not yet, keep going")
     apart = np.abs(picture(client, done["key"]) - picture(client, early["key"]))
     assert (apart.max(axis=2) > 8).mean() > 0.02  # old marks that lie across
+
+
+def test_on_a_way_back_the_pair_starts_from_the_mark_that_was_found(client, collar) -> None:
+    """Not from how the part once came: nine micrometres deep, the mark needs less than the first damage did."""
+    job = client.post("/api/jobs", json=collar).json()["id"]
+    run = client.post(f"/api/jobs/{job}/runs").json()
+    run = tap(client, tap(client, run, "started").json(), "back", depth_um=9.0, extent="whole").json()
+    assert run["hand"]["route"] == 1
+    done, early = client.get(f"/api/runs/{run['id']}/light").json()
+    deep = [
+        float(re.search(r"marks ([\d.]+) µm deep", client.get(f"/api/light/{one['key']}/words").json()["words"])[1])
+        for one in (done, early)
+    ]
+    assert deep[0] < deep[1] <= 9.5

@@ -119,6 +119,16 @@ def test_brass_is_yellow_acrylic_is_not() -> None:
     assert acrylic[2] >= acrylic[0]
 
 
+def test_a_bead_stands_above_the_face_and_its_crest_goes_first() -> None:
+    found = found_patch(Found("raised", 60 * UM, 100 * UM), SIZE, SPACING, seed=1)
+    assert (found.z.max(), found.z.min()) == pytest.approx((0, -60 * UM), abs=0.5 * UM)
+    assert (found.z < -59 * UM).mean() > 0.3  # the face beside it
+    after = worked(found, Working(layer=30 * UM, marks=FINE))
+    untouched = found.z < -45 * UM
+    assert after.z[untouched] == pytest.approx(found.z[untouched], abs=0.1 * UM)
+    assert after.z.max() < -29 * UM
+
+
 @pytest.mark.parametrize("bad", [{"depth": 0.0}, {"grain": -1.0}])
 def test_marks_that_can_not_be_are_refused(bad) -> None:
     with pytest.raises(OutsideValidity):
