@@ -136,6 +136,8 @@ def test_photos_belong_to_a_run(shop) -> None:
 def test_upkeep_follows_from_the_log_and_is_put_down_as_done(shop, keep) -> None:
     shop.begin(keep(protect="wax"))
     shop.finish()
+    assert not any(one.care.id == "rewax" for one in Upkeep(shop.jobs).due())  # nobody said yet that it was waxed
+    shop.tap("operated", operation="wax")
     now = datetime.fromtimestamp(shop.at, UTC)
     upkeep = Upkeep(shop.jobs)
     later = now + timedelta(days=200)

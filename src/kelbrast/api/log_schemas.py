@@ -11,6 +11,9 @@ from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.faults import FaultOfWork, faults_of_work
 from kelbrast.core.catalogue.materials import material, materials
 from kelbrast.core.catalogue.tools import tool, tools
+from kelbrast.core.rack.upkeep import care
+from kelbrast.core.surface.part import PROTECTIONS
+from kelbrast.exchange.job_file import FaceFile
 from kelbrast.storage.runs import LogLine
 
 
@@ -112,15 +115,19 @@ class TroubleOut(BaseModel):
     done: str
 
 
-class FaceWantedOut(BaseModel):
-    """A face: what was wanted of it."""
+class FaceWorkedOut(BaseModel):
+    """A face that was worked, as it was described then, and the most that was planned to come off."""
 
-    name: str
-    steps: int
+    face: FaceFile
+    area_cm2: float
+    metal_um: float
 
 
 class RunPageOut(BaseModel):
-    """A run for the log: everything that happened, in words and in figures."""
+    """A run for the log: everything that happened, in words and in figures.
+
+    `protected`: what was put on the work and told to be done; `protection`: what was planned; `keeping`: how to keep it so.
+    """
 
     line: LogLineOut
     steps: list[StepLogOut]
@@ -129,7 +136,9 @@ class RunPageOut(BaseModel):
     troubles: list[TroubleOut]
     notes: list[str]
     protected: str | None
-    faces: list[FaceWantedOut]
+    protection: str | None
+    keeping: str | None
+    faces: list[FaceWorkedOut]
     seen: int
 
 
@@ -200,7 +209,13 @@ def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOu
         ],
         notes=[event.words for event in run.standing if event.kind == "note"],
         protected=next((one.label for one in kept.plan.operations if one.id == figures.get("protected")), None),
-        faces=[FaceWantedOut(name=face.name, steps=len(face.steps)) for face in kept.plan.faces if face.steps],
+        protection=next((one.label for one in kept.plan.operations if one.id in PROTECTIONS), None),
+        keeping=care("rewax").text if figures.get("protected") == "wax" else None,
+        faces=[
+            FaceWorkedOut(face=face, area_cm2=plan.area_cm2, metal_um=plan.metal_um)
+            for face, plan in zip(kept.file.faces, kept.plan.faces, strict=True)
+            if plan.steps
+        ],
         seen=run.seen,
     )
 

@@ -51,7 +51,7 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
         "planned_worn": {name: round(count, 3) for name, count in came_to.planned_worn.items()},
         "worn": {name: round(count, 3) for name, count in came_to.worn.items()},
         "backs": came_to.backs,
-        "protected": next((one.id for one in kept.plan.operations if one.id in PROTECTIONS), None),
+        "protected": next((name for name, one in kept.run.operations.items() if name in PROTECTIONS and one.done), None),
     }
 
 

@@ -238,7 +238,7 @@ class Runs:
 
 def _matters(tap: TapFile) -> bool:
     """Whether a tap changes what follows from the events: nearly all do; starting the clock does not."""
-    return tap.kind not in ("started", "picked", "order", "recharged", "waiting", "operated", "photo")
+    return tap.kind not in ("started", "picked", "order", "recharged", "waiting", "photo")
 
 
 def _tell_rack(session: Session, events: Events, *, why: str) -> None:

@@ -19,7 +19,7 @@ from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.run_file import EventFile, TapFile, kept_tap, to_events, to_layout
 
-_DAY = 86_400.0
+_DAY, _OPENS = 86_400.0, 9 * 3600.0  # a run begins when the workshop opens
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +61,7 @@ def events_of(
     family = material(job.material).family
     told: list[EventFile] = []
     state = begin(to_layout(job, plan))
-    at = now - run.days_ago * _DAY
+    at = (now // _DAY - run.days_ago) * _DAY + _OPENS
 
     def tap(kind: str, **more: Any) -> None:
         nonlocal state
@@ -70,6 +70,16 @@ def events_of(
         told.append(event)
         state = happen(state, *to_events([event], job))
 
+    around = [one for one in plan.operations if one.id in state.layout.operations]
+
+    def operate(*, before: bool) -> None:
+        nonlocal at
+        for one in around:
+            if (one.when == "before") == before:
+                at += 60 * (job.pieces * one.minutes + one.waiting_minutes)
+                tap("operated", operation=one.id)
+
+    operate(before=True)
     for piece, face, route, step, seconds, name in _stages_of(lambda: state):
         where = {"piece": piece, "face": face, "route": route, "step": step}
         takes = pace.get((tool(name).carrier.id, family), 1.0) * run.pace * chance.lognormvariate(0.0, 0.12)
@@ -81,7 +91,7 @@ def events_of(
         tap("trouble", fault=run.trouble, words=run.done)
     if run.note:
         tap("note", words=run.note)
-    at += 300
+    operate(before=False)
     tap("finished", well=run.well)
     return told
 

@@ -1823,14 +1823,15 @@ export interface components {
             step: number;
         };
         /**
-         * FaceWantedOut
-         * @description A face: what was wanted of it.
+         * FaceWorkedOut
+         * @description A face that was worked, as it was described then, and the most that was planned to come off.
          */
-        FaceWantedOut: {
-            /** Name */
-            name: string;
-            /** Steps */
-            steps: number;
+        FaceWorkedOut: {
+            face: components["schemas"]["FaceFile"];
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Metal Um */
+            metal_um: number;
         };
         /**
          * FallbackFile
@@ -3213,6 +3214,8 @@ export interface components {
         /**
          * RunPageOut
          * @description A run for the log: everything that happened, in words and in figures.
+         *
+         *     `protected`: what was put on the work and told to be done; `protection`: what was planned; `keeping`: how to keep it so.
          */
         RunPageOut: {
             line: components["schemas"]["LogLineOut"];
@@ -3228,8 +3231,12 @@ export interface components {
             notes: string[];
             /** Protected */
             protected: string | null;
+            /** Protection */
+            protection: string | null;
+            /** Keeping */
+            keeping: string | null;
             /** Faces */
-            faces: components["schemas"]["FaceWantedOut"][];
+            faces: components["schemas"]["FaceWorkedOut"][];
             /** Seen */
             seen: number;
         };

@@ -37,7 +37,7 @@
       <!-- A wider view scrolls, so the keyboard must reach it. -->
       <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
       <div
-        class="mt-1.5 h-72 overflow-auto rounded-lg border border-(--line)"
+        class="mt-1.5 h-72 overflow-auto rounded-lg contain-inline-size border border-(--line)"
         bind:clientWidth={room}
         role="region"
         aria-label="{label}: {SAID[shot.shows]}, photo {shot.id}"

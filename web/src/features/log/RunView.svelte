@@ -9,6 +9,7 @@
   import SideBySide from '../../ui/SideBySide.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
+  import FacesWorked from './FacesWorked.svelte';
   import MakeWay from './MakeWay.svelte';
   import StepTimes from './StepTimes.svelte';
   import TimeRight from './TimeRight.svelte';
@@ -89,9 +90,11 @@
           </div>
           <div>
             <dt>Protected with</dt>
-            <dd>{page.protected?.toLowerCase() ?? 'nothing'}</dd>
+            <dd>{page.protected?.toLowerCase() ?? 'nothing yet'}</dd>
+            <dd class="of">{page.protection ? `planned ${page.protection.toLowerCase()}` : 'nothing planned'}</dd>
           </div>
         </dl>
+        <FacesWorked faces={page.faces} well={line.well} />
         <StepTimes steps={page.steps} />
         <TimeRight run={id} {page} ondone={() => answer.ask(api.runPage(id), true)} />
         <section>
@@ -103,11 +106,15 @@
           </ul>
         </section>
       {:else}
+        <FacesWorked faces={page.faces} well={line.well} />
         <p>
           {duration(line.figures.minutes)} of work on the surface. {line.figures.metal_um === null
-            ? `About ${shown.say(line.figures.planned_metal_um, 'depth')} of the surface was taken off at most.`
-            : `${shown.say(line.figures.metal_um, 'depth')} of the surface was taken off at most, by measurement.`}
-          {page.protected ? `Protected: ${page.protected.toLowerCase()}.` : ''}
+            ? 'What came off was not measured.'
+            : `${shown.say(line.figures.metal_um, 'depth')} of the surface came off at most, by measurement.`}
+          {page.protected
+            ? `Protected with ${page.protected.toLowerCase()}.`
+            : 'The surface is bare: nothing protects it yet.'}
+          {page.keeping ? `To keep it so: ${page.keeping}` : ''}
         </p>
       {/if}
       {#if page.readings.length}

@@ -1,8 +1,7 @@
 <!-- The faces of the part; the one in hand is edited in place. -->
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus';
-  import { choices } from '../../api/catalogue.svelte';
-  import type { Face } from '../../api/client';
+  import { foundSaid, wantedSaid } from '../../ui/face-said';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
   import FaceEditor from './FaceEditor.svelte';
@@ -15,23 +14,6 @@
     if (!list) return;
     const above = element.getBoundingClientRect().top - list.getBoundingClientRect().top;
     if (above < 0 || above > list.clientHeight / 2) list.scrollTop += above;
-  }
-
-  function found(face: Face): string {
-    const kind = choices.all?.found.find((one) => one.id === face.found.kind)?.label.split(':')[0] ?? face.found.kind;
-    if (face.found.after) return `as left by ${face.found.after}`;
-    const depth = face.found.depth_um;
-    if (typeof depth === 'number') return `${kind.toLowerCase()} ${shown.say(depth, 'depth')}`;
-    return depth
-      ? `${kind.toLowerCase()} ${shown.bare(depth.likely, 'depth')}–${shown.say(depth.worst, 'depth')}`
-      : kind;
-  }
-
-  function wanted(face: Face): string {
-    if (face.keep_off) return 'keep off';
-    if (face.want.finish) return `to: ${choices.finish(face.want.finish)?.label ?? face.want.finish}`;
-    const ends = face.want.ra_um?.map((end) => (end === null ? '–' : shown.bare(end, 'roughness')));
-    return `to: Ra ${ends?.join(' to ')} ${shown.unit('roughness')}`;
   }
 </script>
 
@@ -50,7 +32,11 @@
           <b class="font-semibold" class:dim={face.keep_off}>{face.name}</b>
           {#if plan && !plan.possible}<span class="small font-semibold text-(--stop)">not possible</span>{/if}
         </span>
-        <span class="small dim">{plan ? shown.say(plan.area_cm2, 'area') : ''} · {found(face)} · {wanted(face)}</span>
+        <span class="small dim"
+          >{plan ? shown.say(plan.area_cm2, 'area') : ''} · {foundSaid(face)} · {face.keep_off
+            ? 'keep off'
+            : `to: ${wantedSaid(face)}`}</span
+        >
         {#if plan?.possible && plan.limit_um && plan.steps.length}
           <span class="mt-1 block h-[7px] overflow-hidden rounded bg-(--line)">
             <i

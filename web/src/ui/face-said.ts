@@ -1,0 +1,19 @@
+import { choices } from '../api/catalogue.svelte';
+import type { Face } from '../api/client';
+import { shown } from '../units/shown.svelte';
+
+/** How a face came, in the units shown: "pits 22–35 µm". */
+export function foundSaid(face: Face): string {
+  const kind = choices.all?.found.find((one) => one.id === face.found.kind)?.label.split(':')[0] ?? face.found.kind;
+  if (face.found.after) return `as left by ${face.found.after}`;
+  const depth = face.found.depth_um;
+  if (typeof depth === 'number') return `${kind.toLowerCase()} ${shown.say(depth, 'depth')}`;
+  return depth ? `${kind.toLowerCase()} ${shown.bare(depth.likely, 'depth')}–${shown.say(depth.worst, 'depth')}` : kind;
+}
+
+/** What a face shall become: a finish by its label, or a band of Ra. */
+export function wantedSaid(face: Face): string {
+  if (face.want.finish) return choices.finish(face.want.finish)?.label ?? face.want.finish;
+  const ends = face.want.ra_um?.map((end) => (end === null ? '–' : shown.bare(end, 'roughness')));
+  return `Ra ${ends?.join(' to ')} ${shown.unit('roughness')}`;
+}
