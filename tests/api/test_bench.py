@@ -109,6 +109,17 @@ def test_the_log_of_a_run_and_its_exports(client, run) -> None:
     assert len(client.get("/api/log.json").json()) == 1
 
 
+def test_the_page_of_a_run_claims_no_protection_before_somebody_said_so(client, run, collar) -> None:
+    before = client.get(f"/api/runs/{run['id']}/page").json()
+    assert (before["protected"], before["protection"], before["keeping"]) == (None, "Wax", None)
+    shown, kept = before["faces"][0]["face"], collar["faces"][0]
+    assert (shown["found"]["depth_um"], shown["want"]["finish"]) == (kept["found"]["depth_um"], kept["want"]["finish"])
+    run = tap(client, finish(client, run), "operated", operation="wax").json()
+    after = client.get(f"/api/runs/{run['id']}/page").json()
+    assert (after["protected"], after["protection"]) == ("Wax", "Wax")
+    assert "thin new film" in after["keeping"]
+
+
 def test_a_title_that_a_spreadsheet_would_run_is_kept_from_it(client, collar) -> None:
     job = client.post("/api/jobs", json={**collar, "title": "=1+1", "pieces": 1}).json()["id"]
     client.post(f"/api/jobs/{job}/runs")

@@ -204,6 +204,7 @@ def test_photos_stand_side_by_side_at_one_scale(page: Page, workshop) -> None:
     expect(dialog.get_by_text("Both at the same scale.")).to_be_visible()
     widths = dialog.get_by_role("img").evaluate_all("all => all.map(one => one.getBoundingClientRect().width)")
     assert max(widths) == pytest.approx(2 * min(widths), rel=0.02)
+    assert min(widths) < dialog.bounding_box()["width"] / 2  # both are in sight, side by side
     assert findings(page) == []
 
 

@@ -22,6 +22,10 @@
   const line = $derived(page?.line);
   const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'medium' });
   const day = (at: string) => new Date(at).toLocaleDateString(undefined, { dateStyle: 'long' });
+  function days(began: string, ended: string | null): string {
+    const [first, last] = [day(began), ended ? day(ended) : null];
+    return last && last !== first ? `${first} to ${last}` : first;
+  }
 
   $effect(() => {
     answer.ask(api.runPage(id));
@@ -68,7 +72,7 @@
         <h1>{line.title}</h1>
         <p>{line.material}, {line.pieces} {line.pieces === 1 ? 'piece' : 'pieces'}. {line.finishes}.</p>
         <p class="dim">
-          {day(line.began_at)}{line.ended_at ? ` to ${day(line.ended_at)}` : ''}.
+          {days(line.began_at, line.ended_at)}.
           {OVER[line.status] ?? (line.well ? 'Finished as wanted' : 'Finished, not as wanted')}.
         </p>
       </header>
