@@ -1,9 +1,13 @@
 """The ways to do a job side by side."""
 
+from dataclasses import replace
+
 import pytest
 
 from kelbrast.core.planning.choices import choices
 from kelbrast.core.planning.plan import plan_job
+from kelbrast.demo.workshop import demo_jobs
+from kelbrast.exchange.read import to_job
 from making import face, job
 
 
@@ -29,9 +33,18 @@ def test_a_face_without_a_route_is_said() -> None:
     assert not any(way.possible for way in choices(job("bronze", face("bright", depth=40, limit_um=5))).by_aim)
 
 
-def test_set_ups_that_faces_share_count_once_here_too() -> None:
-    from dataclasses import replace
+@pytest.mark.parametrize("title", ["Gallery rail collar", "Lamp clock housing", "Tide gauge spindle", "Lens guard"])
+def test_an_aim_says_what_its_plan_says(title) -> None:
+    """Also over several faces, insides before open ones, by hand and on wheels."""
+    whole = to_job(next(one for one in demo_jobs() if one.title == title))
+    for way in choices(whole).by_aim:
+        plan = plan_job(replace(whole, aim=way.aim))
+        assert (way.changes, way.steps) == (plan.changes, sum(len(each.steps) for each in plan.faces))
+        assert way.seconds == pytest.approx(plan.seconds_each)
+        assert way.metal == pytest.approx(max(each.metal for each in plan.faces))
 
+
+def test_set_ups_that_faces_share_count_once_here_too() -> None:
     one = face("bright", after="P240")
     whole = replace(job("brass", one), faces=(one, replace(one, name="other")))
     for way in choices(whole).by_aim:

@@ -13,7 +13,12 @@ from kelbrast.core.surface.face import Face
 from kelbrast.core.surface.part import Part
 
 Aim = Literal["time", "metal", "cost", "changes"]
-AIMS: Final[dict[Aim, str]] = {"time": "Quickest", "metal": "Least metal", "cost": "Cheapest", "changes": "Fewest changes"}
+AIMS: Final[dict[Aim, str]] = {
+    "time": "Quickest",
+    "metal": "Least metal",
+    "cost": "Cheapest",
+    "changes": "Fewest changes per face",
+}
 HABITS: Final = {
     "every-grade": "Every grade in the box",
     "double-up": "About double each time",

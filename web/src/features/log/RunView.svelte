@@ -95,7 +95,7 @@
           <div>
             <dt>Protected with</dt>
             <dd>{page.protected?.toLowerCase() ?? 'nothing yet'}</dd>
-            <dd class="of">{page.protection ? `planned ${page.protection.toLowerCase()}` : 'nothing planned'}</dd>
+            {#if page.protection !== page.protected}<dd class="of">planned {page.protection?.toLowerCase()}</dd>{/if}
           </div>
         </dl>
         <FacesWorked faces={page.faces} well={line.well} />

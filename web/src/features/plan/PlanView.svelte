@@ -53,7 +53,7 @@
     {
       press: 'a',
       shown: 'A',
-      does: 'The next aim: quickest, least metal, cheapest, fewest changes',
+      does: 'The next aim: quickest, least metal, cheapest, fewest changes per face',
       run: () => draft?.nextAim(),
     },
     {
