@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.core.practice.exercises import KINDS, exercise
 from kelbrast.core.practice.skill import EASIEST, HARDEST, START, Skill, answered, difficulty_for, expected, level_of
 
@@ -78,3 +79,12 @@ def test_harder_is_harder() -> None:
     assert shares[EASIEST] < shares[HARDEST]  # left later, so less is to be seen
     assert level_of(EASIEST) == 0
     assert level_of(HARDEST) == 1
+
+
+def test_no_question_in_words_has_two_right_answers() -> None:
+    """A furrow and a taper both come from staying too long in one place."""
+    table = faults_of_work()
+    for seed in range(300):
+        options = exercise("wrong", HARDEST, seed).options
+        assert len(set(options)) == len(options)
+        assert not {table["furrow"].why[0], table["taper"].why[0]} <= set(options)

@@ -32,6 +32,7 @@ _SIGNS: Final = {  # faults that are told by what is said of them, in other word
     "stain": "In the evening it was bright, in the morning it is brown.",
     "grain-lost": "Some lines run across the brushed face.",
 }
+_ALIKE: Final = frozenset({"furrow", "taper"})  # the cause of one also explains the other, so they are not asked together
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,7 +167,8 @@ def _carrier(difficulty: float, level: float, chance: random.Random, seed: int) 
 def _wrong(difficulty: float, level: float, chance: random.Random, _seed: int) -> Exercise:
     """Told in words. Harder: more to choose from."""
     fault = chance.choice(list(_SIGNS))
-    others = chance.sample([key for key in _SIGNS if key != fault], 2 if level < 0.5 else 3)
+    apart = [key for key in _SIGNS if key != fault and not {key, fault} <= _ALIKE]
+    others = chance.sample(apart, 2 if level < 0.5 else 3)
     keys = chance.sample([fault, *others], len(others) + 1)
     table = faults_of_work()
     return Exercise(
