@@ -1,13 +1,29 @@
 <!-- The ways back from a mark that shows: over a patch, over the whole face, or accepting it. At the bench each has its button. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { FacePlan, GoBack } from '../api/client';
   import { shown } from '../units/shown.svelte';
   import { duration, figures } from '../units/units';
 
   type Way = 'patch' | 'whole' | 'accept';
+  interface Route {
+    possible: boolean;
+    reason?: string | null;
+    minutes: number;
+    area_cm2: number;
+    metal_um: number;
+    steps: { tool: string; label: string; minutes: number }[];
+  }
+  interface Back {
+    depth_um: number;
+    like: string;
+    missed_step: number | null;
+    extent: Way;
+    patch: Route | null;
+    whole: Route;
+    accept: { shows: boolean; times_deeper: number };
+  }
   interface Props {
-    back: GoBack['goback'];
+    back: Back;
     /** What can be done about a way, at its right. */
     action?: Snippet<[Way]>;
   }
@@ -27,7 +43,7 @@
   </section>
 {/snippet}
 
-{#snippet route(plan: FacePlan)}
+{#snippet route(plan: Route)}
   {#if plan.possible}
     <p class="num">
       {duration(plan.minutes)} on {shown.say(plan.area_cm2, 'area')}, {shown.say(plan.metal_um, 'depth')} off

@@ -1,7 +1,7 @@
 <!-- The faces of a run: how each came, and what it became. -->
 <script lang="ts">
   import type { RunPage } from '../../api/client';
-  import { foundSaid, wantedSaid } from '../../ui/face-said';
+  import { foundSaid, wantedSaid } from '../../api/face-said';
   import { shown } from '../../units/shown.svelte';
 
   let { faces, well }: { faces: RunPage['faces']; well: boolean | null } = $props();

@@ -1,7 +1,7 @@
 <!-- The faces of the part; the one in hand is edited in place. -->
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus';
-  import { foundSaid, wantedSaid } from '../../ui/face-said';
+  import { foundSaid, wantedSaid } from '../../api/face-said';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
   import FaceEditor from './FaceEditor.svelte';

@@ -1,5 +1,5 @@
-import { choices } from '../api/catalogue.svelte';
-import type { Face } from '../api/client';
+import { choices } from './catalogue.svelte';
+import type { Face } from './client';
 import { shown } from '../units/shown.svelte';
 
 /** How a face came, in the units shown: "pits 22–35 µm". */
