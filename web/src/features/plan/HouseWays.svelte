@@ -11,9 +11,12 @@
   const offers = $derived((answer.value ?? []).filter((one) => one.face === draft.face?.name));
   const taken = $derived(draft.wish?.route?.join());
 
-  // Asked again whenever there is a new plan.
+  // Asked again a moment after every new plan, so that typing is never in its way.
   $effect(() => {
-    if (draft.plan) answer.ask(api.houseOffers(draft.job), true);
+    if (!draft.plan) return;
+    const job = $state.snapshot(draft.job) as typeof draft.job;
+    const wait = setTimeout(() => answer.ask(api.houseOffers(job), true), 400);
+    return () => clearTimeout(wait);
   });
 </script>
 

@@ -8,15 +8,13 @@
   let { draft }: { draft: JobDraft } = $props();
   const answer = new Answer<Tile[]>();
   const tiles = $derived(answer.value ?? []);
-  let wait: ReturnType<typeof setTimeout> | undefined;
 
   // Asked a moment after the last change of the plan, so that typing is never in its way.
   $effect(() => {
     const face = draft.face?.name;
     if (!draft.plan || !face || !draft.facePlan?.steps.length) return;
     const job = $state.snapshot(draft.job) as typeof draft.job;
-    clearTimeout(wait);
-    wait = setTimeout(() => answer.ask(api.lightStrip(job, face), true), 400);
+    const wait = setTimeout(() => answer.ask(api.lightStrip(job, face), true), 400);
     return () => clearTimeout(wait);
   });
 </script>
