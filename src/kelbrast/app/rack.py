@@ -28,12 +28,9 @@ class KeptItem:
 
     id: int
     file: ItemFile
+    item: Item
     at: tuple[datetime, ...]
     misfits: tuple[str, ...]
-
-    @property
-    def item(self) -> Item:
-        return to_item(self.file, self.id)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,12 +65,16 @@ class Rack:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self._read: tuple[object, list[KeptItem]] | None = None
         self.learning = Learning(engine)
 
     def items(self) -> list[KeptItem]:
-        """Everything on the rack, retired things too."""
+        """Everything on the rack, retired things too. Every plan asks for it, so it is read again only when it has changed."""
         with Session(self._engine) as session:
-            return self._kept(store.all_items(session))
+            mark = store.mark_of(session)
+            if self._read is None or self._read[0] != mark:
+                self._read = mark, self._kept(store.all_items(session))
+            return list(self._read[1])
 
     def add(self, files: Sequence[ItemFile]) -> list[KeptItem]:
         """Put things on the rack, all or none.
@@ -184,7 +185,7 @@ class Rack:
         own = [machines()[item.what] for item in items if item.kind == "machine" and not item.retired]
         available = [machines()["hand"], *own] if own else list(machines().values())
         rows = zip(stored, files, items, strict=True)
-        return [KeptItem(one.id, file, one.at, tuple(misfits(item, available))) for one, file, item in rows]
+        return [KeptItem(one.id, file, item, one.at, tuple(misfits(item, available))) for one, file, item in rows]
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
