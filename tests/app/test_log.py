@@ -137,12 +137,14 @@ def test_upkeep_follows_from_the_log_and_is_put_down_as_done(shop, keep) -> None
     shop.begin(keep(protect="wax"))
     shop.finish()
     assert not any(one.care.id == "rewax" for one in Upkeep(shop.jobs).due())  # nobody said yet that it was waxed
+    shop.wait(3600)
     shop.tap("operated", operation="wax")
     now = datetime.fromtimestamp(shop.at, UTC)
     upkeep = Upkeep(shop.jobs)
     later = now + timedelta(days=200)
     waxed = next(one for one in upkeep.due(later) if one.care.id == "rewax")
     assert waxed.now
+    assert waxed.thing.since == now  # from when it was told, not from the end of the run
     upkeep.done(waxed.thing.key, "rewax", now=later)
     assert not next(one for one in upkeep.due(later) if one.care.id == "rewax").now
     with pytest.raises(BadInput):

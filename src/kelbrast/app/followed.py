@@ -51,8 +51,15 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
         "planned_worn": {name: round(count, 3) for name, count in came_to.planned_worn.items()},
         "worn": {name: round(count, 3) for name, count in came_to.worn.items()},
         "backs": came_to.backs,
-        "protected": next((name for name, one in kept.run.operations.items() if name in PROTECTIONS and one.done), None),
+        **_protected(kept),
     }
+
+
+def _protected(kept: KeptRun) -> dict[str, Any]:
+    """What was put on the work, and when somebody said so: it is not taken for granted."""
+    done = {name: one.done for name, one in kept.run.operations.items() if name in PROTECTIONS and one.done is not None}
+    name = next(iter(done), None)
+    return {"protected": name, "protected_at": done[name].when.isoformat() if name else None}
 
 
 def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int]) -> tuple[dict[str, Any], Events]:

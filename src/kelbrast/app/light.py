@@ -11,6 +11,7 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.planning import face_named, job_of, plan_file
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import NotFound
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.light import Lamp
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.light_file import (
@@ -28,7 +29,6 @@ from kelbrast.exchange.light_file import (
 
 _KNOWN: Final = 2000  # documents that can still be asked for by name
 _KEPT: Final = 300  # pictures that are kept made; others are made again
-_NOT_YET: Final = 0.5  # of the old marks' depth is gone: clearly not done, and no longer as found
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +78,7 @@ class Light:
         found = mark_spec(steps[0].likely_um, hardness) if stage.route else found_spec(face, hardness)
         base = PatchSpec(material=kept.file.material, found=found)
         workings = working_specs(steps)
-        share = min(0.8, _NOT_YET * steps[-1].likely_um / workings[-1].layer_um)
+        share = min(0.8, constant("simulation.not_yet").value * steps[-1].likely_um / workings[-1].layer_um)
         early = [*workings[:-1], workings[-1].model_copy(update={"share": share})]
         return [
             Tile(self.offer(base.model_copy(update={"steps": done})), label, stage.step)

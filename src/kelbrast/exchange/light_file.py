@@ -17,17 +17,16 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.areal import areal, finer_than
 from kelbrast.core.process.clearance import clearance
-from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks, roughness_left
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
-from kelbrast.core.simulation.marks import Marks
+from kelbrast.core.simulation.marks import Marks, marks_as_deep
 from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, old_marks, worked
 from kelbrast.core.surface.face import Face
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.plan_file import StepFile
 
 SPACING_UM: Final = 8.0
-_FINEST_UM, _COARSEST_UM = 5.0, 400.0  # grains between which marks are drawn
 
 
 class FoundSpec(BaseModel):
@@ -82,9 +81,8 @@ def found_spec(face: Face, hardness: float) -> FoundSpec:
 
 def mark_spec(depth_um: float, hardness: float, kind: str = "scratches") -> FoundSpec:
     """Damage of a depth; marks by the grain that leaves such marks, within the grains that there are."""
-    grain = from_si(grain_of_marks(depth=to_si(depth_um, "um"), hardness=hardness), "um")
-    bounded = min(max(grain, _FINEST_UM), _COARSEST_UM)
-    return FoundSpec.model_validate({"kind": kind, "depth_um": depth_um, "grain_um": bounded})
+    grain = marks_as_deep(to_si(depth_um, "um"), hardness=hardness)
+    return FoundSpec.model_validate({"kind": kind, "depth_um": depth_um, "grain_um": from_si(grain, "um")})
 
 
 def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:

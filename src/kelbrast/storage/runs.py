@@ -221,10 +221,11 @@ def work_of_items(session: Session) -> list[tuple[int | None, str, float, dateti
 
 
 def waxed_runs(session: Session) -> list[tuple[int, str, datetime]]:
-    """(run, title, when) of finished work that was protected with wax."""
+    """(run, title, when it was waxed) of finished work."""
     waxed = func.json_extract(RunRow.figures, "$.protected") == "wax"
-    rows = session.execute(select(RunRow.id, RunRow.title, RunRow.ended_at).where(RunRow.status == "finished", waxed))
-    return [(run_id, title, at.replace(tzinfo=UTC)) for run_id, title, at in rows if at is not None]
+    at = func.json_extract(RunRow.figures, "$.protected_at")
+    rows = session.execute(select(RunRow.id, RunRow.title, at).where(RunRow.status == "finished", waxed, at.is_not(None)))
+    return [(run_id, title, datetime.fromisoformat(told)) for run_id, title, told in rows]
 
 
 def _where(query: "Select[Any]", wanted: Wanted) -> "Select[Any]":

@@ -30,48 +30,38 @@
   let { back, action }: Props = $props();
 </script>
 
-{#snippet box(way: Way, title: string, text: Snippet, offered: boolean)}
+{#snippet box(way: Way, title: string, plan: Route | null)}
   <section
     class="flex items-start gap-3 rounded-lg border border-(--line) bg-(--raised) p-3"
     class:!border-(--go)={back.extent === way}
   >
     <div class="flex-1">
       <h2 class="!text-[1em]">{title}{back.extent === way ? ', the quicker way' : ''}</h2>
-      {@render text()}
+      {#if plan === null}
+        <p>
+          {back.accept.shows
+            ? `It will show: ${figures(back.accept.times_deeper)} times deeper than the finish allows, and polishing makes it plainer.`
+            : 'It will not stand out in this finish.'}
+        </p>
+      {:else if plan.possible}
+        <p class="num">
+          {duration(plan.minutes)} on {shown.say(plan.area_cm2, 'area')}, {shown.say(plan.metal_um, 'depth')} off
+        </p>
+        <ol class="list-decimal pl-5">
+          {#each plan.steps as step (step.tool)}<li>{step.label}, {duration(step.minutes)}</li>{/each}
+        </ol>
+      {:else}
+        <p class="text-(--stop)">{shown.text(plan.reason ?? '')}</p>
+      {/if}
     </div>
-    {#if offered}{@render action?.(way)}{/if}
+    {#if plan?.possible ?? true}{@render action?.(way)}{/if}
   </section>
-{/snippet}
-
-{#snippet route(plan: Route)}
-  {#if plan.possible}
-    <p class="num">
-      {duration(plan.minutes)} on {shown.say(plan.area_cm2, 'area')}, {shown.say(plan.metal_um, 'depth')} off
-    </p>
-    <ol class="list-decimal pl-5">
-      {#each plan.steps as step (step.tool)}<li>{step.label}, {duration(step.minutes)}</li>{/each}
-    </ol>
-  {:else}
-    <p class="text-(--stop)">{shown.text(plan.reason ?? '')}</p>
-  {/if}
 {/snippet}
 
 <p>
   A mark of {shown.say(back.depth_um, 'depth')}, about as {back.like} leaves it.
   {#if back.missed_step}Step {back.missed_step} was left too early.{/if}
 </p>
-{#if back.patch}
-  {@const patch = back.patch}
-  {#snippet overPatch()}{@render route(patch)}{/snippet}
-  {@render box('patch', 'Over a patch', overPatch, patch.possible)}
-{/if}
-{#snippet overWhole()}{@render route(back.whole)}{/snippet}
-{@render box('whole', 'Over the whole face', overWhole, back.whole.possible)}
-{#snippet accepting()}
-  <p>
-    {back.accept.shows
-      ? `It will show: ${figures(back.accept.times_deeper)} times deeper than the finish allows, and polishing makes it plainer.`
-      : 'It will not stand out in this finish.'}
-  </p>
-{/snippet}
-{@render box('accept', 'Accept it', accepting, true)}
+{#if back.patch}{@render box('patch', 'Over a patch', back.patch)}{/if}
+{@render box('whole', 'Over the whole face', back.whole)}
+{@render box('accept', 'Accept it', null)}

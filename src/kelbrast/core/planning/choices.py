@@ -6,12 +6,11 @@ from typing import Any
 
 import numpy as np
 
-from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face_plan import chosen_route, graph_of, ways_of
 from kelbrast.core.planning.graph import COST, CRITERIA, METAL, TIME, Graph
 from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, Job
 from kelbrast.core.planning.search import Route
-from kelbrast.core.planning.setups import rank
+from kelbrast.core.planning.setups import in_turn, rank, wheel_changes
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +78,12 @@ def _ways(job: Job) -> list[Ways]:
 def _total(job: Job, faces: Sequence[Ways]) -> Choice:
     best = [_quickest(job, graphs) for graphs in faces if graphs]
     routes = [(graph, route) for graph, route, _ in best if route is not None]
-    at_once = _set_ups(routes)
+    set_ups = in_turn(
+        (rank(graph.face), float(graph.depth_worst[node]), graph.fits[node - 1].tool, node)
+        for graph, route in routes
+        for node in route.nodes
+    )
+    saved = sum((len(uses) - 1) * tool.carrier.setup for tool, uses in set_ups)
     totals = np.array([route.totals for _, route in routes]).reshape(len(routes), len(CRITERIA))
     return Choice(
         aim=job.aim,
@@ -88,25 +92,12 @@ def _total(job: Job, faces: Sequence[Ways]) -> Choice:
         bench_speed=job.bench_speed,
         possible=len(routes) == len(best),
         kept=all(note is None for _, _, note in best),
-        seconds=float(totals[:, TIME].sum()) - sum((faces - 1) * tool.carrier.setup for tool, faces in at_once),
+        seconds=float(totals[:, TIME].sum()) - saved,
         metal=float(totals[:, METAL].max()) if routes else 0.0,
         cost=float(totals[:, COST].sum()),
-        changes=sum(tool.carrier.mount != "hand" for tool, _ in at_once[1:]),
+        changes=wheel_changes([tool for tool, _ in set_ups]),
         steps=sum(len(route.nodes) for _, route in routes),
     )
-
-
-def _set_ups(routes: Sequence[tuple[Graph, Route]]) -> list[tuple[Tool, int]]:
-    """Every tool that is set up, in order, with how many faces it serves then: as `planning.setups` has it for a whole plan."""
-    steps = [
-        (rank(graph.face), -float(graph.depth_worst[node]), graph.tools[node - 1], graph.fits[node - 1].tool)
-        for graph, route in routes
-        for node in route.nodes
-    ]
-    uses: dict[tuple[int, str], list[Tool]] = {}
-    for turn, _, name, tool in sorted(steps, key=lambda one: one[:3]):
-        uses.setdefault((turn, name), []).append(tool)
-    return [(tools[0], len(tools)) for tools in uses.values()]
 
 
 def _quickest(job: Job, graphs: Ways) -> tuple[Graph, Route | None, str | None]:

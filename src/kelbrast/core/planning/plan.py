@@ -7,7 +7,7 @@ from kelbrast.core.planning.at_hand import choose_rack
 from kelbrast.core.planning.face_plan import FacePlan, plan_face
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.operations import Operation, blocked, operations
-from kelbrast.core.planning.setups import Gathered, SetUp, gather, rank, set_ups
+from kelbrast.core.planning.setups import Gathered, SetUp, gather, rank, set_ups, wheel_changes
 from kelbrast.core.surface.face import Face
 
 
@@ -67,7 +67,7 @@ class Plan:
     @property
     def changes(self) -> int:
         """Wheel changes of one piece."""
-        return sum(one.tool.carrier.mount != "hand" for one in self.set_ups[1:])
+        return wheel_changes([one.tool for one in self.set_ups])
 
 
 def plan_job(job: Job) -> Plan:

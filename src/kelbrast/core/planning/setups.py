@@ -1,13 +1,16 @@
 """Set-ups shared between faces: a tool that several faces need in the same round is set up once."""
 
 import math
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from typing import TypeVar
 
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face_plan import FacePlan
-from kelbrast.core.planning.step import Step
 from kelbrast.core.surface.face import Face
+
+Use = TypeVar("Use")
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,23 +39,33 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
     Faces of one rank go down the grades together, coarsest marks first, so that no coarse grit comes after fine; every face's
     own steps keep their order, because each leaves finer marks than the one before.
     """
-    found: list[SetUp] = []
-    for turn in range(3):
-        steps = [
-            (-step.depth_after, step.tool.id, plan.face.name, number, step)
-            for plan in plans
-            if rank(plan.face) == turn
-            for number, step in enumerate(plan.steps, start=1)
-        ]
-        by_tool: dict[str, list[tuple[str, int]]] = {}
-        first: dict[str, Step] = {}
-        for _, tool, face, number, step in sorted(steps, key=lambda one: one[:4]):
-            by_tool.setdefault(tool, []).append((face, number))
-            first.setdefault(tool, step)
-        for tool, faces in by_tool.items():
-            fit = first[tool].fit
-            found.append(SetUp(fit.tool, fit.machine, fit.setting.spindle, tuple(faces)))
+    steps = (
+        (rank(plan.face), step.depth_after, step.tool, (plan.face.name, number, step.fit))
+        for plan in plans
+        for number, step in enumerate(plan.steps, start=1)
+    )
+    found = []
+    for tool, uses in in_turn(steps):
+        fit = uses[0][2]
+        found.append(SetUp(tool, fit.machine, fit.setting.spindle, tuple((face, number) for face, number, _ in uses)))
     return tuple(found)
+
+
+def in_turn(steps: Iterable[tuple[int, float, Tool, Use]]) -> list[tuple[Tool, list[Use]]]:
+    """Steps of several faces as set-ups in the order of work: each tool with what it serves before it comes off again.
+
+    Args:
+        steps: the rank of the face, the depth of the marks that the step leaves (m), its tool, and what is told of the step.
+    """
+    found: dict[tuple[int, str], tuple[Tool, list[Use]]] = {}
+    for turn, _, tool, use in sorted(steps, key=lambda one: (one[0], -one[1], one[2].id)):
+        found.setdefault((turn, tool.id), (tool, []))[1].append(use)
+    return list(found.values())
+
+
+def wheel_changes(tools: Sequence[Tool]) -> int:
+    """How often a wheel is put on for these set-ups, after the first of them."""
+    return sum(tool.carrier.mount != "hand" for tool in tools[1:])
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.loader import constant
 
 Reals = NDArray[np.float64]
@@ -23,6 +24,16 @@ class Marks:
     grain: float
     lay: Lay = "one-way"
     angle: float = 0.0
+
+
+def marks_as_deep(depth: float, *, hardness: float) -> float:
+    """The grain (m) that marks of this depth are drawn with: the one that leaves such marks, within what a picture can show.
+
+    >>> round(marks_as_deep(1e-9, hardness=130.0) * 1e6)
+    5
+    """
+    finest, coarsest = constant("simulation.finest_grain").si, constant("simulation.coarsest_grain").si
+    return min(max(grain_of_marks(depth=depth, hardness=hardness), finest), coarsest)
 
 
 @dataclass(frozen=True, slots=True)

@@ -79,6 +79,8 @@ def found_patch(found: Found, size: tuple[int, int], spacing: float, seed: int) 
         return Patch(_bead(found, size, spacing), spacing)
     if found.kind == "waviness":
         return Patch(_ripple(found.depth, size, spacing, chance), spacing)
+    if found.kind == "nick":
+        return Patch(_nicked(found, size, spacing, chance), spacing)
     return Patch(_pitted(found, size, spacing, chance), spacing)
 
 
@@ -136,23 +138,31 @@ def _bead(found: Found, size: tuple[int, int], spacing: float) -> Reals:
 
 
 def _pitted(found: Found, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
-    """Round pits, or one nick with steep sides."""
-    rows, columns = np.mgrid[0 : size[0], 0 : size[1]] * spacing
-    z = np.zeros(size)
+    """Round pits, from shallow ones to the depth that was found."""
     area = size[0] * size[1] * spacing**2
-    nick = found.kind == "nick"
-    count = 1 if nick else max(3, round(area / constant("simulation.pit_area").si))
-    within = (0.2, 0.8) if nick else (0.0, 1.0)
-    for _ in range(count):
-        y, x = chance.uniform(*within, 2) * np.array(size) * spacing
-        deep = found.depth if nick else found.depth * chance.uniform(0.3, 1.0)
-        radius = (
-            constant("simulation.nick_radius").si if nick else chance.uniform(0.4, 1.3) * constant("simulation.pit_radius").si
-        )
-        stretch = 0.25 if nick else 1.0
-        turn = chance.uniform(0, math.pi)
-        u = (rows - y) * math.cos(turn) + (columns - x) * math.sin(turn)
-        v = (columns - x) * math.cos(turn) - (rows - y) * math.sin(turn)
-        away = np.sqrt(u**2 + (v / stretch) ** 2) / radius
-        z = np.minimum(z, -deep * np.clip(1 - away**2, 0, 1))
+    radii = constant("simulation.pit_smallest").si, constant("simulation.pit_largest").si
+    z = np.zeros(size)
+    for _ in range(max(3, round(area / constant("simulation.pit_area").si))):
+        middle = chance.uniform(0.0, 1.0, 2) * np.array(size) * spacing
+        deep = found.depth * chance.uniform(constant("simulation.pit_shallowest").value, 1.0)
+        radius = chance.uniform(*radii)
+        z = np.minimum(z, _hollow(size, spacing, middle, deep, (radius, radius), 0.0))
     return z
+
+
+def _nicked(found: Found, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
+    """One nick with steep sides, well inside the patch."""
+    middle = chance.uniform(0.2, 0.8, 2) * np.array(size) * spacing
+    halves = constant("simulation.nick_half_length").si, constant("simulation.nick_half_width").si
+    return _hollow(size, spacing, middle, found.depth, halves, chance.uniform(0, math.pi))
+
+
+def _hollow(
+    size: tuple[int, int], spacing: float, middle: Reals, deep: float, halves: tuple[float, float], turn: float
+) -> Reals:
+    """A hollow as deep as told with an elliptical rim of these half axes, turned; 0 around it."""
+    rows, columns = np.mgrid[0 : size[0], 0 : size[1]] * spacing
+    y, x = rows - middle[0], columns - middle[1]
+    along, across = x * math.cos(turn) + y * math.sin(turn), x * math.sin(turn) - y * math.cos(turn)
+    away = (along / halves[0]) ** 2 + (across / halves[1]) ** 2
+    return np.asarray(-deep * np.clip(1 - away, 0, 1))

@@ -7,7 +7,7 @@
   let { faces, well }: { faces: RunPage['faces']; well: boolean | null } = $props();
 </script>
 
-<table class="w-full">
+<table class="lines w-full">
   <thead class="dim small text-left">
     <tr
       ><th>Face</th><th>It came with</th><th>{well ? 'It became' : 'Wanted'}</th><th>Area</th><th
@@ -27,12 +27,3 @@
     {/each}
   </tbody>
 </table>
-
-<style>
-  th,
-  td {
-    padding: 0.3rem 0.8rem 0.3rem 0;
-    border-bottom: 1px solid var(--line);
-    vertical-align: top;
-  }
-</style>

@@ -45,7 +45,7 @@
       </p>
     </div>
   {:else}
-    <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
+    <table class="lines [--cell:0.5rem_0.9rem] panel w-full border-separate border-spacing-0 overflow-hidden">
       <thead class="small dim text-left"
         ><tr
           ><th>What</th><th>On</th><th class="w-64">Against the published figure</th><th>How sure</th><th>Used</th></tr
@@ -92,14 +92,3 @@
     </table>
   {/if}
 {/if}
-
-<style>
-  th,
-  td {
-    padding: 0.5rem 0.9rem;
-    border-bottom: 1px solid var(--line);
-  }
-  th {
-    font-weight: 550;
-  }
-</style>

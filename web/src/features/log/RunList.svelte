@@ -113,7 +113,10 @@
     </p>
   </div>
 {:else if log}
-  <table class="panel w-full border-separate border-spacing-0 overflow-hidden" aria-label="Runs">
+  <table
+    class="lines [--cell:0.5rem_0.9rem] panel w-full border-separate border-spacing-0 overflow-hidden"
+    aria-label="Runs"
+  >
     <thead class="small dim text-left">
       <tr>
         <th>Part</th><th>Begun</th><th>Material, finish</th><th class="!text-right">Minutes</th>
@@ -173,18 +176,3 @@
 {:else}
   <p class="dim p-4">Reading the log …</p>
 {/if}
-
-<style>
-  th,
-  td {
-    padding: 0.5rem 0.9rem;
-    border-bottom: 1px solid var(--line);
-    vertical-align: top;
-  }
-  th {
-    font-weight: 550;
-  }
-  tbody tr:last-child td {
-    border-bottom: 0;
-  }
-</style>

@@ -94,7 +94,7 @@
           </div>
           <div>
             <dt>Protected with</dt>
-            <dd>{page.protected?.toLowerCase() ?? 'nothing yet'}</dd>
+            <dd>{page.protected?.toLowerCase() ?? (page.protection ? 'nothing yet' : 'nothing')}</dd>
             {#if page.protection !== page.protected}<dd class="of">planned {page.protection?.toLowerCase()}</dd>{/if}
           </div>
         </dl>
@@ -115,9 +115,7 @@
           {duration(line.figures.minutes)} of work on the surface. {line.figures.metal_um === null
             ? 'What came off was not measured.'
             : `${shown.say(line.figures.metal_um, 'depth')} of the surface came off at most, by measurement.`}
-          {page.protected
-            ? `Protected with ${page.protected.toLowerCase()}.`
-            : 'The surface is bare: nothing protects it yet.'}
+          {page.protected ? `Protected with ${page.protected.toLowerCase()}.` : ''}
           {page.keeping ? `To keep it so: ${page.keeping}` : ''}
         </p>
       {/if}

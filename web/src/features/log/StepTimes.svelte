@@ -1,6 +1,7 @@
 <!-- Every step of every piece: planned and as it was. The pieces of a step follow each other, and wrap: nothing is cut off in print. -->
 <script lang="ts">
   import type { RunPage } from '../../api/client';
+  import { firstOfEach } from '../../ui/unique';
   import { clock } from '../../units/units';
 
   type Step = RunPage['steps'][number];
@@ -9,9 +10,7 @@
   const taken = $derived(steps.filter((one) => one.outcome !== 'dropped'));
   /** The first piece that took a step, with all that took it. */
   const rows = $derived(
-    taken
-      .filter((one, at) => taken.findIndex((other) => key(other) === key(one)) === at)
-      .map((first) => ({ first, all: taken.filter((one) => key(one) === key(first)) })),
+    firstOfEach(taken, key).map((first) => ({ first, all: taken.filter((one) => key(one) === key(first)) })),
   );
   const several = $derived(new Set(steps.map((one) => one.piece)).size > 1);
   const SAID: Record<Step['outcome'], string> = {
@@ -29,7 +28,7 @@
   }
 </script>
 
-<table class="small w-full">
+<table class="lines small w-full">
   <thead class="dim text-left">
     <tr><th>Step</th><th>Planned</th><th>As it was{several ? ', by piece' : ''}</th></tr>
   </thead>
@@ -54,12 +53,3 @@
     {/each}
   </tbody>
 </table>
-
-<style>
-  th,
-  td {
-    padding: 0.2rem 0.8rem 0.2rem 0;
-    border-bottom: 1px solid var(--line);
-    vertical-align: top;
-  }
-</style>
