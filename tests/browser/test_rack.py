@@ -75,14 +75,14 @@ def test_a_wheel_is_bound_when_it_was_used_and_its_history_stays(page: Page, wor
     panel.get_by_label("Compound or grade").select_option(label="white bar")
     panel.get_by_label("Metal family").select_option("silver")
     panel.get_by_role("button", name="It was used").click()
-    expect(panel).to_contain_text("only white bar, Silver")
+    expect(panel).to_contain_text("only white bar · Silver")
     panel.get_by_label("Diameter now").fill("141")
     panel.get_by_label("Diameter now").press("Enter")
     expect(panel).to_contain_text("measured 141 mm")
     item = next(kept for kept in workshop.jobs.rack.items() if kept.file.name == "new felt")
     assert [event.kind for event in item.file.history] == ["used", "measured"]
     page.goto(f"{workshop.address}/rack/{item.id}")  # what the label's code opens
-    expect(page.get_by_label("Item in hand")).to_contain_text("used: white, Silver")
+    expect(page.get_by_label("Item in hand")).to_contain_text("used: white · Silver")
 
 
 def test_an_import_is_shown_before_it_happens_and_its_faults_by_row(page: Page, workshop) -> None:

@@ -11,7 +11,7 @@
   }
   let { profile, bearing, label }: Props = $props();
   let wide = $state(520); // drawn one to one, so that letters keep their size
-  const HIGH = 170;
+  const HIGH = 140;
   const FOOT = 18; // for the length
   const HEAD = 66; // for the heights
   const SIDE = 110;

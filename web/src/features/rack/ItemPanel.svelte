@@ -28,7 +28,7 @@
   }
 
   function said(event: RackItem['history'][number]): string {
-    const what = [event.charge, event.family && choices.familyLabel(event.family)].filter(Boolean).join(', ');
+    const what = [event.charge, event.family && choices.familyLabel(event.family)].filter(Boolean).join(' · ');
     if (event.kind === 'stock') return `${event.amount > 0 ? '+' : ''}${figures(event.amount, 3)}`;
     if (event.kind === 'measured') return `measured ${shown.say(event.size_mm ?? 0, 'length', 3)}`;
     return `${event.kind}${what ? `: ${what}` : ''}${event.why ? ` (${event.why})` : ''}`;

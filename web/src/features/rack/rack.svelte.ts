@@ -105,7 +105,7 @@ export function keptFor(item: RackItem): string {
   if (item.mixed) return 'mixed: downgrade or retire it';
   const bound = [item.bound_charge_label, item.bound_family && choices.familyLabel(item.bound_family)]
     .filter(Boolean)
-    .join(', ');
+    .join(' · ');
   if (bound) return `only ${bound}`;
   return ['wheel', 'lap'].includes(item.thing.kind) || item.thing.wears_down ? 'free' : '';
 }
