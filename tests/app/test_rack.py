@@ -11,7 +11,7 @@ def test_what_another_program_changes_is_seen(tmp_path: Path) -> None:
     assert here.items() == there.items() == []
     paper = there.add([ItemFile(what="paper-p240", count=3)])[0]
     assert [kept.item.have for kept in here.items()] == [3]
-    there.change(paper.id, paper.file.model_copy(update={"count": 8}))
+    there.change(paper.id, paper.file.model_copy(update={"count": 8}), revision=1)
     assert [kept.item.have for kept in here.items()] == [8]
     there.note(paper.id, [EventFile(kind="retired")])
     assert [len(kept.at) for kept in here.items()] == [1]

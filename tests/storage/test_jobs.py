@@ -13,7 +13,8 @@ from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.exchange.read import check_job_file
-from kelbrast.storage.database import back_up, open_database
+from kelbrast.storage.copies import back_up
+from kelbrast.storage.database import open_database
 from kelbrast.storage.tables import Base
 
 

@@ -1,6 +1,8 @@
 """The web application: the API under /api, the built screens everywhere else."""
 
-from collections.abc import Sequence
+from collections.abc import AsyncIterator, Sequence
+from contextlib import asynccontextmanager
+from functools import partial
 from pathlib import Path
 from typing import Final
 
@@ -11,7 +13,7 @@ from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
 from kelbrast.api import bench, jobs, light, log, photos, planning, practice, rack, reference, shop
-from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly
+from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly, compressed
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
@@ -37,6 +39,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
         max_body_size=LARGEST_REQUEST,
+        lifespan=partial(_until_stopped, kept),
     )
     app.state.jobs = kept
     app.state.buying = Buying()
@@ -57,10 +60,18 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
         # Built files are there or not; only addresses of pages fall back to the page.
         app.mount("/assets", StaticFiles(directory=web / "assets", check_dir=False))
         app.frontend("/", directory=web, fallback="index.html")
+    app.add_middleware(compressed)
     app.add_middleware(OwnPagesOnly)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts))
     app.add_middleware(Headers)
     return app
+
+
+@asynccontextmanager
+async def _until_stopped(kept: Jobs, _: FastAPI) -> AsyncIterator[None]:
+    """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
+    yield
+    kept.close()
 
 
 def _no_such_address(rest: str) -> None:

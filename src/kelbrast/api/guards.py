@@ -1,7 +1,9 @@
 """Limits on what comes in, and headers that keep the page to itself. Plain ASGI, for speed."""
 
 from typing import Final
+from urllib.parse import urlsplit
 
+from starlette.middleware.gzip import DEFAULT_EXCLUDED_CONTENT_TYPES, GZipMiddleware
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kelbrast.api.problems import problem
@@ -21,39 +23,84 @@ HEADERS: Final = (
 )
 
 
+_SAFE_METHODS: Final = ("GET", "HEAD", "OPTIONS")
+_NOT_COMPRESSED: Final = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/octet-stream", "application/pdf")
+_SAID: Final = {
+    400: (
+        "Not this program",
+        "This program does not answer to the address in the request; open it by its own.",
+    ),
+    413: ("Too large", f"A request may hold at most {LARGEST_REQUEST // 1024 // 1024} MB; make it smaller or split it."),
+}
+
+
 class OwnPagesOnly:
-    """Refuses changes that another site's page asks for: a browser says where a request comes from."""
+    """Refuses changes that another site's page asks for. A browser says where a request comes from, newer ones in two ways."""
 
     def __init__(self, app: ASGIApp) -> None:
         self._app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        headers = dict(scope.get("headers", ()))
-        foreign = headers.get(b"sec-fetch-site", b"none") not in (b"same-origin", b"none")
-        if scope["type"] == "http" and scope["method"] not in ("GET", "HEAD", "OPTIONS") and foreign:
+        if scope["type"] == "http" and scope["method"] not in _SAFE_METHODS and _foreign(scope):
             refusal = problem(403, "Not from here", "Changes are only taken from the program's own pages.")
             await refusal(scope, receive, send)
             return
         await self._app(scope, receive, send)
 
 
+def _foreign(scope: Scope) -> bool:
+    headers: dict[bytes, bytes] = dict(scope["headers"])
+    if headers.get(b"sec-fetch-site", b"none") not in (b"same-origin", b"none"):
+        return True
+    origin = headers.get(b"origin")
+    if origin is None:  # a script, which needs no leave
+        return False
+    host = headers.get(b"host", b"")
+    return urlsplit(origin.decode("latin-1")).netloc.lower() != host.decode("latin-1").lower()
+
+
 class Headers:
-    """Wraps the application and adds the headers to every answer."""
+    """Wraps the application, adds the headers to every answer, and puts a refusal of the framework's into a problem."""
 
     def __init__(self, app: ASGIApp) -> None:
         self._app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        async def send_with_headers(message: Message) -> None:
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        replaced = False
+
+        async def with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
-                message["headers"] = [*message.get("headers", []), *HEADERS, *_caching(scope["path"])]
+                more = (*HEADERS, *_caching(scope["path"], message["status"]))
+                message["headers"] = [*message.get("headers", []), *more]
             await send(message)
 
-        await self._app(scope, receive, send_with_headers)
+        async def as_problem(message: Message) -> None:
+            nonlocal replaced
+            if message["type"] == "http.response.start" and _plain_refusal(message):
+                replaced = True
+                title, detail = _SAID.get(message["status"], ("Refused", "This can not be answered."))
+                await problem(message["status"], title, detail)(scope, receive, with_headers)
+            elif not replaced:  # the plain words go nowhere
+                await with_headers(message)
+
+        await self._app(scope, receive, as_problem)
 
 
-def _caching(path: str) -> tuple[tuple[bytes, bytes], ...]:
-    """Built files carry their content in their name and never change; everything else is asked for again."""
-    if path.startswith("/assets/"):
+def compressed(app: ASGIApp) -> ASGIApp:
+    """The application with its answers compressed, where that makes them smaller."""
+    return GZipMiddleware(app, minimum_size=1000, compresslevel=5, exclude_content_types=_NOT_COMPRESSED)
+
+
+def _plain_refusal(message: Message) -> bool:
+    kind = dict(message.get("headers", [])).get(b"content-type", b"")
+    return message["status"] >= 400 and bytes(kind).startswith(b"text/plain")
+
+
+def _caching(path: str, status: int) -> tuple[tuple[bytes, bytes], ...]:
+    """Built files carry their content in their name and never change; everything else, also what is missing, is asked for again."""
+    if path.startswith("/assets/") and status in (200, 206, 304):
         return ((b"cache-control", b"public, max-age=31536000, immutable"),)
     return ((b"cache-control", b"no-cache"),)

@@ -4,13 +4,13 @@ import re
 from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Depends, Header, Path, Response
-from starlette.exceptions import HTTPException
+from fastapi import APIRouter, Path, Response
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllJobs
-from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, Problem, WorkedOut
+from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
+from kelbrast.api.revision import Revision
+from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, WorkedOut
 from kelbrast.app.planning import card_pdf
 from kelbrast.app.worked import job_worked
 from kelbrast.exchange.plan_file import PlanFile
@@ -18,15 +18,7 @@ from kelbrast.exchange.plan_file import PlanFile
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 
-def _revision(if_match: Annotated[str | None, Header()] = None) -> int:
-    found = re.fullmatch(r'\s*(?:W/)?"?(\d{1,15})"?\s*', if_match or "")
-    if not found:
-        raise HTTPException(428, "Send the revision that you changed as If-Match, so that no other change is lost")
-    return int(found[1])
-
-
 JobId = Annotated[int, Path(ge=1, le=2**53, description="id of the job")]
-Revision = Annotated[int, Depends(_revision)]
 
 
 @router.get("/jobs")
@@ -50,11 +42,7 @@ def read_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
 @router.put(
     "/jobs/{job_id}",
     openapi_extra=JOB_IN_BODY,
-    responses={
-        **NOT_FOUND,
-        412: {"model": Problem, "description": "It was changed elsewhere"},
-        428: {"model": Problem, "description": "If-Match is missing"},
-    },
+    responses={**NOT_FOUND, **CHANGED_ELSEWHERE},
 )
 def change_job(job_id: JobId, revision: Revision, job: JobBody, jobs: AllJobs) -> KeptJobOut:
     """Replace a job that nobody else changed in the meantime."""

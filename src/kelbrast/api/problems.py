@@ -8,12 +8,17 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from kelbrast.api.schemas import FaultOut, Problem
-from kelbrast.core.errors import BadInput, Conflict, Fault, NotFound, ReadError
+from kelbrast.core.errors import BadInput, Cause, Conflict, Fault, NotFound, OutsideValidity, ReadError, StoreTrouble
 
 MEDIA_TYPE: Final = "application/problem+json"
 RESPONSES: Final[dict[int | str, dict[str, Any]]] = {
     422: {"model": Problem, "description": "Something in the request can not be used"},
 }
+CHANGED_ELSEWHERE: Final[dict[int | str, dict[str, Any]]] = {
+    412: {"model": Problem, "description": "It was changed elsewhere"},
+    428: {"model": Problem, "description": "If-Match is missing"},
+}
+_STORE: Final[dict[Cause, int]] = {"full": 507, "locked": 503, "unreachable": 503}  # everything else is 500
 NOT_FOUND: Final[dict[int | str, dict[str, Any]]] = {404: {"model": Problem, "description": "No such thing"}}
 
 
@@ -23,6 +28,8 @@ def add_problem_handlers(app: FastAPI) -> None:
     app.add_exception_handler(BadInput, lambda _, e: _bad_input(e, 422, "Something here can not be used"))
     app.add_exception_handler(NotFound, lambda _, e: problem(404, "Not found", str(e)))
     app.add_exception_handler(Conflict, lambda _, e: problem(412, "Changed elsewhere", str(e)))
+    app.add_exception_handler(OutsideValidity, lambda _, e: problem(422, "Something here can not be used", str(e)))
+    app.add_exception_handler(StoreTrouble, _store)
     app.add_exception_handler(RequestValidationError, _request)
     app.add_exception_handler(HTTPException, _http)
     app.add_exception_handler(Exception, _unexpected)
@@ -38,6 +45,11 @@ def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()
 def _bad_input(error: Exception, status: int, title: str) -> JSONResponse:
     assert isinstance(error, BadInput)
     return problem(status, title, str(error), error.faults)
+
+
+def _store(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, StoreTrouble)
+    return problem(_STORE.get(error.cause, 500), error.title, str(error))
 
 
 async def _request(_: Request, error: Exception) -> JSONResponse:

@@ -6,7 +6,7 @@ from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import Field
 
 from kelbrast.api.kept import AllJobs, OwnRack
-from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.rack_schemas import (
     ChangeOut,
     EventsIn,
@@ -23,6 +23,7 @@ from kelbrast.api.rack_schemas import (
     thing,
     things,
 )
+from kelbrast.api.revision import Revision
 from kelbrast.app.buying import Buying
 from kelbrast.app.planning import job_of
 from kelbrast.app.preparing import preparation
@@ -65,10 +66,10 @@ def add_items(given: ItemsIn, rack: OwnRack) -> list[ItemOut]:
     return [item_out(kept) for kept in rack.add(given.items)]
 
 
-@router.put("/rack/{item_id}", responses=NOT_FOUND)
-def change_item(item_id: ItemId, item: ItemFile, rack: OwnRack) -> ItemOut:
-    """Say something else of an item; its history stays."""
-    return item_out(rack.change(item_id, item))
+@router.put("/rack/{item_id}", responses={**NOT_FOUND, **CHANGED_ELSEWHERE})
+def change_item(item_id: ItemId, revision: Revision, item: ItemFile, rack: OwnRack) -> ItemOut:
+    """Say something else of an item that nobody else changed in the meantime; its history stays."""
+    return item_out(rack.change(item_id, item, revision=revision))
 
 
 @router.post("/rack/{item_id}/history", responses=NOT_FOUND)

@@ -44,9 +44,10 @@ class EventOut(EventFile):
 
 
 class ItemOut(BaseModel):
-    """An item as it stands: `size_mm` and `have` now, and what it is kept for."""
+    """An item as it stands: `size_mm` and `have` now, what it is kept for. Send `revision` back in If-Match when changing it."""
 
     id: int
+    revision: int
     item: ItemFile
     thing: Thing
     have: float
@@ -205,6 +206,7 @@ def item_out(kept: KeptItem) -> ItemOut:
     about = thing(item.what)
     return ItemOut(
         id=kept.id,
+        revision=kept.revision,
         item=kept.file.model_copy(update={"history": []}),
         thing=about,
         have=item.have,

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 
 from sqlalchemy import Engine
-from sqlalchemy.orm import Session
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.planning import job_of
@@ -15,6 +14,7 @@ from kelbrast.core.units import from_si
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_file, to_way
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.storage import shop
+from kelbrast.storage.sessions import reading, writing
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +35,7 @@ class HouseWays:
 
     def all(self) -> list[KeptWay]:
         """Every house way, the newest first."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return [
                 KeptWay(one.id, one.name, one.run_id, HouseWayFile.model_validate(dict(one.document)))
                 for one in shop.all_recipes(session)
@@ -52,13 +52,13 @@ class HouseWays:
         if kept.run.status != "finished" or not kept.run.well:
             raise BadInput.one("run", "only a run that was finished as wanted can become a house way")
         file = _way_of(kept, face)
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             made = shop.add_recipe(session, name.strip(), kept.id, file.model_dump(mode="json"))
         return KeptWay(made, name.strip(), kept.id, file)
 
     def forget(self, way_id: int) -> None:
         """Raises NotFound where there is no such house way."""
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             shop.remove_recipe(session, way_id)
 
     def offered(self, file: JobFile, shelf: Shelf) -> list[HouseOfferFile]:

@@ -19,7 +19,8 @@ from kelbrast.exchange.job_file import FaceFile, JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.read import check_job_file, to_job
 from kelbrast.storage import jobs as store
-from kelbrast.storage.database import open_database
+from kelbrast.storage.database import close_database, open_database
+from kelbrast.storage.sessions import reading, writing
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,21 +58,26 @@ class Jobs:
 
     @classmethod
     def open(cls, path: Path) -> "Jobs":
+        """Raises StoreTrouble where there is no database that can be used."""
         return cls(open_database(path))
+
+    def close(self) -> None:
+        """Let go of the database, with everything in its one file."""
+        close_database(self.engine)
 
     def summaries(self) -> list[JobSummary]:
         """Every job with its minutes and whether it can be done, the last changed first."""
-        with Session(self.engine) as session:
+        with reading(self.engine) as session:
             stored = store.all_jobs(session)
         shelf = self.rack.shelf()
         return [_summary(one, shelf) for one in stored]
 
     def any(self) -> bool:
-        with Session(self.engine) as session:
+        with reading(self.engine) as session:
             return store.any_jobs(session)
 
     def get(self, job_id: int) -> KeptJob:
-        with Session(self.engine) as session:
+        with reading(self.engine) as session:
             return _kept(store.get_job(session, job_id))
 
     def add(self, file: JobFile) -> KeptJob:
@@ -101,7 +107,7 @@ class Jobs:
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
-        with Session(self.engine) as session, session.begin():
+        with writing(self.engine) as session:
             yield session
 
 

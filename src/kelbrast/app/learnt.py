@@ -9,6 +9,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Factors, Learnt, Switch, factors_of, learn
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
+from kelbrast.storage.sessions import reading, writing
 
 _SETTING = "learning"
 
@@ -22,7 +23,7 @@ class Learning:
 
     def learnt(self) -> list[Learnt]:
         """Every factor that the log says something about, used or not."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             everything_off, off = _switches(session)
             key = (store.observations_change(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
@@ -36,12 +37,12 @@ class Learning:
     @property
     def on(self) -> bool:
         """Whether plans use what was learnt at all."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return not _switches(session)[0]
 
     def switch(self, *, on: bool) -> None:
         """Use everything that was learnt, or nothing."""
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             _, off = _switches(session)
             shop.put_setting(session, _SETTING, {"everything_off": not on, "off": [list(one) for one in off]})
 
@@ -53,7 +54,7 @@ class Learning:
         """
         if which not in {(one.carrier, one.family, one.quantity) for one in self.learnt()}:
             raise BadInput.one("carrier", f"nothing was learnt yet about {' '.join(which)}")
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             everything_off, off = _switches(session)
             left: Sequence[Switch] = [one for one in off if one != which] + ([] if on else [which])
             shop.put_setting(session, _SETTING, {"everything_off": everything_off, "off": [list(one) for one in left]})

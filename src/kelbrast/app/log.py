@@ -2,13 +2,12 @@
 
 from collections.abc import Iterator
 
-from sqlalchemy.orm import Session
-
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench.told import tell
 from kelbrast.exchange.run_file import RunFile
 from kelbrast.storage import runs as store
 from kelbrast.storage.runs import LogLine, Wanted
+from kelbrast.storage.sessions import reading
 
 
 class Log:
@@ -20,12 +19,12 @@ class Log:
 
     def search(self, wanted: Wanted, *, offset: int = 0, limit: int | None = 50) -> tuple[int, list[LogLine]]:
         """How many runs there are of what is looked for, and so many of them, the newest first."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return store.search_log(session, wanted, offset=offset, limit=limit)
 
     def tools(self) -> list[str]:
         """Ids of every tool that was used in a run, to search by."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return store.tools_in_log(session)
 
     def run_file(self, run_id: int) -> RunFile:

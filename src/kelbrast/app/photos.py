@@ -7,11 +7,11 @@ from typing import Final, Literal
 
 from PIL import Image, ImageOps, UnidentifiedImageError
 from sqlalchemy import Engine
-from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput
 from kelbrast.storage import runs as run_store
 from kelbrast.storage import shop
+from kelbrast.storage.sessions import reading, writing
 from kelbrast.storage.shop import StoredPhoto
 
 Shows = Literal["stage", "untouched", "finished"]
@@ -34,18 +34,18 @@ class Photos:
         """
         clean, (width, height) = encoded_anew(data)
         photo = StoredPhoto(0, run_id, datetime.now(UTC), shows, width, height, across_mm)
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             run_store.seen_of(session, run_id)
             return replace(photo, id=shop.add_photo(session, photo, clean))
 
     def of_run(self, run_id: int) -> list[StoredPhoto]:
         """The photos of a run."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return shop.photos_of(session, run_id)
 
     def references(self) -> list[StoredPhoto]:
         """Every photo of an untouched or finished surface, of whatever run."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return shop.photos_of(session, None)
 
     def picture(self, photo_id: int) -> bytes:
@@ -54,7 +54,7 @@ class Photos:
         Raises:
             NotFound: no such photo.
         """
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return shop.picture(session, photo_id)
 
     def scale(self, photo_id: int, across_mm: float | None) -> None:
@@ -63,7 +63,7 @@ class Photos:
         Raises:
             NotFound: no such photo.
         """
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             shop.set_scale(session, photo_id, across_mm)
 
 

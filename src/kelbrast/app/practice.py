@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 
 from sqlalchemy import Engine
-from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput
 from kelbrast.core.practice.exercises import KINDS, Exercise, Kind, Shown, exercise
@@ -15,6 +14,7 @@ from kelbrast.core.units import from_si
 from kelbrast.exchange.light_file import Asked
 from kelbrast.storage import practice as store
 from kelbrast.storage.practice import StoredAnswer
+from kelbrast.storage.sessions import reading, writing
 
 _USUAL_OPTIONS = 3
 
@@ -46,7 +46,7 @@ class Practice:
 
     def people(self) -> list[str]:
         """Everybody who has practised."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return store.people(session)
 
     def next(self, person: str, seed: int | None = None) -> tuple[Kind, float, int, Exercise]:
@@ -72,7 +72,7 @@ class Practice:
             raise BadInput.one("chosen", f"must be 0 to {len(asked.options) - 1}")
         right = chosen == asked.right
         told = StoredAnswer(_named(person), datetime.now(UTC), kind, difficulty, seed, len(asked.options), right)
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             store.add_answer(session, told)
         return asked, right, skill_after(self._answers(person))
 
@@ -82,7 +82,7 @@ class Practice:
         return Progress(skill_after(told), tuple(_weeks(told)), tuple(_by_kind(told)))
 
     def _answers(self, person: str) -> Sequence[StoredAnswer]:
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
             return store.answers_of(session, _named(person))
 
 

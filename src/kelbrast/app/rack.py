@@ -20,13 +20,15 @@ from kelbrast.core.rack.offer import Offer, Own, offer
 from kelbrast.exchange.rack_csv import continued, is_csv, read_rack
 from kelbrast.exchange.rack_file import EventFile, ItemFile, check_items, item_faults, to_item
 from kelbrast.storage import rack as store
+from kelbrast.storage.sessions import is_writing, reading, writing
 
 
 @dataclass(frozen=True, slots=True)
 class KeptItem:
-    """An item with its id, the file that describes it, when its events were, and what does not fit (sentences)."""
+    """An item: its id, how often it was changed, the file that describes it, when its events were, and what does not fit."""
 
     id: int
+    revision: int
     file: ItemFile
     item: Item
     at: tuple[datetime, ...]
@@ -70,7 +72,9 @@ class Rack:
 
     def items(self) -> list[KeptItem]:
         """Everything on the rack, retired things too. Every plan asks for it, so it is read again only when it has changed."""
-        with Session(self._engine) as session:
+        with reading(self._engine) as session:
+            if is_writing(self._engine):  # what is not kept for good yet is not remembered
+                return self._kept(store.all_items(session))
             mark = store.mark_of(session)
             if self._read is None or self._read[0] != mark:
                 self._read = mark, self._kept(store.all_items(session))
@@ -87,18 +91,18 @@ class Rack:
             ids = [store.add_item(session, file.model_dump()).id for file in files]
         return [kept for kept in self.items() if kept.id in ids]
 
-    def change(self, item_id: int, file: ItemFile) -> KeptItem:
-        """Say something else of an item. What it is and its history stay.
+    def change(self, item_id: int, file: ItemFile, *, revision: int) -> KeptItem:
+        """Say something else of an item that is still at this revision. What it is and its history stay.
 
         Raises:
-            NotFound: no such item.  BadInput: what is wrong with it.
+            NotFound: no such item.  BadInput: what is wrong with it.  Conflict: it was changed elsewhere.
         """
         if faults := item_faults(file, ""):
             raise BadInput(faults)
         with self._transaction() as session:
             if store.get_item(session, item_id).document["what"] != file.what:
                 raise BadInput.one("what", "can not be changed; retire this one and add another")
-            store.change_item(session, item_id, file.model_dump())
+            store.change_item(session, item_id, file.model_dump(), revision=revision)
         return self._one(item_id)
 
     def note(self, item_id: int, events: Sequence[EventFile]) -> KeptItem:
@@ -157,8 +161,8 @@ class Rack:
 
     def take_in(self, text: str) -> list[ImportChange]:
         """Import: new items are added, known ones changed, and a longer history is continued. All or nothing."""
-        changes = self.preview(text)
-        with self._transaction() as session:
+        with self._transaction() as session:  # before the preview: a second import waits, and finds what the first one made
+            changes = self.preview(text)
             for one in changes:
                 if one.item_id is None:
                     store.add_item(session, one.file.model_dump())
@@ -185,9 +189,9 @@ class Rack:
         own = [machines()[item.what] for item in items if item.kind == "machine" and not item.retired]
         available = [machines()["hand"], *own] if own else list(machines().values())
         rows = zip(stored, files, items, strict=True)
-        return [KeptItem(one.id, file, item, one.at, tuple(misfits(item, available))) for one, file, item in rows]
+        return [KeptItem(one.id, one.revision, file, item, one.at, tuple(misfits(item, available))) for one, file, item in rows]
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
-        with Session(self._engine) as session, session.begin():
+        with writing(self._engine) as session:
             yield session

@@ -38,6 +38,7 @@ from kelbrast.exchange.run_file import (
 )
 from kelbrast.storage import rack as rack_store
 from kelbrast.storage import runs as store
+from kelbrast.storage.sessions import reading, writing
 
 MOST_PIECES: Final = 500  # each has a place on the screen
 _TAP_MAY_WAIT: Final = 24 * 3600.0  # a tap that could not be sent is kept by the screen, and says how old it is
@@ -113,7 +114,7 @@ class Runs:
 
     def open(self) -> list[KeptRun]:
         """The runs that are at the bench, the newest first."""
-        with Session(self.engine) as session:
+        with reading(self.engine) as session:
             return [self._kept(store.get_run(session, run_id)) for run_id in store.open_runs(session)]
 
     def get(self, run_id: int) -> KeptRun:
@@ -122,7 +123,7 @@ class Runs:
         Raises:
             NotFound: no such run.
         """
-        with Session(self.engine) as session:
+        with reading(self.engine) as session:
             return self._kept(store.get_run(session, run_id))
 
     def seen(self, run_id: int) -> int:
@@ -131,7 +132,7 @@ class Runs:
         Raises:
             NotFound: no such run.
         """
-        with Session(self.engine) as session:
+        with reading(self.engine) as session:
             return store.seen_of(session, run_id)
 
     def tap(self, run_id: int, tap: TapFile, *, name: str, after: int, age: float = 0.0) -> KeptRun:
@@ -232,7 +233,7 @@ class Runs:
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
-        with Session(self.engine) as session, session.begin():
+        with writing(self.engine) as session:
             yield session
 
 

@@ -2,8 +2,6 @@
 
 from datetime import UTC, datetime
 
-from sqlalchemy.orm import Session
-
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.rack import KeptItem
 from kelbrast.core.catalogue.tools import tool
@@ -12,6 +10,7 @@ from kelbrast.core.rack.item import carrier_of
 from kelbrast.core.rack.upkeep import Due, On, Thing, care, upkeep
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
+from kelbrast.storage.sessions import reading, writing
 
 _SHOP = "shop"
 
@@ -35,11 +34,11 @@ class Upkeep:
         wanted = care(name)
         if not any(one.key == thing and one.on == wanted.on for one in self._things()):
             raise BadInput.one("thing", f'"{thing}" is not looked after in this way')
-        with Session(self._jobs.engine) as session, session.begin():
+        with writing(self._jobs.engine) as session:
             shop.add_care(session, thing, name, now or datetime.now(UTC))
 
     def _things(self) -> list[Thing]:
-        with Session(self._jobs.engine) as session:
+        with reading(self._jobs.engine) as session:
             work = store.work_of_items(session)
             done = shop.care_done(session)
             waxed = store.waxed_runs(session)

@@ -1,7 +1,5 @@
 """A job was worked from the rack: its wheels are bound for life, and what it used up is counted down."""
 
-from sqlalchemy.orm import Session
-
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of
 from kelbrast.core.catalogue.tools import Tool, tool
@@ -10,6 +8,7 @@ from kelbrast.core.planning.plan import plan_job
 from kelbrast.core.rack.item import keeps_to_one_family
 from kelbrast.exchange.rack_file import EventFile
 from kelbrast.storage.runs import runs_of_job
+from kelbrast.storage.sessions import reading
 
 Events = list[tuple[int, EventFile]]
 
@@ -23,7 +22,7 @@ def job_worked(jobs: Jobs, job_id: int) -> int:
     file = jobs.get(job_id).job
     if file.use_rack != "own":
         raise BadInput.one("use_rack", "this job is planned from the catalogue; plan it from your own rack first")
-    with Session(jobs.engine) as session:
+    with reading(jobs.engine) as session:
         if runs_of_job(session, job_id):
             raise BadInput.one("use_rack", "this job was at the bench, and every tap there told the rack already")
     job = job_of(file, jobs.rack.shelf())

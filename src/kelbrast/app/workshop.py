@@ -9,18 +9,23 @@ from kelbrast.demo.workshop import demo_jobs, demo_rack
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.run_file import EventFile
+from kelbrast.storage.sessions import writing
 
 
 def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
-    """Keep the demo jobs and the runs of their past, if there are no jobs yet. Returns how many jobs were added."""
-    if jobs.any():
-        return 0
-    jobs.rack.add(demo_rack())
-    files = demo_jobs()
-    ids = {file.title: jobs.add(file).id for file in reversed(files)}  # the list shows the last changed first
-    if with_past:
-        _play_past(jobs, ids)
-    return len(files)
+    """Keep the demo jobs and the runs of their past, if there are no jobs yet: all of it or nothing.
+
+    Returns how many jobs were added.
+    """
+    with writing(jobs.engine):
+        if jobs.any():
+            return 0
+        jobs.rack.add(demo_rack())
+        files = demo_jobs()
+        ids = {file.title: jobs.add(file).id for file in reversed(files)}  # the list shows the last changed first
+        if with_past:
+            _play_past(jobs, ids)
+        return len(files)
 
 
 def _play_past(jobs: Jobs, ids: dict[str, int]) -> None:

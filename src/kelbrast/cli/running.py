@@ -32,14 +32,11 @@ def backup(
     to: Annotated[Path | None, typer.Option("--to", help="where to; when not given, beside the database")] = None,
 ) -> None:
     """Copy the database, also while the program runs."""
-    from kelbrast.storage.database import back_up, backup_name
+    from kelbrast.storage.copies import back_up, backup_name
 
     if not database.is_file():
         raise BadInput.one("--database", f"there is no database at {database}")
-    target = to or backup_name(database)
-    if target.exists():
-        raise BadInput.one("--to", f"{target} exists already; it is left as it is")
-    say(f"Copied to {back_up(database, target)}")
+    say(f"Copied to {back_up(database, to or backup_name(database))}")
 
 
 def _run(database: Path, port: int, host: str, *, demo: bool) -> None:

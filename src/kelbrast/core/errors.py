@@ -5,13 +5,17 @@
     │   └── ReadError     a file or table cannot be read at all
     ├── OutsideValidity   a formula was asked for something beyond its range
     ├── NotFound          no such material, tool, job ...
-    └── Conflict          it was changed elsewhere in the meantime
+    ├── Conflict          it was changed elsewhere in the meantime
+    └── StoreTrouble      what is kept can not be read or written: why, what is safe, what to do
 
 That no route exists is an answer, not an error: see `kelbrast.core.planning.plan.FacePlan`.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Final, Literal
+
+MOST_FAULTS: Final = 50  # more are not read by anybody, and mending the first often mends the rest
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,10 +34,12 @@ class KelbrastError(Exception):
 
 
 class BadInput(KelbrastError):
-    """A value cannot be used. Carries every fault found, not only the first."""
+    """A value cannot be used. Carries every fault found, up to `MOST_FAULTS`, not only the first."""
 
     def __init__(self, faults: Sequence[Fault]) -> None:
-        self.faults = tuple(faults)
+        shown = tuple(faults[:MOST_FAULTS])
+        more = len(faults) - len(shown)
+        self.faults = (*shown, Fault("", f"and {more} more like these; mend these first")) if more else shown
         super().__init__("; ".join(str(fault) for fault in self.faults))
 
     @classmethod
@@ -60,3 +66,14 @@ class NotFound(KelbrastError):
 
 class Conflict(KelbrastError):
     """The thing was changed elsewhere since it was read; nothing was written."""
+
+
+Cause = Literal["full", "locked", "read-only", "damaged", "unreachable", "foreign", "newer", "half-made"]
+
+
+class StoreTrouble(KelbrastError):
+    """What is kept can not be read or written. `safe` says what is not touched, `mend` what a person can do."""
+
+    def __init__(self, cause: Cause, title: str, *, safe: str, mend: str) -> None:
+        self.cause, self.title, self.safe, self.mend = cause, title, safe, mend
+        super().__init__(f"{title}. {safe} {mend}")

@@ -1,59 +1,154 @@
-"""Opening the database: SQLite with a write-ahead log, foreign keys, and the newest tables."""
+"""Opening the database: SQLite with a write-ahead log, foreign keys, and the newest tables.
+
+A file is looked at before it is touched; its tables are made or changed in one transaction, so that a program that is
+killed, or a disk that is full, leaves them as they were.
+"""
 
 import sqlite3
-from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
 from alembic import command
 from alembic.config import Config
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
-from sqlalchemy import Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy.exc import OperationalError
+
+from kelbrast.core.errors import StoreTrouble
+from kelbrast.storage.copies import back_up, free_name
+from kelbrast.storage.sessions import begins
+from kelbrast.storage.trouble import told, trouble_of
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
+_UNTOUCHED: Final = "The file was not changed."
+WAIT_S: Final = 10.0  # for another program to let go of the file
 
 
-def open_database(path: Path) -> Engine:
+def open_database(path: Path, *, wait_s: float = WAIT_S) -> Engine:
     """Open the database at this path, creating it or bringing its tables up to date.
 
     An older database is copied beside itself before its tables are changed.
+
+    Raises:
+        StoreTrouble: it can not be opened, or is not one of this program's; it is as it was.
     """
-    path.parent.mkdir(parents=True, exist_ok=True)
+    with told(path):
+        path.parent.mkdir(parents=True, exist_ok=True)
+        _look_at(path)
+        _bring_up_to_date(path, wait_s)
+    return _engine(path, wait_s, foreign_keys=True)
+
+
+def close_database(engine: Engine) -> None:
+    """Put everything into the one file and let go of it, so that a plain copy of it is whole."""
+    with told(), engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    engine.dispose()
+
+
+def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:
     engine = create_engine(f"sqlite:///{path}")
-    event.listen(engine, "connect", _prepare)
-    config = Config()
-    config.set_main_option("script_location", str(_MIGRATIONS))
-    newest = ScriptDirectory.from_config(config).get_current_head()
-    with engine.connect() as connection:
-        current = MigrationContext.configure(connection).get_current_revision()
-    if current != newest:
-        if current is not None:
-            back_up(path, path.with_name(f"{path.stem}-before-{newest}{path.suffix}"))
-        with engine.begin() as connection:
-            config.attributes["connection"] = connection
-            command.upgrade(config, "head")
+
+    def prepare(connection: Any, _record: Any) -> None:
+        connection.isolation_level = None  # the driver would commit before it changes tables; transactions begin below
+        for pragma in (
+            f"busy_timeout={round(wait_s * 1000)}",  # first: the next ones may have to wait too
+            "journal_mode=WAL",
+            "synchronous=FULL",
+            f"foreign_keys={'ON' if foreign_keys else 'OFF'}",
+        ):
+            connection.execute(f"PRAGMA {pragma}").close()
+
+    def begin(connection: Connection) -> None:
+        connection.exec_driver_sql(begins(connection.get_execution_options()))
+
+    event.listen(engine, "connect", prepare)
+    event.listen(engine, "begin", begin)
     return engine
 
 
-def back_up(path: Path, target: Path) -> Path:
-    """Copy a database, also while it is in use (SQLite's own backup)."""
-    source, copy = sqlite3.connect(path), sqlite3.connect(target)
+def _bring_up_to_date(path: Path, wait_s: float) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(_MIGRATIONS))
+    newest = ScriptDirectory.from_config(config).get_current_head()
+    # A changed table is made anew and the old one dropped, which must not take the rows with it that point at it.
+    engine = _engine(path, wait_s, foreign_keys=False)
     try:
-        source.backup(copy)
+        with engine.connect() as connection:
+            if MigrationContext.configure(connection).get_current_revision() == newest:
+                return
+        with engine.connect().execution_options(kelbrast_writes=True) as connection, connection.begin():
+            current = MigrationContext.configure(connection).get_current_revision()
+            if current == newest:  # another start was quicker
+                return
+            if current is not None:
+                back_up(path, free_name(path.with_name(f"{path.stem}-before-{newest}{path.suffix}")))
+            config.attributes["connection"] = connection
+            command.upgrade(config, "head")
+            if connection.exec_driver_sql("PRAGMA foreign_key_check").first() is not None:
+                raise _half_made(path)
+    except OperationalError as problem:
+        raise trouble_of(problem, path) or _half_made(path) from problem
     finally:
-        copy.close()
-        source.close()
-    return target
+        engine.dispose()
 
 
-def backup_name(path: Path) -> Path:
-    """A name with the time in it, beside the database."""
-    return path.with_name(f"{path.stem}-{datetime.now(UTC):%Y%m%d-%H%M%S}{path.suffix}")
+def _look_at(path: Path) -> None:
+    """Refuse what is not a database of this program, or is damaged, before anything of it is changed."""
+    if not path.exists() or path.stat().st_size == 0:
+        return
+    # A file that its writer left in the middle of something must be opened as usual, so that SQLite can put it right;
+    # every other one is only read.
+    left = any(path.with_name(path.name + ending).exists() for ending in ("-journal", "-wal"))
+    uri = f"{path.resolve().as_uri()}?{'mode=rw' if left else 'mode=ro&immutable=1'}"
+    connection = sqlite3.connect(uri, uri=True)
+    try:
+        tables = {name for (name,) in connection.execute("select name from sqlite_master where type = 'table'")}
+        _check_ours(path, connection, tables)
+        (found,) = connection.execute("PRAGMA quick_check(1)").fetchone()
+        if found != "ok":
+            raise _damage()
+    finally:
+        connection.close()
 
 
-def _prepare(connection: Any, _record: Any) -> None:
-    cursor = connection.cursor()
-    for pragma in ("journal_mode=WAL", "foreign_keys=ON", "busy_timeout=5000", "synchronous=FULL"):
-        cursor.execute(f"PRAGMA {pragma}")
-    cursor.close()
+def _check_ours(path: Path, connection: sqlite3.Connection, tables: set[str]) -> None:
+    if not tables:
+        return
+    if "alembic_version" not in tables or ("jobs" not in tables and tables != {"alembic_version"}):
+        if {"jobs", "faces"} <= tables:
+            raise _half_made(path)
+        raise StoreTrouble(
+            "foreign",
+            f"{path} belongs to another program",
+            safe=_UNTOUCHED,
+            mend="Name another file with --database.",
+        )
+    known = {script.revision for script in ScriptDirectory(str(_MIGRATIONS)).walk_revisions()}
+    versions = [version for (version,) in connection.execute("select version_num from alembic_version")]
+    if any(version not in known for version in versions):
+        raise StoreTrouble(
+            "newer",
+            f"{path} was written by a newer version of Kelbrast",
+            safe=_UNTOUCHED,
+            mend="Start it with that version, or name another file with --database.",
+        )
+    if not versions and "jobs" in tables:
+        raise _half_made(path)
+
+
+def _damage() -> sqlite3.DatabaseError:
+    """The error that SQLite raises itself when it comes upon the damage."""
+    problem = sqlite3.DatabaseError("database disk image is malformed")
+    problem.sqlite_errorcode = sqlite3.SQLITE_CORRUPT
+    return problem
+
+
+def _half_made(path: Path) -> StoreTrouble:
+    return StoreTrouble(
+        "half-made",
+        f"The tables of {path} are half made: an older version was stopped while it changed them",
+        safe=_UNTOUCHED,
+        mend=f"Put it aside and use the copy that was made before ({path.stem}-before-*{path.suffix}), or the newest backup.",
+    )

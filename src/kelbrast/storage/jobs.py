@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final
 
-from sqlalchemy import select
+from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
@@ -62,15 +62,18 @@ def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, re
         Conflict: it was changed elsewhere since.
     """
     row = _row(session, job_id)
-    if row.revision != revision:
+    # Compared and set in one statement: of two changes of the same revision only one finds its row.
+    changed = (
+        update(JobRow)
+        .where(JobRow.id == job_id, JobRow.revision == revision)
+        .values(**_job_values(document), revision=revision + 1, updated_at=datetime.now(UTC))
+    )
+    if session.scalar(changed.returning(JobRow.id), execution_options={"synchronize_session": False}) is None:
         raise Conflict(f"this job was changed elsewhere: it is at revision {row.revision}, not {revision}")
-    for key, value in _job_values(document).items():
-        setattr(row, key, value)
+    session.refresh(row)
     row.faces.clear()
     session.flush()  # the old faces go before the new ones take their places
     row.faces.extend(_face_rows(document["faces"]))
-    row.revision += 1
-    row.updated_at = datetime.now(UTC)
     session.flush()
     return _stored(row)
 

@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final
 
-from sqlalchemy import func, select
+from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
-from kelbrast.core.errors import NotFound
+from kelbrast.core.errors import Conflict, NotFound
 from kelbrast.storage.tables import RackEventRow, RackItemRow
 
-_ITEM_KEYS: Final = tuple(column.name for column in RackItemRow.__table__.columns if column.name != "id")
+_ITEM_KEYS: Final = tuple(column.name for column in RackItemRow.__table__.columns if column.name not in ("id", "revision"))
 _EVENT_KEYS: Final = tuple(
     column.name for column in RackEventRow.__table__.columns if column.name not in ("id", "item_id", "at")
 )
@@ -19,9 +19,10 @@ _EVENT_KEYS: Final = tuple(
 
 @dataclass(frozen=True, slots=True)
 class StoredItem:
-    """An item as kept, with its document and when each of its events was (UTC)."""
+    """An item as kept: how often it was changed, its document, and when each of its events was (UTC)."""
 
     id: int
+    revision: int
     document: Mapping[str, Any]
     at: tuple[datetime, ...]
 
@@ -56,12 +57,21 @@ def add_item(session: Session, document: Mapping[str, Any]) -> StoredItem:
     return _stored(row)
 
 
-def change_item(session: Session, item_id: int, document: Mapping[str, Any]) -> StoredItem:
-    """Replace what is said of an item. Its history stays as it is."""
+def change_item(session: Session, item_id: int, document: Mapping[str, Any], *, revision: int | None = None) -> StoredItem:
+    """Replace what is said of an item, if it is still at this revision (None: whatever it is). Its history stays as it is.
+
+    Raises:
+        NotFound: no item with this id.
+        Conflict: it was changed elsewhere since.
+    """
     row = _row(session, item_id)
-    for key, value in _values(document).items():
-        setattr(row, key, value)
-    session.flush()
+    found = RackItemRow.id == item_id
+    if revision is not None:
+        found = found & (RackItemRow.revision == revision)
+    changed = update(RackItemRow).where(found).values(**_values(document), revision=RackItemRow.revision + 1)
+    if session.scalar(changed.returning(RackItemRow.id), execution_options={"synchronize_session": False}) is None:
+        raise Conflict(f"this was changed elsewhere: it is at revision {row.revision}, not {revision}")
+    session.refresh(row)
     return _stored(row)
 
 
@@ -99,4 +109,4 @@ def _stored(row: RackItemRow) -> StoredItem:
     told = {key: value for key, value in document.items() if value is not None}
     events = [{key: value for key, value in each.items() if value is not None} for each in history]
     at = tuple(event.at.replace(tzinfo=UTC) for event in row.events)
-    return StoredItem(row.id, {**told, "history": events}, at)
+    return StoredItem(row.id, row.revision, {**told, "history": events}, at)

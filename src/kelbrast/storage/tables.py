@@ -47,11 +47,12 @@ class JobRow(Base):
 
 
 class RackItemRow(Base):
-    """A thing on the rack. What is null is as in the catalogue."""
+    """A thing on the rack. What is null is as in the catalogue. `revision` counts changes of what is said of it."""
 
     __tablename__ = "rack_items"
 
     id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int] = mapped_column(default=1, server_default="1")
     what: Mapped[str] = mapped_column(String(80), index=True)
     name: Mapped[str] = mapped_column(String(80))
     count: Mapped[float] = mapped_column(Float, CheckConstraint("count >= 0"))

@@ -1,0 +1,61 @@
+"""Transactions. A writing one takes the right to write before it reads, so that what it read still holds when it writes."""
+
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
+from typing import Any
+
+from sqlalchemy import Engine
+from sqlalchemy.orm import Session
+
+from kelbrast.storage.trouble import told
+
+_WRITES = "kelbrast_writes"  # execution option: the transaction begins as one that writes
+_open: ContextVar[tuple[Engine, Session] | None] = ContextVar("open", default=None)
+
+
+@contextmanager
+def reading(engine: Engine) -> Iterator[Session]:
+    """A session to read with. Inside a writing transaction it is that one, so that it sees what was written.
+
+    Raises:
+        StoreTrouble: the database can not be read.
+    """
+    if (outer := _outer(engine)) is not None:
+        yield outer
+        return
+    with told(), Session(engine) as session:
+        yield session
+
+
+@contextmanager
+def writing(engine: Engine) -> Iterator[Session]:
+    """One transaction: it happens whole or not at all. Inside another one it is a part of that.
+
+    Raises:
+        StoreTrouble: the database can not be written to; nothing was.
+    """
+    if (outer := _outer(engine)) is not None:
+        yield outer
+        return
+    with told(), Session(engine.execution_options(**{_WRITES: True})) as session, session.begin():
+        mark = _open.set((engine, session))
+        try:
+            yield session
+        finally:
+            _open.reset(mark)
+
+
+def is_writing(engine: Engine) -> bool:
+    """Whether this is inside a writing transaction, whose end is not sure yet."""
+    return _outer(engine) is not None
+
+
+def begins(options: Mapping[str, Any]) -> str:
+    """How a transaction with these execution options begins."""
+    return "BEGIN IMMEDIATE" if options.get(_WRITES) else "BEGIN"
+
+
+def _outer(engine: Engine) -> Session | None:
+    found = _open.get()
+    return found[1] if found is not None and found[0] is engine else None
