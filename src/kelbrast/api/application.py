@@ -1,5 +1,6 @@
 """The web application: the API under /api, the built screens everywhere else."""
 
+import sys
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from functools import partial
@@ -18,6 +19,7 @@ from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
+from kelbrast.core.errors import StoreTrouble
 
 WEB: Final = Path(__file__).parents[3] / "web" / "dist"
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
@@ -71,7 +73,10 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
 async def _until_stopped(kept: Jobs, _: FastAPI) -> AsyncIterator[None]:
     """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
     yield
-    kept.close()
+    try:
+        kept.close()
+    except StoreTrouble as trouble:  # the disk is full, say: the newest work stays in the file beside it
+        print(f"Not everything is in the one file of the database: {trouble}", file=sys.stderr)
 
 
 def _no_such_address(rest: str) -> None:

@@ -9,6 +9,7 @@ from starlette.concurrency import run_in_threadpool
 from kelbrast.api.bench_schemas import RunOut, run_out
 from kelbrast.api.jobs import JobId
 from kelbrast.api.kept import AllRuns
+from kelbrast.api.planning import DeepMark, LikeGrade
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import Problem
 from kelbrast.app.instruments import instruments, read
@@ -101,8 +102,8 @@ def tap(run_id: RunId, given: TapIn, runs: AllRuns) -> RunOut:
 def ways_back(
     run_id: RunId,
     runs: AllRuns,
-    depth_um: Annotated[float | None, Query(description="how deep the mark is")] = None,
-    like: Annotated[str | None, Query(description="or: as left by this grade", max_length=20)] = None,
+    depth_um: DeepMark = None,
+    like: LikeGrade = None,
     fingernail: Annotated[bool, Query(description="or: a fingernail catches it")] = False,
 ) -> GoBackFile:
     """The light check of the step in hand failed: the ways to the finish from there."""

@@ -5,9 +5,8 @@ from typing import Annotated, Any, Final
 from fastapi import Depends, Request
 from starlette.exceptions import HTTPException
 
-from kelbrast.api.guards import LARGEST_FILE
 from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.read import read_job_file
+from kelbrast.exchange.read import LARGEST_FILE, read_job_file
 
 JOB_IN_BODY: Final[dict[str, Any]] = {
     "requestBody": {

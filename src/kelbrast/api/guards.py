@@ -7,8 +7,8 @@ from starlette.middleware.gzip import DEFAULT_EXCLUDED_CONTENT_TYPES, GZipMiddle
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kelbrast.api.problems import problem
+from kelbrast.exchange.read import LARGEST_FILE
 
-LARGEST_FILE: Final = 2 * 1024 * 1024
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 POLICY: Final = (
     "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; worker-src 'self' blob:; "
@@ -100,7 +100,7 @@ def _plain_refusal(message: Message) -> bool:
 
 
 def _caching(path: str, status: int) -> tuple[tuple[bytes, bytes], ...]:
-    """Built files carry their content in their name and never change; everything else, also what is missing, is asked for again."""
+    """Built files carry their content in their name and never change; all else, also what is missing, is asked for again."""
     if path.startswith("/assets/") and status in (200, 206, 304):
         return ((b"cache-control", b"public, max-age=31536000, immutable"),)
     return ((b"cache-control", b"no-cache"),)

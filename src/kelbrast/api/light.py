@@ -90,8 +90,12 @@ def light_heights(key: Key, pictures: Pictures) -> Response:
 def light_picture(
     key: Key,
     pictures: Pictures,
-    height_deg: Annotated[float | None, Query(ge=2, le=88, description="of the lamp above the surface")] = None,
-    direction_deg: Annotated[float, Query(ge=-360, le=360, description="of the lamp, anticlockwise from the right")] = 118,
+    height_deg: Annotated[
+        float | None, Query(ge=2, le=88, allow_inf_nan=False, description="of the lamp above the surface")
+    ] = None,
+    direction_deg: Annotated[
+        float, Query(ge=-360, le=360, allow_inf_nan=False, description="of the lamp, anticlockwise from the right")
+    ] = 118,
 ) -> Response:
     """A picture; it comes when it is worked out."""
     if height_deg is None:

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
-from kelbrast.app.goback import goback_file
+from kelbrast.app.goback import DEEPEST_MARK_UM, goback_file
 from kelbrast.app.planning import advice_file, choices_file, plan_file, what_if_file, why_file
 from kelbrast.exchange.advice_file import AdviceFile, WhatIfFile
 from kelbrast.exchange.choices_file import ChoicesFile
@@ -17,8 +17,10 @@ from kelbrast.exchange.why_file import SumFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-FaceName = Annotated[str, Query(description="name of the face")]
-StepNumber = Annotated[int, Query(description="the step, from 1")]
+FaceName = Annotated[str, Query(max_length=200, description="name of the face")]
+StepNumber = Annotated[int, Query(ge=1, le=10_000, description="the step, from 1")]
+DeepMark = Annotated[float | None, Query(gt=0, le=DEEPEST_MARK_UM, allow_inf_nan=False, description="how deep the mark is")]
+LikeGrade = Annotated[str | None, Query(max_length=20, description="or: as left by this grade")]
 
 
 @router.post("/plan", openapi_extra=JOB_IN_BODY)
@@ -61,9 +63,9 @@ def go_back(
     job: JobBody,
     rack: OwnRack,
     face: FaceName,
-    after: Annotated[int, Query(description="the step whose light check failed, from 1")],
-    depth_um: Annotated[float | None, Query(description="how deep the mark is")] = None,
-    like: Annotated[str | None, Query(description="or: as left by this grade", max_length=20)] = None,
+    after: Annotated[int, Query(ge=1, le=10_000, description="the step whose light check failed, from 1")],
+    depth_um: DeepMark = None,
+    like: LikeGrade = None,
     fingernail: Annotated[bool, Query(description="or: a fingernail catches it")] = False,
 ) -> GoBackFile:
     """A mark is still there at a light check: the way to the finish from there."""

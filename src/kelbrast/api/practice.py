@@ -11,10 +11,11 @@ from kelbrast.api.problems import RESPONSES
 from kelbrast.app.light import Light
 from kelbrast.app.practice import Progress, asked_of
 from kelbrast.core.practice.exercises import KINDS, Exercise, Kind, Shown
+from kelbrast.exchange.plain_text import OneLine
 
 router = APIRouter(prefix="/api/practice", responses=RESPONSES)
 
-Person = Annotated[str, Field(min_length=1, max_length=80)]
+Person = Annotated[str, Field(min_length=1, max_length=80), OneLine]
 
 
 class QuestionOut(BaseModel):
@@ -79,7 +80,7 @@ class ProgressOut(BaseModel):
     kinds: list[KindOut]
 
 
-Who = Annotated[str, Query(min_length=1, max_length=80, description="who practises")]
+Who = Annotated[str, Query(min_length=1, max_length=80, description="who practises"), OneLine]
 
 
 @router.get("/people")

@@ -30,14 +30,16 @@ from kelbrast.app.preparing import preparation
 from kelbrast.core.planning.buying import Gain
 from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
 from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv
-from kelbrast.exchange.rack_file import ItemFile, RackFile
+from kelbrast.exchange.rack_file import MOST_ITEMS, ItemFile, RackFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 ItemId = Annotated[int, Path(ge=1, le=2**53, description="id of the item")]
 SearchId = Annotated[int, Path(ge=1, le=2**53, description="id of the search")]
 Id = Annotated[int, Field(ge=1, le=2**53)]
-Ids = Annotated[list[Id] | None, Query(description="ids of the items; all that are not retired when none is named")]
+Ids = Annotated[
+    list[Id] | None, Query(max_length=MOST_ITEMS, description="ids of the items; all that are not retired when none is named")
+]
 
 
 def _buying(request: Request) -> Buying:
@@ -128,7 +130,9 @@ def labels_as_pdf(request: Request, rack: OwnRack, item: Ids = None) -> Response
 
 
 @router.get("/setups")
-def set_ups(jobs: AllJobs, job: Annotated[list[Id] | None, Query(description="ids of the jobs")] = None) -> PreparationOut:
+def set_ups(
+    jobs: AllJobs, job: Annotated[list[Id] | None, Query(max_length=200, description="ids of the jobs")] = None
+) -> PreparationOut:
     """What to gather for these jobs together, and which wheel goes on which spindle in which order."""
     return preparation_out(preparation(jobs, job or []))
 

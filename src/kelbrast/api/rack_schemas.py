@@ -44,7 +44,7 @@ class EventOut(EventFile):
 
 
 class ItemOut(BaseModel):
-    """An item as it stands: `size_mm` and `have` now, what it is kept for. Send `revision` back in If-Match when changing it."""
+    """An item as it stands: `size_mm` and `have` now, what it is kept for. A change sends `revision` back in If-Match."""
 
     id: int
     revision: int

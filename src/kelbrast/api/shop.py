@@ -14,6 +14,7 @@ from kelbrast.core.learning.factors import QUANTITIES, Learnt, Quantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
+from kelbrast.exchange.plain_text import OneLine
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
@@ -66,8 +67,8 @@ class WayOut(BaseModel):
 class WayIn(BaseModel):
     """The face of a run whose way becomes the house way, and what to call it."""
 
-    face: Annotated[str, Field(max_length=200)]
-    name: Annotated[str, Field(max_length=80)]
+    face: Annotated[str, Field(max_length=200), OneLine]
+    name: Annotated[str, Field(max_length=80), OneLine]
 
 
 class DueOut(BaseModel):

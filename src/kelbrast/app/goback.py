@@ -1,5 +1,7 @@
 """Going back from a failed light check: the use case behind the command and the endpoint."""
 
+from typing import Final
+
 from kelbrast.app.planning import face_named, job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.grades import parse_grade
@@ -11,6 +13,8 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
 from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
 from kelbrast.exchange.job_file import JobFile
+
+DEEPEST_MARK_UM: Final = 20_000.0  # as deep as the job file can say
 
 
 def goback_file(
@@ -50,4 +54,8 @@ def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail
     if like is not None:
         grain = parse_grade(like, field="like").grain
         return depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
-    return constant("blend.fingernail").si if fingernail else to_si(depth_um or 0.0, "um")
+    if fingernail:
+        return constant("blend.fingernail").si
+    if depth_um is None or not 0 < depth_um <= DEEPEST_MARK_UM:  # also when it is no number
+        raise BadInput.one("depth_um", f"must be above 0 and at most {DEEPEST_MARK_UM:g}")
+    return to_si(depth_um, "um")

@@ -16,8 +16,7 @@ from kelbrast.storage.shop import StoredPhoto
 
 Shows = Literal["stage", "untouched", "finished"]
 LARGEST_SIDE: Final = 2000  # pixels kept
-MOST_PIXELS: Final = 60_000_000  # more is not opened at all: a small file can hold a huge picture
-_FORMATS: Final = ("JPEG", "PNG", "WEBP")
+MOST_PIXELS: Final = {"JPEG": 60_000_000, "PNG": 60_000_000, "WEBP": 20_000_000}  # more is not opened at all
 
 
 class Photos:
@@ -76,15 +75,21 @@ def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
         BadInput: not a JPEG, PNG or WebP that can be read, or more than 60 megapixels.
     """
     try:
-        with Image.open(io.BytesIO(data), formats=_FORMATS) as picture:
-            if picture.width * picture.height > MOST_PIXELS:
-                raise BadInput.one("photo", f"has more than {MOST_PIXELS // 1_000_000} megapixels; make it smaller")
-            upright = ImageOps.exif_transpose(picture).convert("RGB")
+        with Image.open(io.BytesIO(data), formats=tuple(MOST_PIXELS)) as picture:
+            most = MOST_PIXELS[picture.format or ""]
+            if picture.width * picture.height > most:
+                raise BadInput.one("photo", f"has more than {most // 1_000_000} megapixels; make it smaller")
+            picture.draft("RGB", (LARGEST_SIDE, LARGEST_SIDE))  # a JPEG is read at a fraction of its size where that will do
+            plain = picture if picture.mode in ("RGB", "RGBA", "L") else picture.convert("RGB")
+            plain.thumbnail((LARGEST_SIDE, LARGEST_SIDE))  # before anything else, for a large one takes much room
+            plain.info = picture.info
+            upright = ImageOps.exif_transpose(plain).convert("RGB")
     except UnidentifiedImageError:
         raise BadInput.one("photo", "is not a picture that can be read; JPEG, PNG and WebP can") from None
-    except (OSError, SyntaxError, ValueError, Image.DecompressionBombError) as problem:
+    except Image.DecompressionBombError:
+        raise BadInput.one("photo", "has far too many megapixels; make it smaller") from None
+    except (OSError, SyntaxError, ValueError) as problem:
         raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
-    upright.thumbnail((LARGEST_SIDE, LARGEST_SIDE))
     bare = Image.new("RGB", upright.size)
     bare.paste(upright)
     out = io.BytesIO()

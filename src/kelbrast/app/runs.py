@@ -53,13 +53,15 @@ class Runs:
         self._clock = clock
 
     def begin(self, job_id: int) -> KeptRun:
-        """Take a kept job to the bench, with its plan as it is now.
+        """Take a kept job to the bench, with its plan as it is now; the run that it has there already is gone on with.
 
         Raises:
             NotFound: no such job.  BadInput: it has no plan that could be followed.
         """
         kept = self._beginning(job_id)
         with self._transaction() as session:
+            if (there := store.open_run_of(session, job_id)) is not None:
+                return self._kept(store.get_run(session, there))
             return replace(kept, id=self._add(session, kept))
 
     def take_in(self, job_id: int, events_of: Callable[[JobFile, PlanFile], Sequence[EventFile]]) -> KeptRun:

@@ -21,7 +21,7 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.catalogue_lists import list_kind
 from kelbrast.exchange.rack_csv import read_rack
 from kelbrast.exchange.rack_file import to_item
-from kelbrast.exchange.read import read_job_file
+from kelbrast.exchange.read import LARGEST_FILE, read_job_file
 from kelbrast.exchange.schema import schema
 from kelbrast.exchange.text import goback_text, plan_text, weigh_text
 
@@ -172,7 +172,10 @@ def _shelf(path: Path | None) -> Shelf | None:
 
 def _text_of(path: str) -> str:
     try:
-        data = sys.stdin.buffer.read() if path == "-" else Path(path).read_bytes()
+        with sys.stdin.buffer if path == "-" else Path(path).open("rb") as file:
+            data = file.read(LARGEST_FILE + 1)
+        if len(data) > LARGEST_FILE:
+            raise BadInput.one(path, f"is larger than {LARGEST_FILE // 1024 // 1024} MB; split it")
         return data.decode("utf-8-sig")
     except UnicodeDecodeError:
         raise BadInput.one(path, "is not UTF-8 text") from None

@@ -13,7 +13,7 @@ from kelbrast.exchange.measure_file import MeasureFile
 from kelbrast.exchange.measure_file import measure as evaluated
 from kelbrast.exchange.measured.grid import Surface
 from kelbrast.exchange.measured.points import points_text
-from kelbrast.exchange.measured.read import read_surface
+from kelbrast.exchange.measured.read import read_surface, surface_bytes
 from kelbrast.exchange.measured.x3p import write_x3p
 
 _FIGURES = ("Ra", "Rq", "Rz", "Rt", "Rp", "Rv", "RSm", "Rk", "Rpk", "Rvk", "Sa", "Sq", "Sz", "Sk", "Spk", "Svk")
@@ -38,7 +38,7 @@ def measure(
         if value is not None and not 0 < value < 1e6:
             raise BadInput.one(name, "must be above 0")
     try:
-        data = file.read_bytes()
+        data = surface_bytes(file)
     except OSError as problem:
         raise BadInput.one(str(file), f"can not be read: {problem.strerror}") from None
     surface = read_surface(data, x_unit=x_unit, z_unit=z_unit)

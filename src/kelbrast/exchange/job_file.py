@@ -7,10 +7,12 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-ID = Annotated[str, Field(min_length=1, max_length=80)]
+from kelbrast.exchange.plain_text import OneLine
+
+ID = Annotated[str, Field(min_length=1, max_length=80), OneLine]
 Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)]
 Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
-Text = Annotated[str, Field(min_length=1, max_length=200)]
+Text = Annotated[str, Field(min_length=1, max_length=200), OneLine]
 
 
 class Strict(BaseModel):

@@ -14,6 +14,7 @@ from kelbrast.core.rack.fitting import highest_spindle
 from kelbrast.core.rack.item import Item, bound_by, carrier_of
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
+from kelbrast.exchange.plain_text import one_line
 from kelbrast.exchange.text import figures, plain_letters
 
 # A sheet of A4 with three columns of eight labels, in mm.
@@ -56,7 +57,7 @@ def label_of(item: Item, label: str, address: str) -> Label:
     if marked is not None and new is not None:  # worn down it may turn no faster than when it was new
         turns = from_si(highest_spindle(marked=marked, diameter=new), "rev/min")
         lines += [f"At most {marked:g} m/s,", f"{int(turns // 10) * 10} rev/min"]
-    return Label(tuple(lines), address)
+    return Label(tuple(one_line(line) for line in lines), address)
 
 
 def _grain(item: Item, charge: str | None) -> float | None:

@@ -120,7 +120,7 @@ class Asked(BaseModel):
     seed: Annotated[int, Field(ge=0, le=10_000)] = 1
     rows: Annotated[int, Field(ge=32, le=512)] = 320
     columns: Annotated[int, Field(ge=32, le=512)] = 320
-    spacing_um: Annotated[float, Field(ge=1, le=50)] = SPACING_UM
+    spacing_um: Annotated[float, Field(ge=1, le=50, allow_inf_nan=False)] = SPACING_UM
     marked: Annotated[bool, Field(description="old marks that are left are drawn over")] = False
 
 

@@ -1,14 +1,11 @@
 """The log for a spreadsheet: a row a run, and a row an event of one run."""
 
-import csv
-import io
 from collections.abc import Iterable, Mapping, Sequence
-from datetime import datetime
 from typing import Any, Final
 
 from kelbrast.core.bench.told import Told
 from kelbrast.core.units import from_si
-from kelbrast.exchange.rack_csv import cell
+from kelbrast.exchange.csv_text import csv_text
 
 RUN_COLUMNS: Final = (
     "run", "began_utc", "ended_utc", "title", "material", "finishes", "pieces", "status", "as_wanted", "planned_minutes",
@@ -22,12 +19,12 @@ EVENT_COLUMNS: Final = (
 
 def runs_csv(rows: Iterable[Mapping[str, Any]]) -> str:
     """A row a run; each is a mapping with the columns above."""
-    return _written(RUN_COLUMNS, ([row.get(column) for column in RUN_COLUMNS] for row in rows))
+    return csv_text(RUN_COLUMNS, ([row.get(column) for column in RUN_COLUMNS] for row in rows))
 
 
 def events_csv(told: Sequence[Told]) -> str:
     """A row an event of one run, also those that were taken back."""
-    return _written(EVENT_COLUMNS, (_event(one) for one in told))
+    return csv_text(EVENT_COLUMNS, (_event(one) for one in told))
 
 
 def _event(one: Told) -> list[Any]:
@@ -39,17 +36,3 @@ def _event(one: Told) -> list[Any]:
         event.number, event.at.when, event.kind, event.piece, face, route, step, depth, event.seconds,
         reading.quantity if reading else None, reading.value if reading else None, one.text, one.taken_back,
     ]  # fmt: skip
-
-
-def _written(columns: Sequence[str], rows: Iterable[Sequence[Any]]) -> str:
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(columns)
-    writer.writerows([_cell(value) for value in row] for row in rows)
-    return out.getvalue()
-
-
-def _cell(value: Any) -> str:
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    return cell(value.strftime("%Y-%m-%d %H:%M:%S") if isinstance(value, datetime) else value)

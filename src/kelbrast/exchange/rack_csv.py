@@ -1,16 +1,16 @@
 """The rack as CSV, for a spreadsheet: one row an item; what it is bound to instead of its whole history."""
 
-import csv
-import io
 import json
 from typing import Final
 
 from pydantic import ValidationError
 
-from kelbrast.core.errors import BadInput, Fault, ReadError
+from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, ReadError
 from kelbrast.core.rack.item import Bound, Item, bound_by
 from kelbrast.core.units import from_si
-from kelbrast.exchange.rack_file import EventFile, ItemFile, RackFile, check_items, item_faults, to_item
+from kelbrast.exchange.csv_text import cell, csv_rows, csv_text
+from kelbrast.exchange.numbers import read_number
+from kelbrast.exchange.rack_file import MOST_ITEMS, EventFile, ItemFile, RackFile, check_items, item_faults, to_item
 from kelbrast.exchange.read import faults_of
 
 COLUMNS: Final = (
@@ -32,35 +32,21 @@ _NUMBERS: Final = ("count", "low", "diameter_mm", "marked_m_s", "price", "life_m
 
 def rack_to_csv(files: list[ItemFile]) -> str:
     """Rows of items that are not retired; the count is what is there now."""
-    out = io.StringIO()
-    writer = csv.DictWriter(out, COLUMNS, lineterminator="\n")
-    writer.writeheader()
-    for number, file in enumerate(files):
-        item = to_item(file, number)
-        if item.retired:
-            continue
-        bound = bound_by(item.history)
-        row = {key: getattr(file, key, None) for key in COLUMNS}
-        row |= {
-            "count": item.have,
-            "diameter_mm": _millimetres(item),
-            "bound_charge": bound.charge,
-            "bound_family": bound.family,
-        }
-        writer.writerow({key: cell(value) for key, value in row.items()})
-    return out.getvalue()
+    return csv_text(COLUMNS, (_row(file) for file in files if not to_item(file, 0).retired))
+
+
+def _row(file: ItemFile) -> list[object]:
+    item = to_item(file, 0)
+    bound = bound_by(item.history)
+    now = {"count": item.have, "diameter_mm": _millimetres(item), "bound_charge": bound.charge, "bound_family": bound.family}
+    return [now[key] if key in now else getattr(file, key) for key in COLUMNS]
 
 
 def low_stock_csv(files: list[ItemFile]) -> str:
     """What to buy more of: items at or below their low mark, with how many are there."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["what", "name", "have", "low"])
-    for number, file in enumerate(files):
-        item = to_item(file, number)
-        if not item.retired and item.low is not None and item.have <= item.low:
-            writer.writerow([cell(value) for value in (item.what, item.name, item.have, item.low)])
-    return out.getvalue()
+    items = [to_item(file, 0) for file in files]
+    low = [one for one in items if not one.retired and one.low is not None and one.have <= one.low]
+    return csv_text(("what", "name", "have", "low"), ((one.what, one.name, one.have, one.low) for one in low))
 
 
 def is_csv(text: str) -> bool:
@@ -107,6 +93,8 @@ def _from_json(text: str) -> list[ItemFile]:
         data = json.loads(text)
     except (ValueError, RecursionError) as problem:
         raise ReadError.one("", f"this is not JSON: {problem}") from None
+    if not isinstance(data, dict):
+        raise ReadError.one("", "a rack file is a JSON object, with { at the start")
     if "kelbrast" not in data:
         raise BadInput.one("kelbrast", 'is missing; a rack file says "kelbrast": "rack/1"')
     try:
@@ -118,42 +106,39 @@ def _from_json(text: str) -> list[ItemFile]:
 
 
 def _from_csv(text: str) -> list[ItemFile]:
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff"), newline=""))
-    try:
-        names, rows = reader.fieldnames or [], list(reader)
-    except csv.Error as problem:
-        raise ReadError.one("", f"this is not CSV: {problem}") from None
-    if "what" not in names:
-        raise ReadError.one(
-            "", f'this is no rack: the first row must name the columns, "what" among them ({", ".join(COLUMNS)})'
-        )
-    faults = [Fault(f"column {name}", "is not a column of this file") for name in names if name not in COLUMNS]
-    files = []
-    for number, row in enumerate(rows, start=2):
+    faults: list[Fault] = []
+    files: list[ItemFile] = []
+    for number, row in csv_rows(text, COLUMNS, needs="what"):
         try:
+            if isinstance(row, Fault):
+                raise BadInput([row])
             files.append(_from_row(row, number))
         except BadInput as bad:
             faults += bad.faults
+        if len(faults) > MOST_FAULTS:  # a file that is wrong throughout need not be read to its end
+            break
+        if len(files) > MOST_ITEMS:
+            raise BadInput.one("rows", f"more than {MOST_ITEMS} things are no rack; split the file")
     if faults:
         raise BadInput(faults)
     return files
 
 
-def _from_row(row: dict[str, str | None], number: int) -> ItemFile:
+def _from_row(row: dict[str, str], number: int) -> ItemFile:
     faults: list[Fault] = []
     values: dict[str, object] = {}
     for key in COLUMNS:
-        text = _as_it_was(row.get(key) or "")
+        text = row.get(key, "")
         if key.startswith("bound_") or not text:
             continue
         if key in _NUMBERS:
             try:
-                values[key] = float(text.replace(",", "."))
-            except ValueError:
-                faults.append(Fault(f"row {number}, {key}", f'"{text}" is not a number'))
+                values[key] = read_number(text)
+            except ValueError as problem:
+                faults.append(Fault(f"row {number}, {key}", str(problem)))
         else:
             values[key] = text
-    charge, family = (_as_it_was(row.get(f"bound_{key}") or "") or None for key in ("charge", "family"))
+    charge, family = row.get("bound_charge") or None, row.get("bound_family") or None
     if charge or family:
         values["history"] = [EventFile(kind="used", charge=charge, family=family, why="as imported").model_dump()]
     try:
@@ -165,16 +150,3 @@ def _from_row(row: dict[str, str | None], number: int) -> ItemFile:
     if faults:
         raise BadInput(faults)
     return file
-
-
-def cell(value: object) -> str:
-    """As text. A sign that a spreadsheet would take for a formula is put behind an apostrophe."""
-    if value is None:
-        return ""
-    text = f"{value:g}" if isinstance(value, float) else str(value)
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@") and not isinstance(value, float) else text
-
-
-def _as_it_was(text: str) -> str:
-    text = text.strip()
-    return text[1:] if text[:1] == "'" and text[1:2] in ("=", "+", "-", "@") else text

@@ -1,6 +1,6 @@
 """The open rack file, `rack/1`: what stands on the rack, as people keep it beside the database and send it to each other."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Final, Literal
 
 from pydantic import ConfigDict, Field
 
@@ -8,10 +8,12 @@ from kelbrast.core.errors import BadInput, Fault, NotFound
 from kelbrast.core.rack.item import Event, Item, kind_of
 from kelbrast.core.units import to_si
 from kelbrast.exchange.job_file import ID, Millimetres, Strict
+from kelbrast.exchange.plain_text import Lines, OneLine
 
+MOST_ITEMS: Final = 5000
 Amount = Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)]
 Positive = Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)]
-Words = Annotated[str, Field(max_length=400)]
+Words = Annotated[str, Field(max_length=400), Lines]
 
 
 class EventFile(Strict):
@@ -29,15 +31,15 @@ class ItemFile(Strict):
     """An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue."""
 
     what: ID
-    name: Annotated[str, Field(max_length=80)] = ""
+    name: Annotated[str, Field(max_length=80), OneLine] = ""
     count: Amount = 1
     low: Amount | None = None
     diameter_mm: Millimetres | None = None
     marked_m_s: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)] | None = None
     price: Amount | None = None
-    life_min: Positive | None = None
+    life_min: Annotated[float, Field(ge=0.01, le=1_000_000, allow_inf_nan=False)] | None = None
     rpm: Annotated[list[Positive], Field(default_factory=list, max_length=20)]
-    made: Annotated[str, Field(max_length=40)] = ""
+    made: Annotated[str, Field(max_length=40), OneLine] = ""
     note: Words = ""
     history: Annotated[list[EventFile], Field(default_factory=list, max_length=10_000)]
 
@@ -48,7 +50,7 @@ class RackFile(Strict):
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast rack, version 1")
 
     kelbrast: Literal["rack/1"] = "rack/1"
-    items: Annotated[list[ItemFile], Field(max_length=5000)]
+    items: Annotated[list[ItemFile], Field(max_length=MOST_ITEMS)]
 
 
 def item_faults(file: ItemFile, field: str) -> list[Fault]:

@@ -10,7 +10,7 @@ from kelbrast.core.catalogue.finishes import Finish, band, finish
 from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
-from kelbrast.core.errors import BadInput, Fault, NotFound, ReadError
+from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, NotFound, ReadError
 from kelbrast.core.planning.at_hand import choose_rack
 from kelbrast.core.planning.job import Job
 from kelbrast.core.surface.face import Face, Found, Wish
@@ -19,6 +19,8 @@ from kelbrast.core.surface.part import Part
 from kelbrast.core.surface.shapes import ROUND, shape_area
 from kelbrast.core.units import to_si
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
+
+LARGEST_FILE: Final = 2 * 1024 * 1024  # bytes of a job or a rack
 
 
 def read_job_file(text: str | bytes) -> JobFile:
@@ -106,6 +108,8 @@ def faults_of(problem: ValidationError) -> list[Fault]:
     faults: dict[str, Fault] = {}
     # Of several findings on one key, a broken rule of ours says more than "must be a number".
     for error in sorted(problem.errors(include_url=False), key=lambda error: error["type"] != "value_error"):
+        if len(faults) > 2 * MOST_FAULTS:
+            break
         field = _written(error["loc"])
         faults.setdefault(field, Fault(field, _said(error["type"], error.get("ctx", {}), error["msg"])))
     # A union tries every arm; where one arm got further into the value, the others only say that it is not theirs.

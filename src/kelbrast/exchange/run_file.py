@@ -18,12 +18,13 @@ from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.setups import rank
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.job_file import ID, JobFile, Strict
+from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
 from kelbrast.exchange.read import to_job
 
 Number = Annotated[int, Field(ge=1, le=2**53)]
-Words = Annotated[str, Field(max_length=2000)]
-Short = Annotated[str, Field(max_length=80)]
+Words = Annotated[str, Field(max_length=2000), Lines]
+Short = Annotated[str, Field(max_length=80), OneLine]
 Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 
 

@@ -42,9 +42,11 @@ def open_database(path: Path, *, wait_s: float = WAIT_S) -> Engine:
 
 def close_database(engine: Engine) -> None:
     """Put everything into the one file and let go of it, so that a plain copy of it is whole."""
-    with told(), engine.connect() as connection:
-        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
-    engine.dispose()
+    try:
+        with told(), engine.connect() as connection:
+            connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    finally:
+        engine.dispose()
 
 
 def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:

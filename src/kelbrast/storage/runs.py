@@ -169,6 +169,11 @@ def open_runs(session: Session) -> list[int]:
     return list(session.scalars(select(RunRow.id).where(RunRow.status == "open").order_by(RunRow.id.desc())))
 
 
+def open_run_of(session: Session, job_id: int) -> int | None:
+    """The run of a job that is at the bench."""
+    return session.scalar(select(RunRow.id).where(RunRow.job_id == job_id, RunRow.status == "open").order_by(RunRow.id.desc()))
+
+
 def runs_of_job(session: Session, job_id: int) -> int:
     """How many runs a job had."""
     return session.scalar(select(func.count()).select_from(RunRow).where(RunRow.job_id == job_id)) or 0

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
+from pathlib import Path
 from typing import Any
 
 from sqlalchemy import Engine
@@ -24,7 +25,7 @@ def reading(engine: Engine) -> Iterator[Session]:
     if (outer := _outer(engine)) is not None:
         yield outer
         return
-    with told(), Session(engine) as session:
+    with told(_file_of(engine)), Session(engine) as session:
         yield session
 
 
@@ -38,7 +39,8 @@ def writing(engine: Engine) -> Iterator[Session]:
     if (outer := _outer(engine)) is not None:
         yield outer
         return
-    with told(), Session(engine.execution_options(**{_WRITES: True})) as session, session.begin():
+    writes = engine.execution_options(**{_WRITES: True})
+    with told(_file_of(engine)), Session(writes) as session, session.begin():
         mark = _open.set((engine, session))
         try:
             yield session
@@ -54,6 +56,10 @@ def is_writing(engine: Engine) -> bool:
 def begins(options: Mapping[str, Any]) -> str:
     """How a transaction with these execution options begins."""
     return "BEGIN IMMEDIATE" if options.get(_WRITES) else "BEGIN"
+
+
+def _file_of(engine: Engine) -> Path | None:
+    return Path(engine.url.database) if engine.url.database else None
 
 
 def _outer(engine: Engine) -> Session | None:

@@ -1,5 +1,7 @@
 """What SQLite says when it can not go on, in a person's words: the cause, what is safe, what to do."""
 
+import errno
+import shutil
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -10,6 +12,7 @@ from sqlalchemy.exc import DBAPIError, TimeoutError
 
 from kelbrast.core.errors import Cause, StoreTrouble
 
+_LEAST_ROOM: Final = 256 * 1024  # bytes
 _NOTHING_WRITTEN: Final = "Nothing of this was written; everything kept before is as it was."
 _WORDS: Final[dict[Cause, tuple[str, str]]] = {
     "full": ("The disk is full", "Make room on the disk, then do it again."),
@@ -49,12 +52,22 @@ def trouble_of(problem: BaseException, where: Path | None = None) -> StoreTroubl
         return trouble("locked", where)
     if isinstance(problem, sqlite3.Error):
         cause = _CAUSES.get((getattr(problem, "sqlite_errorcode", None) or 0) & 0xFF)
+        if cause == "unreachable" and _no_room(where):
+            cause = "full"
         return trouble(cause, where) if cause is not None else None
     if isinstance(problem, PermissionError):
         return trouble("read-only", where)
     if isinstance(problem, OSError):
-        return trouble("full" if problem.errno == 28 else "unreachable", where)
+        return trouble("full" if problem.errno == errno.ENOSPC else "unreachable", where)
     return None
+
+
+def _no_room(where: Path | None) -> bool:
+    """On a full disk SQLite can not even make the files beside the database, and says only that reading or writing failed."""
+    try:
+        return where is not None and shutil.disk_usage(where.parent).free < _LEAST_ROOM
+    except OSError:
+        return False
 
 
 @contextmanager

@@ -330,7 +330,7 @@ export interface paths {
         get?: never;
         /**
          * Change Item
-         * @description Say something else of an item; its history stays.
+         * @description Say something else of an item that nobody else changed in the meantime; its history stays.
          */
         put: operations["change_item_api_rack__item_id__put"];
         post?: never;
@@ -2251,11 +2251,13 @@ export interface components {
         };
         /**
          * ItemOut
-         * @description An item as it stands: `size_mm` and `have` now, and what it is kept for.
+         * @description An item as it stands: `size_mm` and `have` now, what it is kept for. A change sends `revision` back in If-Match.
          */
         ItemOut: {
             /** Id */
             id: number;
+            /** Revision */
+            revision: number;
             item: components["schemas"]["ItemFile"];
             thing: components["schemas"]["Thing"];
             /** Have */
@@ -4709,7 +4711,9 @@ export interface operations {
     change_item_api_rack__item_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "if-match"?: string | null;
+            };
             path: {
                 /** @description id of the item */
                 item_id: number;
@@ -4740,8 +4744,26 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description It was changed elsewhere */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Something in the request can not be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description If-Match is missing */
+            428: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 """Parameters of a height map (ISO 25178-2)."""
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -9,6 +10,7 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
 
 Reals = NDArray[np.float64]
+_ROWS: Final = 256
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,11 +68,17 @@ def without_form(z: Reals, degree: int = 1) -> Reals:
     """
     if degree not in (0, 1, 2):
         raise OutsideValidity("the form of a map is a level (0), a plane (1) or a bowl (2)")
-    rows, columns = np.meshgrid(np.linspace(-1, 1, z.shape[0]), np.linspace(-1, 1, z.shape[1]), indexing="ij")
-    terms = [rows**a * columns**b for a in range(degree + 1) for b in range(degree + 1 - a)]
-    basis = np.stack([term.ravel() for term in terms], axis=1)
-    fitted, *_ = np.linalg.lstsq(basis, z.ravel(), rcond=None)
-    return np.asarray(z - (basis @ fitted).reshape(z.shape))
+    # The grid is even, so the terms of the surface are products of one polynomial each way, and nothing of the map's size is
+    # made but the answer.
+    down = np.vander(np.linspace(-1, 1, z.shape[0]), degree + 1, increasing=True)
+    along = np.vander(np.linspace(-1, 1, z.shape[1]), degree + 1, increasing=True)
+    terms = [(a, b) for a in range(degree + 1) for b in range(degree + 1 - a)]
+    by_row, by_column, moments = down.T @ down, along.T @ along, down.T @ (z @ along)
+    normal = np.array([[by_row[a, c] * by_column[b, d] for c, d in terms] for a, b in terms])
+    fitted = np.zeros((degree + 1, degree + 1))
+    for (a, b), factor in zip(terms, np.linalg.solve(normal, [moments[a, b] for a, b in terms]), strict=True):
+        fitted[a, b] = factor
+    return np.asarray(z - down @ fitted @ along.T)
 
 
 def finer_than(z: Reals, spacing: tuple[float, float], cut_off: float) -> Reals:
@@ -80,7 +88,15 @@ def finer_than(z: Reals, spacing: tuple[float, float], cut_off: float) -> Reals:
 
 
 def _developed(z: Reals, spacing: tuple[float, float]) -> float:
-    """Sdr by the mean of both ways to cut each square of four heights into two triangles."""
+    """Sdr by the mean of both ways to cut each square of four heights into two triangles; so many rows at a time."""
+    squares = (z.shape[0] - 1) * (z.shape[1] - 1)
+    stretches = (z[start : start + _ROWS + 1] for start in range(0, z.shape[0] - 1, _ROWS))
+    whole = sum(_areas(one, spacing) for one in stretches)
+    return float(whole / squares / (spacing[0] * spacing[1])) - 1
+
+
+def _areas(z: Reals, spacing: tuple[float, float]) -> float:
+    """The surface over these squares, m2."""
     dy, dx = spacing
     a, b, c, d = z[:-1, :-1], z[:-1, 1:], z[1:, :-1], z[1:, 1:]
 
@@ -89,4 +105,4 @@ def _developed(z: Reals, spacing: tuple[float, float]) -> float:
 
     one = triangle(b - a, c - a) + triangle(d - c, d - b)
     other = triangle(b - a, d - b) + triangle(d - c, c - a)
-    return float(((one + other) / 2).mean() / (dx * dy) - 1)
+    return float((one + other).sum() / 2)

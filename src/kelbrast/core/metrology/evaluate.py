@@ -57,11 +57,11 @@ def evaluate(
     row = _row(flat, cut_off)
     wanted = cut_off if cut_off is not None else row.cut_off
     limit = noise if noise is not None else _noise(flat, row, wanted)
-    rough = roughness_profile(flat, cut_off=wanted, noise=limit)
     # Beside the evaluation length lies at least half a cut-off on each side where there is room for it.
     sections = min(SECTIONS, int(flat.length / wanted + 1e-9))
     if sections < 1:
         raise OutsideValidity("the profile is shorter than one cut-off")
+    rough = roughness_profile(flat, cut_off=wanted, noise=limit)
     part = central(rough, sections * wanted)
     return Evaluation(
         heights=heights(part.z, part.spacing, sections),

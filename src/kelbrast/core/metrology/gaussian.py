@@ -34,8 +34,8 @@ def low_pass(z: Reals, spacing: float, cut_off: float, axis: int = 0) -> Reals:
     """
     if min(spacing, cut_off) <= 0:
         raise OutsideValidity("spacing and cut-off must be above 0")
-    weights = _weights(spacing, cut_off)
     along = np.moveaxis(z, axis, -1)
+    weights = _weights(spacing, cut_off, along.shape[-1])
     share = _convolved(np.ones(along.shape[-1]), weights)
     return np.asarray(np.moveaxis(_convolved(along, weights) / share, -1, axis))
 
@@ -61,8 +61,8 @@ def _scaled(least: int, factor: int) -> int:
     return size
 
 
-def _weights(spacing: float, cut_off: float) -> Reals:
-    half = max(1, math.ceil(REACH * cut_off / spacing))
+def _weights(spacing: float, cut_off: float, count: int) -> Reals:
+    half = max(1, math.ceil(min(REACH * cut_off / spacing, count)))  # beyond the ends there is nothing to weigh
     at = np.arange(-half, half + 1) * spacing / (ALPHA * cut_off)
     weights = np.exp(-math.pi * at**2)
     return np.asarray(weights / weights.sum())

@@ -86,10 +86,10 @@ def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone:
         gone: what came off by measurement, m, where it was more than the steps were planned to take.
 
     Raises:
-        BadInput: the depth is not above 0.
+        BadInput: the depth is not above 0, or has no end.
     """
-    if not depth > 0:
-        raise BadInput.one("depth_um", "must be above 0")
+    if not 0 < depth < math.inf:
+        raise BadInput.one("depth_um", "must be above 0, and a number")
     taken = max(sum(step.layer for step in done), gone or 0.0)
     left = None if face.limit is None else max(face.may_come_off - taken, 1e-12)
     marked = replace(face, found=Found("scratches", depth, depth), limit=left, wish=Wish())

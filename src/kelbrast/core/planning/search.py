@@ -131,7 +131,10 @@ def _cheapest_ahead(values: Reals, steps: Flags, ends: Flags, order: list[int]) 
     here, there = before[first], after[first]
     totals = np.where(ends[:, None], np.zeros((len(ends), len(CRITERIA))), np.inf)
     step = values[:, here, there].T
-    while not np.array_equal(ahead := step + totals[there], totals[here]):
+    for _ in range(len(ends)):  # no route has more steps
+        ahead = step + totals[there]
+        if np.array_equal(ahead, totals[here]):
+            break
         totals[here] = ahead
     following = np.full(len(ends), -1, dtype=np.intp)
     following[here] = there
@@ -148,7 +151,8 @@ def _first_of_each(before: Places) -> Places:
 def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
     """(n,): the least sum of `ways` from every node to an end, infinite for none: relaxed until nothing gets better.
 
-    Steps only lead to later nodes, so that is after as many rounds as the longest of the best routes has steps.
+    Steps only lead to later nodes, so that is after as many rounds as the longest of the best routes has steps, and never
+    after more than there are nodes.
 
     Args:
         ways: (steps,) what each step costs, with the nodes `before` (ascending) and `after` it.
@@ -158,11 +162,12 @@ def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
         return cost
     begins = _first_of_each(before)
     here = before[begins]
-    while True:
+    for _ in range(len(ends)):
         better = np.minimum(cost[here], np.minimum.reduceat(ways + cost[after], begins))
         if np.array_equal(better, cost[here]):
-            return cost
+            break
         cost[here] = better
+    return cost
 
 
 def _within_limit(values: Reals, steps: Flags, ends: Flags, aim: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:

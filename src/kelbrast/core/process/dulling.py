@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 from functools import cache
+from typing import Final
 
 from kelbrast.core.errors import OutsideValidity
 
@@ -13,6 +14,9 @@ class Cutting:
 
     seconds: float
     used: int
+
+
+_DEAREST: Final = 1e12  # of the life; beyond it the equation has no answer in these numbers
 
 
 @cache
@@ -32,9 +36,11 @@ def change_after(*, life: float, change_cost: float) -> float:
     >>> round(change_after(life=240.0, change_cost=120.0))  # half a life of change cost: about seven eighths of a life
     206
     """
-    if life <= 0 or change_cost <= 0:
-        raise OutsideValidity("life and change cost must be above 0")
+    if not (0 < life < math.inf and 0 < change_cost < math.inf):
+        raise OutsideValidity("life and change cost must be above 0, and numbers")
     share = change_cost / life
+    if share > _DEAREST:
+        raise OutsideValidity("a change that costs as much as this against the life of the abrasive is none")
     low, high = 0.0, math.log1p(share) + 2.0
     while math.exp(high) < 1 + high + share:
         high *= 2

@@ -11,7 +11,9 @@ from kelbrast.core.metrology.profile import Profile
 
 Surface = Profile | HeightMap
 Reals = NDArray[np.float64]
-MOST_POINTS: Final = 50_000_000
+MOST_POINTS: Final = 4_500_000  # of a map: 2048 by 2048 and a little more
+MOST_ON_A_LINE: Final = 1_000_000  # of a profile
+MOST_IN_TEXT: Final = 500_000  # written out as text, which takes ten times as long to read
 
 
 def on_grid(z: Reals, rows: float, columns: float) -> Surface:
@@ -34,15 +36,23 @@ def on_grid(z: Reals, rows: float, columns: float) -> Surface:
     return Profile(filled[0], columns) if z.shape[0] == 1 else HeightMap(filled, (rows, columns))
 
 
-def size_of(rows: int, columns: int) -> tuple[int, int]:
-    """The size of a grid that is about to be read.
+def size_of(rows: int, columns: int, *, text: bool = False) -> int:
+    """How many points a grid has that is about to be read; `text`: written out, not in binary.
 
     Raises:
         ReadError: nothing in it, or too much.
     """
-    if rows < 1 or columns < 2 or rows * columns > MOST_POINTS:
+    if rows < 1 or columns < 2:
         raise ReadError.one("size", f"a grid of {rows} by {columns} points can not be read")
-    return rows, columns
+    most = min(MOST_ON_A_LINE if rows == 1 else MOST_POINTS, MOST_IN_TEXT if text else MOST_POINTS)
+    if rows * columns > most:
+        said = f"{_short(rows)} by {_short(columns)} points are more than the {most:,} that are read"
+        raise ReadError.one("size", f"{said}; save a part of it, or fewer points")
+    return rows * columns
+
+
+def _short(count: int) -> str:
+    return str(count) if count < 10**9 else "a thousand million"
 
 
 def _filled(z: Reals, missing: NDArray[np.bool_]) -> Reals:

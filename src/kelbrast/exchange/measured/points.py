@@ -1,6 +1,8 @@
 """Measured profiles as text: two columns, place and height, separated by spaces, tabs, commas or semicolons."""
 
+import io
 import re
+from array import array
 from typing import Final
 
 import numpy as np
@@ -8,6 +10,7 @@ import numpy as np
 from kelbrast.core.errors import BadInput, Fault, OutsideValidity, ReadError
 from kelbrast.core.metrology.profile import Profile, resampled
 from kelbrast.core.units import SCALE, to_si
+from kelbrast.exchange.measured.grid import MOST_IN_TEXT
 
 UNITS: Final = ("m", "mm", "um")
 _MOST_FAULTS: Final = 10
@@ -23,10 +26,9 @@ def read_points(text: str, *, x_unit: str = "mm", z_unit: str = "um") -> Profile
     for name, unit in (("x_unit", x_unit), ("z_unit", z_unit)):
         if unit not in UNITS:
             raise BadInput.one(name, f"must be one of {', '.join(UNITS)}")
-    points: list[tuple[float, float]] = []
-    faults: list[Fault] = []
-    lines = [(number, line.strip()) for number, line in enumerate(re.split(r"\r\n|\r|\n", text), start=1)]
-    for number, line in lines:
+    points, faults = array("d"), list[Fault]()
+    for number, line in enumerate(io.StringIO(text, newline=None), start=1):
+        line = line.strip()
         if not line or line.startswith("#"):
             continue
         parts = _parts(line)
@@ -37,12 +39,14 @@ def read_points(text: str, *, x_unit: str = "mm", z_unit: str = "um") -> Profile
             if len(faults) == _MOST_FAULTS:
                 break
             continue
-        points.append(parts)
+        points.extend(parts)
+        if len(points) > 2 * MOST_IN_TEXT:
+            raise ReadError.one("size", f"there are more than the {MOST_IN_TEXT:,} points that are read; save fewer")
     if faults:
         raise BadInput(faults)
     if not points:
         raise ReadError.one("", "there is no line with a place and a height")
-    x, z = np.array(points).T
+    x, z = np.array(points).reshape(-1, 2).T
     try:
         return resampled(x * SCALE[x_unit], z * SCALE[z_unit])
     except OutsideValidity as problem:

@@ -1,10 +1,28 @@
 """A measured surface from a file of whatever kind, told by how it begins."""
 
+from pathlib import Path
+from typing import Final
+
 from kelbrast.core.errors import ReadError
 from kelbrast.exchange.measured.grid import Surface
 from kelbrast.exchange.measured.points import read_points
 from kelbrast.exchange.measured.sdf import is_sdf, read_sdf
 from kelbrast.exchange.measured.x3p import is_x3p, read_x3p
+
+LARGEST: Final = 64 * 1024 * 1024  # bytes
+
+
+def surface_bytes(path: Path) -> bytes:
+    """The bytes of a measured file, unless there are too many.
+
+    Raises:
+        ReadError: it is too large.  OSError: it can not be read.
+    """
+    with path.open("rb") as file:
+        data = file.read(LARGEST + 1)
+    if len(data) > LARGEST:
+        raise ReadError.one(str(path), f"is larger than {LARGEST // 1024 // 1024} MB; save a part of it")
+    return data
 
 
 def read_surface(data: bytes, *, x_unit: str = "mm", z_unit: str = "um") -> Surface:

@@ -2,7 +2,9 @@
 
 import re
 import struct
+from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import islice
 from typing import Final
 
 import numpy as np
@@ -61,8 +63,8 @@ def _binary(data: bytes, version: str) -> tuple[_Header, NDArray[np.generic]]:
     layout = _LONG if version == "ISO-2.0" else _SHORT
     fields = struct.unpack_from(layout, data)
     columns, rows, x, y, z, _, compression, kind, check = fields[4:]
-    header = _checked(_Header(version, columns, rows, x, y, z, compression, kind, check))
-    start, count = struct.calcsize(layout), header.rows * header.columns
+    header = _Header(version, columns, rows, x, y, z, compression, kind, check)
+    start, count = struct.calcsize(layout), _checked(header, text=False)
     heights = np.frombuffer(data, dtype=_TYPES[header.kind], count=count, offset=start)
     return header, heights
 
@@ -76,35 +78,43 @@ def _text(data: bytes, version: str) -> tuple[_Header, NDArray[np.generic]]:
         for name, _, value in (line.partition("=") for line in parts[0].splitlines()[1:])
         if value
     }
-    header = _checked(
-        _Header(
-            version,
-            int(named["numpoints"]),
-            int(named["numprofiles"]),
-            float(named["xscale"]),
-            float(named.get("yscale", "1")),
-            float(named["zscale"]),
-            int(named.get("compression", "0")),
-            int(named["datatype"]),
-            int(named.get("checktype", "0")),
-        )
+    header = _Header(
+        version,
+        int(named["numpoints"]),
+        int(named["numprofiles"]),
+        float(named["xscale"]),
+        float(named.get("yscale", "1")),
+        float(named["zscale"]),
+        int(named.get("compression", "0")),
+        int(named["datatype"]),
+        int(named.get("checktype", "0")),
     )
-    words = re.sub(r";[^\r\n]*", "", parts[1]).split()
-    heights = np.array([float("nan") if word == "BAD" else float(word) for word in words])
-    if len(heights) != header.rows * header.columns:
-        raise ValueError(f"{header.rows * header.columns} heights are announced and {len(heights)} are there")
+    count = _checked(header, text=True)
+    heights = np.fromiter(islice(_heights(parts[1]), count + 1), dtype=np.float64)
+    if len(heights) != count:
+        there = len(heights) if len(heights) < count else "more"
+        raise ValueError(f"{count} heights are announced and {there} are there")
     return header, heights
 
 
-def _checked(header: _Header) -> _Header:
-    size_of(header.rows, header.columns)
+def _heights(text: str) -> Iterator[float]:
+    """One after the other, so that a long file is never there as words."""
+    for found in re.finditer(r";[^\r\n]*|[^\s;]+", text):
+        word = found[0]
+        if not word.startswith(";"):
+            yield float("nan") if word == "BAD" else float(word)
+
+
+def _checked(header: _Header, *, text: bool) -> int:
+    """How many heights there are to read."""
+    count = size_of(header.rows, header.columns, text=text)
     if header.compression != 0 or header.check != 0:
         raise ReadError.one("sdf", "files with compression or checksums are not read; save it without them")
     if header.kind not in _TYPES:
         raise ReadError.one("DataType", f"{header.kind} is not one of {', '.join(map(str, _TYPES))}")
     if not header.z_scale > 0:
         raise ReadError.one("Zscale", "must be above 0")
-    return header
+    return count
 
 
 def _missing(heights: NDArray[np.generic], header: _Header) -> NDArray[np.bool_]:

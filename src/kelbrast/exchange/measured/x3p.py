@@ -23,7 +23,10 @@ _TYPES: Final = {"I": "<i2", "L": "<i4", "F": "<f4", "D": "<f8"}
 _DAMAGE: Final = (
     zipfile.BadZipFile, zlib.error, struct.error, KeyError, EOFError, ValueError, OSError, NotImplementedError, RuntimeError,
 )  # fmt: skip
-_MOST_BYTES: Final = 512 * 1024 * 1024  # unpacked: a small archive can hold a huge file
+# Unpacked, for a small archive can hold a huge file. Elements take thirty times the room of their text.
+_MOST_XML: Final = 8 * 1024 * 1024
+_MOST_SUM: Final = 4096
+_TOO_LONG: Final = "more heights than are announced"
 
 
 def is_x3p(data: bytes) -> bool:
@@ -40,13 +43,20 @@ def read_x3p(data: bytes) -> Surface:
     """
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            if sum(entry.file_size for entry in archive.infolist()) > _MOST_BYTES:
-                raise ReadError.one("x3p", "unpacks to more than 512 MB")
-            text = archive.read("main.xml")
+            text = _read(archive, "main.xml", _MOST_XML, "save the heights as a binary part, not as a list")
             _check_sum(archive, text)
             return _surface(_root(text), archive)
     except _DAMAGE as problem:
         raise ReadError.one("x3p", f"the file is damaged or cut off: {problem}") from None
+
+
+def _read(archive: zipfile.ZipFile, name: str, most: int, mend: str) -> bytes:
+    """A part of the archive; no more of it is unpacked than it may hold, whatever it says of its own size."""
+    with archive.open(name) as part:
+        data = part.read(most + 1)
+    if len(data) > most:
+        raise ReadError.one(name, f"unpacks to more than {most:,} bytes: {mend}")
+    return data
 
 
 def _root(text: bytes) -> Element:
@@ -67,17 +77,16 @@ def _surface(root: Element, archive: zipfile.ZipFile) -> Surface:
     columns, rows, layers = (int(_said(root, f"Record3/MatrixDimension/Size{axis}")) for axis in "XYZ")
     if layers != 1:
         raise ReadError.one("SizeZ", "only one layer is read")
-    size_of(rows, columns)
+    listed = root.find("Record3/DataLink/PointDataLink") is None
+    count = size_of(rows, columns, text=listed)
     _, kind, increment, offset = axes["CZ"]
-    z = _heights(root, archive, kind, rows * columns)
+    z = _listed(root, count) if listed else _heights(root, archive, kind, count)
     return on_grid((z * increment + offset).reshape(rows, columns), axes["CY"][2], axes["CX"][2])
 
 
 def _heights(root: Element, archive: zipfile.ZipFile, kind: str, count: int) -> Reals:
-    link = root.find("Record3/DataLink/PointDataLink")
-    if link is None:
-        return _listed(root, count)
-    raw = archive.read((link.text or "").strip())
+    link = root.findtext("Record3/DataLink/PointDataLink") or ""
+    raw = _read(archive, link.strip(), count * np.dtype(_TYPES[kind]).itemsize, _TOO_LONG)
     told = root.findtext("Record3/DataLink/MD5ChecksumPointData")
     if told and hashlib.md5(raw, usedforsecurity=False).hexdigest() != told.strip().lower():
         raise ReadError.one("MD5ChecksumPointData", "does not fit: the heights were changed or damaged")
@@ -86,7 +95,8 @@ def _heights(root: Element, archive: zipfile.ZipFile, kind: str, count: int) -> 
         raise ValueError(f"{count} heights are announced and {len(z)} are there")
     valid = root.find("Record3/DataLink/ValidPointsLink")
     if valid is not None and valid.text:
-        bits = np.unpackbits(np.frombuffer(archive.read(valid.text.strip()), dtype=np.uint8), bitorder="little")
+        packed = _read(archive, valid.text.strip(), count // 8 + 8, _TOO_LONG)
+        bits = np.unpackbits(np.frombuffer(packed, dtype=np.uint8), bitorder="little")
         if len(bits) < count:
             raise ValueError("the list of valid points is too short")
         z[bits[:count] == 0] = np.nan
@@ -121,7 +131,7 @@ def _said(root: Element, path: str) -> str:
 def _check_sum(archive: zipfile.ZipFile, text: bytes) -> None:
     if "md5checksum.hex" not in archive.namelist():
         return
-    told = archive.read("md5checksum.hex").split()
+    told = _read(archive, "md5checksum.hex", _MOST_SUM, "it is no checksum").split()
     if told and told[0].decode("ascii", "replace").lower() != hashlib.md5(text, usedforsecurity=False).hexdigest():
         raise ReadError.one("md5checksum.hex", "does not fit: the document was changed or damaged")
 

@@ -1,0 +1,27 @@
+"""Text that people type: signs that nobody can see, which break labels and tables, become spaces."""
+
+import re
+from typing import Final
+
+from pydantic import AfterValidator
+
+_UNSEEN: Final = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029\ufffe\uffff]")
+_UNSEEN_IN_LINES: Final = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\u2028\u2029\ufffe\uffff]")
+
+
+def one_line(text: str) -> str:
+    """The text on one line, without unseen signs.
+
+    >>> one_line("left\\rend\\x00")
+    'left end '
+    """
+    return _UNSEEN.sub(" ", text)
+
+
+def lines(text: str) -> str:
+    """The text with its lines, without other unseen signs."""
+    return _UNSEEN_IN_LINES.sub(" ", text.replace("\r\n", "\n").replace("\r", "\n"))
+
+
+OneLine: Final = AfterValidator(one_line)
+Lines: Final = AfterValidator(lines)
