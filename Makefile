@@ -24,9 +24,10 @@ lint: .stamps/dev .stamps/npm
 bench: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) bench/timings.py
 
-# After a change of the API: its description, and the front end's types from it.
+# After a change of the API or of a sentence: its description, the front end's types from it, and the sentences to test with.
 types: .stamps/dev .stamps/npm
 	$(PY) -m kelbrast.api.openapi > docs/openapi.json
+	PYTHONPATH=tests $(PY) tests/wording_samples.py
 	cd web && npm run -s types
 
 format: .stamps/dev .stamps/npm

@@ -9,6 +9,7 @@ from PIL import Image
 from starlette.testclient import TestClient
 
 from tapping import tap
+from telling import told
 
 
 @pytest.fixture
@@ -68,9 +69,9 @@ def test_a_tap_that_can_not_be_is_refused_by_field(client, run, kind, more, fiel
 
 
 def test_limits_are_checked_at_once(client, run) -> None:
-    told = tap(client, run, "measured", measured={"quantity": "temperature", "value": 400.0}).json()
-    assert told["readings"][0]["level"] == "over"
-    assert "Stop" in told["readings"][0]["verdict"]
+    after = tap(client, run, "measured", measured={"quantity": "temperature", "value": 400.0}).json()
+    assert after["readings"][0]["level"] == "over"
+    assert "Stop" in told(after["readings"][0]["verdict"])
 
 
 def test_an_instrument_reads_what_the_plan_expects_and_says_that_it_is_simulated(client, run) -> None:
@@ -99,8 +100,8 @@ def test_the_log_of_a_run_and_its_exports(client, run) -> None:
     assert [one["number"] for one in page["told"]] == list(range(1, over["seen"] + 1))
     assert {one["outcome"] for one in page["steps"]} == {"gone"}
     rows = list(csv.DictReader(io.StringIO(client.get(f"/api/runs/{run['id']}/file.csv").text)))
-    assert [row["said"] for row in rows] == [one["text"] for one in page["told"]]
-    assert client.get(f"/api/runs/{run['id']}/file.json").json()["told"] == [one["text"] for one in page["told"]]
+    assert [row["said"] for row in rows] == [told(one["said"]) for one in page["told"]]
+    assert client.get(f"/api/runs/{run['id']}/file.json").json()["told"] == [told(one["said"]) for one in page["told"]]
     found = client.get("/api/log", params={"text": "collar", "material": "naval-brass"}).json()
     assert [line["id"] for line in found["lines"]] == [run["id"]]
     assert client.get("/api/log", params={"since": "2400-01-01"}).json()["count"] == 0

@@ -10,6 +10,7 @@ from PIL import Image
 from starlette.testclient import TestClient
 
 from tapping import tap
+from telling import told
 
 
 @pytest.fixture
@@ -42,8 +43,9 @@ def test_the_same_plan_has_the_same_pictures_and_another_face_others(client, col
 
 def test_every_picture_has_its_figures_in_words(client, tiles) -> None:
     words = client.get(f"/api/light/{tiles[0]['key']}/words").json()["words"]
-    assert "µm deep" in words
-    assert "mm wide" in words
+    assert "µm deep" in told(words)
+    assert "mm wide" in told(words)
+    assert "thou deep" in told(words, "inch")
 
 
 def test_what_nobody_asked_for_is_not_there(client, collar) -> None:
@@ -70,7 +72,7 @@ def test_on_a_way_back_the_pair_starts_from_the_mark_that_was_found(client, coll
     assert run["hand"]["route"] == 1
     done, early = client.get(f"/api/runs/{run['id']}/light").json()
     deep = [
-        float(re.search(r"marks ([\d.]+) µm deep", client.get(f"/api/light/{one['key']}/words").json()["words"])[1])
+        float(re.search(r"marks ([\d.]+) µm deep", told(client.get(f"/api/light/{one['key']}/words").json()["words"]))[1])
         for one in (done, early)
     ]
     assert deep[0] < deep[1] <= 9.5

@@ -1,5 +1,7 @@
 """Practice over HTTP: a question, its answer explained on the patch, progress kept per person."""
 
+from telling import told
+
 
 def ask(client, person: str = "Ada"):
     return client.get("/api/practice/next", params={"person": person}).json()
@@ -16,12 +18,12 @@ def test_ten_questions_are_answered_explained_and_kept(client) -> None:
         assert "right" not in asked
         if asked["picture"]:
             assert client.get(f"/api/light/{asked['picture']}.png").status_code == 200
-        told = answer(client, asked, 0).json()
-        assert told["right"] == (told["answer"] == asked["options"][0])
-        assert told["why"]
-        if told["beside"]:
-            assert client.get(f"/api/light/{told['beside']}.png").status_code == 200
-            assert "µm deep" in told["picture_words"]
+        right = answer(client, asked, 0).json()
+        assert right["right"] == (right["answer"] == asked["options"][0])
+        assert right["why"]
+        if right["beside"]:
+            assert client.get(f"/api/light/{right['beside']}.png").status_code == 200
+            assert "µm deep" in told(right["picture_words"])
     progress = client.get("/api/practice/progress", params={"person": "Ada"}).json()
     assert progress["answers"] == 10
     assert sum(week["answers"] for week in progress["weeks"]) == 10

@@ -11,6 +11,8 @@ import zxingcpp
 from PIL import Image, ImageDraw
 from starlette.testclient import TestClient
 
+from telling import told
+
 
 def add(client: TestClient, *items: dict[str, Any]) -> list[dict[str, Any]]:
     answer = client.post("/api/rack", json={"items": list(items)})
@@ -46,7 +48,7 @@ def test_what_can_not_stand_on_a_rack_is_named(client: TestClient) -> None:
 def test_a_misfit_is_said_at_once(client: TestClient) -> None:
     add(client, {"what": "bench-buffer"})
     (wheel,) = add(client, {"what": "loose", "marked_m_s": 12})
-    assert "Do not mount it" in wheel["misfits"][0]
+    assert "Do not mount it" in told(wheel["misfits"][0])
 
 
 def test_planning_from_the_rack(client: TestClient, collar: dict[str, Any]) -> None:

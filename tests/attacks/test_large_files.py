@@ -145,7 +145,11 @@ def test_a_rack_that_is_wrong_throughout_is_answered_with_the_first_faults() -> 
 
 @pytest.mark.parametrize(
     ("row", "said"),
-    [("paper-p240,,1,5,20", "5 cells where the first row names 4"), ("paper-p240,a", "2 cells"), ('paper-p240,,"1,000",2', "two ways")],
+    [
+        ("paper-p240,,1,5,20", "5 cells where the first row names 4"),
+        ("paper-p240,a", "2 cells"),
+        ('paper-p240,,"1,000",2', "two ways"),
+    ],
 )
 def test_a_row_that_does_not_fit_is_refused(row: str, said: str) -> None:
     with pytest.raises(BadInput, match=said):

@@ -46,7 +46,7 @@ def test_limits(reading, facts, first, level) -> None:
     verdict = judge(reading, facts, first)
     assert verdict is not None
     assert verdict.level == level
-    assert verdict.text
+    assert str(verdict.said)
 
 
 @given(st.floats(0, 200), st.floats(1, 100))

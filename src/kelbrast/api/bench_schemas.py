@@ -16,7 +16,9 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si
+from kelbrast.core.wording import sentence
 from kelbrast.exchange.plan_file import OperationFile, StepFile
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 
 class HandOut(BaseModel):
@@ -94,16 +96,16 @@ class ReadingOut(BaseModel):
 
     number: int
     quantity: str
-    said: str
+    said: SentenceFile
     level: Literal["fine", "near", "over"] | None
-    verdict: str | None
+    verdict: SentenceFile | None
 
 
 class LastOut(BaseModel):
     """The last tap that can be taken back."""
 
     number: int
-    said: str
+    said: SentenceFile
 
 
 class RunOut(BaseModel):
@@ -153,7 +155,7 @@ def run_out(kept: KeptRun) -> RunOut:
         waiting=[_waiting(kept, one) for one in kept.plan.operations if one.id in run.layout.operations],
         orders=[_order(kept, order) for order in ORDERS],
         readings=[reading_out(kept, event) for event in reversed(run.standing) if event.measured is not None],
-        last=LastOut(number=last.event.number, said=last.text) if last is not None else None,
+        last=LastOut(number=last.event.number, said=to_sentence_file(last.said)) if last is not None else None,
         faces=list(kept.plan.order),
         photos=[event.photo for event in run.standing if event.photo is not None],
         cautions=kept.plan.cautions,
@@ -168,9 +170,9 @@ def reading_out(kept: KeptRun, event: Event) -> ReadingOut:
     return ReadingOut(
         number=event.number,
         quantity=event.measured.quantity,
-        said=f"{said}, piece {event.piece}" if event.piece else said,
+        said=to_sentence_file(sentence("reading.piece", reading=said, piece=str(event.piece)) if event.piece else said),
         level=verdict.level if verdict else None,
-        verdict=verdict.text if verdict else None,
+        verdict=to_sentence_file(verdict.said) if verdict else None,
     )
 
 

@@ -10,7 +10,7 @@ from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllJobs
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
-from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, WorkedOut
+from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, WorkedOut, summary_out
 from kelbrast.app.planning import card_pdf
 from kelbrast.app.worked import job_worked
 from kelbrast.exchange.plan_file import PlanFile
@@ -24,7 +24,7 @@ JobId = Annotated[int, Path(ge=1, le=2**53, description="id of the job")]
 @router.get("/jobs")
 def list_jobs(jobs: AllJobs) -> list[JobSummaryOut]:
     """Every job, the last changed first."""
-    return [JobSummaryOut.model_validate(summary) for summary in jobs.summaries()]
+    return [summary_out(summary) for summary in jobs.summaries()]
 
 
 @router.post("/jobs", status_code=201, openapi_extra=JOB_IN_BODY)

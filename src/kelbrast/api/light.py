@@ -14,6 +14,7 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.simulation.light import Lamp, look_of
 from kelbrast.exchange.light_file import Asked, asked_spec
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
@@ -40,14 +41,14 @@ class PatchOut(BaseModel):
     spacing_um: float
     colour: list[float]
     body: float
-    words: str
+    words: SentenceFile
     rq_um: float
 
 
 class WordsOut(BaseModel):
     """A picture in words."""
 
-    words: str
+    words: SentenceFile
 
 
 @router.post("/light/strip", openapi_extra=JOB_IN_BODY)
@@ -75,7 +76,7 @@ def light_patch(asked: Asked, pictures: Pictures) -> PatchOut:
         spacing_um=spec.spacing_um,
         colour=list(look.colour),
         body=look.body,
-        words=pictures.words([key])[0],
+        words=to_sentence_file(pictures.words([key])[0]),
         rq_um=pictures.rq_um(key),
     )
 
@@ -107,4 +108,4 @@ def light_picture(
 @router.get("/light/{key}/words", responses=NOT_FOUND)
 def light_in_words(key: Key, pictures: Pictures) -> WordsOut:
     """What a picture shows, in figures."""
-    return WordsOut(words=pictures.words([key])[0])
+    return WordsOut(words=to_sentence_file(pictures.words([key])[0]))

@@ -14,6 +14,7 @@ from kelbrast.core.catalogue.tools import tool, tools
 from kelbrast.core.rack.upkeep import care
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.exchange.job_file import FaceFile
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.storage.runs import LogLine
 
 
@@ -76,7 +77,7 @@ class ToldOut(BaseModel):
     at: datetime
     kind: str
     piece: int | None
-    text: str
+    said: SentenceFile
     taken_back: bool
 
 
@@ -191,7 +192,7 @@ def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOu
                 at=one.event.at.when,
                 kind=one.event.kind,
                 piece=one.event.piece,
-                text=one.text,
+                said=to_sentence_file(one.said),
                 taken_back=one.taken_back,
             )
             for one in tell(run.layout, kept.happened)

@@ -12,6 +12,7 @@ from kelbrast.app.light import Light
 from kelbrast.app.practice import Progress, asked_of
 from kelbrast.core.practice.exercises import KINDS, Exercise, Kind, Shown
 from kelbrast.exchange.plain_text import OneLine
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 router = APIRouter(prefix="/api/practice", responses=RESPONSES)
 
@@ -28,6 +29,7 @@ class QuestionOut(BaseModel):
     question: str
     options: list[str]
     picture: str | None
+    wide: SentenceFile | None
 
 
 class AnswerIn(BaseModel):
@@ -47,9 +49,9 @@ class RightOut(BaseModel):
     answer: str
     why: str
     picture: str | None
-    picture_words: str | None
+    picture_words: SentenceFile | None
     beside: str | None
-    beside_words: str | None
+    beside_words: SentenceFile | None
     rating: float
 
 
@@ -93,6 +95,7 @@ def people(practice: ShopPractice) -> list[str]:
 def next_question(practice: ShopPractice, pictures: Pictures, person: Who) -> QuestionOut:
     """The next question for a person, as hard as they can just do."""
     kind, difficulty, seed, asked = practice.next(person)
+    picture = _picture(pictures, asked.shown)
     return QuestionOut(
         kind=kind,
         kind_label=KINDS[kind],
@@ -100,7 +103,8 @@ def next_question(practice: ShopPractice, pictures: Pictures, person: Who) -> Qu
         seed=seed,
         question=asked.question,
         options=list(asked.options),
-        picture=_picture(pictures, asked.shown),
+        picture=picture,
+        wide=to_sentence_file(pictures.wide(picture)) if picture is not None else None,
     )
 
 
@@ -119,7 +123,7 @@ def progress(practice: ShopPractice, person: Who) -> ProgressOut:
 
 def _told(asked: Exercise, right: bool, rating: float, pictures: Light) -> RightOut:
     keys = [_picture(pictures, one) for one in (asked.shown, asked.reveal)]
-    words = [pictures.words([key])[0] if key is not None else None for key in keys]
+    words = [to_sentence_file(pictures.words([key])[0]) if key is not None else None for key in keys]
     return RightOut(
         right=right,
         answer=asked.options[asked.right],

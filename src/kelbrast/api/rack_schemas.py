@@ -14,6 +14,7 @@ from kelbrast.core.rack.item import KINDS, Item, Kind, bound_by, carrier_of, sto
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
 from kelbrast.exchange.rack_file import EventFile, ItemFile
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
@@ -59,7 +60,7 @@ class ItemOut(BaseModel):
     bound_family: str | None
     mixed: bool
     low: bool
-    misfits: list[str]
+    misfits: list[SentenceFile]
     history: list[EventOut]
 
 
@@ -218,7 +219,7 @@ def item_out(kept: KeptItem) -> ItemOut:
         bound_family=bound.family,
         mixed=bound.mixed,
         low=item.low is not None and item.have <= item.low,
-        misfits=list(kept.misfits),
+        misfits=[to_sentence_file(one) for one in kept.misfits],
         history=[EventOut(**event.model_dump(), at=at) for event, at in zip(kept.file.history, kept.at, strict=True)],
     )
 

@@ -1,11 +1,14 @@
 """What the API answers with, beside the open files."""
 
+from dataclasses import fields
 from datetime import datetime
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from kelbrast.app.jobs import JobSummary
 from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 
 class KeptJobOut(BaseModel):
@@ -28,18 +31,24 @@ class WorkedOut(BaseModel):
 class JobSummaryOut(BaseModel):
     """A line of the job list; `minutes` is for all pieces."""
 
-    model_config = ConfigDict(from_attributes=True)
-
     id: int
     title: str
     material: str
     pieces: int
     faces: int
-    finishes: list[str]
+    finishes: list[SentenceFile]
     minutes: float | None
     state: Literal["ready", "not-possible", "cannot-plan"]
-    reason: str | None
+    reason: SentenceFile | None
     updated_at: datetime
+
+
+def summary_out(one: JobSummary) -> JobSummaryOut:
+    """A line of the list, its facts ready to be told."""
+    told = {field.name: getattr(one, field.name) for field in fields(one)}
+    told["finishes"] = [to_sentence_file(finish) for finish in one.finishes]
+    told["reason"] = to_sentence_file(one.reason) if one.reason else None
+    return JobSummaryOut.model_validate(told)
 
 
 class FaultOut(BaseModel):

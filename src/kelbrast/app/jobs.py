@@ -12,12 +12,15 @@ from sqlalchemy.orm import Session
 
 from kelbrast.app.planning import plan_file
 from kelbrast.app.rack import Rack, Shelf
-from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.finishes import band_said, finishes
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput
+from kelbrast.core.units import to_si
+from kelbrast.core.wording import Sentence, plain, sentence
 from kelbrast.exchange.job_file import FaceFile, JobFile
-from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
 from kelbrast.exchange.read import check_job_file, to_job
+from kelbrast.exchange.sentence_file import to_sentence
 from kelbrast.storage import jobs as store
 from kelbrast.storage.database import close_database, open_database
 from kelbrast.storage.sessions import reading, writing
@@ -42,10 +45,10 @@ class JobSummary:
     material: str
     pieces: int
     faces: int
-    finishes: tuple[str, ...]
+    finishes: tuple[Sentence, ...]
     minutes: float | None
     state: str
-    reason: str | None
+    reason: Sentence | None
     updated_at: datetime
 
 
@@ -129,14 +132,16 @@ def _file(stored: store.StoredJob) -> JobFile:
 def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
     file = _file(stored)
     minutes: float | None = None
-    reason: str | None = None
+    reason: Sentence | None = None
     try:
         plan = plan_file(file, shelf, check=False)
         state = "ready" if plan.possible else "not-possible"
         minutes = plan.minutes_all if plan.possible else None
-        reason = plan.blocked or next((f"{face.name}: {face.reason}" for face in plan.faces if not face.possible), None)
+        reason = (
+            plain(plan.blocked) if plan.blocked else next((_reason(face) for face in plan.faces if not face.possible), None)
+        )
     except BadInput as bad:
-        state, reason = "cannot-plan", str(bad)
+        state, reason = "cannot-plan", plain(str(bad))
     known = materials().get(file.material)
     return JobSummary(
         id=stored.id,
@@ -152,9 +157,14 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
     )
 
 
-def _finish_label(face: FaceFile) -> str:
+def _reason(face: FacePlanFile) -> Sentence:
+    said = to_sentence(face.reason_said) if face.reason_said else plain(face.reason or "")
+    return sentence("job.reason", face=face.name, reason=said)
+
+
+def _finish_label(face: FaceFile) -> Sentence:
     if face.want.finish is None:
-        low, high = face.want.ra_um or (None, None)
-        return f"Ra {'' if low is None else f'{low:g} '}to {'any' if high is None else f'{high:g}'} µm"
+        low, high = (None if end is None else to_si(end, "um") for end in face.want.ra_um or (None, None))
+        return band_said(low, high)
     known = finishes().get(face.want.finish)
-    return known.label if known else face.want.finish
+    return plain(known.label if known else face.want.finish)

@@ -13,6 +13,7 @@ from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import NotFound
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.light import Lamp
+from kelbrast.core.wording import Sentence, sentence
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.light_file import (
     Asked,
@@ -24,6 +25,7 @@ from kelbrast.exchange.light_file import (
     mark_spec,
     png_of,
     rq_um,
+    width_of,
     working_specs,
 )
 
@@ -127,9 +129,13 @@ class Light:
             work = self._begun(key, spec)
         return work.result()
 
-    def words(self, keys: Sequence[str]) -> list[str]:
+    def words(self, keys: Sequence[str]) -> list[Sentence]:
         """What pictures show, in figures."""
         return [in_words(self._spec(key)) for key in keys]
+
+    def wide(self, key: str) -> Sentence:
+        """How wide the part of the world is that a picture shows."""
+        return sentence("picture.wide", wide=width_of(self._spec(key)))
 
     def rq_um(self, key: str) -> float:
         """Rq of a patch without its ripple, in um: it decides how sharp a reflection is."""

@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.told import tell
+from kelbrast.core.bench import told
+from kelbrast.core.wording import tell
 from kelbrast.exchange.run_file import RunFile
 from kelbrast.storage import runs as store
 from kelbrast.storage.runs import LogLine, Wanted
@@ -40,7 +41,7 @@ class Log:
             job=kept.file,
             plan=kept.plan,
             events=list(kept.events),
-            told=[one.text for one in tell(kept.run.layout, kept.happened)],
+            told=[tell(one.said) for one in told.tell(kept.run.layout, kept.happened)],
         )
 
     def run_files(self, wanted: Wanted) -> Iterator[RunFile]:

@@ -17,6 +17,7 @@ from kelbrast.core.planning.job import Job
 from kelbrast.core.rack.fitting import misfits
 from kelbrast.core.rack.item import Item
 from kelbrast.core.rack.offer import Offer, Own, offer
+from kelbrast.core.wording import Sentence
 from kelbrast.exchange.rack_csv import continued, is_csv, read_rack
 from kelbrast.exchange.rack_file import EventFile, ItemFile, check_items, item_faults, to_item
 from kelbrast.storage import rack as store
@@ -32,7 +33,7 @@ class KeptItem:
     file: ItemFile
     item: Item
     at: tuple[datetime, ...]
-    misfits: tuple[str, ...]
+    misfits: tuple[Sentence, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,9 +13,13 @@ SCALE: Final[dict[str, float]] = {
     "cm": 1e-2,
     "mm": 1e-3,
     "um": 1e-6,
+    "in": 0.0254,
+    "thou": 25.4e-6,
+    "uin": 25.4e-9,
     "m2": 1.0,
     "cm2": 1e-4,
     "mm2": 1e-6,
+    "in2": 6.4516e-4,
     "s": 1.0,
     "min": 60.0,
     "h": 3600.0,
@@ -26,7 +30,9 @@ SCALE: Final[dict[str, float]] = {
     "ft/min": 0.3048 / 60.0,
     "g": 1e-3,
     "kg": 1.0,
+    "oz": 0.028349523125,
     "N": 1.0,
+    "lbf": 4.4482216152605,
     "W/m2K": 1.0,
     "Pa": 1.0,
     "GPa": 1e9,
@@ -45,16 +51,18 @@ def to_si(value: float, unit: str) -> float:
 
     Args:
         value: a number in `unit`.
-        unit: a key of `SCALE`, or "C" for a temperature in degrees Celsius (gives kelvin).
+        unit: a key of `SCALE`, or "C" or "F" for a temperature in degrees Celsius or Fahrenheit (gives kelvin).
 
     Raises:
         BadInput: the unit is not known here.
 
     >>> round(to_si(3770, "ft/min"), 4)
     19.1516
-    >>> to_si(25, "C")
-    298.15
+    >>> to_si(25, "C"), round(to_si(77, "F"), 9)
+    (298.15, 298.15)
     """
+    if unit == "F":
+        value, unit = (value - 32) / 1.8, "C"
     if unit == "C":
         return value + _ZERO_CELSIUS
     return value * _scale(unit)
@@ -66,6 +74,8 @@ def from_si(value: float, unit: str) -> float:
     >>> round(from_si(2.5e-5, "um"), 9)
     25.0
     """
+    if unit == "F":
+        return from_si(value, "C") * 1.8 + 32
     if unit == "C":
         return value - _ZERO_CELSIUS
     return value / _scale(unit)
@@ -75,4 +85,4 @@ def _scale(unit: str) -> float:
     try:
         return SCALE[unit]
     except KeyError:
-        raise BadInput.one("unit", f'"{unit}" is not a unit used here; one of {", ".join(SCALE)} or C') from None
+        raise BadInput.one("unit", f'"{unit}" is not a unit used here; one of {", ".join(SCALE)}, C or F') from None

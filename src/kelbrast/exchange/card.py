@@ -5,8 +5,10 @@ from typing import Final
 from fpdf import FPDF, FontFace
 from fpdf.enums import TableBordersLayout, XPos, YPos
 
+from kelbrast.core.units import to_si
+from kelbrast.core.wording import Measure, System, measured
 from kelbrast.exchange.plan_file import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.exchange.text import figures, minutes_text, plain_letters
+from kelbrast.exchange.text import figures, minutes_text, plain_letters, reason_text, turning_text
 
 _SIZES: Final = (9.0, 8.0, 7.0, 6.0)  # points; the first that fits on a page is taken
 _WIDTHS: Final = (7, 5, 44, 36, 10, 22, 66)
@@ -26,7 +28,8 @@ def job_card(plan: PlanFile, *, inch: bool = False) -> bytes:
 class _Card(FPDF):
     def __init__(self, size: float, *, inch: bool) -> None:
         super().__init__(format="A4")
-        self._size, self._inch = size, inch
+        self._size: float = size
+        self._system: System = "inch" if inch else "metric"
         self.set_margin(10)
         self.set_auto_page_break(True, margin=10)
         self.add_page()
@@ -66,7 +69,7 @@ class _Card(FPDF):
         if face.keep_off:
             told = "keep off: mask it"
         elif not face.possible:
-            told = f"not possible: {face.reason}"
+            told = f"not possible: {reason_text(face, self._system)}"
         elif not face.steps:
             told = "as wanted already"
         self._heading(f"{face.name}: {told}")
@@ -89,8 +92,7 @@ class _Card(FPDF):
                     row.cell(plain_letters(cell))
 
     def _cells(self, number: int, step: StepFile) -> tuple[str, ...]:
-        speed = f"{step.speed_m_s * 196.85:.0f} ft/min" if self._inch else f"{step.speed_m_s:.1f} m/s"
-        turning = f"{float(f'{step.rpm:.3g}'):.0f} rev/min, {speed}" if step.rpm is not None else speed
+        turning = turning_text(step, self._system)
         stay = f"; at most {figures(step.longest_stay_s)} s on one spot" if step.longest_stay_s is not None else ""
         pressure = "light" if step.pressure == "light" else "light to medium"
         wet = ", wet" if step.wet else ""
@@ -125,6 +127,4 @@ class _Card(FPDF):
         self.set_font("Helvetica", size=self._size)
 
     def _depth(self, um: float | None) -> str:
-        if um is None:
-            return "-"
-        return f"{figures(um / 25.4)} thou" if self._inch else f"{figures(um)} µm"
+        return "-" if um is None else measured(Measure(to_si(um, "um"), "depth"), self._system)

@@ -2,6 +2,8 @@
 
 from pydantic import BaseModel
 
+from kelbrast.exchange.sentence_file import SentenceFile
+
 
 class Figure(BaseModel):
     """A number with where it comes from. `kind`: published, memory, practice, fitted or assumed."""
@@ -24,17 +26,18 @@ class MaterialFile(BaseModel):
     density_kg_m3: float
     specific_heat_j_kgk: float
     limit_c: float
-    figures: list[Figure]
+    figures: list[Figure] = []
 
 
 class FinishFile(BaseModel):
     id: str
     label: str
     purpose: str
+    purpose_said: SentenceFile
     ra_um: tuple[float | None, float | None]
     no_finer_than: str | None
     lay: str
-    figures: list[Figure]
+    figures: list[Figure] = []
 
 
 class ToolFile(BaseModel):
@@ -61,7 +64,7 @@ class ToolFile(BaseModel):
     suits: list[str] | None
     price: float
     unit: str
-    figures: list[Figure]
+    figures: list[Figure] = []
 
 
 class DrawingFile(BaseModel):
@@ -103,6 +106,7 @@ class UseFile(BaseModel):
     finish: str
     no_finer_than: str | None
     reason: str
+    reason_said: SentenceFile
 
 
 class GradeFile(BaseModel):
@@ -123,8 +127,16 @@ class ShapeChoice(Choice):
     needs: list[str]
 
 
+class FiguresFile(BaseModel):
+    """The figures behind materials, finishes and tools with their sources, by id."""
+
+    materials: dict[str, list[Figure]]
+    finishes: dict[str, list[Figure]]
+    tools: dict[str, list[Figure]]
+
+
 class Catalogue(BaseModel):
-    """Everything the screens offer to choose from."""
+    """Everything the screens offer to choose from; what stands behind the figures is asked for apart."""
 
     materials: list[MaterialFile]
     finishes: list[FinishFile]

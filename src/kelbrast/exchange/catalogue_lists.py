@@ -1,7 +1,7 @@
 """The catalogue, listed from the reference data."""
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import BaseModel
 
@@ -18,11 +18,13 @@ from kelbrast.core.reference.loader import KINDS, Constant
 from kelbrast.core.surface.face import FOUND_KINDS, REACHES
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
+from kelbrast.core.wording import tell
 from kelbrast.exchange.catalogue_file import (
     Catalogue,
     Choice,
     DrawingFile,
     Figure,
+    FiguresFile,
     FinishFile,
     GradeFile,
     InsertFile,
@@ -32,15 +34,16 @@ from kelbrast.exchange.catalogue_file import (
     ToolFile,
     UseFile,
 )
+from kelbrast.exchange.sentence_file import to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
 def catalogue() -> Catalogue:
-    """All of it."""
+    """All of it, without the figures."""
     return Catalogue(
-        materials=list_materials(),
-        finishes=list_finishes(),
-        tools=list_tools(),
+        materials=[_brief(one) for one in list_materials()],
+        finishes=[_brief(one) for one in list_finishes()],
+        tools=[_brief(one) for one in list_tools()],
         machines=list_machines(),
         grades=list_grades(),
         shapes=[ShapeChoice(id=k, label=s.label, needs=[f"{need}_mm" for need in s.needs]) for k, s in SHAPES.items()],
@@ -101,7 +104,8 @@ def list_finishes() -> list[FinishFile]:
         FinishFile(
             id=one.id,
             label=one.label,
-            purpose=one.purpose,
+            purpose=tell(one.purpose),
+            purpose_said=to_sentence_file(one.purpose),
             ra_um=(shop_or_none(one.ra_low, "um"), shop_or_none(one.ra_high, "um")),
             no_finer_than=one.no_finer_than,
             lay=one.lay,
@@ -162,7 +166,14 @@ def list_machines() -> list[MachineFile]:
 
 def list_uses() -> list[UseFile]:
     return [
-        UseFile(id=one.id, label=one.label, finish=one.finish, no_finer_than=one.no_finer_than, reason=one.reason)
+        UseFile(
+            id=one.id,
+            label=one.label,
+            finish=one.finish,
+            no_finer_than=one.no_finer_than,
+            reason=tell(one.reason),
+            reason_said=to_sentence_file(one.reason),
+        )
         for one in uses().values()
     ]
 
@@ -176,6 +187,22 @@ def list_inserts() -> list[InsertFile]:
 
 def list_grades() -> list[GradeFile]:
     return [GradeFile(grade=f"{system}{number}", um=shop(grain, "um")) for system in SYSTEMS for number, grain in scale(system)]
+
+
+def figures() -> FiguresFile:
+    """Every figure with its source."""
+    return FiguresFile(
+        materials={one.id: one.figures for one in list_materials()},
+        finishes={one.id: one.figures for one in list_finishes()},
+        tools={one.id: one.figures for one in list_tools()},
+    )
+
+
+_Row = TypeVar("_Row", MaterialFile, FinishFile, ToolFile)
+
+
+def _brief(one: _Row) -> _Row:
+    return one.model_copy(update={"figures": []})
 
 
 def _drawing(one: Drawing) -> DrawingFile:

@@ -14,6 +14,7 @@ from kelbrast.core.rack.fitting import highest_spindle
 from kelbrast.core.rack.item import Item, bound_by, carrier_of
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
+from kelbrast.core.wording import Measure, measured
 from kelbrast.exchange.plain_text import one_line
 from kelbrast.exchange.text import figures, plain_letters
 
@@ -55,8 +56,8 @@ def label_of(item: Item, label: str, address: str) -> Label:
     marked = item.marked or (carrier.marked_limit if carrier else None)
     new = item.size_when_new
     if marked is not None and new is not None:  # worn down it may turn no faster than when it was new
-        turns = from_si(highest_spindle(marked=marked, diameter=new), "rev/min")
-        lines += [f"At most {marked:g} m/s,", f"{int(turns // 10) * 10} rev/min"]
+        turns = highest_spindle(marked=marked, diameter=new)
+        lines += [f"At most {marked:g} m/s,", measured(Measure(turns, "turns")).replace("\u202f", "")]
     return Label(tuple(one_line(line) for line in lines), address)
 
 

@@ -24,6 +24,7 @@ from kelbrast.core.simulation.marks import Marks, marks_as_deep
 from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, old_marks, worked
 from kelbrast.core.surface.face import Face
 from kelbrast.core.units import from_si, to_si
+from kelbrast.core.wording import Measure, Sentence, sentence
 from kelbrast.exchange.plan_file import StepFile
 
 SPACING_UM: Final = 8.0
@@ -192,12 +193,17 @@ def patch_of(spec: PatchSpec) -> Patch:
     return _patch(spec.model_copy(update={"marked": False}).model_dump_json())
 
 
-def in_words(spec: PatchSpec) -> str:
+def width_of(spec: PatchSpec) -> Measure:
+    """How wide the part of the world is that it shows."""
+    return Measure(to_si(spec.columns * spec.spacing_um, "um"), "length")
+
+
+def in_words(spec: PatchSpec) -> Sentence:
     """What the picture shows, in figures."""
     patch = patch_of(spec)
-    of = areal(patch.z, (patch.spacing, patch.spacing))
-    wide = spec.columns * spec.spacing_um / 1000
-    return f"{wide:.2g} mm wide, marks {from_si(patch.depth, 'um'):.2g} µm deep, Sa {from_si(of.sa, 'um'):.2g} µm"
+    sa = areal(patch.z, (patch.spacing, patch.spacing)).sa
+    depth, rough = Measure(patch.depth, "depth"), Measure(sa, "roughness")
+    return sentence("picture.words", wide=width_of(spec), depth=depth, sa=rough)
 
 
 def rq_um(spec: PatchSpec) -> float:

@@ -5,6 +5,7 @@ from typing import Any, Final
 
 from kelbrast.core.bench.told import Told
 from kelbrast.core.units import from_si
+from kelbrast.core.wording import tell
 from kelbrast.exchange.csv_text import csv_text
 
 RUN_COLUMNS: Final = (
@@ -34,5 +35,5 @@ def _event(one: Told) -> list[Any]:
     reading = event.measured
     return [
         event.number, event.at.when, event.kind, event.piece, face, route, step, depth, event.seconds,
-        reading.quantity if reading else None, reading.value if reading else None, one.text, one.taken_back,
+        reading.quantity if reading else None, reading.value if reading else None, tell(one.said), one.taken_back,
     ]  # fmt: skip

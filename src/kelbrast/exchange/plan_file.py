@@ -8,6 +8,7 @@ from kelbrast.core.planning.advice import LayOfStep
 from kelbrast.core.planning.job import Aim
 from kelbrast.core.planning.operations import When
 from kelbrast.core.planning.rules import Rule
+from kelbrast.exchange.sentence_file import SentenceFile
 
 
 class Spent(BaseModel):
@@ -158,7 +159,8 @@ class FacePlanFile(BaseModel):
     name: str
     possible: bool
     binding: Rule | None
-    reason: str | None
+    reason: Annotated[str | None, Field(description="in a sentence with the number that is missing, metric")]
+    reason_said: Annotated[SentenceFile | None, Field(description="the same, its figures apart")] = None
     keep_off: bool
     aim: Aim
     minutes: float

@@ -14,6 +14,7 @@ from kelbrast.core.planning.shortage import Shortage
 from kelbrast.core.planning.step import Rests, Step
 from kelbrast.core.rack.offer import Refused
 from kelbrast.core.units import from_si
+from kelbrast.core.wording import tell
 from kelbrast.exchange.plan_file import (
     FacePlanFile,
     FaceStep,
@@ -32,6 +33,7 @@ from kelbrast.exchange.plan_file import (
     StepFile,
     YoursFile,
 )
+from kelbrast.exchange.sentence_file import to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
@@ -66,7 +68,8 @@ def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanF
         name=plan.face.name,
         possible=plan.possible,
         binding=plan.binding.rule if plan.binding else None,
-        reason=plan.binding.reason if plan.binding else None,
+        reason=tell(plan.binding.reason) if plan.binding else None,
+        reason_said=to_sentence_file(plan.binding.reason) if plan.binding else None,
         keep_off=plan.face.keep_off,
         aim=plan.aim,
         minutes=shop(plan.seconds, "min"),

@@ -2,10 +2,12 @@
 
 from typing import Final
 
+from kelbrast.core.wording import Measure, System, measured, tell
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile
 from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, RackCheck, SetUpFile, StepFile
+from kelbrast.exchange.sentence_file import to_sentence
 
 
 def plan_text(plan: PlanFile) -> str:
@@ -157,9 +159,7 @@ def _instead(face: FacePlanFile) -> list[str]:
 
 
 def _step_lines(number: int, step: StepFile) -> list[str]:
-    speed = f"{step.speed_m_s:.1f} m/s"
-    if step.rpm is not None:
-        speed = f"{step.rpm:.0f} rev/min, {speed}"
+    speed = turning_text(step)
     stay = f", at most {figures(step.longest_stay_s)} s on one spot" if step.longest_stay_s is not None else ""
     stay += ", wet" if step.wet else ""
     if step.rests is not None:
@@ -172,6 +172,17 @@ def _step_lines(number: int, step: StepFile) -> list[str]:
         f"     Lay: {step.lay}. {step.check}",
         *(f"     ! {caution}" for caution in step.cautions),
     ]
+
+
+def turning_text(step: StepFile, system: System = "metric") -> str:
+    """How fast it turns and runs, never above what was planned."""
+    speed = measured(Measure(step.speed_m_s, "speed"), system)
+    return speed if step.rpm is None else f"{step.rpm:.0f} rev/min, {speed}"
+
+
+def reason_text(face: FacePlanFile, system: System = "metric") -> str:
+    """Why a face is not possible, in the reader's units."""
+    return tell(to_sentence(face.reason_said), system) if face.reason_said is not None else face.reason or ""
 
 
 def figures(value: float) -> str:
@@ -197,7 +208,7 @@ def _count(count: int, what: str) -> str:
 
 
 # The standard faces of a PDF know Latin letters and the micro sign, but not these.
-_PLAIN: Final = str.maketrans({"“": '"', "”": '"', "–": "-", "’": "'", "…": "...", "→": "to", "−": "-"})
+_PLAIN: Final = str.maketrans({"\u202f": " ", "“": '"', "”": '"', "–": "-", "’": "'", "…": "...", "→": "to", "−": "-"})
 
 
 def plain_letters(text: str) -> str:

@@ -577,9 +577,29 @@ export interface paths {
         };
         /**
          * Read Catalogue
-         * @description Materials, finishes, tools, machines, grades and shapes, each figure with its source.
+         * @description Materials, finishes, tools, machines, grades and shapes.
          */
         get: operations["read_catalogue_api_catalogue_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Figures
+         * @description Every figure of materials, finishes and tools, with its source.
+         */
+        get: operations["read_figures_api_catalogue_figures_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1474,7 +1494,7 @@ export interface components {
         };
         /**
          * Catalogue
-         * @description Everything the screens offer to choose from.
+         * @description Everything the screens offer to choose from; what stands behind the figures is asked for apart.
          */
         Catalogue: {
             /** Materials */
@@ -1769,8 +1789,13 @@ export interface components {
             possible: boolean;
             /** Binding */
             binding: ("metal" | "reach" | "heat" | "speed" | "contamination" | "lay" | "too-soft" | "not-fine-enough") | null;
-            /** Reason */
+            /**
+             * Reason
+             * @description in a sentence with the number that is missing, metric
+             */
             reason: string | null;
+            /** @description the same, its figures apart */
+            reason_said?: components["schemas"]["SentenceFile"] | null;
             /** Keep Off */
             keep_off: boolean;
             /**
@@ -1900,6 +1925,39 @@ export interface components {
             locator: string;
         };
         /**
+         * FigureFile
+         * @description A figure of a sentence in the metric unit of its quantity, and to how many figures it is known.
+         */
+        FigureFile: {
+            /** Value */
+            value: number;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "depth" | "roughness" | "length" | "area" | "speed" | "turns" | "temperature" | "mass" | "force" | "hardness" | "time" | "gloss";
+            /** Digits */
+            digits: number;
+        };
+        /**
+         * FiguresFile
+         * @description The figures behind materials, finishes and tools with their sources, by id.
+         */
+        FiguresFile: {
+            /** Materials */
+            materials: {
+                [key: string]: components["schemas"]["Figure"][];
+            };
+            /** Finishes */
+            finishes: {
+                [key: string]: components["schemas"]["Figure"][];
+            };
+            /** Tools */
+            tools: {
+                [key: string]: components["schemas"]["Figure"][];
+            };
+        };
+        /**
          * FiguresOut
          * @description What a run came to, as planned and as it was; `metal_um` where it was measured.
          */
@@ -1925,6 +1983,7 @@ export interface components {
             label: string;
             /** Purpose */
             purpose: string;
+            purpose_said: components["schemas"]["SentenceFile"];
             /** Ra Um */
             ra_um: [
                 number | null,
@@ -1934,7 +1993,10 @@ export interface components {
             no_finer_than: string | null;
             /** Lay */
             lay: string;
-            /** Figures */
+            /**
+             * Figures
+             * @default []
+             */
             figures: components["schemas"]["Figure"][];
         };
         /**
@@ -2279,7 +2341,7 @@ export interface components {
             /** Low */
             low: boolean;
             /** Misfits */
-            misfits: string[];
+            misfits: components["schemas"]["SentenceFile"][];
             /** History */
             history: components["schemas"]["EventOut"][];
         };
@@ -2412,7 +2474,7 @@ export interface components {
             /** Faces */
             faces: number;
             /** Finishes */
-            finishes: string[];
+            finishes: components["schemas"]["SentenceFile"][];
             /** Minutes */
             minutes: number | null;
             /**
@@ -2420,8 +2482,7 @@ export interface components {
              * @enum {string}
              */
             state: "ready" | "not-possible" | "cannot-plan";
-            /** Reason */
-            reason: string | null;
+            reason: components["schemas"]["SentenceFile"] | null;
             /**
              * Updated At
              * Format: date-time
@@ -2468,8 +2529,7 @@ export interface components {
         LastOut: {
             /** Number */
             number: number;
-            /** Said */
-            said: string;
+            said: components["schemas"]["SentenceFile"];
         };
         /**
          * LayerFile
@@ -2623,7 +2683,10 @@ export interface components {
             specific_heat_j_kgk: number;
             /** Limit C */
             limit_c: number;
-            /** Figures */
+            /**
+             * Figures
+             * @default []
+             */
             figures: components["schemas"]["Figure"][];
         };
         /**
@@ -2863,8 +2926,7 @@ export interface components {
             colour: number[];
             /** Body */
             body: number;
-            /** Words */
-            words: string;
+            words: components["schemas"]["SentenceFile"];
             /** Rq Um */
             rq_um: number;
         };
@@ -3040,6 +3102,7 @@ export interface components {
             options: string[];
             /** Picture */
             picture: string | null;
+            wide: components["schemas"]["SentenceFile"] | null;
         };
         /**
          * RackCheck
@@ -3105,12 +3168,10 @@ export interface components {
             number: number;
             /** Quantity */
             quantity: string;
-            /** Said */
-            said: string;
+            said: components["schemas"]["SentenceFile"];
             /** Level */
             level: ("fine" | "near" | "over") | null;
-            /** Verdict */
-            verdict: string | null;
+            verdict: components["schemas"]["SentenceFile"] | null;
         };
         /**
          * RefusedFile
@@ -3151,12 +3212,10 @@ export interface components {
             why: string;
             /** Picture */
             picture: string | null;
-            /** Picture Words */
-            picture_words: string | null;
+            picture_words: components["schemas"]["SentenceFile"] | null;
             /** Beside */
             beside: string | null;
-            /** Beside Words */
-            beside_words: string | null;
+            beside_words: components["schemas"]["SentenceFile"] | null;
             /** Rating */
             rating: number;
         };
@@ -3275,6 +3334,23 @@ export interface components {
             trouble: string | null;
             /** Found */
             found: components["schemas"]["AdditionOut"][];
+        };
+        /**
+         * SentenceFile
+         * @description A sentence whose places, in braces, are filled from `values`.
+         */
+        SentenceFile: {
+            /**
+             * Code
+             * @description names the kind of fact, whatever its figures are
+             */
+            code: string;
+            /** Words */
+            words: string;
+            /** Values */
+            values: {
+                [key: string]: string | components["schemas"]["FigureFile"] | components["schemas"]["SentenceFile"];
+            };
         };
         /**
          * SetUpFile
@@ -3719,8 +3795,7 @@ export interface components {
             kind: string;
             /** Piece */
             piece: number | null;
-            /** Text */
-            text: string;
+            said: components["schemas"]["SentenceFile"];
             /** Taken Back */
             taken_back: boolean;
         };
@@ -3772,7 +3847,10 @@ export interface components {
             price: number;
             /** Unit */
             unit: string;
-            /** Figures */
+            /**
+             * Figures
+             * @default []
+             */
             figures: components["schemas"]["Figure"][];
         };
         /**
@@ -3803,6 +3881,7 @@ export interface components {
             no_finer_than: string | null;
             /** Reason */
             reason: string;
+            reason_said: components["schemas"]["SentenceFile"];
         };
         /**
          * WaitingOut
@@ -3932,8 +4011,7 @@ export interface components {
          * @description A picture in words.
          */
         WordsOut: {
-            /** Words */
-            words: string;
+            words: components["schemas"]["SentenceFile"];
         };
         /**
          * WorkedOut
@@ -5238,6 +5316,40 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
                 };
+            };
+            /** @description As it was */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    read_figures_api_catalogue_figures_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresFile"];
+                };
+            };
+            /** @description As it was */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

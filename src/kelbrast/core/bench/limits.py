@@ -7,7 +7,7 @@ from typing import Literal
 from kelbrast.core.bench.events import Measured
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.shapes import layer_between
-from kelbrast.core.units import from_si
+from kelbrast.core.wording import Measure, Sentence, sentence
 
 Level = Literal["fine", "near", "over"]
 
@@ -41,7 +41,7 @@ class Verdict:
     """What a reading means: `fine`, `near` a limit or `over` it, in a sentence."""
 
     level: Level
-    text: str
+    said: Sentence
 
 
 def judge(reading: Measured, facts: Facts, first: float | None = None) -> Verdict | None:
@@ -73,24 +73,24 @@ def judge(reading: Measured, facts: Facts, first: float | None = None) -> Verdic
 def _coat(value: float, facts: Facts) -> Verdict | None:
     if facts.keep is None:
         return None
-    left, keep = value - facts.keep, _um(facts.keep)
+    left, keep = value - facts.keep, _depth(facts.keep)
     if left < 0:
-        return Verdict("over", f"Stop: {_um(value)} µm of coat are left and {keep} µm must stay.")
+        return Verdict("over", sentence("verdict.coat_over", value=_depth(value), keep=keep))
     if left < constant("bench.coat_near").si:
-        return Verdict("near", f"Only {_um(left)} µm above the {keep} µm that must stay: finest step only, measure often.")
-    return Verdict("fine", f"{_um(left)} µm of coat may still go.")
+        return Verdict("near", sentence("verdict.coat_near", left=_depth(left), keep=keep))
+    return Verdict("fine", sentence("verdict.coat_fine", left=_depth(left)))
 
 
 def _size(value: float, facts: Facts, first: float | None) -> Verdict | None:
     if first is None or facts.may_go is None:
         return None
     gone = layer_between(first, value, facts.shape)
-    limit = _um(facts.may_go)
+    level: Level = "fine"
     if gone > facts.may_go:
-        return Verdict("over", f"Stop: {_um(gone)} µm have come off here and {limit} µm may.")
-    if gone > constant("bench.metal_near").value * facts.may_go:
-        return Verdict("near", f"{_um(gone)} µm of the {limit} µm that may come off are gone here.")
-    return Verdict("fine", f"{_um(gone)} µm have come off here, of {limit} µm that may.")
+        level = "over"
+    elif gone > constant("bench.metal_near").value * facts.may_go:
+        level = "near"
+    return Verdict(level, sentence(f"verdict.size_{level}", gone=_depth(gone), may=_depth(facts.may_go)))
 
 
 def _heat(value: float, facts: Facts) -> Verdict | None:
@@ -98,38 +98,36 @@ def _heat(value: float, facts: Facts) -> Verdict | None:
     limit = min(facts.hottest or math.inf, hand if facts.by_hand else math.inf)
     if math.isinf(limit):
         return None
-    said = f"{from_si(limit, 'C'):.0f} °C"
-    why = "a bare hand bears" if limit == hand else "it may get"
+    said, why = Measure(limit, "temperature"), "a bare hand bears" if limit == hand else "it may get"
     if value >= limit:
-        return Verdict("over", f"Stop and let it cool: {from_si(value, 'C'):.0f} °C, and {said} is what {why}.")
-    if value > limit - constant("bench.heat_near").si:
-        return Verdict("near", f"Nearly too hot: {said} is what {why}. Lighter, slower, or rest it.")
-    return Verdict("fine", f"Cool enough: {said} is what {why}.")
+        return Verdict("over", sentence("verdict.heat_over", value=Measure(value, "temperature"), limit=said, why=why))
+    level: Level = "near" if value > limit - constant("bench.heat_near").si else "fine"
+    return Verdict(level, sentence(f"verdict.heat_{level}", limit=said, why=why))
 
 
 def _speed(value: float, facts: Facts) -> Verdict | None:
     if facts.diameter is None or facts.marked is None:
         return None
     surface = math.pi * facts.diameter * value
+    said, marked = Measure(surface, "speed", 4), Measure(facts.marked, "speed", 4)
     if surface > facts.marked:
-        return Verdict("over", f"Switch off: {surface:.1f} m/s, and the wheel is marked for {facts.marked:.1f} m/s.")
+        return Verdict("over", sentence("verdict.speed_over", surface=said, marked=marked))
     if facts.spindle is not None and abs(value - facts.spindle) > constant("bench.speed_near").value * facts.spindle:
-        planned = from_si(facts.spindle, "rev/min")
-        return Verdict("near", f"{surface:.1f} m/s: planned was {planned:.0f} rev/min. Below the mark all the same.")
-    return Verdict("fine", f"{surface:.1f} m/s, below the mark of {facts.marked:.1f} m/s.")
+        return Verdict("near", sentence("verdict.speed_near", surface=said, planned=Measure(facts.spindle, "turns")))
+    return Verdict("fine", sentence("verdict.speed_fine", surface=said, marked=marked))
 
 
 def _roughness(value: float, facts: Facts) -> Verdict | None:
     if facts.ra_low is None and facts.ra_high is None:
         return None
     low, high = facts.ra_low or 0.0, facts.ra_high or math.inf
-    said = f"Ra {_um(value)} µm"
+    ra = Measure(value, "roughness", 3)
     if value > high:
-        return Verdict("near", f"{said} is coarser than the {_um(high)} µm that is wanted: not yet.")
+        return Verdict("near", sentence("verdict.ra_coarse", ra=ra, wanted=Measure(high, "roughness", 3)))
     if value < low:
-        return Verdict("near", f"{said} is finer than the {_um(low)} µm that is wanted.")
-    return Verdict("fine", f"{said} is as wanted.")
+        return Verdict("near", sentence("verdict.ra_fine", ra=ra, wanted=Measure(low, "roughness", 3)))
+    return Verdict("fine", sentence("verdict.ra_as_wanted", ra=ra))
 
 
-def _um(value: float) -> str:
-    return f"{from_si(value, 'um'):.3g}"
+def _depth(value: float) -> Measure:
+    return Measure(value, "depth", 3)

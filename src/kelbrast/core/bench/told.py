@@ -10,7 +10,7 @@ from kelbrast.core.bench.taps import happen
 from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.reference.loader import record
-from kelbrast.core.units import from_si
+from kelbrast.core.wording import Measure, Sentence, plain, sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,23 +18,26 @@ class Told:
     """An event in words; `taken_back`: somebody undid it later."""
 
     event: Event
-    text: str
+    said: Sentence
     taken_back: bool
 
 
 def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
     """Every event as a sentence, in order, also those that were taken back."""
     taken_back = {event.undoes for event in events if event.kind == "undone"}
-    texts: dict[int, str] = {}
+    said: dict[int, Sentence] = {}
     found = []
     run = begin(layout)
     for event in events:
-        text = f"Taken back: {_quoted(texts.get(event.undoes or 0, ''))}" if event.kind == "undone" else _said(run, event)
-        texts[event.number] = text
+        if event.kind == "undone":
+            one = sentence("event.taken_back", before=said.get(event.undoes or 0, plain("")))
+        else:
+            one = _said(run, event)
+        said[event.number] = one
         undone = event.number in taken_back
         if event.kind != "undone" and not undone:
             run = happen(run, event)
-        found.append(Told(event, text, undone))
+        found.append(Told(event, one, undone))
     return found
 
 
@@ -49,38 +52,41 @@ def clock_time(seconds: float) -> str:
     return f"{hours}:{minutes:02}:{rest:02}" if hours else f"{minutes}:{rest:02}"
 
 
-def reading_said(measured: Measured) -> str:
+def reading_said(measured: Measured) -> Sentence:
     """A reading with its unit, where and with what.
 
-    >>> reading_said(Measured("coat", 41e-6, position="middle"))
+    >>> str(reading_said(Measured("coat", 41e-6, position="middle")))
     'Coat thickness 41 µm, middle'
     """
     kind = QUANTITIES[measured.quantity]
-    unit = {"um": " µm", "1": "", "C": " °C"}.get(kind.unit, f" {kind.unit}")
-    number = f"{from_si(measured.value, kind.unit):.6g}"
     by = f"{measured.instrument}{', simulated' if measured.simulated else ''}"
-    where = [part for part in (measured.position, measured.direction, by) if part]
-    return ", ".join([f"{kind.label} {number}{unit}", *where])
+    where = "".join(f", {part}" for part in (measured.position, measured.direction, by) if part)
+    return sentence("reading.said", what=kind.label, value=Measure(measured.value, kind.shown, 6), where=where)
 
 
-def _said(run: Run, event: Event) -> str:
+def _said(run: Run, event: Event) -> Sentence:
     note = f" {event.words.strip()}" if event.words.strip() else ""
     at = ", ".join(part for part in (event.piece and f"piece {event.piece}", event.stage and event.stage[0]) if part) or "all"
     stage = run.current[1] if run.current else None
     worked = clock_time(run.seconds_in_hand(event.at)) if run.current else "0:00"
     tool = tools()[event.tool].label if event.tool in tools() else event.tool
     operation = record("operations").get(event.operation or "", {}).get("label", event.operation)
-    depth = f"{from_si(event.depth, 'um'):.3g} µm" if event.depth is not None else "unknown depth"
+    depth = Measure(event.depth, "depth", 3) if event.depth is not None else "unknown depth"
     route = ", ".join(_label(one) for one in event.stages)
     over = "a patch" if event.extent == "patch" else "the whole face"
     fault = faults_of_work().get(event.fault or "")
+    if event.kind == "back":
+        step = _step(stage)
+        return sentence("event.back", depth=depth, step=step, at=at, over=over, route=route, note=note)
+    if event.kind == "accepted":
+        return sentence("event.accepted", depth=depth, at=at, step=_step(stage), note=note)
+    if event.kind == "measured" and event.measured is not None:
+        return sentence("event.measured", at=at, reading=reading_said(event.measured), note=note)
     texts: Mapping[str, str] = {
         "started": f"Began {_step(stage)} ({at}): {_label(stage)}, planned {clock_time(stage.seconds if stage else 0)} on it.",
         "paused": f"Paused after {worked} ({at}).",
         "gone": f"Old marks gone after {worked} ({at}, {_step(stage)}: {_label(stage)}).",
         "more": f"Old marks still there after {worked}: {clock_time(event.seconds or 0)} more ({at}, {_step(stage)}).",
-        "back": f"A mark of {depth} at the light check of {_step(stage)} ({at}): back over {over} with {route}.",
-        "accepted": f"A mark of {depth} was accepted ({at}, {_step(stage)}).",
         "skipped": f"Left out {_step(stage)} ({at}: {_label(stage)}).",
         "picked": f"Took piece {event.piece} in hand.",
         "order": f"{ORDERS[event.order] if event.order else ''} from here on.",
@@ -88,7 +94,6 @@ def _said(run: Run, event: Event) -> str:
         "recharged": f"Charged {tool} again.",
         "waiting": f"{operation}: waiting began.",
         "operated": f"{operation}: done.",
-        "measured": f"Measured ({at}): {reading_said(event.measured)}." if event.measured else "",
         "photo": f"Photo {event.photo} ({at}).",
         "note": "Note:",
         "trouble": f"Trouble ({at}): {fault.seen if fault else 'other'}.",
@@ -96,7 +101,7 @@ def _said(run: Run, event: Event) -> str:
         "finished": f"Finished: {'as wanted' if event.well else 'not as wanted'}.",
         "stopped": "Stopped before the end.",
     }
-    return texts[event.kind] + note
+    return plain(texts[event.kind] + note)
 
 
 def _label(stage: Stage | None) -> str:
@@ -109,7 +114,3 @@ def _step(stage: Stage | None) -> str:
     if stage is None:
         return ""
     return f"step {stage.step}" + (f" of way back {stage.route}" if stage.route else "")
-
-
-def _quoted(text: str) -> str:
-    return f"“{text.rstrip('.')}”."

@@ -6,6 +6,7 @@ from typing import Any, Final
 
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, constant, record
+from kelbrast.core.wording import Measure, Sentence, places_of, sentence
 
 LAYS: Final = ("one-way", "none", "any")
 
@@ -23,7 +24,7 @@ class Finish:
 
     id: str
     label: str
-    purpose: str
+    purpose: Sentence
     ra_low: float | None
     ra_high: float | None
     lay: str
@@ -56,7 +57,23 @@ def band(low: float | None, high: float | None, lay: str) -> Finish:
     top = high if high is not None else float("inf")
     mirror, satin = (constant(f"looks.{end}").si for end in ("mirror_below", "satin_below"))
     shows = "mirror" if top <= mirror else "satin" if top <= satin else "hidden"
-    return Finish("", "Own roughness band", "", low, high, lay, constant(f"deformed.{shows}").value)
+    return Finish("", "Own roughness band", band_said(low, high), low, high, lay, constant(f"deformed.{shows}").value)
+
+
+def band_said(low: float | None, high: float | None) -> Sentence:
+    """A band of Ra (m) in words.
+
+    >>> str(band_said(None, 0.4e-6)), str(band_said(0.1e-6, 0.4e-6))
+    ('Ra at most 0.4 µm', 'Ra 0.1 µm to 0.4 µm')
+    """
+    ends = {name: Measure(end, "roughness", 3) for name, end in (("low", low), ("high", high)) if end is not None}
+    return sentence(f"roughness.{'band' if len(ends) == 2 else 'at_least' if low is not None else 'at_most'}", **ends)
+
+
+def _ends(words: str, low: Constant | None, high: Constant | None) -> tuple[tuple[str, Measure], ...]:
+    """What stands in the places of a purpose: the ends of the finish's own band."""
+    ends = {"ra_low": low, "ra_high": high}
+    return tuple((name, Measure(end.si, "roughness", 3)) for name in places_of(words) if (end := ends[name]) is not None)
 
 
 def _finish(key: str, row: dict[str, Any]) -> Finish:
@@ -65,7 +82,7 @@ def _finish(key: str, row: dict[str, Any]) -> Finish:
     return Finish(
         id=key,
         label=row["label"],
-        purpose=row["purpose"],
+        purpose=Sentence(f"finishes.{key}.purpose", row["purpose"], _ends(row["purpose"], low, high)),
         ra_low=low.si if low else None,
         ra_high=high.si if high else None,
         lay=row["lay"],

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 from functools import cache
 
-from kelbrast.core.catalogue.finishes import finish
+from kelbrast.core.catalogue.finishes import Finish, finish
 from kelbrast.core.reference.loader import record
+from kelbrast.core.wording import Measure, Sentence, places_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,7 +15,7 @@ class Use:
     id: str
     label: str
     finish: str
-    reason: str
+    reason: Sentence
     no_finer_than: str | None
 
 
@@ -26,6 +27,12 @@ def uses() -> dict[str, Use]:
     'P320'
     """
     return {
-        key: Use(key, row["label"], finish(row["finish"]).id, row["reason"], row.get("no_finer_than"))
+        key: Use(key, row["label"], row["finish"], _reason(key, row["reason"], finish(row["finish"])), row.get("no_finer_than"))
         for key, row in record("uses").items()
     }
+
+
+def _reason(key: str, words: str, wanted: Finish) -> Sentence:
+    high = wanted.ra_high
+    ends = (("ra_high", Measure(high, "roughness")),) if high is not None and "ra_high" in places_of(words) else ()
+    return Sentence(f"uses.{key}.reason", words, ends)

@@ -112,7 +112,7 @@ def _grade(difficulty: float, level: float, chance: random.Random, seed: int) ->
     other = options[right - 1] if right else options[1]
     return Exercise(
         kind="grade",
-        question="Which paper left these marks? The picture is 3 mm wide.",
+        question="Which paper left these marks?",
         options=options,
         right=right,
         shown=Shown(material, options[right], seed=seed % 9973),
@@ -158,7 +158,7 @@ def _carrier(difficulty: float, level: float, chance: random.Random, seed: int) 
         why=(
             "Ripple: a soft pad rides over it and leaves it there, only shinier. A firm block cuts the tops."
             if ripple
-            else "Fine marks, less than a micrometre deep, on an even face: a soft pad reaches them and leaves the metal alone."
+            else "Very fine marks on an even face: a soft pad reaches them and leaves the metal alone."
         ),
         difficulty=difficulty,
     )

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.units import from_si, to_si
+from kelbrast.core.wording import rounded_down
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +43,15 @@ def spindle_speed(*, diameter: float, surface: float) -> float:
     if diameter <= 0 or surface < 0:
         raise OutsideValidity("diameter must be above 0 and surface speed not below 0")
     return surface / (math.pi * diameter)
+
+
+def to_set(spindle: float) -> float:
+    """The speed in rev/s that a person sets on a scale, three figures of rev/min: never above what it was.
+
+    >>> round(to_set(16552.7 / 60) * 60, 6)
+    16500.0
+    """
+    return to_si(rounded_down(from_si(spindle, "rev/min")), "rev/min")
 
 
 def choose_setting(
@@ -79,5 +90,5 @@ def _settings(machine: Machine, diameter: float, aim: float) -> list[float]:
         return list(machine.settings)
     assert machine.low is not None, f"machines.toml: {machine.id} has no speeds"
     assert machine.high is not None, f"machines.toml: {machine.id} has no highest speed"
-    wanted = spindle_speed(diameter=diameter, surface=aim)
+    wanted = to_set(spindle_speed(diameter=diameter, surface=aim))
     return [min(max(wanted, machine.low), machine.high)]

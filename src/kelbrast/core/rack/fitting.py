@@ -7,7 +7,7 @@ from kelbrast.core.catalogue.machines import Machine, machines
 from kelbrast.core.catalogue.speeds import speed_bands
 from kelbrast.core.process.speed import choose_setting
 from kelbrast.core.rack.item import Item, carrier_of
-from kelbrast.core.units import from_si
+from kelbrast.core.wording import Measure, Sentence, sentence
 
 
 def highest_spindle(*, marked: float, diameter: float) -> float:
@@ -28,7 +28,7 @@ def marked_now(*, marked: float, new: float, now: float) -> float:
     return marked * min(1.0, now / new)
 
 
-def misfits(item: Item, available: Sequence[Machine]) -> list[str]:
+def misfits(item: Item, available: Sequence[Machine]) -> list[Sentence]:
     """Sentences on what does not fit; none when some machine here turns it as it should."""
     carrier = carrier_of(item.what)
     if carrier is None or carrier.mount == "hand":
@@ -36,7 +36,7 @@ def misfits(item: Item, available: Sequence[Machine]) -> list[str]:
     takers = [machine for machine in available if carrier.mount in machine.takes]
     if not takers:
         wanted = " or ".join(one.label.lower() for one in machines().values() if carrier.mount in one.takes)
-        return [f"No machine here takes it; it goes on a {wanted}."]
+        return [sentence("misfit.none", wanted=wanted)]
     diameter, new, marked = item.size or carrier.diameter, item.size_when_new, item.marked or carrier.marked_limit
     if carrier.band is None or diameter is None:
         return []
@@ -51,11 +51,11 @@ def misfits(item: Item, available: Sequence[Machine]) -> list[str]:
     if fit:
         return []
     slowest = min(takers, key=_slowest)
-    said = f"{slowest.label} turns at least {from_si(_slowest(slowest), 'rev/min'):.0f} rev/min"
+    turns = Measure(_slowest(slowest), "turns")
     if marked is not None and math.pi * diameter * _slowest(slowest) > marked:
-        most = from_si(highest_spindle(marked=marked, diameter=diameter), "rev/min")
-        return [f"{said}; its mark of {marked:g} m/s allows {most:.0f} at this diameter. Do not mount it there."]
-    return [f"{said}: not a speed at which this wheel works."]
+        most = Measure(highest_spindle(marked=marked, diameter=diameter), "turns")
+        return [sentence("misfit.too_fast", machine=slowest.label, turns=turns, mark=Measure(marked, "speed"), most=most)]
+    return [sentence("misfit.unsuited", machine=slowest.label, turns=turns)]
 
 
 def _slowest(machine: Machine) -> float:

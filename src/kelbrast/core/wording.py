@@ -1,0 +1,143 @@
+"""Sentences with figures: a fact with its quantities first, and the words only where they are read, in the reader's units."""
+
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, Final, Literal, get_args
+
+from kelbrast.core.reference.loader import record
+from kelbrast.core.units import from_si
+
+System = Literal["metric", "inch"]
+Quantity = Literal[
+    "depth", "roughness", "length", "area", "speed", "turns", "temperature", "mass", "force", "hardness", "time", "gloss"
+]
+# Unit of `core.units` and how it is written, metric and inch. The screens have the same table (`units.ts`).
+UNITS: Final[dict[Quantity, dict[System, tuple[str, str]]]] = {
+    "depth": {"metric": ("um", "µm"), "inch": ("thou", "thou")},
+    "roughness": {"metric": ("um", "µm"), "inch": ("uin", "µin")},
+    "length": {"metric": ("mm", "mm"), "inch": ("in", "in")},
+    "area": {"metric": ("cm2", "cm²"), "inch": ("in2", "in²")},
+    "speed": {"metric": ("m/s", "m/s"), "inch": ("ft/min", "ft/min")},
+    "turns": {"metric": ("rev/min", "rev/min"), "inch": ("rev/min", "rev/min")},
+    "temperature": {"metric": ("C", "°C"), "inch": ("F", "°F")},
+    "mass": {"metric": ("g", "g"), "inch": ("oz", "oz")},
+    "force": {"metric": ("N", "N"), "inch": ("lbf", "lbf")},
+    "hardness": {"metric": ("GPa", "GPa"), "inch": ("GPa", "GPa")},
+    "time": {"metric": ("s", "s"), "inch": ("s", "s")},
+    "gloss": {"metric": ("1", "GU"), "inch": ("1", "GU")},
+}
+_LEAST_FIGURES: Final = {"speed": 3, "turns": 3}
+_PLACE: Final = re.compile(r"\{(\w+)\}")
+
+
+@dataclass(frozen=True, slots=True)
+class Measure:
+    """A figure of a sentence: the value in SI, and to how many figures it is known."""
+
+    value: float
+    quantity: Quantity
+    digits: int = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Sentence:
+    """A fact to be told.
+
+    Attributes:
+        code: names the kind of fact, the same whatever its figures are.
+        words: the sentence with its places in braces.
+        values: what stands in them: a figure, a word that needs no unit, or a sentence of its own.
+    """
+
+    code: str
+    words: str
+    values: "tuple[tuple[str, Measure | str | Sentence], ...]" = ()
+
+    def __str__(self) -> str:
+        return tell(self)
+
+
+def sentence(code: str, **values: "Measure | str | Sentence") -> Sentence:
+    """The sentence of this code in `sentences.toml`, with these values in its places.
+
+    >>> tell(sentence("metal.first", first=Measure(25.4e-6, "depth"), whole="", limit=plain("nothing may.")), "inch")
+    'Taking the damage out removes 1 thou; nothing may.'
+    """
+    return Sentence(code, _words()[code], tuple(values.items()))
+
+
+def plain(words: str) -> Sentence:
+    """Words that need no figure."""
+    return Sentence("plain", words.replace("{", "(").replace("}", ")"))
+
+
+def tell(fact: Sentence, system: System = "metric") -> str:
+    """The sentence in words, its figures in the units of the reader."""
+    values = dict(fact.values)
+    return _PLACE.sub(lambda place: _told(values[place[1]], system), fact.words)
+
+
+def measured(one: Measure, system: System = "metric") -> str:
+    """A figure with its unit.
+
+    >>> measured(Measure(0.38e-6, "roughness"), "inch"), measured(Measure(296.15, "temperature"), "inch")
+    ('15 µin', '73 °F')
+    """
+    unit, label = UNITS[one.quantity][system]
+    value = from_si(one.value, unit)
+    if one.quantity == "temperature":
+        return f"{value:.0f} {label}"
+    if one.quantity in _LEAST_FIGURES:
+        return f"{figure(rounded_down(value, max(one.digits, _LEAST_FIGURES[one.quantity])), 9)} {label}"
+    return f"{figure(value, one.digits)} {label}"
+
+
+def figure(value: float, digits: int = 2) -> str:
+    """So many significant figures, without an exponent, thousands apart.
+
+    >>> figure(0.0337), figure(16552.0, 3), figure(99.6)
+    ('0.034', '16\u202f600', '100')
+    """
+    if not math.isfinite(value):
+        return "–"
+    text = f"{float(f'{value:.{digits}g}'):.10f}".rstrip("0").rstrip(".")
+    whole, _, part = text.partition(".")
+    return text if part else f"{int(whole):,}".replace(",", "\u202f")
+
+
+def rounded_down(value: float, digits: int = 3) -> float:
+    """To so many figures and never above: for speeds, which have a limit.
+
+    >>> rounded_down(16552.7), rounded_down(2850.0), rounded_down(0.0)
+    (16500.0, 2850.0, 0.0)
+    """
+    if value <= 0:
+        return 0.0
+    unit = 10.0 ** (math.floor(math.log10(value)) - digits + 1)
+    return float(f"{math.floor(value / unit + 1e-9) * unit:.{digits}g}")
+
+
+def places_of(words: str) -> set[str]:
+    """The names of the places of a sentence."""
+    return set(_PLACE.findall(words))
+
+
+def _told(value: Measure | str | Sentence, system: System) -> str:
+    if isinstance(value, Measure):
+        return measured(value, system)
+    return tell(value, system) if isinstance(value, Sentence) else value
+
+
+def _words() -> Mapping[str, str]:
+    def flat(node: Mapping[str, Any], before: str) -> dict[str, str]:
+        found: dict[str, str] = {}
+        for key, value in node.items():
+            found |= flat(value, f"{before}{key}.") if isinstance(value, dict) else {f"{before}{key}": str(value)}
+        return found
+
+    return flat(record("sentences"), "")
+
+
+assert set(get_args(Quantity)) == set(UNITS), "a quantity without units"

@@ -1,0 +1,98 @@
+"""Every sentence with figures, with something in each of its places, and what it says in both systems.
+
+The screens put the same sentences into words; `python tests/wording_samples.py` writes them down for their test.
+"""
+
+import json
+from pathlib import Path
+from typing import Any, Final
+
+from kelbrast.core import wording
+from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.uses import uses
+from kelbrast.core.wording import Measure, Sentence, places_of, plain, sentence, tell
+from kelbrast.exchange.sentence_file import to_sentence_file
+
+FILE: Final = Path(__file__).with_name("sentences.json")
+UM: Final = 1e-6
+WORDS: Final = (
+    "whole",
+    "kind",
+    "tool",
+    "wanted",
+    "reach",
+    "mark",
+    "material",
+    "what",
+    "others",
+    "why",
+    "where",
+    "piece",
+    "step",
+)
+WORDS_TOO: Final = ("at", "over", "route", "note", "machine", "face")
+FIGURES: Final[dict[str, Measure]] = {
+    **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
+    **{name: Measure(14.2 * UM, "depth", 3) for name in ("first", "need", "may", "gone", "left", "keep", "depth", "marks")},
+    "high": Measure(0.4 * UM, "roughness", 3),
+    "reaches": Measure(3 * UM, "depth"),
+    "have": Measure(3e-3, "length", 3),
+    "least": Measure(5e-3, "length", 3),
+    "wide": Measure(3.072e-3, "length"),
+    "stay": Measure(4.2, "time"),
+    "hardest": Measure(2.5e9, "hardness"),
+    "surface": Measure(48.09, "speed", 4),
+    "marked": Measure(48.0, "speed", 4),
+    "planned": Measure(1500 / 60, "turns"),
+    "turns": Measure(2850 / 60, "turns"),
+    "most": Measure(12223.6 / 60, "turns"),
+}
+# Places whose kind of figure depends on the sentence.
+OWN: Final[dict[str, dict[str, Measure | str]]] = {
+    "roughness.finest": {"wanted": Measure(0.1 * UM, "roughness")},
+    "roughness.coarsest": {"wanted": Measure(0.2 * UM, "roughness")},
+    "verdict.ra_coarse": {"wanted": Measure(0.1 * UM, "roughness", 3)},
+    "verdict.ra_fine": {"wanted": Measure(0.2 * UM, "roughness", 3)},
+    **{
+        f"heat.{one}": {"wanted": Measure(3.0, "time"), "limit": Measure(348.15, "temperature")}
+        for one in ("hold", "part", "spot")
+    },
+    **{f"verdict.heat_{one}": {"limit": Measure(318.15, "temperature")} for one in ("near", "fine")},
+    "verdict.heat_over": {"limit": Measure(318.15, "temperature"), "value": Measure(322.0, "temperature")},
+    "verdict.coat_over": {"value": Measure(39 * UM, "depth", 3)},
+    "speed.mark": {"mark": Measure(48.0, "speed")},
+    "misfit.too_fast": {"mark": Measure(12.0, "speed")},
+    "reading.said": {"value": Measure(24.991e-3, "length", 6)},
+}
+INNER: Final = {"limit": "metal.limit", "reason": "metal.sparing", "reading": "reading.said", "before": "event.measured"}
+
+
+def sample(code: str) -> Sentence:
+    """The sentence of this code with something in every place."""
+    own = OWN.get(code, {})
+    return sentence(code, **{name: own.get(name) or _value(name) for name in places_of(wording._words()[code])})
+
+
+def _value(name: str) -> Measure | str | Sentence:
+    if name in INNER:
+        return sample(INNER[name])
+    if name in FIGURES:
+        return FIGURES[name]
+    assert name in (*WORDS, *WORDS_TOO), f"{name} is a place that the samples do not know"
+    return {"piece": "3", "whole": "", "note": " A note {in braces}."}.get(name, f"the {name}")
+
+
+def samples() -> list[Sentence]:
+    """Every sentence that the program can say with a figure in it."""
+    found = [sample(code) for code in wording._words()]
+    found += [one.purpose for one in finishes().values()] + [one.reason for one in uses().values()]
+    found += [Sentence("sample", "{it}", (("it", Measure(1.0, quantity)),)) for quantity in wording.UNITS]
+    return [*found, plain("Nothing {to} fill")]
+
+
+def documents() -> list[dict[str, Any]]:
+    return [{"said": to_sentence_file(one).model_dump(), "metric": tell(one), "inch": tell(one, "inch")} for one in samples()]
+
+
+if __name__ == "__main__":
+    FILE.write_text(json.dumps(documents(), indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
