@@ -62,6 +62,10 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
     "verdict.coat_over": {"value": Measure(39 * UM, "depth", 3)},
     "speed.mark": {"mark": Measure(48.0, "speed")},
     "misfit.too_fast": {"mark": Measure(12.0, "speed")},
+    **{
+        f"fault.{one}": {"limit": Measure(20e-3, "depth", 6)}
+        for one in ("greater_than", "greater_than_equal", "less_than", "less_than_equal", "larger_than_new")
+    },
     "reading.said": {"value": Measure(24.991e-3, "length", 6)},
 }
 INNER: Final = {"limit": "metal.limit", "reason": "metal.sparing", "reading": "reading.said", "before": "event.measured"}

@@ -11,6 +11,7 @@ from starlette.testclient import TestClient
 
 from kelbrast.api.guards import LARGEST_FILE, LARGEST_REQUEST, POLICY
 from kelbrast.api.openapi import description
+from telling import told
 
 ROOT = Path(__file__).parents[2]
 
@@ -64,7 +65,9 @@ def test_faults_name_their_keys(client: TestClient, collar: dict[str, Any]) -> N
     collar["faces"][0]["found"]["depth_um"] = 0
     for address in ("/api/plan", "/api/jobs"):
         body = problem(client.post(address, json=collar), 422)
-        assert body["faults"] == [{"field": "faces[0].found.depth_um", "message": "must be above 0"}]
+        (fault,) = body["faults"]
+        assert (fault["field"], fault["message"]) == ("faces[0].found.depth_um", "must be above 0")
+        assert (fault["where"], told(fault["said"])) == ("depth", "Must be above 0")
 
 
 def test_what_is_no_json_can_not_be_read(client: TestClient) -> None:

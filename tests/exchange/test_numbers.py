@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 
+from kelbrast.core.wording import minutes_text
 from kelbrast.exchange.numbers import read_number
 
 TABLE = json.loads((Path(__file__).parents[1] / "numbers.json").read_text(encoding="utf-8"))
@@ -25,3 +26,8 @@ def test_what_can_be_read_in_two_ways_is_refused_with_both(text: str) -> None:
 def test_what_is_not_a_number_is_refused(text: str) -> None:
     with pytest.raises(ValueError, match="is not a number"):
         read_number(text)
+
+
+@pytest.mark.parametrize(("minutes", "said"), TABLE["minutes"])
+def test_one_form_of_times(minutes: float, said: str) -> None:
+    assert minutes_text(minutes) == said

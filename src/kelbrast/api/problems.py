@@ -7,7 +7,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from kelbrast.api.schemas import FaultOut, Problem
+from kelbrast.api.schemas import Problem, fault_out
 from kelbrast.core.errors import BadInput, Cause, Conflict, Fault, NotFound, OutsideValidity, ReadError, StoreTrouble
 
 MEDIA_TYPE: Final = "application/problem+json"
@@ -37,7 +37,7 @@ def add_problem_handlers(app: FastAPI) -> None:
 
 def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()) -> JSONResponse:
     """One problem as a response."""
-    listed = [FaultOut(field=fault.field, message=fault.message) for fault in faults]
+    listed = [fault_out(fault) for fault in faults]
     body = Problem(title=title, status=status, detail=detail, faults=listed)
     return JSONResponse(body.model_dump(), status_code=status, media_type=MEDIA_TYPE)
 

@@ -7,6 +7,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.app.jobs import JobSummary
+from kelbrast.core.errors import Fault
+from kelbrast.exchange import fault_words
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
@@ -52,10 +54,28 @@ def summary_out(one: JobSummary) -> JobSummaryOut:
 
 
 class FaultOut(BaseModel):
-    """One thing that is wrong: the key, and what would mend it."""
+    """One thing that is wrong: the key, and what would mend it; and the same for a person who sees no keys.
+
+    `where`: the field in words; `about`: the keys of all the fields that it speaks of.
+    """
 
     field: str
     message: str
+    where: str
+    said: SentenceFile
+    about: list[str]
+
+
+def fault_out(fault: Fault) -> FaultOut:
+    """A fault for a screen."""
+    said = f"{fault.message}; {fault.hint}" if fault.hint else fault.message
+    return FaultOut(
+        field=fault.field,
+        message=said,
+        where=fault_words.where(fault),
+        said=to_sentence_file(fault_words.what(fault)),
+        about=list(fault_words.about(fault)),
+    )
 
 
 class Problem(BaseModel):

@@ -5,7 +5,7 @@ from typing import Final
 from kelbrast.app.planning import face_named, job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.grades import parse_grade
-from kelbrast.core.errors import BadInput
+from kelbrast.core.errors import BadInput, Fault
 from kelbrast.core.planning.goback import go_back
 from kelbrast.core.planning.job import Job
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
@@ -50,12 +50,13 @@ def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail
         BadInput: it is said in no way or in several, or the grade can not be read.
     """
     if sum((depth_um is not None, like is not None, fingernail)) != 1:
-        raise BadInput.one("depth_um", "say how deep in one way: depth_um, like a grade, or a fingernail catches it")
+        raise BadInput.one("depth_um", "say how deep in one way: by depth, like a grade, or a fingernail catches it")
     if like is not None:
         grain = parse_grade(like, field="like").grain
         return depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
     if fingernail:
         return constant("blend.fingernail").si
     if depth_um is None or not 0 < depth_um <= DEEPEST_MARK_UM:  # also when it is no number
-        raise BadInput.one("depth_um", f"must be above 0 and at most {DEEPEST_MARK_UM:g}")
+        said = f"must be above 0 and at most {DEEPEST_MARK_UM:g}"
+        raise BadInput([Fault("depth_um", said, code="less_than_equal", limit=DEEPEST_MARK_UM)])
     return to_si(depth_um, "um")

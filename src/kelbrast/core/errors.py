@@ -20,13 +20,23 @@ MOST_FAULTS: Final = 50  # more are not read by anybody, and mending the first o
 
 @dataclass(frozen=True, slots=True)
 class Fault:
-    """One thing wrong with the input: where it is (`faces[0].area_cm2`) and what would mend it."""
+    """One thing wrong with the input: where it is (`faces[0].area_cm2`) and what would mend it.
+
+    Attributes:
+        code: names the rule that was broken, for words in a reader's own language and units; empty when there is none.
+        limit: the number that the rule speaks of, in the unit of the field.
+        hint: where else to look, at the command line.
+    """
 
     field: str
     message: str
+    code: str = ""
+    limit: float | None = None
+    hint: str = ""
 
     def __str__(self) -> str:
-        return f"{self.field}: {self.message}" if self.field else self.message
+        said = f"{self.message}; {self.hint}" if self.hint else self.message
+        return f"{self.field}: {said}" if self.field else said
 
 
 class KelbrastError(Exception):

@@ -4,6 +4,7 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Decimal
 from typing import Any, Final, Literal, get_args
 
 from kelbrast.core.reference.loader import record
@@ -97,14 +98,38 @@ def measured(one: Measure, system: System = "metric") -> str:
 def figure(value: float, digits: int = 2) -> str:
     """So many significant figures, without an exponent, thousands apart.
 
-    >>> figure(0.0337), figure(16552.0, 3), figure(99.6)
-    ('0.034', '16\u202f600', '100')
+    >>> figure(0.0337), figure(16552.0, 3), figure(99.6), figure(12.5)
+    ('0.034', '16\u202f600', '100', '13')
     """
     if not math.isfinite(value):
         return "–"
-    text = f"{float(f'{value:.{digits}g}'):.10f}".rstrip("0").rstrip(".")
+    if value == 0:
+        return "0"
+    exact = Decimal(value)
+    least = Decimal(1).scaleb(exact.adjusted() - digits + 1)
+    # A half goes up, as people do it and as the screens do; Python's own formatting goes to the even figure.
+    text = f"{exact.quantize(least, ROUND_HALF_UP):f}"
+    text = text.rstrip("0").rstrip(".") if "." in text else text
     whole, _, part = text.partition(".")
     return text if part else f"{int(whole):,}".replace(",", "\u202f")
+
+
+def minutes_text(minutes: float) -> str:
+    """Planned or logged minutes in the one form of times, no finer than they are known: half a minute, then more coarsely.
+
+    >>> minutes_text(0.2), minutes_text(2.1), minutes_text(38.2), minutes_text(141), minutes_text(18_535)
+    ('0.5 min', '2 min', '38 min', '2 h 20', '310 h')
+    """
+    if minutes <= 0:
+        return "0 min"
+    if minutes < 4.75:
+        return f"{max(0.5, math.floor(2 * minutes + 0.5) / 2):g} min"
+    if minutes < 89.5:
+        return f"{math.floor(minutes + 0.5)} min"
+    if minutes < 597.5:
+        hours, rest = divmod(5 * math.floor(minutes / 5 + 0.5), 60)
+        return f"{hours} h {rest:02}" if rest else f"{hours} h"
+    return f"{figure(minutes / 60, 2)} h"
 
 
 def rounded_down(value: float, digits: int = 3) -> float:

@@ -9,6 +9,7 @@ from kelbrast.core.planning.whatif import Change, WhatIf
 from kelbrast.core.surface.face import Wish
 from kelbrast.exchange.choices_file import ChoicesFile
 from kelbrast.exchange.job_file import WishFile
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop
 
 
@@ -69,7 +70,9 @@ class WhatIfFile(BaseModel):
     more_minutes: float
     more_metal_um: float
     marks_left: float
+    marks_said: SentenceFile
     hurried_marks_left: float | None
+    hurried_said: SentenceFile | None
 
 
 def to_advice_file(face: str, graph: Graph | None, found: Front | None, bet: Bet | None) -> AdviceFile:
@@ -107,7 +110,9 @@ def to_what_if_file(found: tuple[WhatIf, ...]) -> list[WhatIfFile]:
             more_minutes=shop(one.more_seconds, "min"),
             more_metal_um=shop(one.more_metal, "um"),
             marks_left=shop(one.marks_left, "1"),
+            marks_said=to_sentence_file(one.marks_said),
             hurried_marks_left=None if one.hurried is None else shop(one.hurried, "1"),
+            hurried_said=None if one.hurried_said is None else to_sentence_file(one.hurried_said),
         )
         for one in found
     ]

@@ -6,9 +6,9 @@ from fpdf import FPDF, FontFace
 from fpdf.enums import TableBordersLayout, XPos, YPos
 
 from kelbrast.core.units import to_si
-from kelbrast.core.wording import Measure, System, measured
+from kelbrast.core.wording import Measure, System, measured, minutes_text
 from kelbrast.exchange.plan_file import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.exchange.text import figures, minutes_text, plain_letters, reason_text, turning_text
+from kelbrast.exchange.text import figures, plain_letters, reason_text, turning_text
 
 _SIZES: Final = (9.0, 8.0, 7.0, 6.0)  # points; the first that fits on a page is taken
 _WIDTHS: Final = (7, 5, 44, 36, 10, 22, 66)
@@ -102,7 +102,7 @@ class _Card(FPDF):
             str(number),
             f"{step.label}, {pressure} pressure{wet}",
             f"{step.machine_label}: {turning}",
-            figures(step.minutes),
+            minutes_text(step.minutes).removesuffix(" min"),
             f"{self._depth(step.takes_um)}, {self._depth(step.leaves_um)}",
             f"{step.check}{rests} Lay: {step.lay}{stay}.",
         )

@@ -4,6 +4,7 @@ from pydantic import BaseModel
 
 from kelbrast.core.planning.house import HouseOffer, HouseWay
 from kelbrast.core.units import to_si
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop
 
 
@@ -34,6 +35,7 @@ class HouseOfferFile(BaseModel):
     log_minutes: float
     metal_um: float
     marks_left: float
+    marks_said: SentenceFile
 
 
 def to_way(id: int, name: str, file: HouseWayFile) -> HouseWay:
@@ -66,4 +68,5 @@ def to_offer_file(face: str, offer: HouseOffer) -> HouseOfferFile:
         log_minutes=shop(offer.seconds_by_log, "min"),
         metal_um=shop(offer.plan.metal, "um"),
         marks_left=0.0 if offer.plan.marks_left < 1e-3 else shop(offer.plan.marks_left, "1"),
+        marks_said=to_sentence_file(offer.plan.marks_said),
     )

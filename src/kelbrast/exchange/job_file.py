@@ -6,6 +6,7 @@ These models are the one definition of the format: the schema, the API and the c
 from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from kelbrast.exchange.plain_text import OneLine
 
@@ -30,7 +31,7 @@ class DepthRange(Strict):
     @model_validator(mode="after")
     def _in_order(self) -> Self:
         if self.worst < self.likely:
-            raise ValueError("worst must be at least likely")
+            raise PydanticCustomError("worst_below_likely", "worst must be at least likely")
         return self
 
 
@@ -58,11 +59,11 @@ class FoundFile(Strict):
     @model_validator(mode="after")
     def _depth_or_grade(self) -> Self:
         if (self.depth_um is None) == (self.after is None):
-            raise ValueError("give depth_um, or after with a grade such as P180, and not both")
+            raise PydanticCustomError("depth_or_grade", "give depth_um, or after with a grade such as P180, and not both")
         if self.share is not None and self.kind != "raised":
-            raise ValueError("share belongs to raised metal: how much of the face it covers")
+            raise PydanticCustomError("share_of_raised", "share belongs to raised metal: how much of the face it covers")
         if self.blend is not None and self.kind != "nick":
-            raise ValueError("blend belongs to nicks")
+            raise PydanticCustomError("blend_of_nicks", "blend belongs to nicks")
         return self
 
 
@@ -80,15 +81,15 @@ class WantFile(Strict):
     @model_validator(mode="after")
     def _finish_or_band(self) -> Self:
         if (self.finish is None) == (self.ra_um is None):
-            raise ValueError("give finish, or ra_um with [low or null, high or null], and not both")
+            raise PydanticCustomError("finish_or_band", "give finish, or ra_um with [low or null, high or null], and not both")
         if self.finish is not None and self.lay is not None:
-            raise ValueError("lay belongs to ra_um; a finish brings its own")
+            raise PydanticCustomError("lay_of_band", "lay belongs to ra_um; a finish brings its own")
         if self.ra_um is not None:
             low, high = self.ra_um
             if low is None and high is None:
-                raise ValueError("ra_um needs at least one end")
+                raise PydanticCustomError("band_without_end", "ra_um needs at least one end")
             if low is not None and high is not None and low > high:
-                raise ValueError("ra_um must be [low, high] with low not above high")
+                raise PydanticCustomError("band_upside_down", "ra_um must be [low, high] with low not above high")
         return self
 
 
@@ -102,7 +103,7 @@ class LayerFile(Strict):
     @model_validator(mode="after")
     def _something_to_spare(self) -> Self:
         if self.keep_um >= self.thickness_um:
-            raise ValueError("keep_um must be below thickness_um")
+            raise PydanticCustomError("keep_below_layer", "keep_um must be below thickness_um")
         return self
 
 
@@ -117,7 +118,7 @@ class WishFile(Strict):
     @model_validator(mode="after")
     def _one_way(self) -> Self:
         if self.route and (self.start or self.lock or self.leave_out):
-            raise ValueError("give a route, or start, lock and leave_out, and not both")
+            raise PydanticCustomError("route_or_wishes", "give a route, or start, lock and leave_out, and not both")
         return self
 
 
@@ -145,17 +146,17 @@ class FaceFile(Strict):
     @model_validator(mode="after")
     def _belong_together(self) -> Self:
         if (self.area_cm2 is None) == (self.shape is None):
-            raise ValueError("give area_cm2, or shape with its measures, and not both")
+            raise PydanticCustomError("area_or_shape", "give area_cm2, or shape with its measures, and not both")
         if (self.coat_um is None) != (self.keep_um is None):
-            raise ValueError("coat_um and keep_um go together")
+            raise PydanticCustomError("coat_and_keep", "coat_um and keep_um go together")
         if self.coat_um is not None and self.limit_um is not None:
-            raise ValueError("give limit_um, or coat_um with keep_um, and not both")
+            raise PydanticCustomError("limit_or_coat", "give limit_um, or coat_um with keep_um, and not both")
         if self.coat_um is not None and self.keep_um is not None and self.keep_um >= self.coat_um:
-            raise ValueError("keep_um must be below coat_um")
+            raise PydanticCustomError("keep_below_coat", "keep_um must be below coat_um")
         if self.keep_wall_mm is not None and (self.thickness_mm is None or self.keep_wall_mm >= self.thickness_mm):
-            raise ValueError("keep_wall_mm needs thickness_mm, and must be below it")
+            raise PydanticCustomError("keep_below_wall", "keep_wall_mm needs thickness_mm, and must be below it")
         if self.reach == "inside" and self.inside_radius_mm is None:
-            raise ValueError("reach inside needs inside_radius_mm")
+            raise PydanticCustomError("inside_radius", "reach inside needs inside_radius_mm")
         return self
 
 
@@ -191,5 +192,6 @@ class JobFile(Strict):
         names = [face.name for face in self.faces]
         twice = next((name for name in names if names.count(name) > 1), None)
         if twice is not None:
-            raise ValueError(f'two faces are called "{twice}"; every face needs a name of its own')
+            said = 'two faces are called "{name}"; every face needs a name of its own'
+            raise PydanticCustomError("same_name", said, {"name": twice})
         return self

@@ -138,7 +138,7 @@ def asked_spec(asked: Asked) -> PatchSpec:
         depth_um, grain_um = _of_grade(asked.after, hardness, "after")
         found = FoundSpec(kind=asked.kind, depth_um=depth_um, grain_um=grain_um)
     else:
-        raise BadInput.one("depth_um", "say how deep, or which grade left it (after)")
+        raise BadInput.one("depth_um", "say how deep, or which grade left it")
     steps = []
     if asked.then is not None:
         depth_um, grain_um = _of_grade(asked.then, hardness, "then")

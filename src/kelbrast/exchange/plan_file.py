@@ -64,6 +64,7 @@ class StepFile(BaseModel):
     longest_stay_s: float | None
     rests: RestsFile | None
     marks_left: float
+    marks_said: Annotated[SentenceFile | None, Field(description="the same in words, where there are any")] = None
     stays_um: float
     item: Annotated[int | None, Field(description="item of the shop's rack that it is done with")]
     commits: Annotated[bool, Field(description="doing it binds that item to this charge and metal for life")]
@@ -176,6 +177,7 @@ class FacePlanFile(BaseModel):
     habit_note: str | None
     wish_note: str | None
     marks_left: float
+    marks_said: Annotated[SentenceFile | None, Field(description="the same in words, where there are any")] = None
     fallback: FallbackFile | None
     nicks: Nicks | None
     steps: list[StepFile]

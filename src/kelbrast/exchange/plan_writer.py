@@ -12,9 +12,10 @@ from kelbrast.core.planning.plan import Plan
 from kelbrast.core.planning.setups import SetUp
 from kelbrast.core.planning.shortage import Shortage
 from kelbrast.core.planning.step import Rests, Step
+from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.rack.offer import Refused
 from kelbrast.core.units import from_si
-from kelbrast.core.wording import tell
+from kelbrast.core.wording import Sentence, tell
 from kelbrast.exchange.plan_file import (
     FacePlanFile,
     FaceStep,
@@ -33,7 +34,7 @@ from kelbrast.exchange.plan_file import (
     StepFile,
     YoursFile,
 )
-from kelbrast.exchange.sentence_file import to_sentence_file
+from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
@@ -85,6 +86,7 @@ def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanF
         habit_note=plan.habit_note,
         wish_note=plan.wish_note,
         marks_left=_count_of_marks(plan.marks_left),
+        marks_said=_left(plan.marks_said),
         fallback=_fallback(instead) if instead else None,
         nicks=Nicks(
             blended=plan.nicks.blended,
@@ -140,6 +142,7 @@ def _step(step: Step) -> StepFile:
         longest_stay_s=shop(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
         rests=_rests(step.rests) if step.rests else None,
         marks_left=_count_of_marks(step.marks_left),
+        marks_said=_left(marks_said(step.marks_left, step.marks_share)),
         stays_um=shop(step.stays, "um"),
         item=step.own.item if step.own else None,
         commits=step.own.commits if step.own else False,
@@ -163,6 +166,11 @@ def _rests(rests: Rests) -> RestsFile:
         after_seconds=shop(rests.after, "s"),
         by_hand=rests.by_hand,
     )
+
+
+def _left(said: Sentence) -> SentenceFile | None:
+    """The marks that are left in words; null where there are none."""
+    return None if said.code == "marks.none" else to_sentence_file(said)
 
 
 def _count_of_marks(expected: float) -> float:

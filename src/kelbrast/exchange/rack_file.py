@@ -58,7 +58,7 @@ def item_faults(file: ItemFile, field: str) -> list[Fault]:
     try:
         kind = kind_of(file.what)
     except NotFound as missing:
-        return [Fault(f"{field}what", f"{missing}; see kelbrast list tools")]
+        return [Fault(f"{field}what", str(missing), hint="see kelbrast list tools")]
     faults = []
     if file.rpm and kind != "machine":
         faults.append(Fault(f"{field}rpm", "belongs to machines"))

@@ -17,7 +17,8 @@ from kelbrast.core.surface.face import Face, Found, Wish
 from kelbrast.core.surface.limits import Limit, strictest
 from kelbrast.core.surface.part import Part
 from kelbrast.core.surface.shapes import ROUND, shape_area
-from kelbrast.core.units import to_si
+from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.fault_words import RULES
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
 
 LARGEST_FILE: Final = 2 * 1024 * 1024  # bytes of a job or a rack
@@ -61,7 +62,7 @@ def to_job(file: JobFile) -> Job:
     try:
         stuff = material(file.material)
     except NotFound as missing:
-        faults.append(Fault("material", f"{missing}; see kelbrast list materials"))
+        faults.append(Fault("material", str(missing), hint="see kelbrast list materials"))
     try:
         choose_rack(rack)
     except BadInput as bad:
@@ -107,11 +108,14 @@ def faults_of(problem: ValidationError) -> list[Fault]:
     """Pydantic's findings as faults, each naming its key as `faces[0].found.depth_um`."""
     faults: dict[str, Fault] = {}
     # Of several findings on one key, a broken rule of ours says more than "must be a number".
-    for error in sorted(problem.errors(include_url=False), key=lambda error: error["type"] != "value_error"):
+    ours = ("value_error", *RULES)
+    for error in sorted(problem.errors(include_url=False), key=lambda error: error["type"] not in ours):
         if len(faults) > 2 * MOST_FAULTS:
             break
         field = _written(error["loc"])
-        faults.setdefault(field, Fault(field, _said(error["type"], error.get("ctx", {}), error["msg"])))
+        context = error.get("ctx", {})
+        said = _said(error["type"], context, error["msg"])
+        faults.setdefault(field, Fault(field, said, code=error["type"], limit=_limit_of(context)))
     # A union tries every arm; where one arm got further into the value, the others only say that it is not theirs.
     return [fault for field, fault in faults.items() if not any(other.startswith(f"{field}.") for other in faults)]
 
@@ -168,7 +172,10 @@ def _worn(key: str, diameter: float) -> list[Fault]:
     new = carrier.diameter
     if new is None or not carrier.wears_down:
         return [Fault(f"diameters_mm.{key}", "does not wear down in diameter")]
-    return [] if diameter <= new * (1 + 1e-9) else [Fault(f"diameters_mm.{key}", f"must be at most {new * 1e3:g}, as new")]
+    if diameter <= new * (1 + 1e-9):
+        return []
+    new_mm = from_si(new, "mm")
+    return [Fault(f"diameters_mm.{key}", f"must be at most {new_mm:g}, as new", code="larger_than_new", limit=new_mm)]
 
 
 def _known(keys: list[str], field: str, *, several: bool = False) -> list[Fault]:
@@ -178,7 +185,8 @@ def _known(keys: list[str], field: str, *, several: bool = False) -> list[Fault]
         try:
             tool(key)
         except NotFound as missing:
-            faults.append(Fault(f"{field}[{place}]" if several else field, f"{missing}; see kelbrast list tools"))
+            at = f"{field}[{place}]" if several else field
+            faults.append(Fault(at, str(missing), hint="see kelbrast list tools"))
     return faults
 
 
@@ -204,9 +212,9 @@ def _want(want: WantFile, field: str) -> tuple[Finish, Grade | None]:
     try:
         wanted = finish(want.finish)
     except NotFound as missing:
-        raise BadInput.one(f"{field}.finish", f"{missing}; see kelbrast list finishes") from None
+        raise BadInput([Fault(f"{field}.finish", str(missing), hint="see kelbrast list finishes")]) from None
     if want.no_finer_than is not None and wanted.no_finer_than is None:
-        raise BadInput.one(f"{field}.no_finer_than", "goes with the finish grip, or with ra_um")
+        raise BadInput.one(f"{field}.no_finer_than", "goes with the finish grip, or with a band of Ra")
     return wanted, _no_finer(want.no_finer_than or wanted.no_finer_than, field)
 
 
@@ -235,6 +243,11 @@ def _written(place: tuple[int | str, ...]) -> str:
         elif not _UNION_ARMS.match(part):
             written += f".{part}" if written else part
     return written
+
+
+def _limit_of(context: dict[str, Any]) -> float | None:
+    found = next((context[key] for key in ("gt", "ge", "lt", "le") if key in context), None)
+    return float(found) if isinstance(found, int | float) else None
 
 
 def _said(kind: str, context: dict[str, Any], message: str) -> str:

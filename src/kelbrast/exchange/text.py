@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.wording import Measure, System, measured, tell
+from kelbrast.core.wording import Measure, System, measured, minutes_text, tell
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile
 from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
@@ -125,8 +125,9 @@ def _face_text(face: FacePlanFile) -> str:
     changes = _count(face.changes, "change")
     lines = [f"{face.name}: {minutes_text(face.minutes)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
-    if face.marks_left >= 0.5:
-        lines.append(f"  Some {figures(face.marks_left)} old marks can be expected to be left.")
+    if face.marks_said is not None:
+        said = tell(to_sentence(face.marks_said))
+        lines.append(f"  {said[0].upper()}{said[1:]} can be expected to be left.")
     if face.nicks:
         dish = f"a dish of {figures(face.nicks.dish_radius_mm)} mm radius around each nick"
         other = minutes_text(face.nicks.other_minutes) if face.nicks.other_minutes is not None else "no route"
@@ -192,15 +193,6 @@ def figures(value: float) -> str:
     ('0.034', '1200')
     """
     return f"{float(f'{value:.2g}'):.10g}"
-
-
-def minutes_text(minutes: float) -> str:
-    """Minutes, or hours where they are many.
-
-    >>> minutes_text(6.54), minutes_text(480)
-    ('6.5 min', '8 h')
-    """
-    return f"{figures(minutes / 60)} h" if minutes >= 120 else f"{figures(minutes)} min"
 
 
 def _count(count: int, what: str) -> str:

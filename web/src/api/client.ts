@@ -32,6 +32,8 @@ export type Step = Schemas['StepFile'];
 export type KeptJob = Schemas['KeptJobOut'];
 export type JobSummary = Schemas['JobSummaryOut'];
 export type Catalogue = Schemas['Catalogue'];
+export type Figures = Schemas['FiguresFile'];
+export type Sentence = Schemas['SentenceFile'];
 export type Fault = Schemas['FaultOut'];
 export type Run = Schemas['RunOut'];
 export type Hand = Schemas['HandOut'];
@@ -158,8 +160,14 @@ export const api = {
   things: () => answered<Thing[]>(client.GET('/api/rack/things')),
   putOnRack: (items: Partial<RackItemFile>[]) =>
     answered<RackItem[]>(client.POST('/api/rack', { body: { items: items as RackItemFile[] } })),
-  changeItem: (id: number, item: RackItemFile) =>
-    answered<RackItem>(client.PUT('/api/rack/{item_id}', { params: { path: { item_id: id } }, body: item })),
+  changeItem: (id: number, item: RackItemFile, revision: number) =>
+    answered<RackItem>(
+      client.PUT('/api/rack/{item_id}', {
+        params: { path: { item_id: id } },
+        headers: { 'If-Match': `"${revision}"` },
+        body: item,
+      }),
+    ),
   noteItem: (id: number, event: Partial<RackEvent>) =>
     answered<RackItem>(
       client.POST('/api/rack/{item_id}/history', {
@@ -255,8 +263,9 @@ export const api = {
       client.GET('/api/light/{key}.bin', { params: { path: { key } }, parseAs: 'arrayBuffer' }),
     ).then((told) => new Float32Array(told)),
   lightWords: (key: string) =>
-    answered<{ words: string }>(client.GET('/api/light/{key}/words', { params: { path: { key } } })).then(
+    answered<{ words: Sentence }>(client.GET('/api/light/{key}/words', { params: { path: { key } } })).then(
       (told) => told.words,
     ),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
+  figures: () => answered<Figures>(client.GET('/api/catalogue/figures')),
 };

@@ -1832,6 +1832,8 @@ export interface components {
             wish_note: string | null;
             /** Marks Left */
             marks_left: number;
+            /** @description the same in words, where there are any */
+            marks_said?: components["schemas"]["SentenceFile"] | null;
             fallback: components["schemas"]["FallbackFile"] | null;
             nicks: components["schemas"]["Nicks"] | null;
             /** Steps */
@@ -1896,13 +1898,20 @@ export interface components {
         };
         /**
          * FaultOut
-         * @description One thing that is wrong: the key, and what would mend it.
+         * @description One thing that is wrong: the key, and what would mend it; and the same for a person who sees no keys.
+         *
+         *     `where`: the field in words; `about`: the keys of all the fields that it speaks of.
          */
         FaultOut: {
             /** Field */
             field: string;
             /** Message */
             message: string;
+            /** Where */
+            where: string;
+            said: components["schemas"]["SentenceFile"];
+            /** About */
+            about: string[];
         };
         /**
          * Figure
@@ -2217,6 +2226,7 @@ export interface components {
             metal_um: number;
             /** Marks Left */
             marks_left: number;
+            marks_said: components["schemas"]["SentenceFile"];
         };
         /**
          * HouseWayFile
@@ -3505,6 +3515,8 @@ export interface components {
             rests: components["schemas"]["RestsFile"] | null;
             /** Marks Left */
             marks_left: number;
+            /** @description the same in words, where there are any */
+            marks_said?: components["schemas"]["SentenceFile"] | null;
             /** Stays Um */
             stays_um: number;
             /**
@@ -3980,8 +3992,10 @@ export interface components {
             more_metal_um: number;
             /** Marks Left */
             marks_left: number;
+            marks_said: components["schemas"]["SentenceFile"];
             /** Hurried Marks Left */
             hurried_marks_left: number | null;
+            hurried_said: components["schemas"]["SentenceFile"] | null;
         };
         /**
          * WishFile

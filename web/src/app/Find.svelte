@@ -3,6 +3,7 @@
   import { choices } from '../api/catalogue.svelte';
   import { api, type JobSummary } from '../api/client';
   import Dialog from '../ui/Dialog.svelte';
+  import { shown } from '../units/shown.svelte';
   import { navigate } from './router';
 
   interface Hit {
@@ -31,7 +32,7 @@
     const words = asked.toLowerCase().split(/\s+/).filter(Boolean);
     const fits = (text: string) => words.every((word) => text.toLowerCase().includes(word));
     const found: Hit[] = jobs
-      .filter((job) => fits(`${job.title} ${job.material} ${job.finishes.join(' ')}`))
+      .filter((job) => fits(`${job.title} ${job.material} ${job.finishes.map((one) => shown.tell(one)).join(' ')}`))
       .map((job) => ({
         id: `job${job.id}`,
         what: job.title,

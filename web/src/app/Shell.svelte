@@ -2,8 +2,9 @@
   import Moon from '@lucide/svelte/icons/moon';
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
-  import type { Snippet } from 'svelte';
+  import { onMount, type Snippet } from 'svelte';
   import { choices } from '../api/catalogue.svelte';
+  import { deliverEdits } from '../api/edits';
   import { useKeys } from '../ui/keys.svelte';
   import Notices from '../ui/Notices.svelte';
   import { notices } from '../ui/notices.svelte';
@@ -16,6 +17,13 @@
   let { children }: { children: Snippet } = $props();
   let finding = $state(false);
   let showingKeys = $state(false);
+
+  // Edits of jobs that are not open, from when the server was away.
+  onMount(() => {
+    void deliverEdits();
+    const again = setInterval(() => void deliverEdits(), 5000);
+    return () => clearInterval(again);
+  });
 
   choices.load().catch((problem: Error) => notices.say(problem.message, 'trouble'));
 

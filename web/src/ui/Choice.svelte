@@ -9,12 +9,39 @@
   }
   let { label, value, options, onchange, hideLabel = false }: Props = $props();
   const id = $props.id();
+  /** Chosen by hand and not by key: then the keys of the screen are meant again. */
+  let byHand = false;
+
+  /** A letter on a closed list would change it unseen: the list is opened instead, and the letter finds its place there. */
+  function openInstead(event: KeyboardEvent & { currentTarget: HTMLSelectElement }) {
+    byHand = false;
+    if (event.key.length !== 1 || event.ctrlKey || event.altKey || event.metaKey || event.key === ' ') return;
+    event.preventDefault();
+    try {
+      event.currentTarget.showPicker();
+    } catch {
+      // The browser can not: then nothing happens, which is still better than a change that nobody saw.
+    }
+  }
+
+  function choose(event: Event & { currentTarget: HTMLSelectElement }) {
+    onchange(event.currentTarget.value as Id);
+    if (byHand) event.currentTarget.blur();
+  }
+
   const groups = $derived([...new Set(options.map((option) => option.group ?? ''))]);
 </script>
 
 <div class="min-w-0">
   <label for={id} class={hideLabel ? 'sr-only' : 'small dim block'}>{label}</label>
-  <select {id} class="field" {value} onchange={(event) => onchange(event.currentTarget.value as Id)}>
+  <select
+    {id}
+    class="field"
+    {value}
+    onpointerdown={() => (byHand = true)}
+    onkeydown={openInstead}
+    onchange={choose}
+  >
     {#each groups as group (group)}
       {#if group}
         <optgroup label={group}>

@@ -1,22 +1,26 @@
 <!-- A picture of the simulated surface. It says honestly that it is still being worked out, and has its figures in words. -->
 <script lang="ts">
+  import type { Sentence } from '../units/sentence';
+  import { shown } from '../units/shown.svelte';
+
   interface Props {
     /** Where the picture is, and where its figures are. */
     src: string;
     label: string;
-    words?: () => Promise<string>;
+    words?: () => Promise<Sentence>;
     selected?: boolean;
   }
   let { src, label, words, selected = false }: Props = $props();
   let stage = $state<'coming' | 'here' | 'failed'>('coming');
-  let said = $state('');
+  let fact = $state.raw<Sentence | null>(null);
+  const said = $derived(shown.tell(fact));
 
   $effect(() => {
     void src;
     stage = 'coming';
-    said = '';
+    fact = null;
     words?.().then(
-      (text) => (said = text),
+      (told) => (fact = told),
       () => undefined,
     );
   });

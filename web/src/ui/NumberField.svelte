@@ -1,7 +1,7 @@
-<!-- A number with its unit. Typing reports every valid value at once; what is not one is said, and nothing is changed. -->
+<!-- A number with its unit. Typing reports every valid value at once; while what stands there is none, the value from before holds. -->
 <script lang="ts">
   import { shown } from '../units/shown.svelte';
-  import { fromShown, parseNumber, typed, type Quantity } from '../units/units';
+  import { fromShown, readNumber, typed, type Quantity } from '../units/units';
 
   interface Props {
     label: string;
@@ -11,6 +11,7 @@
     quantity?: Quantity | null;
     integer?: boolean;
     placeholder?: string;
+    /** What the server says is wrong with it, in words. */
     faults?: string[];
     hideLabel?: boolean;
     /** Report when the typing is over, for a value whose first digits would already change the screen. */
@@ -31,37 +32,70 @@
 
   const id = $props.id();
   let text = $state('');
+  /** The text is the person's own: being typed, or left as something that is no number. */
   let editing = $state(false);
+  let focused = false;
+  /** What held when the typing began: half of a number must not be taken for the whole. */
+  let before: number | null | undefined;
   const written = $derived(value === null || value === undefined ? '' : typed(value, quantity, shown.system));
   const wrong = $derived(editing ? complaint(text) : null);
   const said = $derived(wrong ? [wrong] : faults);
 
   function complaint(typedText: string): string | null {
     if (typedText.trim() === '') return onclear ? null : 'Put in a number above 0';
-    const number = parseNumber(typedText);
-    if (number === null) return 'This is not a number';
+    const number = readNumber(typedText);
+    if (typeof number !== 'number') return number.wrong;
     if (number <= 0) return 'Must be above 0';
     return integer && !Number.isInteger(number) ? 'Must be a whole number' : null;
   }
 
   function take(typedText: string) {
     text = typedText;
-    if (complaint(text)) return;
+    if (complaint(text)) return restore();
     if (text.trim() === '') return onclear?.();
-    const number = parseNumber(text) ?? 0;
-    onchange(quantity ? fromShown(number, quantity, shown.system) : number);
+    const number = readNumber(text);
+    if (typeof number === 'number') onchange(quantity ? fromShown(number, quantity, shown.system) : number);
+  }
+
+  /** The value from before the typing, where the typing has changed it. */
+  function restore() {
+    if (lazy || before === value) return;
+    if (typeof before === 'number') onchange(before);
+    else onclear?.();
+  }
+
+  function begin(event: FocusEvent & { currentTarget: HTMLInputElement }) {
+    focused = true;
+    before = value;
+    if (!editing) text = written;
+    editing = true;
+    event.currentTarget.select();
   }
 
   function finish() {
+    focused = false;
     if (lazy && text !== written) take(text);
-    editing = false;
+    // What is no number stays to be seen, with what is wrong with it.
+    editing = complaint(text) !== null;
   }
+
+  // A value that comes from elsewhere (undo, another face) takes the place of what was typed.
+  $effect(() => {
+    void value;
+    if (!focused) editing = false;
+  });
 
   function nudge(event: KeyboardEvent) {
     if (event.key === 'Enter' && lazy) return take(text);
+    if (event.key === 'Escape' && editing && text !== written) {
+      event.stopPropagation();
+      restore();
+      text = before === null || before === undefined ? '' : typed(before, quantity, shown.system);
+      return;
+    }
     const way = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-    const number = parseNumber(editing ? text : written);
-    if (!way || number === null) return;
+    const number = readNumber(editing ? text : written);
+    if (!way || typeof number !== 'number') return;
     event.preventDefault();
     const step = integer || number >= 10 ? 1 : number >= 1 ? 0.1 : 0.01;
     const next = Math.max(integer ? 1 : step, Number((number + way * step * (event.shiftKey ? 10 : 1)).toPrecision(6)));
@@ -84,11 +118,7 @@
       value={editing ? text : written}
       aria-invalid={said.length > 0}
       aria-describedby={said.length ? `${id}-said` : undefined}
-      onfocus={(event) => {
-        text = written;
-        editing = true;
-        event.currentTarget.select();
-      }}
+      onfocus={begin}
       onblur={finish}
       oninput={(event) => (lazy ? (text = event.currentTarget.value) : take(event.currentTarget.value))}
       onkeydown={nudge}

@@ -2,12 +2,14 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import { shown } from '../units/shown.svelte';
+  import type { Sentence } from '../units/sentence';
   import { duration, figures } from '../units/units';
 
   type Way = 'patch' | 'whole' | 'accept';
   interface Route {
     possible: boolean;
     reason?: string | null;
+    reason_said?: Sentence | null;
     minutes: number;
     area_cm2: number;
     metal_um: number;
@@ -51,7 +53,7 @@
           {#each plan.steps as step (step.tool)}<li>{step.label}, {duration(step.minutes)}</li>{/each}
         </ol>
       {:else}
-        <p class="text-(--stop)">{shown.text(plan.reason ?? '')}</p>
+        <p class="text-(--stop)">{shown.tell(plan.reason_said) || plan.reason}</p>
       {/if}
     </div>
     {#if plan?.possible ?? true}{@render action?.(way)}{/if}

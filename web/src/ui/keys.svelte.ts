@@ -13,7 +13,7 @@ export interface Key {
 /** The keys that work on the screen in front, for the `?` sheet. */
 export const activeKeys = $state<{ groups: { title: string; keys: Key[] }[] }>({ groups: [] });
 
-/** Bind keys while a component lives; they never fire while something is being typed or a dialog is open. */
+/** Bind keys while a component lives; they never take a key that the focused control or an open dialog uses. */
 export function useKeys(title: string, keys: Key[]) {
   onMount(() => {
     const group = { title, keys };
@@ -21,7 +21,9 @@ export function useKeys(title: string, keys: Key[]) {
     const bound = Object.fromEntries(
       keys.flatMap((key) => {
         const fire = (event: KeyboardEvent) => {
-          if (typing(event) || event.defaultPrevented) return;
+          // A key that is held down walks, but it does nothing twice that is kept.
+          const held = event.repeat && !event.key.startsWith('Arrow');
+          if (event.defaultPrevented || held || usedByFocus(event)) return;
           event.preventDefault();
           key.run();
         };
@@ -42,12 +44,31 @@ function presses(press: string): string[] {
   return /^[^a-z0-9+]$/i.test(press) ? [press, `Shift+${press}`] : [press];
 }
 
-function typing(event: KeyboardEvent): boolean {
+/** Keys by which each kind of control is worked; "text" stands for everything that writes. */
+const USES: readonly [selector: string, keys: readonly string[] | 'text'][] = [
+  ['textarea, [contenteditable=""], [contenteditable="true"]', 'text'],
+  // A list opens on Enter and Space, walks on arrows and jumps to the choice that begins with a letter.
+  ['select, [role="listbox"], [role="combobox"], [role="menu"]', 'text'],
+  ['input[type="range"], [role="slider"]', [' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']],
+  ['input[type="checkbox"], [role="checkbox"], [role="switch"]', [' ']],
+  ['input[type="radio"], [role="radiogroup"]', [' ', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown']],
+  ['[role="tablist"]', [' ', 'Enter', 'ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown', 'Home', 'End']],
+  ['button, summary, [role="button"], input[type="button"], input[type="submit"], input[type="file"]', [' ', 'Enter']],
+  ['a[href]', ['Enter']],
+  ['input', 'text'],
+  // A region that scrolls when the focus is in it.
+  ['[tabindex="0"]', [' ', 'ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Home', 'End']],
+];
+
+/** Whether the control that has the focus, or the dialog that is open, uses this key itself. The one place that decides it. */
+export function usedByFocus(event: Pick<KeyboardEvent, 'key' | 'altKey' | 'ctrlKey' | 'metaKey' | 'target'>): boolean {
   if (document.querySelector('[role="dialog"][data-state="open"]')) return true;
   const at = event.target;
-  if (!(at instanceof HTMLElement)) return false;
-  if (at.isContentEditable || at.closest('textarea, select, [role="slider"], [role="radiogroup"], [role="tablist"]'))
-    return true;
-  const input = at.closest('input');
-  return input !== null && !['checkbox', 'button', 'submit'].includes(input.type);
+  if (!(at instanceof HTMLElement) || at === document.body) return false;
+  const found = USES.find(([selector]) => at.closest(selector));
+  if (!found) return false;
+  const [, keys] = found;
+  // With a modifier nothing is written, except that undo, copy and the like belong to a text that is being typed.
+  if (keys === 'text') return !event.altKey;
+  return !event.altKey && !event.ctrlKey && !event.metaKey && keys.includes(event.key);
 }

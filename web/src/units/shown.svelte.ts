@@ -1,4 +1,5 @@
-import { converted, figures, toShown, unitLabel, type Quantity, type System } from './units';
+import { tell, type Sentence } from './sentence';
+import { bare, inUnit, unitLabel, type Quantity, type System } from './units';
 
 const KEY = 'kelbrast.units';
 
@@ -17,12 +18,17 @@ class Shown {
   }
 
   bare(value: number, quantity: Quantity, digits = 2): string {
-    return figures(toShown(value, quantity, this.system), digits);
+    return bare(value, quantity, this.system, digits);
   }
 
-  /** A sentence from the server, its figures in the units shown. */
-  text(said: string): string {
-    return converted(said, this.system);
+  /** A figure of the tables or of a sum. */
+  inUnit(value: number, unit: string, name: string, digits?: number): string {
+    return inUnit(value, unit, name, this.system, digits);
+  }
+
+  /** A fact of an answer in words; nothing where there is none. */
+  tell(fact: Sentence | null | undefined): string {
+    return fact ? tell(fact, this.system) : '';
   }
 
   unit(quantity: Quantity): string {

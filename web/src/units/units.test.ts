@@ -1,15 +1,22 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, test } from 'vitest';
+import numbers from '../../../tests/numbers.json';
+import sentences from '../../../tests/sentences.json';
+import { tell, type Sentence } from './sentence';
 import {
+  bare,
   clock,
-  settable,
-  converted,
+  difference,
   duration,
   figures,
   fromShown,
-  parseNumber,
+  inUnit,
+  plannedClock,
+  readNumber,
+  roundedDown,
   toShown,
   typed,
   unitLabel,
+  usedUp,
   whole,
   type Quantity,
 } from './units';
@@ -38,39 +45,68 @@ describe('units', () => {
     expect(whole(12220)).toBe('12\u202f220');
   });
 
-  it('reads numbers with comma or point and refuses the rest', () => {
-    expect(parseNumber(' 1,5 ')).toBe(1.5);
-    expect(parseNumber('1.')).toBe(1);
-    expect(parseNumber('.5')).toBe(0.5);
-    for (const text of ['', '-', '1,2,3', 'abc', '1 µm']) expect(parseNumber(text)).toBeNull();
-  });
-
   it('keeps every figure of a typed value', () => {
     expect(typed(25.8, 'depth', 'metric')).toBe('25.8');
     expect(typed(25.4, 'depth', 'inch')).toBe('1');
   });
-
-  it('puts what the server says into the units shown', () => {
-    const said = 'Taking the damage out removes 25.4 µm; only 12.7 µm may come off.';
-    expect(converted(said, 'inch')).toBe('Taking the damage out removes 1 thou; only 0.5 thou may come off.');
-    expect(converted('Ra at most 0.4 µm, as a drawing asks.', 'inch')).toBe('Ra at most 15.7 µin, as a drawing asks.');
-    expect(converted('an inside radius of 2 mm', 'inch')).toBe('an inside radius of 0.0787 in');
-    expect(converted(said, 'metric')).toBe(said);
-  });
-
-  it('says durations as people do', () => {
-    expect(duration(0.5)).toBe('30 s');
-    expect(duration(6.54)).toBe('6.5 min');
-    expect(duration(38.2)).toBe('38 min');
-    expect(duration(141)).toBe('2 h 20');
-    expect(duration(120)).toBe('2 h');
-  });
 });
 
-it('a speed to set has three figures and is never above the plan', () => {
-  expect([16552, 2850, 999.9, 0].map(settable)).toEqual([16500, 2850, 999, 0]);
+// The server reads the same table.
+describe('numbers as people write them', () => {
+  test.each(Object.entries(numbers.read))('%j is %d', (text, value) => expect(readNumber(text)).toBe(value));
+  test.each(numbers['two ways'])('%j is asked about', (text) =>
+    expect(readNumber(text)).toEqual({ wrong: expect.stringContaining('two ways') as string }),
+  );
+  test.each(numbers['not a number'])('%j is none', (text) =>
+    expect(readNumber(text)).toEqual({ wrong: 'This is not a number' }),
+  );
+});
+
+// And says the same times and the same sentences.
+test.each(numbers.minutes as [number, string][])('%d minutes are %j', (minutes, said) =>
+  expect(duration(minutes)).toBe(said),
+);
+
+test.each(sentences.map((one) => [one.said.code, one] as const))('%s in both systems', (_, one) => {
+  const fact = one.said as unknown as Sentence;
+  expect(tell(fact, 'metric')).toBe(one.metric);
+  expect(tell(fact, 'inch')).toBe(one.inch);
+});
+
+it('a speed has three figures and is never above the plan', () => {
+  expect([16552, 2850, 999.9, 0].map((rpm) => roundedDown(rpm))).toEqual([16500, 2850, 999, 0]);
+  expect(bare(27.99, 'speed', 'metric')).toBe('27.9');
+  expect(bare(27.99, 'speed', 'inch')).toBe('5\u202f500'); // 5509.8
+});
+
+it('puts the figures of tables and sums in the units shown', () => {
+  expect(inUnit(25.4, 'um', 'grain of P600', 'inch')).toBe('1 thou');
+  expect(inUnit(0.4, 'um', 'ra high', 'inch')).toBe('15.75 µin');
+  expect(inUnit(203.2, 'mm', 'diameter', 'inch')).toBe('8 in');
+  expect(inUnit(45, 'K', 'warmer by', 'inch')).toBe('81 °F');
+  expect(inUnit(8730, 'kg/m3', 'density', 'inch')).toBe('8730 kg/m³');
+  expect(inUnit(0.0337, '1', 'share', 'metric')).toBe('0.0337');
+  expect(inUnit(25.79, 'um', 'grain', 'metric', 3)).toBe('25.8 µm');
 });
 
 it('writes clocks', () => {
   expect([clock(0), clock(288.9), clock(3725), clock(-3)]).toEqual(['0:00', '4:48', '1:02:05', '0:00']);
+  expect([plannedClock(126), plannedClock(1)]).toEqual(['2:05', '0:05']);
+});
+
+it('says how much longer', () => {
+  expect([difference(0.1), difference(2), difference(-141)]).toEqual(['same time', '+2 min', '−2 h 20']);
+});
+
+it('says what is used up as people do', () => {
+  expect([0, 0.022, 0.25, 0.9, 1.6, 2.2, 7.4].map((count) => usedUp(count, 'disc'))).toEqual([
+    'no disc',
+    'a little of a disc',
+    'a quarter of a disc',
+    '1 disc',
+    'one and a half discs',
+    '2 discs',
+    '7 discs',
+  ]);
+  expect(usedUp(0.1, 'ounce')).toBe('a tenth of an ounce');
 });

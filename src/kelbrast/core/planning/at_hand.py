@@ -27,7 +27,7 @@ def choose_rack(rack: tuple[str, ...] | None, field: str = "rack") -> tuple[tupl
             else:
                 named_tools[key] = tool(key)
         except NotFound as missing:
-            faults.append(Fault(f"{field}[{place}]", f"{missing}; see kelbrast list tools"))
+            faults.append(Fault(f"{field}[{place}]", str(missing), hint="see kelbrast list tools"))
     if faults:
         raise BadInput(faults)
     if named_machines:

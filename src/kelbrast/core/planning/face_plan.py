@@ -12,9 +12,11 @@ from kelbrast.core.planning.nicks import dishes_of, lowered
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.planning.search import Route, Search, best_route
 from kelbrast.core.planning.step import Step, steps_of
+from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.process.scratch import depth_of_marks
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Wish
+from kelbrast.core.wording import Sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +61,11 @@ class FacePlan:
     def marks_left(self) -> float:
         """Old marks that can be expected to be there at the end."""
         return sum(step.marks_left for step in self.steps)
+
+    @property
+    def marks_said(self) -> Sentence:
+        """The same in words."""
+        return marks_said(self.marks_left, max((step.marks_share for step in self.steps), default=0.0))
 
     @property
     def possible(self) -> bool:

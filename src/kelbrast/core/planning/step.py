@@ -42,6 +42,7 @@ class Step:
         used: abrasives to have at hand; worn: how many of them, or of bars and tubs, are worn out by it.
         rests: None when the part never gets too hot.
         marks_left: old marks that can be expected to be there still when the step is done.
+        marks_share: how large a share of the old marks that is, 0 to 1.
         stays: how deep old marks still are that the tool could not reach, 0 when it reaches all.
         own: the item of the shop's rack that it is done with; None when planned from the catalogue.
         curve: (seconds since the step began, deepest marks left) for drawing.
@@ -60,6 +61,7 @@ class Step:
     worn: float
     rests: Rests | None
     marks_left: float
+    marks_share: float
     stays: float
     lay: LayOfStep
     check: str
@@ -103,6 +105,7 @@ def _step(graph: Graph, before: int, at: int, material: Material, *, stood: floa
         worn=float(graph.worn[before, at]),
         rests=_rests(graph, before, at),
         marks_left=marks_left_by(graph, before, at, layer),
+        marks_share=marks_share_by(graph, before, at, layer),
         stays=stays,
         lay=lay_of_step(fit, face, last=last),
         check=light_check(fit, face, first=before == 0, last=last),
@@ -133,6 +136,12 @@ def marks_left_by(graph: Graph, before: int, at: int, layer: float) -> float:
     grain = grain_of_marks(depth=depth, hardness=graph.hardness)
     usual = depth / area_factor(area=face.area, grain=grain)
     return 0.0 if taken >= depth else marks_left(area=face.area, grain=grain, depth=usual, layer=taken)
+
+
+def marks_share_by(graph: Graph, before: int, at: int, layer: float) -> float:
+    """The share (0 to 1) of the old marks that can be expected to be there still after a step took this layer (m) off."""
+    left = marks_left_by(graph, before, at, layer)
+    return left / marks_left_by(graph, before, at, 0.0) if left else 0.0
 
 
 def _out_of_reach(graph: Graph, before: int, at: int, stood: float) -> float:

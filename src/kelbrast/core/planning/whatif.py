@@ -9,9 +9,11 @@ from kelbrast.core.planning.face_plan import FacePlan, chosen_route, graph_of, p
 from kelbrast.core.planning.graph import COST, METAL, TIME, Graph
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.search import Route
-from kelbrast.core.planning.step import marks_left_by
+from kelbrast.core.planning.step import marks_left_by, marks_share_by
 from kelbrast.core.process.dulling import share_done
+from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.surface.face import Face, Wish
+from kelbrast.core.wording import Sentence
 
 Change = Literal["swap", "leave-out", "start"]
 
@@ -37,7 +39,9 @@ class WhatIf:
     more_seconds: float
     more_metal: float
     marks_left: float
+    marks_said: Sentence
     hurried: float | None = None
+    hurried_said: Sentence | None = None
 
 
 def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
@@ -62,8 +66,9 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
         if made is None or gave_up or (nodes := tuple(graph.tools[node - 1] for node in made.nodes)) in seen:
             continue
         seen.add(nodes)
-        hurried = _hurried(graph, planned, step) if change == "leave-out" else None
-        found.append(_compared(change, tool, wish, graph, made, planned, hurried))
+        left, said = _hurried(graph, planned, step) if change == "leave-out" else (None, None)
+        one = _compared(change, tool, wish, graph, made, planned)
+        found.append(replace(one, hurried=left, hurried_said=said))
     return tuple(sorted(found, key=lambda one: (one.change != "leave-out", one.seconds)))
 
 
@@ -83,10 +88,10 @@ def _changes(graph: Graph, route: tuple[str, ...], step: int) -> list[tuple[Chan
     return found
 
 
-def _hurried(graph: Graph, planned: FacePlan, step: int) -> float | None:
-    """Marks left when the step after the one left out is given only the time that it had."""
+def _hurried(graph: Graph, planned: FacePlan, step: int) -> tuple[float | None, Sentence | None]:
+    """Marks left when the step after the one left out is given only the time that it had, and the same in words."""
     if step == len(planned.steps):
-        return None
+        return None, None
     nodes = [0, *(graph.tools.index(one.tool.id) + 1 for one in planned.steps)]
     before, at = nodes[step - 1], nodes[step + 1]
     fit = graph.fits[at - 1]
@@ -96,13 +101,15 @@ def _hurried(graph: Graph, planned: FacePlan, step: int) -> float | None:
         life=fit.tool.carrier.life,
         change_cost=fit.change_cost,
     )
-    return marks_left_by(graph, before, at, float(graph.layer[before, at]) * share)
+    layer = float(graph.layer[before, at]) * share
+    left = marks_left_by(graph, before, at, layer)
+    return left, marks_said(left, marks_share_by(graph, before, at, layer))
 
 
-def _compared(
-    change: Change, tool: Tool | None, wish: Wish, graph: Graph, made: Route, planned: FacePlan, hurried: float | None
-) -> WhatIf:
-    pairs = zip((0, *made.nodes), made.nodes, strict=False)
+def _compared(change: Change, tool: Tool | None, wish: Wish, graph: Graph, made: Route, planned: FacePlan) -> WhatIf:
+    pairs = list(zip((0, *made.nodes), made.nodes, strict=False))
+    left = sum(marks_left_by(graph, a, b, float(graph.layer[a, b])) for a, b in pairs)
+    share = max((marks_share_by(graph, a, b, float(graph.layer[a, b])) for a, b in pairs), default=0.0)
     return WhatIf(
         change=change,
         tool=tool,
@@ -112,6 +119,6 @@ def _compared(
         cost=float(made.totals[COST]),
         more_seconds=float(made.totals[TIME]) - planned.seconds,
         more_metal=float(made.totals[METAL]) - planned.metal,
-        marks_left=sum(marks_left_by(graph, a, b, float(graph.layer[a, b])) for a, b in pairs),
-        hurried=hurried,
+        marks_left=left,
+        marks_said=marks_said(left, share),
     )

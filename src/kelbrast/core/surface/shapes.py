@@ -57,7 +57,7 @@ def shape_area(kind: str, measures: Mapping[str, float], *, field: str = "shape"
     faults += [Fault(f"{field}.{name}_mm", f"is not a measure of a {kind}") for name in measures if name not in needs]
     faults += [Fault(f"{field}.{name}_mm", "must be above 0") for name, value in measures.items() if not value > 0]
     if not faults and "inside_diameter" in needs and measures["inside_diameter"] >= measures["diameter"]:
-        faults = [Fault(f"{field}.inside_diameter_mm", "must be below diameter_mm")]
+        faults = [Fault(f"{field}.inside_diameter_mm", "must be below the outside diameter")]
     if faults:
         raise BadInput(faults)
     return SHAPES[kind].area(**measures)

@@ -1,7 +1,7 @@
 <!-- Start, and then the three answers. -->
 <script lang="ts">
   import type { Hand, Run } from '../../api/client';
-  import { clock, duration } from '../../units/units';
+  import { clock } from '../../units/units';
 
   interface Props {
     run: Run;
@@ -27,7 +27,7 @@
       <b>Old marks gone</b><span><kbd>Space</kbd> logs {clock(seconds)}, then {then}</span>
     </button>
     <button class="more" disabled={!ready} onclick={onmore}>
-      <b>Still some, keep going</b><span><kbd>K</kbd> adds {duration(hand.more_by_s / 60)}</span>
+      <b>Still some, keep going</b><span><kbd>K</kbd> adds {clock(hand.more_by_s)}</span>
     </button>
     <button class="back" disabled={!ready} onclick={onback}>
       <b>Found a deep one</b><span><kbd>G</kbd> works out how far back</span>
@@ -53,8 +53,9 @@
     display: flex;
     flex-direction: column;
     justify-content: space-between;
-    min-height: 7.6rem;
-    padding: 0.9rem 1.4rem;
+    gap: 0.2rem;
+    min-height: 7rem;
+    padding: 0.8rem 1.3rem;
     border-radius: 12px;
     text-align: left;
     color: #fff;
@@ -64,14 +65,31 @@
     opacity: 0.55;
     cursor: default;
   }
-  @media (max-height: 640px) {
+  .answers {
+    position: sticky;
+    bottom: 0;
+    flex-shrink: 0;
+  }
+  @media (max-height: 800px) {
+    button {
+      min-height: 5.6rem;
+      padding: 0.6rem 1.1rem;
+    }
+  }
+  @media (max-height: 560px) {
     .answers {
-      position: sticky;
-      bottom: 0.5rem;
+      gap: 8px;
     }
     button {
-      min-height: 4.6rem;
-      padding: 0.5rem 1rem;
+      min-height: 4.3rem;
+      padding: 0.35rem 0.8rem;
+    }
+    button b {
+      font-size: 1.1rem;
+    }
+    button span {
+      font-size: 0.87rem;
+      line-height: 1.15;
     }
   }
   b {

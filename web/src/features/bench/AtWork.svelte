@@ -4,7 +4,7 @@
   import Dial from '../../charts/Dial.svelte';
   import { temperColour } from '../../charts/temper';
   import { useKeys } from '../../ui/keys.svelte';
-  import { clock, duration } from '../../units/units';
+  import { clock, plannedClock } from '../../units/units';
   import Answers from './Answers.svelte';
   import Around from './Around.svelte';
   import AroundSheet from './AroundSheet.svelte';
@@ -19,12 +19,14 @@
   import { reminders, secondsNow, stayShare } from './reminders';
   import type { BenchRun } from './run.svelte';
   import { sound } from './sound.svelte';
+  import StepSheet from './StepSheet.svelte';
   import Strip from './Strip.svelte';
   import Tools from './Tools.svelte';
 
   let { bench }: { bench: BenchRun } = $props();
-  type Sheet = 'back' | 'measure' | 'photo' | 'note' | 'around';
+  type Sheet = 'back' | 'measure' | 'photo' | 'note' | 'around' | 'step';
   let sheet = $state<Sheet | null>(null);
+  let level = $state(0);
   const run = $derived(bench.run);
   const hand = $derived(run.status === 'open' ? run.hand : null);
   const seconds = $derived(hand ? secondsNow(hand, bench.since) : 0);
@@ -75,10 +77,19 @@
       run: () => run.pieces > 1 && order(run.order === 'step' ? 'piece' : 'step'),
     },
     { press: 's', shown: 'S', does: 'Sound on or off', run: () => sound.toggle() },
+    { press: 'h', shown: 'H', does: 'All of this step: cautions, when it is done, how to work', run: open('step') },
   ]);
 </script>
 
-<div class="flex min-h-full flex-col gap-3 px-5 py-3.5" data-seen={run.seen}>
+<!-- A tap by hand leaves no control in hand, so that the next key means what it says on the screen. -->
+<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
+<div
+  class="bench flex flex-col"
+  class:scrolls={level === 3}
+  data-seen={run.seen}
+  data-level={level}
+  onclick={(event) => event.detail > 0 && (document.activeElement as HTMLElement | null)?.blur()}
+>
   {#if bench.silent || bench.waiting}
     <p class="silent" role="alert">
       The program does not answer. {bench.waiting
@@ -89,23 +100,23 @@
   <Around {bench} />
   {#if hand}
     <Strip {run} />
-    <div class="work grid min-h-0 flex-1 gap-6 md:grid-cols-[minmax(0,1fr)_minmax(15rem,25rem)]">
-      <Hand {run} {hand} {due} />
-      <div class="dial flex min-h-60 flex-col items-center">
+    <div class="work grid min-h-0 flex-1 gap-x-6">
+      <Hand {run} {hand} {due} onall={() => (sheet = 'step')} bind:level />
+      <div class="dial flex min-h-0 flex-col items-center">
         <div class="min-h-0 w-full flex-1">
           <Dial
             time={clock(seconds)}
-            under={hand.begun && !hand.running ? 'paused' : `of ${duration(target / 60)}`}
+            under={hand.begun && !hand.running ? 'paused' : `of ${plannedClock(target)}`}
             share={target > 0 ? seconds / target : 0}
             {stay}
             colour={temperColour(hand.plan.grain_um)}
             {drawing}
           />
         </div>
-        <Looks run={run.id} {hand} />
+        {#if level === 0}<Looks run={run.id} {hand} />{/if}
       </div>
     </div>
-    <div class="flex flex-wrap items-stretch justify-between gap-2 lg:flex-nowrap">
+    <div class="beside flex min-w-0 items-stretch justify-between gap-2">
       <Pieces {run} onpick={pick} onorder={order} />
       <Tools {bench} {hand} onpause={pause} onchange={change} oncharge={charge} onopen={(which) => (sheet = which)} />
     </div>
@@ -125,6 +136,7 @@
 </div>
 {#if hand}
   <BackSheet {bench} {hand} open={sheet === 'back'} onclose={() => (sheet = null)} />
+  <StepSheet {run} {hand} open={sheet === 'step'} onclose={() => (sheet = null)} />
 {/if}
 <MeasureSheet {bench} open={sheet === 'measure'} onclose={() => (sheet = null)} />
 <PhotoSheet {bench} open={sheet === 'photo'} onclose={() => (sheet = null)} />
@@ -132,14 +144,33 @@
 <AroundSheet {bench} open={sheet === 'around'} onclose={() => (sheet = null)} />
 
 <style>
-  /* A phone held sideways: the page scrolls, the answers stay at its foot. */
-  @media (max-height: 640px) {
-    .work {
-      flex: none;
+  /* It stands on one screen; only when even the least does not fit does it scroll, with the answers at its foot. */
+  .bench {
+    height: 100%;
+    min-height: 0;
+    gap: 0.75rem;
+    padding: 0.9rem 1.25rem;
+    overflow: hidden;
+  }
+  .bench.scrolls {
+    overflow: auto;
+  }
+  .work {
+    grid-template-columns: minmax(0, 1fr) minmax(9.5rem, min(31%, 25rem));
+    grid-template-rows: minmax(0, 1fr);
+  }
+  @media (max-height: 560px) {
+    .bench {
+      gap: 0.4rem;
+      padding: 0.4rem 0.8rem;
     }
-    .dial {
-      height: 13.5rem;
-      min-height: 0;
+    .work {
+      grid-template-columns: minmax(0, 1fr) 10.5rem;
+    }
+  }
+  @media (orientation: portrait) {
+    .work {
+      grid-template-columns: minmax(0, 1fr) minmax(11rem, 34%);
     }
   }
   .silent {

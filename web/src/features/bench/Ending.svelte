@@ -1,6 +1,7 @@
 <!-- Every step is done, or the run is over: how it came out, what is left around it, and where the log is. -->
 <script lang="ts">
   import { p } from '../../app/router';
+  import { shown } from '../../units/shown.svelte';
   import type { BenchRun } from './run.svelte';
 
   interface Props {
@@ -25,7 +26,7 @@
       <button class="underline" onclick={() => onopen('around')}>Timers</button>
     </p>
   {/if}
-  {#if reading?.verdict}<p class:text-(--stop)={reading.level !== 'fine'}>{reading.verdict}</p>{/if}
+  {#if reading?.verdict}<p class:text-(--stop)={reading.level !== 'fine'}>{shown.tell(reading.verdict)}</p>{/if}
   {#if run.status === 'open'}
     <p>Compare it beside an untouched or a finished piece, under the same light. Did it come out as wanted?</p>
     <div class="grid grid-cols-2 gap-4">
@@ -47,7 +48,7 @@
     <button class="plain-button min-h-14" onclick={() => onopen('photo')}>Photo <kbd>F</kbd></button>
     <button class="plain-button min-h-14" onclick={() => onopen('note')}>Note <kbd>N</kbd></button>
     <button class="plain-button min-h-14" disabled={!run.last} onclick={() => bench.undo()}
-      >Take back: {run.last?.said ?? ''} <kbd>Z</kbd></button
+      >Take back: {shown.tell(run.last?.said)} <kbd>Z</kbd></button
     >
   </div>
 </section>

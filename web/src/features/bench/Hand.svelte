@@ -1,19 +1,26 @@
-<!-- The step in hand, to be read from two metres. -->
+<!-- The step in hand, to be read from two metres. What does not fit goes to the sheet of the step, never out of sight: the first
+  caution, when the step is done, and the way to the rest are always there. -->
 <script lang="ts">
+  import { tick } from 'svelte';
   import type { Hand, Run } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { figures, settable, whole } from '../../units/units';
+  import { figures, whole } from '../../units/units';
+  import { LAYS } from './lays';
   import type { Reminder } from './reminders';
 
-  let { run, hand, due }: { run: Run; hand: Hand; due: Reminder[] } = $props();
+  interface Props {
+    run: Run;
+    hand: Hand;
+    due: Reminder[];
+    onall: () => void;
+    /** How much had to be left out to fit: 0 nothing, then further cautions, the way of working, large figures. */
+    level: number;
+  }
+  let { run, hand, due, onall, level = $bindable() }: Props = $props();
+  const LAST = 3;
   const step = $derived(hand.plan);
   const drawing = $derived(choices.machine(step.machine)?.drawing);
-  const LAYS = {
-    across: 'Work across the marks before: what is left of them shows.',
-    along: 'One direction only, long even passes; never turn the part round.',
-    none: 'Keep it moving every way, without direction.',
-  };
   const KEYS = { rest: 'P', change: 'C', charge: 'R', time: 'Space' };
   /** A warning stands while it is the newest thing that happened; of metal and coat as long as it holds. */
   const reading = $derived(
@@ -24,11 +31,39 @@
           one === run.readings.find((other) => other.quantity === 'size' || other.quantity === 'coat')),
     ),
   );
+  const left = $derived(step.cautions.length - 1 + run.cautions.length);
+  const press = $derived(`${step.pressure === 'light' ? 'lightly' : 'medium'}${step.wet ? ', wet' : ''}`);
+
+  let box = $state<HTMLElement>();
+  let wide = $state(0);
+  let high = $state(0);
+  const content = $derived(
+    [hand.face, hand.route, hand.step, due.length, reading?.number, wide, high, shown.system].join(),
+  );
+  // Laid out in full first; whatever does not fit is left out step by step until it does.
+  $effect(() => {
+    void content;
+    let stale = false;
+    void (async () => {
+      for (level = 0; level < LAST; level += 1) {
+        await tick();
+        if (stale || !box || box.scrollHeight <= box.clientHeight + 1) return;
+      }
+    })();
+    return () => (stale = true);
+  });
 </script>
 
-<section class="hand flex min-h-0 min-w-0 flex-col gap-3 overflow-hidden" aria-label="Step in hand">
-  <p class="text-lg font-semibold">
-    {hand.face}<span class="dim font-normal"
+<svelte:window bind:innerWidth={wide} bind:innerHeight={high} />
+
+<section
+  class="hand flex min-h-0 min-w-0 flex-col overflow-hidden"
+  class:small={level === LAST}
+  aria-label="Step in hand"
+  bind:this={box}
+>
+  <p class="where">
+    <b>{hand.face}</b><span class="dim"
       >{run.pieces > 1 ? `, piece ${hand.piece} of ${run.pieces}` : ''}, step {hand.step} of {hand.of}{hand.route
         ? ' of the way back'
         : ''}</span
@@ -39,7 +74,7 @@
     <div>
       <dt>{step.machine_label}</dt>
       <dd class="num mono">
-        {step.rpm !== null ? whole(settable(step.rpm)) : shown.bare(step.speed_m_s, 'speed')}<small
+        {step.rpm !== null ? whole(step.rpm) : shown.bare(step.speed_m_s, 'speed')}<small
           >{step.rpm !== null ? ' rev/min' : ` ${shown.unit('speed')}`}</small
         >
       </dd>
@@ -58,37 +93,45 @@
     </div>
     <div>
       <dt>press</dt>
-      <dd class="word">{step.pressure === 'light' ? 'lightly' : 'medium'}{step.wet ? ', wet' : ''}</dd>
+      <dd class="word">{press}</dd>
     </div>
   </dl>
   {#if due.length || reading}
     <ul class="grid gap-1.5" aria-label="Due now" aria-live="polite">
       {#if reading}
-        <li class="due" class:over={reading.level === 'over'}>{shown.text(reading.verdict ?? '')}</li>
+        <li class="due" class:over={reading.level === 'over'}>{shown.tell(reading.verdict)}</li>
       {/if}
       {#each due as one (one.kind)}<li class="due">{one.text} <kbd>{KEYS[one.kind]}</kbd></li>{/each}
     </ul>
   {/if}
-  <p class="text-[1.35rem] leading-snug">
-    {LAYS[step.lay]}
-    {drawing?.where ?? ''}
-  </p>
-  <p class="text-lg leading-snug"><b>Done when:</b> {step.check}</p>
-  <!-- It scrolls when the cautions are long, so the keyboard must reach it. -->
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <ul class="cautions min-h-0 overflow-auto" aria-label="Cautions" tabindex="0">
-    {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}
-  </ul>
+  {#if level < 2}
+    <p class="way">
+      {LAYS[step.lay]}
+      {drawing?.where ?? ''}
+    </p>
+  {/if}
+  <p class="done"><b>Done when:</b> {step.check}</p>
+  <div class="cautions" role="region" aria-label="Cautions">
+    {#if step.cautions.length}
+      <ul class="min-w-0 flex-1">
+        {#each level === 0 ? step.cautions : step.cautions.slice(0, 1) as caution (caution)}<li>{caution}</li>{/each}
+      </ul>
+    {/if}
+    <button class="all" onclick={onall}
+      >{level > 0 && left > 0 ? `${left} more to mind` : 'All of this step'} <kbd>H</kbd></button
+    >
+  </div>
 </section>
 
 <style>
-  @media (max-height: 640px) {
-    .hand {
-      overflow: visible;
-    }
+  .hand {
+    gap: 0.7rem;
+  }
+  .where {
+    font-size: 1.2rem;
   }
   .title {
-    font-size: clamp(2rem, 3.4vw, 3.1rem);
+    font-size: clamp(1.9rem, 3.2vw, 3.1rem);
     line-height: 1.05;
     text-wrap: balance;
   }
@@ -110,6 +153,14 @@
     font-size: 1.9rem;
     line-height: 1.55;
   }
+  .way {
+    font-size: 1.3rem;
+    line-height: 1.3;
+  }
+  .done {
+    font-size: 1.2rem;
+    line-height: 1.3;
+  }
   .due {
     background: var(--t1);
     color: #191b1e;
@@ -123,11 +174,81 @@
     color: #fff;
   }
   .cautions {
+    display: flex;
+    flex-shrink: 0;
+    align-items: center;
+    gap: 0.8rem;
     background: var(--stop-soft);
     color: var(--stop);
     border-radius: 10px;
-    padding: 0.5rem 0.9rem;
+    padding: 0.4rem 0.4rem 0.4rem 0.9rem;
     font-size: 1.05rem;
-    line-height: 1.35;
+    line-height: 1.3;
+  }
+  .all {
+    flex-shrink: 0;
+    min-height: 44px;
+    border: 2px solid currentColor;
+    border-radius: 8px;
+    padding: 0 0.8rem;
+    font-weight: 700;
+    cursor: pointer;
+  }
+  .where,
+  .title,
+  dl,
+  .way,
+  .done {
+    flex-shrink: 0;
+  }
+  /* Little room: the same, said in less of it. */
+  .small {
+    gap: 0.3rem;
+  }
+  .small .where {
+    font-size: 1rem;
+  }
+  .small .title {
+    font-size: 1.45rem;
+  }
+  .small dl {
+    column-gap: 1.4rem;
+    row-gap: 0;
+  }
+  .small dl > div {
+    display: flex;
+    flex-direction: row-reverse;
+    align-items: baseline;
+    gap: 0.35rem;
+  }
+  .small dt {
+    font-size: 0.87rem;
+  }
+  .small dd,
+  .small dd.word {
+    font-size: 1.25rem;
+    line-height: 1.2;
+  }
+  .small dd small {
+    margin-left: 0.2em;
+    font-size: 0.87rem;
+  }
+  .small .due {
+    padding: 0.2rem 0.7rem;
+    font-size: 1rem;
+  }
+  .small .done,
+  .small .cautions {
+    font-size: 0.95rem;
+    line-height: 1.22;
+  }
+  .small .cautions {
+    padding-block: 0.2rem;
+  }
+  kbd {
+    border: 1px solid currentColor;
+    border-radius: 4px;
+    padding: 0 5px;
+    font-size: 0.8em;
   }
 </style>

@@ -14,16 +14,8 @@
   });
 </script>
 
-<div class="looks grid w-full grid-cols-2 gap-3">
+<div class="grid w-full grid-cols-2 gap-3">
   {#each answer.value ?? [] as tile (tile.label)}
     <LightTile src="/api/light/{tile.key}.png" label={tile.label} words={() => api.lightWords(tile.key)} />
   {/each}
 </div>
-
-<style>
-  @media (max-height: 640px) {
-    .looks {
-      display: none;
-    }
-  }
-</style>

@@ -19,8 +19,8 @@
     ra: 'roughness',
     temperature: 'temperature',
     weight: 'mass',
-    gloss: null,
-    spindle: null,
+    gloss: 'gloss',
+    spindle: 'turns',
   };
   const known = new Answer<Measuring>();
   let quantity = $state<Reading['quantity']>('size');
@@ -64,10 +64,10 @@
       <ProfileChart
         profile={measured.profile as [number, number][]}
         bearing={measured.bearing as [number, number][]}
-        label="{name}: Ra {measured.Ra_um} µm"
+        label="{name}: Ra {shown.say(measured.Ra_um, 'roughness', 3)}"
       />
       <p class="small dim">
-        Cut-off {measured.lambda_c_mm} mm, Gaussian filter, form of degree {measured.form_degree}, {measured.sections} sections.
+        Cut-off {shown.say(measured.lambda_c_mm, 'length', 3)}, Gaussian filter, form of degree {measured.form_degree}, {measured.sections} sections.
       </p>
       <button
         type="button"
@@ -100,7 +100,7 @@
     />
     <div class="grid grid-cols-[1fr_auto] items-end gap-2">
       <NumberField
-        label={quantity === 'spindle' ? 'Reading, rev/min' : quantity === 'gloss' ? 'Reading, gloss units' : 'Reading'}
+        label="Reading"
         {value}
         quantity={SHOWN[quantity]}
         onchange={typed}
@@ -146,11 +146,11 @@
     <ul class="mt-4 grid gap-1 border-t border-(--line) pt-3" aria-label="Readings">
       {#each bench.run.readings.slice(0, 8) as one (one.number)}
         <li>
-          {shown.text(one.said)}
+          {shown.tell(one.said)}
           {#if one.verdict}<b
               class="block"
               class:text-(--stop)={one.level !== 'fine'}
-              class:text-(--go)={one.level === 'fine'}>{shown.text(one.verdict)}</b
+              class:text-(--go)={one.level === 'fine'}>{shown.tell(one.verdict)}</b
             >{/if}
         </li>
       {/each}

@@ -1,7 +1,7 @@
 <!-- Every piece of the batch with how far it is; all pieces per step, or one piece through, with what that costs. -->
 <script lang="ts">
   import type { Run } from '../../api/client';
-  import { duration } from '../../units/units';
+  import { difference } from '../../units/units';
 
   interface Props {
     run: Run;
@@ -21,13 +21,13 @@
     if (!other || !same) return '';
     const changes = other.changes - same.changes;
     const minutes = other.minutes - same.minutes;
-    const sign = (value: number) => (value > 0 ? '+' : value < 0 ? '−' : '±');
-    return `${sign(changes)}${Math.abs(changes)} changes, ${sign(minutes)}${duration(Math.abs(minutes))}`;
+    const some = changes === 0 ? 'as many' : `${Math.abs(changes)} ${changes > 0 ? 'more' : 'fewer'}`;
+    return `${some} ${Math.abs(changes) === 1 ? 'change' : 'changes'}, ${difference(minutes)}`;
   });
 </script>
 
 {#if run.pieces > 1}
-  <div class="flex min-w-0 flex-1 basis-full items-stretch gap-2 lg:basis-0" role="group" aria-label="Pieces">
+  <div class="flex min-w-0 flex-1 items-stretch gap-2" role="group" aria-label="Pieces">
     <div class="flex min-w-0 gap-1.5 overflow-x-auto" bind:this={row}>
       {#each run.each as one (one.piece)}
         <button
@@ -80,8 +80,19 @@
     line-height: 1.1;
   }
   .chip.wide {
+    flex-shrink: 0;
+    max-width: 13rem;
     align-items: flex-start;
-    white-space: nowrap;
+    text-align: left;
+  }
+  @media (max-height: 560px) {
+    .chip {
+      min-width: 3.4rem;
+      min-height: 48px;
+    }
+    .chip.wide span {
+      display: none;
+    }
   }
   .chip.wide b {
     font-size: 1.05rem;
@@ -93,7 +104,8 @@
     font-size: 0.72rem;
   }
   .chip span {
-    font-size: 0.95rem;
+    font-size: 0.9rem;
+    line-height: 1.15;
     color: var(--dim);
   }
 </style>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { Run } from '../../api/client';
   import { temperColour } from '../../charts/temper';
-  import { clock, duration } from '../../units/units';
+  import { clock, plannedClock } from '../../units/units';
 
   let { run }: { run: Run } = $props();
   const steps = $derived(run.strip.filter((one) => one.state !== 'dropped'));
@@ -22,14 +22,14 @@
     >
       <span class="flex-1 truncate">{step.label}</span>
       <span class="num mono shrink-0"
-        >{SAID[step.state] || (step.state === 'next' ? duration(step.planned_s / 60) : clock(step.seconds))}</span
+        >{SAID[step.state] || (step.state === 'next' ? plannedClock(step.planned_s) : clock(step.seconds))}</span
       >
     </li>
   {/each}
 </ol>
 
 <style>
-  @media (max-height: 640px) {
+  @media (max-height: 700px) {
     .strip {
       display: none;
     }

@@ -1,6 +1,7 @@
-<!-- What stands beside the answers: pause, new abrasive, charge, measure, photo, note, around, undo, sound. -->
+<!-- What stands beside the answers: pause, new abrasive, charge, undo, measure; the rest there too, or behind one more tap. -->
 <script lang="ts">
   import Camera from '@lucide/svelte/icons/camera';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Hourglass from '@lucide/svelte/icons/hourglass';
   import NotebookPen from '@lucide/svelte/icons/notebook-pen';
   import Pause from '@lucide/svelte/icons/pause';
@@ -12,39 +13,59 @@
   import VolumeX from '@lucide/svelte/icons/volume-x';
   import type { Component } from 'svelte';
   import type { Hand } from '../../api/client';
+  import Dialog from '../../ui/Dialog.svelte';
   import type { BenchRun } from './run.svelte';
   import { sound } from './sound.svelte';
 
+  type Opens = 'measure' | 'photo' | 'note' | 'around';
   interface Props {
     bench: BenchRun;
     hand: Hand;
     onpause: () => void;
     onchange: () => void;
     oncharge: () => void;
-    onopen: (sheet: 'measure' | 'photo' | 'note' | 'around') => void;
+    onopen: (sheet: Opens) => void;
   }
   let { bench, hand, onpause, onchange, oncharge, onopen }: Props = $props();
+  let wide = $state(innerWidth);
+  let more = $state(false);
+  /** Room for all of them beside the pieces. */
+  const roomy = $derived(wide >= (bench.run.pieces > 1 ? 1400 : 1100));
+
+  function opened(sheet: Opens) {
+    more = false;
+    onopen(sheet);
+  }
 </script>
+
+<svelte:window bind:innerWidth={wide} />
 
 {#snippet tool(Icon: Component<{ size?: number }>, label: string, key: string, run: () => void, off = false)}
   <button class="tool" disabled={off} onclick={run}>
-    <Icon size={24} /><span>{label} <kbd>{key}</kbd></span>
+    <Icon size={22} /><span>{label} {#if key}<kbd>{key}</kbd>{/if}</span>
   </button>
 {/snippet}
 
-<div class="ml-auto flex flex-wrap gap-1.5 lg:shrink-0 lg:flex-nowrap" role="group" aria-label="Beside the work">
+{#snippet rest()}
+  {@render tool(Ruler, 'Measure', 'M', () => opened('measure'))}
+  {@render tool(Camera, 'Photo', 'F', () => opened('photo'))}
+  {@render tool(NotebookPen, 'Note', 'N', () => opened('note'))}
+  {@render tool(Hourglass, 'Around', 'T', () => opened('around'))}
+  {@render tool(sound.on ? Volume2 : VolumeX, sound.on ? 'Sound' : 'Silent', 'S', () => sound.toggle())}
+{/snippet}
+
+<div class="ml-auto flex shrink-0 gap-1.5" role="group" aria-label="Beside the work">
   {#if hand.begun}
     {@render tool(hand.running ? Pause : Play, hand.running ? 'Pause' : 'Go on', 'P', onpause, !bench.ready)}
   {/if}
   {#if hand.change_after_s !== null}{@render tool(RefreshCw, `New ${hand.plan.spent.unit}`, 'C', onchange)}{/if}
   {#if hand.recharge_after_s !== null}{@render tool(RefreshCw, 'Charged', 'R', oncharge)}{/if}
-  {@render tool(Ruler, 'Measure', 'M', () => onopen('measure'))}
-  {@render tool(Camera, 'Photo', 'F', () => onopen('photo'))}
-  {@render tool(NotebookPen, 'Note', 'N', () => onopen('note'))}
-  {@render tool(Hourglass, 'Around', 'T', () => onopen('around'))}
   {@render tool(Undo2, 'Undo', 'Z', () => void bench.undo(), !bench.run.last || !bench.ready)}
-  {@render tool(sound.on ? Volume2 : VolumeX, sound.on ? 'Sound' : 'Silent', 'S', () => sound.toggle())}
+  {#if roomy}{@render rest()}{:else}{@render tool(Ellipsis, 'More', '', () => (more = true))}{/if}
 </div>
+<Dialog bind:open={more} title="Beside the work">
+  <div class="grid grid-cols-2 gap-2">{@render rest()}</div>
+</Dialog>
 
 <style>
   .tool {
@@ -62,6 +83,14 @@
     font-size: 0.95rem;
     white-space: nowrap;
     cursor: pointer;
+  }
+  @media (max-height: 560px) {
+    .tool {
+      min-height: 48px;
+      min-width: 4rem;
+      gap: 0;
+      font-size: 0.87rem;
+    }
   }
   .tool:hover {
     border-color: var(--ink);

@@ -1,5 +1,6 @@
 import { api, Problem, type Hand, type Run, type Tap } from '../../api/client';
 import { notices } from '../../ui/notices.svelte';
+import { shown } from '../../units/shown.svelte';
 import { dropWaiting, keepWaiting, waiting, type WaitingTap } from './waiting';
 
 const POLL_MS = 1000;
@@ -75,7 +76,7 @@ export class BenchRun {
   async undo() {
     const last = this.run.last;
     if (!last) return;
-    if (await this.tap({ kind: 'undone', undoes: last.number })) notices.say(`Taken back: ${last.said}`);
+    if (await this.tap({ kind: 'undone', undoes: last.number })) notices.say(`Taken back: ${shown.tell(last.said)}`);
   }
 
   private async send(): Promise<boolean> {

@@ -17,7 +17,7 @@
     <span class="small dim block">{job.faces} {job.faces === 1 ? 'face' : 'faces'}</span>
   </td>
   <td>{job.material}</td>
-  <td>{shown.text(job.finishes.join(', '))}</td>
+  <td>{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
   <td class="num text-right">{job.pieces}</td>
   <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
   <td>
@@ -25,7 +25,7 @@
       <span class="font-semibold text-(--go)">Planned</span>
     {:else}
       <span class="font-semibold text-(--stop)">{job.state === 'not-possible' ? 'Not possible' : 'Needs mending'}</span>
-      <span class="small dim block max-w-64">{shown.text(job.reason ?? '')}</span>
+      <span class="small dim block max-w-64">{shown.tell(job.reason)}</span>
     {/if}
   </td>
   <td class="text-right whitespace-nowrap">

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { api, type PatchShown } from '../../api/client';
   import { lampOn, moved, type View } from '../../gl/lamp';
+  import { shown } from '../../units/shown.svelte';
 
   interface Props {
     patch: PatchShown;
@@ -84,13 +85,13 @@
       <img
         class="h-full w-full object-cover"
         src="/api/light/{patch.key}.png?height_deg={view.height.toFixed(0)}&direction_deg={view.direction.toFixed(0)}"
-        alt="{label}: {patch.words}"
+        alt="{label}: {shown.tell(patch.words)}"
       />
     {:else}
       <canvas bind:this={canvas} width="640" height="640" class="block h-full w-full" aria-hidden="true"></canvas>
     {/if}
   </div>
-  <figcaption class="small mt-1"><b>{label}</b>: {patch.words}</figcaption>
+  <figcaption class="small mt-1"><b>{label}</b>: {shown.tell(patch.words)}</figcaption>
 </figure>
 
 <style>

@@ -4,6 +4,7 @@
   import { api } from '../../api/client';
   import { useKeys } from '../../ui/keys.svelte';
   import LightTile from '../../ui/LightTile.svelte';
+  import { shown } from '../../units/shown.svelte';
   import ProgressPanel from './ProgressPanel.svelte';
   import { Session, TEN } from './session.svelte';
 
@@ -116,7 +117,9 @@
         {#key asked.seed}
           <LightTile
             src="/api/light/{asked.picture}.png"
-            label={told ? `The patch: ${told.picture_words}` : 'The patch, 3 mm wide, under a low lamp from the side'}
+            label={told
+              ? `The patch: ${shown.tell(told.picture_words)}`
+              : `The patch under a low lamp from the side. ${shown.tell(asked.wide)}`}
           />
         {/key}
         {#if told?.beside}
@@ -124,7 +127,7 @@
             src="/api/light/{told.beside}.png"
             label="{MARKED.includes(asked.kind)
               ? 'Drawn over: what is left of the old marks'
-              : 'To compare'}: {told.beside_words}"
+              : 'To compare'}: {shown.tell(told.beside_words)}"
           />
         {/if}
       {/if}

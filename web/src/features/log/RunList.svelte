@@ -44,6 +44,15 @@
   const worn = (line: LogLine, which: 'planned' | 'worn') =>
     line.figures.worn.reduce((sum, one) => sum + one[which], 0);
 
+  /** Discs, bars and tubs have no common count: only the whole against the plan says something. */
+  function againstPlan(was: number, planned: number): string {
+    if (planned <= 0) return '–';
+    const ratio = was / planned;
+    if (ratio > 0.85 && ratio < 1.15) return 'as planned';
+    if (ratio >= 1.8) return `${figures(ratio, 1)} times`;
+    return ratio < 1 ? `${figures(100 * (1 - ratio), 1)} % less` : `${figures(100 * (ratio - 1), 1)} % more`;
+  }
+
   function cameOut(line: LogLine): string {
     if (line.status === 'open') return 'at the bench';
     if (line.status === 'stopped') return 'stopped';
@@ -144,8 +153,7 @@
             ></td
           >
           <td class="num text-right"
-            ><b>{figures(worn(line, 'worn'))}</b><span class="small dim block">of {figures(worn(line, 'planned'))}</span
-            ></td
+            >{againstPlan(worn(line, 'worn'), worn(line, 'planned'))}</td
           >
           <td
             >{cameOut(line)}{#if line.figures.backs}<span class="small dim block"

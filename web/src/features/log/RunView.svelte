@@ -8,7 +8,7 @@
   import Either from '../../ui/Either.svelte';
   import SideBySide from '../../ui/SideBySide.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures } from '../../units/units';
+  import { duration, usedUp } from '../../units/units';
   import FacesWorked from './FacesWorked.svelte';
   import MakeWay from './MakeWay.svelte';
   import StepTimes from './StepTimes.svelte';
@@ -105,7 +105,7 @@
           <h2>Used up</h2>
           <ul class="small grid gap-0.5 md:grid-cols-2">
             {#each line.figures.worn as one (one.tool)}
-              <li class="num">{one.label}: {figures(one.worn)} {one.unit}, planned {figures(one.planned)}</li>
+              <li>{one.label}: {usedUp(one.worn, one.unit)}, planned {usedUp(one.planned, one.unit)}</li>
             {/each}
           </ul>
         </section>
@@ -125,7 +125,7 @@
           <ul class="small grid gap-0.5">
             {#each page.readings as one (one.number)}
               <li>
-                {shown.text(one.said)}{one.verdict && reader === 'colleague' ? `: ${shown.text(one.verdict)}` : ''}
+                {shown.tell(one.said)}{one.verdict && reader === 'colleague' ? `: ${shown.tell(one.verdict)}` : ''}
               </li>
             {/each}
           </ul>
@@ -162,7 +162,7 @@
             {#each page.told as one (one.number)}
               <li class="grid grid-cols-[2.2rem_11.5rem_1fr] gap-2" class:line-through={one.taken_back}>
                 <span class="num dim text-right">{one.number}</span><span class="num dim">{when(one.at)}</span><span
-                  >{shown.text(one.text)}</span
+                  >{shown.tell(one.said)}</span
                 >
               </li>
             {/each}

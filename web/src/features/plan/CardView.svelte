@@ -27,7 +27,7 @@
 
   function turning(step: Step): string {
     const speed = shown.say(step.speed_m_s, 'speed', 3);
-    return step.rpm === null ? speed : `${whole(Number(step.rpm.toPrecision(3)))} rev/min, ${speed}`;
+    return step.rpm === null ? speed : `${whole(step.rpm)} rev/min, ${speed}`;
   }
 </script>
 
@@ -79,8 +79,8 @@
       {@render operations('Before', when('before'))}
       {#each faces as face (face.name)}
         <h2>
-          {face.name}{#if face.keep_off}: keep off, mask it{:else if !face.possible}: not possible. {shown.text(
-              face.reason ?? '',
+          {face.name}{#if face.keep_off}: keep off, mask it{:else if !face.possible}: not possible. {shown.tell(
+              face.reason_said,
             )}{:else if !face.steps.length}: as wanted already{:else}: {duration(face.minutes)}, {shown.say(
               Math.max(0, face.metal_um - face.above_um),
               'depth',

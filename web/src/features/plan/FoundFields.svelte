@@ -69,10 +69,18 @@
         label="Likely depth"
         value={depth.likely}
         quantity="depth"
-        faults={draft.faultsOf('found.depth_um')}
+        faults={typeof found.depth_um === 'number'
+          ? draft.faultsOf('found.depth_um')
+          : draft.faultsOf('found.depth_um.likely')}
         onchange={likely}
       />
-      <NumberField label="At worst" value={depth.worst} quantity="depth" onchange={worst} />
+      <NumberField
+        label="At worst"
+        value={depth.worst}
+        quantity="depth"
+        faults={draft.faultsOf('found.depth_um.worst')}
+        onchange={worst}
+      />
     </div>
     <LogSlider
       label="Likely depth"
@@ -86,11 +94,18 @@
       <NumberField
         label="It covers so much of the face, %"
         value={(found.share ?? 0.1) * 100}
+        faults={draft.faultsOf('found.share')}
         onchange={(percent) => change({ share: Math.min(100, percent) / 100 })}
       />
     {/if}
     {#if found.kind === 'nick'}
-      <NumberField label="How many" value={found.count} integer onchange={(count) => change({ count })} />
+      <NumberField
+        label="How many"
+        value={found.count}
+        integer
+        faults={draft.faultsOf('found.count')}
+        onchange={(count) => change({ count })}
+      />
       <Either
         label="How the nicks are taken out"
         value={found.blend === true ? 'blend' : found.blend === false ? 'lower' : 'quicker'}

@@ -25,9 +25,9 @@
     <span class="flex-1"
       >House way <b>{one.name}</b>: {one.tools.join(', ')}. By your log {duration(one.log_minutes)} on the work (the model
       says
-      {duration(one.cut_minutes)}), {duration(one.minutes)} in all, {shown.say(one.metal_um, 'depth')} off{one.marks_left >=
-      0.5
-        ? `, some ${figures(one.marks_left)} old marks left`
+      {duration(one.cut_minutes)}), {duration(one.minutes)} in all, {shown.say(one.metal_um, 'depth')} off{one.marks_said
+        .code !== 'marks.none'
+        ? `, ${shown.tell(one.marks_said)} left`
         : ''}.</span
     >
     {#if taken === one.route.join()}

@@ -6,7 +6,7 @@
   import type { Job } from '../../api/client';
   import { p } from '../../app/router';
   import Choice from '../../ui/Choice.svelte';
-  import { duration } from '../../units/units';
+  import { difference } from '../../units/units';
   import NumberField from '../../ui/NumberField.svelte';
   import ChoiceBar from './ChoiceBar.svelte';
   import type { JobDraft, Saving } from './draft.svelte';
@@ -25,7 +25,8 @@
     saving: 'Keeping …',
     waiting: 'Keeping …',
     conflict: 'Changed elsewhere',
-    failed: 'Not kept: the program does not answer',
+    failed: 'Not kept: the program does not answer. It waits in this browser, and is kept as soon as it does.',
+    refused: 'Not kept yet; it waits in this browser',
     faulty: 'Not kept until the fault is mended',
   };
   const materials = $derived(
@@ -41,11 +42,11 @@
     const best = Math.min(...ways.filter((way) => way.possible).map((way) => way.minutes));
     return (choices.all?.habits ?? []).map((habit) => {
       const way = ways.find((one) => one.habit === habit.id);
-      const more = way?.possible && way.minutes - best > 0.05 ? `, +${duration(way.minutes - best)}` : '';
+      const more = way?.possible && way.minutes - best >= 0.25 ? `, ${difference(way.minutes - best)}` : '';
       return { ...habit, label: habit.label + more };
     });
   });
-  const bad = $derived(['conflict', 'failed', 'faulty'].includes(draft.saving));
+  const bad = $derived(draft.unkept);
 
   $effect(() => {
     if (fresh) title?.select();
@@ -65,8 +66,11 @@
       <span class:text-(--stop)={bad} role="status">{SAID[draft.saving]}</span>
       {#if draft.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
           >Take what is kept</button
+        ><button class="underline" onclick={() => draft.keepMine()}>Keep mine</button>{/if}
+      {#if draft.saving === 'failed' || draft.saving === 'refused'}<button
+          class="underline"
+          onclick={() => draft.retry()}>Try now</button
         >{/if}
-      {#if draft.saving === 'failed'}<button class="underline" onclick={() => draft.save()}>Try again</button>{/if}
     </div>
     <input
       bind:this={title}
@@ -87,7 +91,13 @@
     />
   </div>
   <div class="w-20">
-    <NumberField label="Pieces" value={draft.job.pieces} integer onchange={(pieces) => change({ pieces })} />
+    <NumberField
+      label="Pieces"
+      value={draft.job.pieces}
+      integer
+      faults={draft.faultsAt('pieces')}
+      onchange={(pieces) => change({ pieces })}
+    />
   </div>
   <div class="w-60">
     <Choice

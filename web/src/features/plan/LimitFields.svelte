@@ -54,23 +54,30 @@
     draft.changeFace({ ...clear, ...starts[next] });
   }
 
-  /** The server names the keys of the file; a person sees the fields. */
-  const trouble = $derived(
-    draft.faults.some((fault) => fault.message.includes('keep_'))
-      ? 'What must stay has to be less than what is there'
-      : '',
-  );
 </script>
 
 {#snippet pair(
   is: string,
+  keys: [string, string],
   there: number | null | undefined,
   keep: number | null | undefined,
   set: (there: number, keep: number) => void,
 )}
   <div class="grid grid-cols-2 gap-2">
-    <NumberField label="{is} is" value={there} quantity="depth" onchange={(value) => set(value, keep ?? 0)} />
-    <NumberField label="Must stay" value={keep} quantity="depth" onchange={(value) => set(there ?? 0, value)} />
+    <NumberField
+      label="{is} is"
+      value={there}
+      quantity="depth"
+      faults={draft.faultsOf(keys[0])}
+      onchange={(value) => set(value, keep ?? 0)}
+    />
+    <NumberField
+      label="Must stay"
+      value={keep}
+      quantity="depth"
+      faults={draft.faultsOf(keys[1])}
+      onchange={(value) => set(there ?? 0, value)}
+    />
   </div>
 {/snippet}
 
@@ -81,12 +88,13 @@
       label="At most"
       value={face.limit_um}
       quantity="depth"
+      faults={draft.faultsOf('limit_um')}
       onchange={(limit_um) => draft.changeFace({ limit_um })}
     />
   {:else if way === 'coat'}
-    {@render pair('Coat', face.coat_um, face.keep_um, (coat_um, keep_um) => draft.changeFace({ coat_um, keep_um }))}
+    {@render pair('Coat', ['coat_um', 'keep_um'], face.coat_um, face.keep_um, (coat_um, keep_um) => draft.changeFace({ coat_um, keep_um }))}
   {:else if face.layer && (way === 'plated' || way === 'hardened')}
-    {@render pair('Layer', face.layer.thickness_um, face.layer.keep_um, (thickness_um, keep_um) =>
+    {@render pair('Layer', ['layer.thickness_um', 'layer.keep_um'], face.layer.thickness_um, face.layer.keep_um, (thickness_um, keep_um) =>
       draft.changeFace({ layer: { kind: way, thickness_um, keep_um } }),
     )}
   {:else if way === 'size'}
@@ -94,6 +102,7 @@
       label={round ? 'Left, over the diameter' : 'Left to the limit of size'}
       value={face.size_left_um}
       quantity="depth"
+      faults={draft.faultsOf('size_left_um')}
       onchange={(size_left_um) => draft.changeFace({ size_left_um })}
     />
   {:else if way === 'wall'}
@@ -101,12 +110,11 @@
       label="Wall that must stay"
       value={face.keep_wall_mm}
       quantity="length"
+      faults={draft.faultsOf('keep_wall_mm')}
       onchange={(keep_wall_mm) => draft.changeFace({ keep_wall_mm })}
     />
   {/if}
-  {#if trouble}
-    <p class="small text-(--stop)">{trouble}</p>
-  {:else if way !== 'none' && way !== 'limit' && limit}
+  {#if way !== 'none' && way !== 'limit' && limit}
     <p class="small dim">{shown.say(limit, 'depth')} to spare on a side. Measure it, in several places.</p>
   {/if}
 </div>

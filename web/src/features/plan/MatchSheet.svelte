@@ -6,6 +6,7 @@
   import Dialog from '../../ui/Dialog.svelte';
   import LightTile from '../../ui/LightTile.svelte';
   import NumberField from '../../ui/NumberField.svelte';
+  import { shown } from '../../units/shown.svelte';
 
   interface Props {
     material: string;
@@ -56,9 +57,7 @@
 
 <Dialog bind:open title="Which grade left these marks?" wide>
   <p class="small dim">
-    Hold the part beside the screen under one low lamp and a loupe, or take a photo. Every picture shows {WIDE_MM.toFixed(
-      1,
-    )} mm. Coarse is on the left.
+    Hold the part beside the screen under one low lamp and a loupe, or take a photo. Every picture shows {shown.say(WIDE_MM, 'length')}. Coarse is on the left.
   </p>
   {#if photo}
     <!-- A wider photo scrolls, so the keyboard must reach it. -->

@@ -20,7 +20,7 @@
       <ProfileChart
         profile={measured.profile as [number, number][]}
         bearing={measured.bearing as [number, number][]}
-        label="{name}: Ra {figures(measured.Ra_um)} µm, Rz {figures(measured.Rz_um)} µm"
+        label="{name}: Ra {shown.say(measured.Ra_um, 'roughness')}, Rz {shown.say(measured.Rz_um, 'depth')}"
       />
       <p class="num">
         Ra {shown.say(measured.Ra_um, 'roughness', 3)}, Rz {shown.say(measured.Rz_um, 'depth', 3)}, Rt {shown.say(
@@ -34,10 +34,10 @@
         )}
       </p>
       <p class="small dim">
-        Cut-off {figures(measured.lambda_c_mm)} mm ({measured.cut_off_chosen
+        Cut-off {shown.say(measured.lambda_c_mm, 'length')} ({measured.cut_off_chosen
           ? 'by ISO 4288'
-          : 'as asked'}){measured.lambda_s_um ? `, lambda-s ${figures(measured.lambda_s_um)} µm` : ''}, Gaussian filter,
-        form of degree {measured.form_degree}, {measured.sections} sections over {figures(measured.evaluation_mm)} mm.
+          : 'as asked'}){measured.lambda_s_um ? `, lambda-s ${shown.say(measured.lambda_s_um, 'depth')}` : ''}, Gaussian filter,
+        form of degree {measured.form_degree}, {measured.sections} sections over {shown.say(measured.evaluation_mm, 'length')}.
       </p>
       <button
         class="main-button justify-self-start"

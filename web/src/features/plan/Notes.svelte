@@ -2,7 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures } from '../../units/units';
+  import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
   import HouseWays from './HouseWays.svelte';
   import RackNotes from './RackNotes.svelte';
@@ -35,8 +35,14 @@
   {#if draft.plan?.blocked}
     <p class="px-3 py-1.5 text-(--stop)" role="alert">{draft.plan.blocked}</p>
   {/if}
-  {#if draft.trouble}
-    <p class="px-3 py-1.5 text-(--stop)" role="alert">The plan waits for this: {draft.trouble}</p>
+  {#if draft.faults.length}
+    <p class="px-3 py-1.5 text-(--stop)" role="alert">
+      The plan waits until this is mended: {draft.elsewhere.length
+        ? draft.elsewhere.join('; ')
+        : 'see the field that is marked'}.
+    </p>
+  {:else if draft.trouble}
+    <p class="px-3 py-1.5 text-(--stop)" role="alert">{draft.trouble}</p>
   {/if}
   <HouseWays {draft} />
   {#if draft.plan?.rack}<RackNotes {draft} check={draft.plan.rack} />{/if}
@@ -46,9 +52,9 @@
       <button class="font-semibold underline" onclick={() => draft.setWish(undefined)}>Let the plan choose</button>
     </p>
   {/if}
-  {#if (plan?.marks_left ?? 0) >= 0.5}
+  {#if plan?.marks_said}
     <p class="small px-3 py-1.5 text-(--stop)">
-      Some {figures(plan?.marks_left ?? 0)} old marks can be expected to be there at the end.
+      At the end {shown.tell(plan.marks_said)} can be expected to be there still.
     </p>
   {/if}
   {#if plan?.nicks && plan.possible}

@@ -7,7 +7,7 @@
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration } from '../../units/units';
+  import { difference } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
@@ -50,7 +50,7 @@
   function costed(ways: Way[] | undefined, id: (way: Way) => string) {
     const best = Math.min(...(ways ?? []).filter((way) => way.possible).map((way) => way.minutes));
     return (ways ?? []).map((way) => {
-      const more = way.possible && way.minutes - best > 0.05 ? `, +${duration(way.minutes - best)}` : '';
+      const more = way.possible && way.minutes - best >= 0.25 ? `, ${difference(way.minutes - best)}` : '';
       return { id: id(way), label: way.label + (way.kept ? more : `${more}, as far as the rack allows`) };
     });
   }

@@ -31,6 +31,7 @@
       label="Inside radius"
       value={face.inside_radius_mm}
       quantity="length"
+      faults={draft.faultsOf('inside_radius_mm')}
       onchange={(inside_radius_mm) => draft.changeFace({ inside_radius_mm })}
     />
   {/if}
@@ -38,6 +39,7 @@
     label="Wall behind it"
     value={face.thickness_mm}
     quantity="length"
+    faults={draft.faultsOf('thickness_mm')}
     placeholder="thick"
     onchange={(thickness_mm) => draft.changeFace({ thickness_mm })}
     onclear={() => draft.changeFace({ thickness_mm: undefined })}

@@ -37,8 +37,12 @@
 >
   <div
     class="panel relative h-96 shrink-0 overflow-hidden lg:h-auto lg:min-h-44 lg:shrink lg:flex-1"
-    class:opacity-60={draft.trouble !== null}
+    class:stale={draft.stale || draft.trouble !== null}
+    aria-busy={draft.stale}
   >
+    {#if draft.stale && !draft.silent}
+      <p class="working small absolute top-2 left-1/2 z-10 -translate-x-1/2" role="status">Working it out anew …</p>
+    {/if}
     {#if plan?.steps.length}
       <Stair
         {steps}
@@ -58,7 +62,7 @@
           <p>This face is as wanted already.</p>
         {:else}
           <h2 class="text-lg text-(--stop)">Not possible: {plan.binding}</h2>
-          <p class="max-w-md">{shown.text(plan.reason ?? '')}</p>
+          <p class="max-w-md">{shown.tell(plan.reason_said)}</p>
           {#if plan.fallback}
             <Fallback instead={plan.fallback} onwant={(want) => draft.changeFace({ want })} />
           {:else}
@@ -68,6 +72,8 @@
           {/if}
         {/if}
       </div>
+    {:else if !draft.trouble}
+      <p class="dim grid h-full place-content-center p-6" role="status">Working out the plan …</p>
     {/if}
   </div>
   <LightStrip {draft} />
@@ -75,7 +81,13 @@
   {#if plan?.steps.length}
     <!-- It scrolls when there are many rows, so the keyboard must reach it. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <ol class="panel max-h-56 min-h-32 overflow-auto" aria-label="Steps" tabindex="0">
+    <ol
+      class="panel max-h-56 min-h-32 overflow-auto"
+      class:stale={draft.stale}
+      aria-busy={draft.stale}
+      aria-label="Steps"
+      tabindex="0"
+    >
       <OperationRows operations={operations.filter((one) => one.when === 'before')} />
       {#each plan.steps as step, at (at)}
         <li class="border-b border-(--line) last:border-0">

@@ -2,6 +2,7 @@
   import { api } from '../../api/client';
   import { navigate, p, route } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
+  import { notices } from '../../ui/notices.svelte';
   import { toBench } from './bench';
   import { JobDraft } from './draft.svelte';
   import FaceList from './FaceList.svelte';
@@ -39,7 +40,9 @@
     );
     return () => {
       left = true;
-      void mine?.save();
+      mine?.leave();
+      if (mine?.unkept)
+        notices.say(`“${mine.job.title}” is not kept yet: the last changes wait in this browser.`, 'trouble');
     };
   });
 
@@ -81,7 +84,12 @@
 </script>
 
 <svelte:head><title>{draft?.job.title ?? 'Job'} – Kelbrast</title></svelte:head>
-<svelte:window onbeforeunload={() => void draft?.save(true)} />
+<svelte:window
+  onbeforeunload={(event) => {
+    void draft?.save(true);
+    if (draft?.unkept) event.preventDefault();
+  }}
+/>
 
 {#if trouble}
   <div class="m-auto text-center" role="alert">

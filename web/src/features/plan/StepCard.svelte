@@ -6,7 +6,7 @@
   import { temperColour } from '../../charts/temper';
   import Turning from '../../charts/Turning.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures, whole } from '../../units/units';
+  import { duration, figures, usedUp, whole } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   const LAYS = {
@@ -25,12 +25,6 @@
   const step = $derived(draft.step);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 
-  function spent(count: number, worn: number, unit: string): string {
-    if (worn < 0.1) return `a little of one ${unit}`;
-    return worn < 0.95 && count === 1
-      ? `${figures(worn * 100, 1)} % of one ${unit}`
-      : `${count} ${unit}${count === 1 ? '' : 's'}`;
-  }
 </script>
 
 <!-- It scrolls when the cautions are long, so the keyboard must reach it. -->
@@ -38,6 +32,8 @@
 <aside
   tabindex="0"
   class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4 md:col-start-2 lg:col-start-auto"
+  class:stale={draft.stale}
+  aria-busy={draft.stale || !draft.plan}
   aria-label="Step in hand"
 >
   {#if step}
@@ -98,16 +94,16 @@
           )}: {step.rests.by_hand ? 'too hot to hold' : 'too hot'}
         </dd>
       {/if}
-      {#if step.marks_left >= 0.5}
+      {#if step.marks_said}
         <dt>Leaves</dt>
         <dd class="text-(--stop)">
-          some {figures(step.marks_left)} old marks{step.stays_um
+          {shown.tell(step.marks_said)}{step.stays_um
             ? `, ${shown.say(step.stays_um, 'depth')} deep: out of its reach`
             : ''}
         </dd>
       {/if}
       <dt>Uses</dt>
-      <dd>{spent(step.spent.count, step.spent.worn, step.spent.unit)}</dd>
+      <dd>{usedUp(step.spent.worn < 0.87 ? step.spent.worn : step.spent.count, step.spent.unit)}</dd>
     </dl>
     <div class="flex gap-1.5">
       <button class="plain-button small flex-1 !px-1" onclick={onswap}>Swap <kbd class="dim">S</kbd></button>
@@ -142,7 +138,10 @@
       {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}
     </ul>
   {:else}
-    <p class="dim">{draft.facePlan?.possible === false ? 'No step can be offered yet.' : 'No steps for this face.'}</p>
+    <p class="dim">
+      {#if !draft.plan}{draft.trouble ? 'The plan waits.' : 'Working out the plan …'}
+      {:else}{draft.facePlan?.possible === false ? 'No step can be offered yet.' : 'No steps for this face.'}{/if}
+    </p>
   {/if}
   {#each draft.plan?.cautions ?? [] as caution (caution)}<p class="small dim">{caution}</p>{/each}
 </aside>

@@ -18,7 +18,12 @@
   }
 </script>
 
-<footer class="flex flex-wrap items-center gap-x-9 gap-y-2 px-4.5 py-3" aria-label="Totals">
+<footer
+  class="flex flex-wrap items-center gap-x-9 gap-y-2 px-4.5 py-3"
+  class:stale={draft.stale}
+  aria-busy={draft.stale}
+  aria-label="Totals"
+>
   {#if plan}
     <div>
       <b>{plan.minutes ? duration(plan.minutes) : '–'}</b><span
@@ -46,7 +51,9 @@
   <div class="ml-auto flex gap-2">
     <button class="plain-button" onclick={exportFile}><Download size={16} />Job file</button>
     <button class="plain-button" onclick={oncard}><Printer size={16} />Job card <kbd>C</kbd></button>
-    <button class="main-button" disabled={!plan?.possible} onclick={onbench}>To the bench <kbd>B</kbd></button>
+    <button class="main-button" disabled={!plan?.possible || draft.leaving || draft.stale} aria-busy={draft.leaving} onclick={onbench}
+      >{draft.leaving ? 'Going …' : 'To the bench'} <kbd>B</kbd></button
+    >
   </div>
 </footer>
 

@@ -60,9 +60,9 @@
     options={[{ id: '', label: 'Choose a use, or a finish below' }, ...(choices.all?.uses ?? [])]}
     onchange={forUse}
   />
-  {#if use}<p class="small dim">{shown.text(use.reason)}</p>{/if}
+  {#if use}<p class="small dim">{shown.tell(use.reason_said)}</p>{/if}
   <Choice label="Wanted" value={want.finish ?? OWN} {options} onchange={choose} />
-  {#if finish && !use}<p class="small dim">{shown.text(finish.purpose)}</p>{/if}
+  {#if finish && !use}<p class="small dim">{shown.tell(finish.purpose_said)}</p>{/if}
   {#if want.finish === 'grip'}
     <Choice
       label="No finer than"
@@ -78,6 +78,7 @@
         quantity="roughness"
         value={want.ra_um[0]}
         placeholder="no end"
+        faults={draft.faultsOf('want')}
         onchange={(v) => end(0, v)}
         onclear={() => end(0, null)}
       />
@@ -100,6 +101,5 @@
       ]}
       onchange={(lay) => change({ ...want, lay })}
     />
-    {#each draft.faultsOf('want') as fault (fault)}<p class="small text-(--stop)">{fault}</p>{/each}
   {/if}
 </div>

@@ -5,7 +5,7 @@
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures, whole } from '../../units/units';
+  import { difference } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   const MOST = 14;
@@ -33,16 +33,12 @@
   function more(one: WhatIf): string {
     const minutes = one.more_minutes;
     const metal = one.more_metal_um;
-    const time = Math.abs(minutes) < 0.05 ? 'same time' : `${minutes > 0 ? '+' : '−'}${duration(Math.abs(minutes))}`;
     const off =
-      Math.abs(metal) < 0.05 ? 'same metal' : `${metal > 0 ? '+' : '−'}${shown.say(Math.abs(metal), 'depth')}`;
-    return `${time}, ${off}`;
+      Math.abs(metal) < 0.5 ? 'same metal' : `${metal > 0 ? '+' : '−'}${shown.say(Math.abs(metal), 'depth')}`;
+    return `${difference(minutes)}, ${off}`;
   }
 
-  function left(marks: number): string {
-    if (marks < 0.05) return 'no old marks left';
-    return `some ${marks >= 100 ? whole(Number(marks.toPrecision(2))) : figures(marks, 1)} old marks left`;
-  }
+  const left = (marks: WhatIf['marks_said']) => `${shown.tell(marks)} left`;
 </script>
 
 <Dialog bind:open wide title="What if: step {draft.stepAt + 1}, {draft.step?.label ?? ''}">
@@ -50,9 +46,9 @@
   {#if leaveOut}
     <section class="mb-3 rounded-lg border border-(--line) bg-(--raised) p-3">
       <h2>Leave it out</h2>
-      <p class="num" class:text-(--stop)={leaveOut.marks_left >= 0.5}>{more(leaveOut)}, {left(leaveOut.marks_left)}</p>
-      {#if leaveOut.hurried_marks_left !== null && leaveOut.hurried_marks_left > leaveOut.marks_left + 0.05}
-        <p class="small">With no more time for the next step than now: {left(leaveOut.hurried_marks_left)}.</p>
+      <p class="num" class:text-(--stop)={leaveOut.marks_left >= 0.5}>{more(leaveOut)}, {left(leaveOut.marks_said)}</p>
+      {#if leaveOut.hurried_said && leaveOut.hurried_said.code !== leaveOut.marks_said.code}
+        <p class="small">With no more time for the next step than now: {left(leaveOut.hurried_said)}.</p>
       {/if}
       <button class="plain-button small mt-2" onclick={() => take(leaveOut)}>Leave it out</button>
     </section>
@@ -77,8 +73,8 @@
         <button class="flex w-full items-baseline gap-3 py-1.5 text-left hover:underline" onclick={() => take(one)}>
           <span class="flex-1">{one.label}</span>
           <span class="num small">{more(one)}</span>
-          <span class="num small w-44 text-right" class:text-(--stop)={one.marks_left >= 0.5}
-            >{left(one.marks_left)}</span
+          <span class="num small w-56 text-right" class:text-(--stop)={one.marks_left >= 0.5}
+            >{left(one.marks_said)}</span
           >
         </button>
       </li>

@@ -3,7 +3,7 @@
   import type { Sum } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
-  import { figures } from '../../units/units';
+  import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
@@ -13,17 +13,14 @@
     if (open) answer.ask(draft.why());
   });
 
-  /** The sums are kept in the units that the constants are published in. */
-  function said(value: number, unit: string): string {
-    return `${figures(value, 3)} ${unit === '1' ? '' : unit.replace('um', 'µm').replace('cm2', 'cm²').replace('C', '°C')}`;
-  }
+  const said = (value: number, unit: string, name: string) => shown.inUnit(value, unit, name, 3);
 </script>
 
 <Dialog bind:open title="Why: {draft.step?.label ?? ''}">
   {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
   {#each answer.value ?? [] as sum (sum.what)}
     <section class="mt-3 first:mt-0">
-      <h2 class="flex justify-between"><span>{sum.what}</span><span class="num">{said(sum.result, sum.unit)}</span></h2>
+      <h2 class="flex justify-between"><span>{sum.what}</span><span class="num">{said(sum.result, sum.unit, sum.what)}</span></h2>
       <p class="mono small my-1">{sum.formula}</p>
       <table class="small w-full">
         <thead class="sr-only"><tr><th>Symbol</th><th>What</th><th>Value</th><th>Where from</th></tr></thead>
@@ -32,7 +29,7 @@
             <tr>
               <td class="mono">{term.symbol}</td>
               <td>{term.name}</td>
-              <td class="num text-right whitespace-nowrap">{said(term.value, term.unit)}</td>
+              <td class="num text-right whitespace-nowrap">{said(term.value, term.unit, term.name)}</td>
               <td class="dim" title={term.source}>{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td>
             </tr>
           {/each}

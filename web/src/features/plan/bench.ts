@@ -3,14 +3,21 @@ import { navigate } from '../../app/router';
 import { notices } from '../../ui/notices.svelte';
 import type { JobDraft } from './draft.svelte';
 
-/** Take the plan to the bench: the run that is open already, or a new one with the plan as it is now. */
+/** Take the plan to the bench: the run that is open already, or a new one with the plan as it is now. One press at a time. */
 export async function toBench(draft: JobDraft) {
+  if (draft.leaving) return;
+  draft.leaving = true;
   try {
     await draft.save();
-    const open = (await api.runs()).find((run) => run.job_id === draft.id);
-    const run = open ?? (await api.begin(draft.id));
+    if (draft.unkept) {
+      notices.say('The last changes are not kept yet, and the bench takes what is kept. Try again in a moment.', 'trouble');
+      return;
+    }
+    const run = await api.begin(draft.id); // the run that the job has there already, or a new one
     await navigate('/bench/:id', { params: { id: String(run.id) } });
   } catch (problem) {
     notices.say((problem as Error).message, 'trouble');
+  } finally {
+    draft.leaving = false;
   }
 }

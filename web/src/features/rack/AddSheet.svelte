@@ -3,7 +3,7 @@
   import type { Thing } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
   import { firstOfEach } from '../../ui/unique';
-  import { figures } from '../../units/units';
+  import { shown } from '../../units/shown.svelte';
   import type { RackDraft } from './rack.svelte';
 
   let { rack, open = $bindable() }: { rack: RackDraft; open: boolean } = $props();
@@ -38,7 +38,7 @@
     // Sizes by word (fine, coarse) stand behind the comma of the label; grades are known by their own.
     if (thing.kind === 'abrasive')
       return thing.label.includes(', ') ? (thing.label.split(', ').at(-1) ?? '') : thing.grade;
-    return thing.grain_um ? `${thing.label} (${figures(thing.grain_um)} µm)` : thing.label;
+    return thing.grain_um ? `${thing.label} (${shown.say(thing.grain_um, 'depth')})` : thing.label;
   }
 
   function toggle(what: string) {

@@ -4,7 +4,7 @@
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration } from '../../units/units';
+  import { difference, duration } from '../../units/units';
 
   let { open = $bindable() }: { open: boolean } = $props();
   let search = $state.raw<BuyingSearch | null>(null);
@@ -77,7 +77,7 @@
             <span class="num dim">
               {saving.opened
                 ? 'becomes possible'
-                : `${saving.minutes >= 0 ? '−' : '+'}${duration(Math.abs(saving.minutes))}, cost ${saving.cost >= 0 ? '−' : '+'}${Math.abs(saving.cost).toFixed(2)}`}
+                : `${difference(-saving.minutes)}, cost ${saving.cost >= 0 ? '−' : '+'}${Math.abs(saving.cost).toFixed(2)}`}
             </span>
           </li>
         {/each}

@@ -44,7 +44,9 @@
       {keptFor(item) || thing.kind_label}{thing.spindles > 1 ? `, ${thing.spindles} spindles` : ''}
     </p>
   </div>
-  {#each item.misfits as misfit (misfit)}<p class="small rounded bg-(--stop-soft) px-2 py-1">{misfit}</p>{/each}
+  {#each item.misfits as misfit (misfit.code)}<p class="small rounded bg-(--stop-soft) px-2 py-1">
+      {shown.tell(misfit)}
+    </p>{/each}
   <TextField
     label="Name of your own"
     value={item.item.name}

@@ -64,7 +64,7 @@
                     : `on spindle ${one.spindle}`}</span
               >
               <span>{one.label}</span>
-              <span class="num">{one.rpm === null ? '' : `${whole(Number(one.rpm.toPrecision(3)))} rev/min`}</span>
+              <span class="num">{one.rpm === null ? '' : `${whole(one.rpm)} rev/min`}</span>
               <span class="dim">{one.faces.join('; ')}</span>
             </li>
           {/each}

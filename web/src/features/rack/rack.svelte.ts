@@ -1,7 +1,8 @@
 import { choices } from '../../api/catalogue.svelte';
-import { api, type RackEvent, type RackItem, type RackItemFile, type Thing } from '../../api/client';
+import { api, Problem, type RackEvent, type RackItem, type RackItemFile, type Thing } from '../../api/client';
 import { firstOfEach } from '../../ui/unique';
 import { notices } from '../../ui/notices.svelte';
+import { shown } from '../../units/shown.svelte';
 
 /** The rack as it stands, what of it is shown, and the item in hand. */
 export class RackDraft {
@@ -54,17 +55,28 @@ export class RackDraft {
     const added = await this.tried(() => api.putOnRack(items));
     if (!added) return false;
     this.items = [...(this.items ?? []), ...added];
-    const misfits = added.flatMap((one) => one.misfits.map((said) => `${one.thing.label}: ${said}`));
+    const misfits = added.flatMap((one) => one.misfits.map((said) => `${one.thing.label}: ${shown.tell(said)}`));
     notices.say(misfits[0] ?? `${added.length} put on the rack`, misfits.length ? 'trouble' : undefined);
     return true;
   }
 
+  /** One after the other, each on what the one before made of the item. */
   change(item: RackItem, change: Partial<RackItemFile>) {
-    return this.took(api.changeItem(item.id, { ...item.item, ...change }));
+    return this.inTurn(async () => {
+      const now = this.items?.find((one) => one.id === item.id) ?? item;
+      await this.took(api.changeItem(item.id, { ...now.item, ...change }, now.revision));
+    });
   }
 
   note(item: RackItem, event: Partial<RackEvent>) {
-    return this.took(api.noteItem(item.id, event));
+    return this.inTurn(() => this.took(api.noteItem(item.id, event)));
+  }
+
+  private turn: Promise<void> = Promise.resolve();
+
+  private inTurn(act: () => Promise<void>): Promise<void> {
+    this.turn = this.turn.then(act);
+    return this.turn;
   }
 
   async remove(item: RackItem) {
@@ -76,8 +88,17 @@ export class RackDraft {
   }
 
   private async took(answer: Promise<RackItem>) {
-    const changed = await this.tried(() => answer);
-    if (changed) this.items = (this.items ?? []).map((one) => (one.id === changed.id ? changed : one));
+    try {
+      const changed = await answer;
+      this.items = (this.items ?? []).map((one) => (one.id === changed.id ? changed : one));
+      this.trouble = null;
+    } catch (problem) {
+      const elsewhere = problem instanceof Problem && problem.status === 412;
+      if (elsewhere) this.items = await api.rack();
+      this.trouble = elsewhere
+        ? 'This was changed on another screen, so your change was not kept. What is kept now is shown.'
+        : (problem as Error).message;
+    }
   }
 
   private async tried<Value>(act: () => Promise<Value>): Promise<Value | undefined> {

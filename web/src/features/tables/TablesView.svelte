@@ -2,6 +2,9 @@
 <script lang="ts">
   import { searchParams } from 'sv-router';
   import { choices } from '../../api/catalogue.svelte';
+  import { api, type Figures } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
+  import { shown } from '../../units/shown.svelte';
   import Either from '../../ui/Either.svelte';
   import GradeTable from './GradeTable.svelte';
   import { entries, TABS, type Tab } from './entries';
@@ -11,9 +14,11 @@
     return TABS.find((tab) => tab.id === asked)?.id ?? 'materials';
   });
   const find = $derived(String(searchParams.get('find') ?? ''));
+  const behind = new Answer<Figures>();
+  behind.ask(api.figures());
   const rows = $derived(
     choices.all && shownTab !== 'grades'
-      ? entries(choices.all, shownTab).filter((entry) => fits(entry.label + entry.about))
+      ? entries(choices.all, behind.value, shownTab).filter((entry) => fits(entry.label + entry.about))
       : [],
   );
 
@@ -61,7 +66,7 @@
                   {#each entry.figures as figure (figure.name)}
                     <tr>
                       <td>{figure.name}</td>
-                      <td class="num">{figure.value} {figure.unit === '1' ? '' : figure.unit}</td>
+                      <td class="num">{shown.inUnit(figure.value, figure.unit, figure.name)}</td>
                       <td title={figure.kind_label}>{figure.kind}</td>
                       <td class="dim">{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
                     </tr>

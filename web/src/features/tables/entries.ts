@@ -1,6 +1,6 @@
-import type { Catalogue } from '../../api/client';
+import type { Catalogue, Figures } from '../../api/client';
 import { shown } from '../../units/shown.svelte';
-import { figures, whole } from '../../units/units';
+import { whole } from '../../units/units';
 
 export const TABS = [
   { id: 'materials', label: 'Materials' },
@@ -12,7 +12,7 @@ export const TABS = [
   { id: 'grades', label: 'Grades' },
 ] as const;
 export type Tab = (typeof TABS)[number]['id'];
-type Figure = Catalogue['materials'][number]['figures'][number];
+type Figure = Figures['materials'][string][number];
 
 export interface Entry {
   id: string;
@@ -22,16 +22,23 @@ export interface Entry {
 }
 
 /** One line per thing, and its figures with their sources. */
-export function entries(all: Catalogue, tab: Exclude<Tab, 'grades'>): Entry[] {
+export function entries(all: Catalogue, behind: Figures | null, tab: Exclude<Tab, 'grades'>): Entry[] {
   if (tab === 'materials')
     return all.materials.map((one) => ({
       ...one,
-      about: `hardness ${figures(one.hardness_gpa)} GPa; keep the surface below ${shown.say(one.limit_c, 'temperature')}`,
+      figures: behind?.materials[one.id] ?? [],
+      about: `hardness ${shown.say(one.hardness_gpa, 'hardness')}; keep the surface below ${shown.say(one.limit_c, 'temperature')}`,
     }));
-  if (tab === 'finishes') return all.finishes.map((one) => ({ ...one, about: shown.text(one.purpose) }));
+  if (tab === 'finishes')
+    return all.finishes.map((one) => ({
+      ...one,
+      figures: behind?.finishes[one.id] ?? [],
+      about: shown.tell(one.purpose_said),
+    }));
   if (tab === 'tools')
     return all.tools.map((one) => ({
       ...one,
+      figures: behind?.tools[one.id] ?? [],
       about:
         `${shown.say(one.grain_um, 'depth')} grain` +
         (one.reaches_depth_um === null ? '' : `; takes out marks to ${shown.say(one.reaches_depth_um, 'depth')}`) +
@@ -41,7 +48,7 @@ export function entries(all: Catalogue, tab: Exclude<Tab, 'grades'>): Entry[] {
     return all.uses.map((one) => ({
       ...one,
       label: `${one.label}: ${all.finishes.find((finish) => finish.id === one.finish)?.label ?? one.finish}`,
-      about: shown.text(one.reason),
+      about: shown.tell(one.reason_said),
       figures: [],
     }));
   if (tab === 'inserts')

@@ -1,0 +1,131 @@
+"""Faults in the words of a person who sees fields and faces, not the keys of a file."""
+
+import re
+from typing import Final
+
+from kelbrast.core.errors import Fault
+from kelbrast.core.units import to_si
+from kelbrast.core.wording import UNITS, Measure, Quantity, Sentence, plain, sentence
+
+# Rules of ours about several fields, with the fields that each speaks of, below the place where the fault is named.
+RULES: Final[dict[str, tuple[str, ...]]] = {
+    "worst_below_likely": ("worst",),
+    "depth_or_grade": ("depth_um", "after"),
+    "share_of_raised": ("share",),
+    "blend_of_nicks": ("blend",),
+    "finish_or_band": ("finish", "ra_um"),
+    "lay_of_band": ("lay",),
+    "band_without_end": ("ra_um",),
+    "band_upside_down": ("ra_um",),
+    "keep_below_layer": ("keep_um",),
+    "route_or_wishes": ("route",),
+    "area_or_shape": ("area_cm2", "shape"),
+    "coat_and_keep": ("coat_um", "keep_um"),
+    "limit_or_coat": ("limit_um", "coat_um"),
+    "keep_below_coat": ("keep_um",),
+    "keep_below_wall": ("keep_wall_mm",),
+    "inside_radius": ("inside_radius_mm",),
+    "same_name": ("name",),
+}
+_LIMITS: Final = ("greater_than", "greater_than_equal", "less_than", "less_than_equal", "larger_than_new")
+_KINDS: Final = {
+    "missing": "missing",
+    "float_type": "number",
+    "float_parsing": "number",
+    "finite_number": "number",
+    "int_type": "whole",
+    "int_from_float": "whole",
+    "int_parsing": "whole",
+    "string_too_short": "text_missing",
+    "string_too_long": "text_long",
+}
+_LABELS: Final = {
+    "area_cm2": "area",
+    "thickness_mm": "wall behind it",
+    "inside_radius_mm": "inside radius",
+    "depth_um": "depth",
+    "likely": "likely depth",
+    "worst": "worst depth",
+    "after": "grade that left it",
+    "count": "how many",
+    "share": "share of the face",
+    "ra_um": "band of Ra",
+    "no_finer_than": "grade that it may be no finer than",
+    "limit_um": "metal that may come off",
+    "coat_um": "coat",
+    "keep_um": "what must stay",
+    "thickness_um": "layer",
+    "keep_wall_mm": "wall that must stay",
+    "size_left_um": "what the size leaves",
+    "mass_g": "weight",
+    "diameters_mm": "diameter of the wheel as it is",
+    "length_mm": "length",
+    "width_mm": "width",
+    "diameter_mm": "diameter",
+    "inside_diameter_mm": "inside diameter",
+    "height_mm": "height",
+    "marked_m_s": "marked speed",
+    "life_min": "life",
+    "low": "when to buy more",
+    "rpm": "speed",
+    "size_mm": "diameter now",
+    "made": "when it was made",
+}
+_UNITS: Final[tuple[tuple[str, Quantity, str], ...]] = (
+    ("ra_um", "roughness", "um"),
+    ("_um", "depth", "um"),
+    ("likely", "depth", "um"),
+    ("worst", "depth", "um"),
+    ("_mm", "length", "mm"),
+    ("_cm2", "area", "cm2"),
+    ("_m_s", "speed", "m/s"),
+    ("_g", "mass", "g"),
+)
+_PLACE: Final = re.compile(r"\[\d+\]")
+
+
+def what(fault: Fault) -> Sentence:
+    """What is wrong, with its limit as a figure in the quantity of the field."""
+    if fault.code in _LIMITS and fault.limit is not None:
+        return sentence(f"fault.{fault.code}", limit=_figure(fault))
+    if fault.code in RULES or fault.code in _KINDS:
+        return sentence(f"fault.{_KINDS.get(fault.code, fault.code)}")
+    said = fault.message
+    return plain(said[:1].upper() + said[1:])
+
+
+def where(fault: Fault) -> str:
+    """The field in words; empty for the whole of something.
+
+    >>> where(Fault("faces[0].found.depth_um.likely", "")), where(Fault("faces[0]", "", code="inside_radius"))
+    ('likely depth', 'inside radius')
+    """
+    key = _last(about(fault)[0])
+    if key in ("", "faces", "items", "found", "want", "shape", "layer", "wish"):
+        return ""
+    return _LABELS.get(key, re.sub(r"_(um|mm|cm2|g|m_s|min)$", "", key).replace("_", " "))
+
+
+def about(fault: Fault) -> tuple[str, ...]:
+    """The keys that the fault speaks of: where it was named, or the fields of its rule below that.
+
+    >>> about(Fault("faces[0]", "", code="keep_below_wall"))
+    ('faces[0].keep_wall_mm',)
+    """
+    below = RULES.get(fault.code, ())
+    start = f"{fault.field}." if fault.field else ""
+    return tuple(fault.field if _last(fault.field) == key else f"{start}{key}" for key in below) or (fault.field,)
+
+
+def _last(field: str) -> str:
+    parts = _PLACE.sub("", field).split(".")
+    return parts[-2] if len(parts) > 1 and parts[-2] == "diameters_mm" else parts[-1]
+
+
+def _figure(fault: Fault) -> Measure | str:
+    key, limit = _last(fault.field), fault.limit or 0.0
+    for ending, quantity, unit in _UNITS:
+        if limit and key.endswith(ending):
+            assert UNITS[quantity]["metric"][0] == unit, "files are in metric units"
+            return Measure(to_si(limit, unit), quantity, 6)
+    return f"{limit:g}"
