@@ -1,19 +1,13 @@
 """The real interface in Debian's Chromium, against a real server on a free port with a database of its own."""
 
-import socket
-import threading
 from collections.abc import Iterator
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 import pytest
-import uvicorn
 from playwright.sync_api import Page, expect
 
-from kelbrast.api.application import WEB, create_app
-from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
+from serving import Served, serve
 
 # Background services of the browser look for hosts that a closed network does not have.
 ARGUMENTS = [
@@ -36,34 +30,6 @@ def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[s
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]:
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
-
-
-@dataclass
-class Served:
-    """A running server: where it is, and the jobs behind it."""
-
-    address: str
-    jobs: Jobs
-    server: uvicorn.Server
-    thread: threading.Thread
-
-    def stop(self) -> None:
-        self.server.should_exit = True
-        self.thread.join(10)
-
-
-def serve(database: Path, *, demo: bool, with_past: bool = False) -> Served:
-    assert (WEB / "index.html").is_file(), "the screens are not built: run make test"
-    jobs = Jobs.open(database)
-    if demo:
-        load_demo(jobs, with_past=with_past)
-    listening = socket.socket()
-    listening.bind(("127.0.0.1", 0))
-    listening.listen(64)
-    server = uvicorn.Server(uvicorn.Config(create_app(jobs), log_level="error"))
-    thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
-    thread.start()
-    return Served(f"http://127.0.0.1:{listening.getsockname()[1]}", jobs, server, thread)
 
 
 @pytest.fixture

@@ -42,7 +42,9 @@
 </script>
 
 <div class="flex h-dvh flex-col">
-  <header class="flex h-13 shrink-0 items-center gap-3 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)">
+  <header
+    class="flex h-13 [@media(max-height:560px)]:h-10 shrink-0 items-center gap-3 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)"
+  >
     <a href={p('/')} class="flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
       <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
         <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />

@@ -34,14 +34,7 @@
 
 <div class="min-w-0">
   <label for={id} class={hideLabel ? 'sr-only' : 'small dim block'}>{label}</label>
-  <select
-    {id}
-    class="field"
-    {value}
-    onpointerdown={() => (byHand = true)}
-    onkeydown={openInstead}
-    onchange={choose}
-  >
+  <select {id} class="field" {value} onpointerdown={() => (byHand = true)} onkeydown={openInstead} onchange={choose}>
     {#each groups as group (group)}
       {#if group}
         <optgroup label={group}>

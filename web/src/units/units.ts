@@ -137,7 +137,14 @@ const OF_UNIT: Record<string, Quantity> = {
   s: 'time',
 };
 /** Units of material data and prices stay as they are published. */
-const WRITTEN: Record<string, string> = { '1': '', mm2: 'mm²', 'kg/m3': 'kg/m³', 'W/m2K': 'W/m²K', money: '', deg: '°' };
+const WRITTEN: Record<string, string> = {
+  '1': '',
+  mm2: 'mm²',
+  'kg/m3': 'kg/m³',
+  'W/m2K': 'W/m²K',
+  money: '',
+  deg: '°',
+};
 
 /** A figure of the tables or of a sum in the unit shown. `name`: what it is, for micrometres of Ra are no depth. */
 export function inUnit(value: number, unit: string, name: string, system: System, digits?: number): string {

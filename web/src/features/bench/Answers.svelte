@@ -81,8 +81,8 @@
       gap: 8px;
     }
     button {
-      min-height: 4.3rem;
-      padding: 0.35rem 0.8rem;
+      min-height: 3.9rem;
+      padding: 0.3rem 0.8rem;
     }
     button b {
       font-size: 1.1rem;

@@ -6,7 +6,13 @@
   import type { BenchRun } from './run.svelte';
   import { clock } from '../../units/units';
 
-  let { bench }: { bench: BenchRun } = $props();
+  interface Props {
+    bench: BenchRun;
+    /** Little room: the most urgent alone, which opens the rest. */
+    short: boolean;
+    onopen: () => void;
+  }
+  let { bench, short, onopen }: Props = $props();
   let others = $state.raw<Run[]>([]);
   let asked = $state(performance.now());
   let now = $state(performance.now());
@@ -51,22 +57,26 @@
   );
 </script>
 
-{#if timers.length}
+{#snippet left(one: (typeof timers)[number])}
+  <b class="num mono"
+    >{one.soon ? (one.left > 0 ? `within ${clock(one.left)}` : 'at once') : one.left > 0 ? clock(one.left) : 'ready'}</b
+  >
+{/snippet}
+
+{#if timers.length && short}
+  {@const first = timers.reduce((a, b) => (b.left < a.left ? b : a))}
+  <button class="timer one" class:over={first.left <= 0} onclick={onopen}>
+    <span class="truncate">{first.title ? `${first.title}: ` : ''}{first.label}</span>
+    {@render left(first)}{timers.length > 1 ? `, ${timers.length - 1} more` : ''} <kbd>T</kbd>
+  </button>
+{:else if timers.length}
   <ul class="flex flex-wrap gap-2" aria-label="Waiting">
     {#each timers as one (one.key)}
       <li class="timer" class:over={one.left <= 0}>
         {#if one.title}<a class="underline" href={p('/bench/:id', { params: { id: String(one.id) } })}>{one.title}</a
           >:{/if}
         {one.label}
-        <b class="num mono"
-          >{one.soon
-            ? one.left > 0
-              ? `within ${clock(one.left)}`
-              : 'at once'
-            : one.left > 0
-              ? clock(one.left)
-              : 'ready'}</b
-        >
+        {@render left(one)}
       </li>
     {/each}
   </ul>
@@ -79,6 +89,21 @@
     background: var(--card);
     padding: 0.3rem 0.8rem;
     font-size: 1.1rem;
+  }
+  .one {
+    display: flex;
+    min-width: 0;
+    max-width: 16rem;
+    min-height: 44px;
+    align-items: center;
+    gap: 0.4rem;
+    font-size: 0.9rem;
+    white-space: nowrap;
+    cursor: pointer;
+  }
+  .one b,
+  .one kbd {
+    flex-shrink: 0;
   }
   .timer.over {
     background: var(--t1);

@@ -27,6 +27,9 @@
   type Sheet = 'back' | 'measure' | 'photo' | 'note' | 'around' | 'step';
   let sheet = $state<Sheet | null>(null);
   let level = $state(0);
+  let laid = $state('');
+  let high = $state(innerHeight);
+  const short = $derived(high <= 560);
   const run = $derived(bench.run);
   const hand = $derived(run.status === 'open' ? run.hand : null);
   const seconds = $derived(hand ? secondsNow(hand, bench.since) : 0);
@@ -81,6 +84,7 @@
   ]);
 </script>
 
+<svelte:window bind:innerHeight={high} />
 <!-- A tap by hand leaves no control in hand, so that the next key means what it says on the screen. -->
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
 <div
@@ -88,6 +92,7 @@
   class:scrolls={level === 3}
   data-seen={run.seen}
   data-level={level}
+  data-laid={laid}
   onclick={(event) => event.detail > 0 && (document.activeElement as HTMLElement | null)?.blur()}
 >
   {#if bench.silent || bench.waiting}
@@ -97,11 +102,11 @@
         : 'The clock here goes on; what was tapped is kept.'}
     </p>
   {/if}
-  <Around {bench} />
+  {#if !hand || !short}<Around {bench} short={false} onopen={open('around')} />{/if}
   {#if hand}
     <Strip {run} />
     <div class="work grid min-h-0 flex-1 gap-x-6">
-      <Hand {run} {hand} {due} onall={() => (sheet = 'step')} bind:level />
+      <Hand {run} {hand} {due} onall={() => (sheet = 'step')} bind:level bind:laid />
       <div class="dial flex min-h-0 flex-col items-center">
         <div class="min-h-0 w-full flex-1">
           <Dial
@@ -118,6 +123,7 @@
     </div>
     <div class="beside flex min-w-0 items-stretch justify-between gap-2">
       <Pieces {run} onpick={pick} onorder={order} />
+      {#if short}<Around {bench} {short} onopen={open('around')} />{/if}
       <Tools {bench} {hand} onpause={pause} onchange={change} oncharge={charge} onopen={(which) => (sheet = which)} />
     </div>
     <Answers

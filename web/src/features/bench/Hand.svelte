@@ -1,7 +1,7 @@
 <!-- The step in hand, to be read from two metres. What does not fit goes to the sheet of the step, never out of sight: the first
   caution, when the step is done, and the way to the rest are always there. -->
 <script lang="ts">
-  import { tick } from 'svelte';
+  import { onMount, tick } from 'svelte';
   import type { Hand, Run } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { shown } from '../../units/shown.svelte';
@@ -16,8 +16,10 @@
     onall: () => void;
     /** How much had to be left out to fit: 0 nothing, then further cautions, the way of working, large figures. */
     level: number;
+    /** The size of the window for which it is laid out. */
+    laid: string;
   }
-  let { run, hand, due, onall, level = $bindable() }: Props = $props();
+  let { run, hand, due, onall, level = $bindable(), laid = $bindable() }: Props = $props();
   const LAST = 3;
   const step = $derived(hand.plan);
   const drawing = $derived(choices.machine(step.machine)?.drawing);
@@ -37,21 +39,48 @@
   let box = $state<HTMLElement>();
   let wide = $state(0);
   let high = $state(0);
+  /** The room that is there: timers and warnings around it take some and give it back. */
+  let roomWide = $state(0);
+  let roomHigh = $state(0);
+  let letters = $state(0);
+  onMount(() => {
+    const count = () => (letters += 1); // letters come after the first picture, and are wider
+    document.fonts.addEventListener('loadingdone', count);
+    // Whatever else takes room (a timer that wraps) is noticed within a quarter of a second.
+    const watch = setInterval(() => {
+      if (laid && level < LAST && box && box.scrollHeight > box.clientHeight + 1) level += 1;
+    }, 250);
+    return () => {
+      clearInterval(watch);
+      document.fonts.removeEventListener('loadingdone', count);
+    };
+  });
+  /** Everything that the layout depends on. */
   const content = $derived(
-    [hand.face, hand.route, hand.step, due.length, reading?.number, wide, high, shown.system].join(),
+    JSON.stringify([
+      [hand.face, hand.route, hand.step, hand.piece, due.length, reading?.number, drawing?.where],
+      [wide, high, roomWide, roomHigh, shown.system, letters],
+    ]),
   );
   // Laid out in full first; whatever does not fit is left out step by step until it does.
   $effect(() => {
     void content;
     let stale = false;
-    void (async () => {
-      for (level = 0; level < LAST; level += 1) {
-        await tick();
-        if (stale || !box || box.scrollHeight <= box.clientHeight + 1) return;
-      }
-    })();
+    void fit(() => stale);
     return () => (stale = true);
   });
+
+  async function fit(stale: () => boolean) {
+    laid = '';
+    for (level = 0; ; level += 1) {
+      await tick();
+      if (stale() || !box) return;
+      if (level === LAST || box.scrollHeight <= box.clientHeight + 1) break;
+    }
+    // What stands around it settles within a frame, and it is laid out again when that took some of its room.
+    await new Promise((seen) => requestAnimationFrame(() => requestAnimationFrame(seen)));
+    if (!stale()) laid = `${wide}x${high}`;
+  }
 </script>
 
 <svelte:window bind:innerWidth={wide} bind:innerHeight={high} />
@@ -61,6 +90,8 @@
   class:small={level === LAST}
   aria-label="Step in hand"
   bind:this={box}
+  bind:clientWidth={roomWide}
+  bind:clientHeight={roomHigh}
 >
   <p class="where">
     <b>{hand.face}</b><span class="dim"

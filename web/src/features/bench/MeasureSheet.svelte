@@ -67,7 +67,8 @@
         label="{name}: Ra {shown.say(measured.Ra_um, 'roughness', 3)}"
       />
       <p class="small dim">
-        Cut-off {shown.say(measured.lambda_c_mm, 'length', 3)}, Gaussian filter, form of degree {measured.form_degree}, {measured.sections} sections.
+        Cut-off {shown.say(measured.lambda_c_mm, 'length', 3)}, Gaussian filter, form of degree {measured.form_degree}, {measured.sections}
+        sections.
       </p>
       <button
         type="button"
@@ -99,13 +100,7 @@
       }}
     />
     <div class="grid grid-cols-[1fr_auto] items-end gap-2">
-      <NumberField
-        label="Reading"
-        {value}
-        quantity={SHOWN[quantity]}
-        onchange={typed}
-        onclear={() => (value = null)}
-      />
+      <NumberField label="Reading" {value} quantity={SHOWN[quantity]} onchange={typed} onclear={() => (value = null)} />
       {#each instruments as one (one.id)}
         <button type="button" class="plain-button" onclick={() => read(one.id)}
           >Read the {one.label.toLowerCase()}{one.simulated ? ' (simulated)' : ''}</button

@@ -81,14 +81,21 @@
   }
   .chip.wide {
     flex-shrink: 0;
-    max-width: 13rem;
+    width: 12.5rem;
+    white-space: normal;
     align-items: flex-start;
     text-align: left;
+  }
+  .chip.wide span {
+    max-width: 100%;
   }
   @media (max-height: 560px) {
     .chip {
       min-width: 3.4rem;
       min-height: 48px;
+    }
+    .chip.wide {
+      width: 9.5rem;
     }
     .chip.wide span {
       display: none;

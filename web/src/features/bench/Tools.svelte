@@ -42,7 +42,10 @@
 
 {#snippet tool(Icon: Component<{ size?: number }>, label: string, key: string, run: () => void, off = false)}
   <button class="tool" disabled={off} onclick={run}>
-    <Icon size={22} /><span>{label} {#if key}<kbd>{key}</kbd>{/if}</span>
+    <Icon size={22} /><span
+      >{label}
+      {#if key}<kbd>{key}</kbd>{/if}</span
+    >
   </button>
 {/snippet}
 

@@ -152,9 +152,7 @@
               class="small dim block">of {shown.say(line.figures.planned_metal_um, 'depth')}</span
             ></td
           >
-          <td class="num text-right"
-            >{againstPlan(worn(line, 'worn'), worn(line, 'planned'))}</td
-          >
+          <td class="num text-right">{againstPlan(worn(line, 'worn'), worn(line, 'planned'))}</td>
           <td
             >{cameOut(line)}{#if line.figures.backs}<span class="small dim block"
                 >went back {line.figures.backs}

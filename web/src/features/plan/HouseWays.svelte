@@ -25,8 +25,8 @@
     <span class="flex-1"
       >House way <b>{one.name}</b>: {one.tools.join(', ')}. By your log {duration(one.log_minutes)} on the work (the model
       says
-      {duration(one.cut_minutes)}), {duration(one.minutes)} in all, {shown.say(one.metal_um, 'depth')} off{one.marks_said
-        .code !== 'marks.none'
+      {duration(one.cut_minutes)}), {duration(one.minutes)} in all, {shown.say(one.metal_um, 'depth')} off{one
+        .marks_said.code !== 'marks.none'
         ? `, ${shown.tell(one.marks_said)} left`
         : ''}.</span
     >

@@ -53,7 +53,6 @@
     };
     draft.changeFace({ ...clear, ...starts[next] });
   }
-
 </script>
 
 {#snippet pair(
@@ -92,10 +91,16 @@
       onchange={(limit_um) => draft.changeFace({ limit_um })}
     />
   {:else if way === 'coat'}
-    {@render pair('Coat', ['coat_um', 'keep_um'], face.coat_um, face.keep_um, (coat_um, keep_um) => draft.changeFace({ coat_um, keep_um }))}
+    {@render pair('Coat', ['coat_um', 'keep_um'], face.coat_um, face.keep_um, (coat_um, keep_um) =>
+      draft.changeFace({ coat_um, keep_um }),
+    )}
   {:else if face.layer && (way === 'plated' || way === 'hardened')}
-    {@render pair('Layer', ['layer.thickness_um', 'layer.keep_um'], face.layer.thickness_um, face.layer.keep_um, (thickness_um, keep_um) =>
-      draft.changeFace({ layer: { kind: way, thickness_um, keep_um } }),
+    {@render pair(
+      'Layer',
+      ['layer.thickness_um', 'layer.keep_um'],
+      face.layer.thickness_um,
+      face.layer.keep_um,
+      (thickness_um, keep_um) => draft.changeFace({ layer: { kind: way, thickness_um, keep_um } }),
     )}
   {:else if way === 'size'}
     <NumberField

@@ -57,7 +57,10 @@
 
 <Dialog bind:open title="Which grade left these marks?" wide>
   <p class="small dim">
-    Hold the part beside the screen under one low lamp and a loupe, or take a photo. Every picture shows {shown.say(WIDE_MM, 'length')}. Coarse is on the left.
+    Hold the part beside the screen under one low lamp and a loupe, or take a photo. Every picture shows {shown.say(
+      WIDE_MM,
+      'length',
+    )}. Coarse is on the left.
   </p>
   {#if photo}
     <!-- A wider photo scrolls, so the keyboard must reach it. -->

@@ -36,8 +36,11 @@
       <p class="small dim">
         Cut-off {shown.say(measured.lambda_c_mm, 'length')} ({measured.cut_off_chosen
           ? 'by ISO 4288'
-          : 'as asked'}){measured.lambda_s_um ? `, lambda-s ${shown.say(measured.lambda_s_um, 'depth')}` : ''}, Gaussian filter,
-        form of degree {measured.form_degree}, {measured.sections} sections over {shown.say(measured.evaluation_mm, 'length')}.
+          : 'as asked'}){measured.lambda_s_um ? `, lambda-s ${shown.say(measured.lambda_s_um, 'depth')}` : ''}, Gaussian
+        filter, form of degree {measured.form_degree}, {measured.sections} sections over {shown.say(
+          measured.evaluation_mm,
+          'length',
+        )}.
       </p>
       <button
         class="main-button justify-self-start"

@@ -24,7 +24,6 @@
   const drawing = $derived(choices.machine(draft.step?.machine ?? '')?.drawing);
   const step = $derived(draft.step);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
-
 </script>
 
 <!-- It scrolls when the cautions are long, so the keyboard must reach it. -->

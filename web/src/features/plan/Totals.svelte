@@ -51,8 +51,11 @@
   <div class="ml-auto flex gap-2">
     <button class="plain-button" onclick={exportFile}><Download size={16} />Job file</button>
     <button class="plain-button" onclick={oncard}><Printer size={16} />Job card <kbd>C</kbd></button>
-    <button class="main-button" disabled={!plan?.possible || draft.leaving || draft.stale} aria-busy={draft.leaving} onclick={onbench}
-      >{draft.leaving ? 'Going …' : 'To the bench'} <kbd>B</kbd></button
+    <button
+      class="main-button"
+      disabled={!plan?.possible || draft.leaving || draft.stale}
+      aria-busy={draft.leaving}
+      onclick={onbench}>{draft.leaving ? 'Going …' : 'To the bench'} <kbd>B</kbd></button
     >
   </div>
 </footer>

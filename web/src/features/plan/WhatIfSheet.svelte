@@ -33,8 +33,7 @@
   function more(one: WhatIf): string {
     const minutes = one.more_minutes;
     const metal = one.more_metal_um;
-    const off =
-      Math.abs(metal) < 0.5 ? 'same metal' : `${metal > 0 ? '+' : '−'}${shown.say(Math.abs(metal), 'depth')}`;
+    const off = Math.abs(metal) < 0.5 ? 'same metal' : `${metal > 0 ? '+' : '−'}${shown.say(Math.abs(metal), 'depth')}`;
     return `${difference(minutes)}, ${off}`;
   }
 

@@ -20,7 +20,9 @@
   {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
   {#each answer.value ?? [] as sum (sum.what)}
     <section class="mt-3 first:mt-0">
-      <h2 class="flex justify-between"><span>{sum.what}</span><span class="num">{said(sum.result, sum.unit, sum.what)}</span></h2>
+      <h2 class="flex justify-between">
+        <span>{sum.what}</span><span class="num">{said(sum.result, sum.unit, sum.what)}</span>
+      </h2>
       <p class="mono small my-1">{sum.formula}</p>
       <table class="small w-full">
         <thead class="sr-only"><tr><th>Symbol</th><th>What</th><th>Value</th><th>Where from</th></tr></thead>

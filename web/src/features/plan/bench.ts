@@ -10,7 +10,10 @@ export async function toBench(draft: JobDraft) {
   try {
     await draft.save();
     if (draft.unkept) {
-      notices.say('The last changes are not kept yet, and the bench takes what is kept. Try again in a moment.', 'trouble');
+      notices.say(
+        'The last changes are not kept yet, and the bench takes what is kept. Try again in a moment.',
+        'trouble',
+      );
       return;
     }
     const run = await api.begin(draft.id); // the run that the job has there already, or a new one

@@ -1,0 +1,128 @@
+"""The bench on every size: what must be minded, when the step is done and the answers are whole, on the screen, and under nothing.
+
+Every step of every job of the demo workshop, at five sizes from a phone held sideways up.
+"""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from kelbrast.app.runs import Runs
+from kelbrast.exchange.run_file import TapFile
+from serving import Served, serve
+
+SIZES = ((844, 390), (768, 1024), (1024, 768), (1280, 800), (1920, 1080))
+
+# What is whole on the screen: inside the window, not cut by a box around it that does not scroll, and under nothing else.
+MEASURE = """
+() => {
+  const whole = (element) => {
+    const box = element.getBoundingClientRect();
+    if (box.width < 1 || box.height < 1) return 'has no size';
+    if (box.top < -1 || box.left < -1 || box.bottom > innerHeight + 1 || box.right > innerWidth + 1) return 'is off the screen';
+    if (element.scrollWidth > element.clientWidth + 1 && getComputedStyle(element).display !== 'inline') return 'is cut inside';
+    for (let at = element.parentElement; at; at = at.parentElement) {
+      const around = at.getBoundingClientRect();
+      if (getComputedStyle(at).overflow !== 'visible' && (box.bottom > around.bottom + 1 || box.top < around.top - 1))
+        return `is cut by ${at.className} ${Math.round(around.bottom - box.bottom)}`;
+    }
+    for (const [x, y] of [[0.02, 0.1], [0.5, 0.5], [0.98, 0.9]]) {
+      const over = document.elementFromPoint(box.left + x * box.width, box.top + y * box.height);
+      if (over && !element.contains(over) && !over.contains(element)) return `is under ${over.outerHTML.slice(0, 80)}`;
+    }
+    return null;
+  };
+  const found = [];
+  const look = (name, selector, least) => {
+    const all = [...document.querySelectorAll(selector)];
+    if (all.length < least) found.push(`${name}: is not there`);
+    for (const one of all) {
+      const wrong = whole(one);
+      if (wrong) found.push(`${name} ${wrong}: ${one.textContent.trim().slice(0, 60)}`);
+    }
+  };
+  look('title', '[aria-label="Step in hand"] h1', 1);
+  look('figures', '[aria-label="Step in hand"] dd', 2);
+  look('done when', '[aria-label="Step in hand"] .done', 1);
+  look('caution', '[aria-label="Step in hand"] .cautions li', 1);
+  look('all of it', '[aria-label="Step in hand"] .all', 1);
+  look('answer', '[aria-label="Answers"] button', 1);
+  look('tool', '[aria-label="Beside the work"] button', 2);
+  look('order', '[aria-label="Pieces"] .wide', 0);
+  const shown = document.querySelectorAll('[aria-label="Step in hand"] .cautions li').length;
+  return { found, shown, level: document.querySelector('.bench').dataset.level };
+}
+"""
+
+
+@pytest.fixture(scope="module")
+def shop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[Served, list[int]]]:
+    """The demo workshop with every job at the bench that can be worked."""
+    served = serve(Path(tmp_path_factory.mktemp("sizes")) / "demo.sqlite", demo=True)
+    runs, ids = Runs(served.jobs), []
+    for job in served.jobs.summaries():
+        if job.state == "ready":
+            ids.append(runs.begin(job.id).id)
+    yield served, ids
+    served.stop()
+
+
+def go_on(runs: Runs, run: int) -> bool:
+    """Leave the step in hand out on every piece that has it; whether another is in hand then."""
+    kept = runs.get(run)
+    if kept.run.current is None:
+        return False
+    label = kept.run.current[1].key
+    while kept.run.current is not None and kept.run.current[1].key == label:
+        piece, stage = kept.run.current
+        at: dict[str, Any] = {"piece": piece, "face": stage.face, "route": stage.route, "step": stage.step}
+        tap = TapFile.model_validate({"kind": "skipped", "words": "to see the next", **at})
+        kept = runs.tap(run, tap, name=f"skip-{kept.run.seen:06}", after=kept.run.seen)
+    return kept.run.current is not None
+
+
+def settled(page: Page) -> dict[str, Any]:
+    """What is wrong once everything around the step has taken its room: timers come and wrap as they run."""
+    measured = page.evaluate(MEASURE)
+    for _ in range(10):
+        if not measured["found"]:
+            break
+        page.wait_for_timeout(100)
+        measured = page.evaluate(MEASURE)
+    return measured
+
+
+def test_every_step_of_every_demo_job_at_five_sizes(page: Page, shop) -> None:
+    served, ids = shop
+    runs = Runs(served.jobs)
+    wrong: list[str] = []
+    for run in ids:
+        page.set_viewport_size({"width": 1280, "height": 800})
+        page.goto(f"{served.address}/bench/{run}")
+        while True:
+            kept = runs.get(run)
+            expect(page.locator(f".bench[data-seen='{kept.run.seen}']")).to_be_visible()
+            stage = kept.run.current[1]
+            for begun in (False, True):
+                if begun:
+                    page.keyboard.press("Space")
+                    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+                for width, height in SIZES:
+                    page.set_viewport_size({"width": width, "height": height})
+                    expect(page.locator(f".bench[data-laid='{width}x{height}']")).to_be_visible()
+                    measured = settled(page)
+                    where = f"{kept.file.title}, {stage.face} step {stage.step} at {width}x{height}"
+                    wrong += [f"{where} (level {measured['level']}): {one}" for one in measured["found"]]
+            # the rest of the cautions is one tap away, whole or scrolling
+            page.set_viewport_size({"width": 844, "height": 390})
+            page.locator(".all").click()
+            for caution in kept.steps[stage.key].cautions:
+                expect(page.get_by_role("dialog").get_by_text(caution, exact=True)).to_be_visible()
+            page.keyboard.press("Escape")
+            expect(page.get_by_role("dialog")).to_have_count(0)
+            if not go_on(runs, run):
+                break
+    assert not wrong, f"{len(wrong)} things:\n" + "\n".join(wrong)
