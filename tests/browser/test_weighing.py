@@ -51,7 +51,7 @@ def test_a_step_left_out_warns_of_the_marks_it_leaves(page: Page, workshop) -> N
     open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("ArrowRight")
     page.get_by_role("button", name="Leave out").click()
-    expect(page.get_by_text("old marks can be expected to be there at the end")).to_be_visible()
+    expect(page.get_by_text("old marks can be expected to be there still")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("old marks can be expected")).to_have_count(0)
 

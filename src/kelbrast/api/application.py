@@ -9,6 +9,7 @@ from typing import Final
 
 from fastapi import FastAPI
 from starlette.exceptions import HTTPException
+from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
@@ -40,7 +41,6 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
         redoc_url=None,
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
-        max_body_size=LARGEST_REQUEST,
         lifespan=partial(_until_stopped, kept),
     )
     app.state.jobs = kept
@@ -65,6 +65,8 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.add_middleware(compressed)
     app.add_middleware(OwnPagesOnly)
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts))
+    # Inside the one that puts refusals into problems; the framework's own limit stands outside of everything.
+    app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_REQUEST)
     app.add_middleware(Headers)
     return app
 

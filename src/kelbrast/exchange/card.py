@@ -1,5 +1,6 @@
 """The job card: one page to print, take to the bench and tick."""
 
+from contextlib import suppress
 from typing import Final
 
 from fpdf import FPDF, FontFace
@@ -18,22 +19,32 @@ _HEADINGS: Final = ("", "", "Tool", "Speed", "Min", "Takes, leaves", "Until")
 def job_card(plan: PlanFile, *, inch: bool = False) -> bytes:
     """The card as a PDF (A4). A job that is too long for one page at six points runs on to the next."""
     for size in _SIZES:
-        card = _Card(size, inch=inch)
-        card.draw(plan)
-        if card.page_no() == 1 or size == _SIZES[-1]:
+        card = _Card(size, inch=inch, pages=None if size == _SIZES[-1] else 1)
+        with suppress(_TooLong):
+            card.draw(plan)
             break
     return bytes(card.output())
 
 
+class _TooLong(Exception):
+    """It does not fit on its page: a long job is not drawn to its end at every size."""
+
+
 class _Card(FPDF):
-    def __init__(self, size: float, *, inch: bool) -> None:
+    def __init__(self, size: float, *, inch: bool, pages: int | None) -> None:
         super().__init__(format="A4")
+        self._pages = pages
         self._size: float = size
         self._system: System = "inch" if inch else "metric"
         self.set_margin(10)
         self.set_auto_page_break(True, margin=10)
         self.add_page()
         self.set_font("Helvetica", size=size)
+
+    def header(self) -> None:
+        """Called by the library at the top of each page."""
+        if self._pages is not None and self.page_no() > self._pages:
+            raise _TooLong
 
     def draw(self, plan: PlanFile) -> None:
         self.set_title(plain_letters(plan.title))

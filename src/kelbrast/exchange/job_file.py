@@ -3,16 +3,26 @@
 These models are the one definition of the format: the schema, the API and the command line all use them.
 """
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, Final, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from kelbrast.exchange.plain_text import OneLine
 
 ID = Annotated[str, Field(min_length=1, max_length=80), OneLine]
-Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False)]
-Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
+_LEAST: Final = 1e-6  # a picometre: smaller is a slip, and numbers below 1e-308 have no reciprocal
+
+
+def _not_tiny(value: float) -> float:
+    if value < _LEAST:
+        raise PydanticCustomError("greater_than_equal", "must be at least {ge}", {"ge": _LEAST})
+    return value
+
+
+NotTiny: Final = AfterValidator(_not_tiny)
+Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False), NotTiny]
+Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False), NotTiny]
 Text = Annotated[str, Field(min_length=1, max_length=200), OneLine]
 
 
@@ -54,7 +64,7 @@ class FoundFile(Strict):
     after: Annotated[str, Field(max_length=20)] | None = None
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     blend: bool | None = None
-    share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] | None = None
+    share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False), NotTiny] | None = None
 
     @model_validator(mode="after")
     def _depth_or_grade(self) -> Self:
@@ -126,7 +136,7 @@ class FaceFile(Strict):
     """One face of the part."""
 
     name: Text
-    area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)] | None = None
+    area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False), NotTiny] | None = None
     shape: ShapeFile | None = None
     thickness_mm: Millimetres | None = None
     reach: Literal["open", "inside", "tight"] = "open"
@@ -179,7 +189,7 @@ class JobFile(Strict):
     covering: Literal["bare", "unknown", "anodised", "lacquered", "painted"] = "bare"
     protect: Literal["usual", "none", "lacquer", "wax", "oil"] = "usual"
     inserts: Annotated[list[Literal["stone", "adhesive", "inlay", "bearing"]], Field(max_length=4)] = []
-    mass_g: Annotated[float, Field(gt=0, le=10_000_000, allow_inf_nan=False)] | None = None
+    mass_g: Annotated[float, Field(gt=0, le=10_000_000, allow_inf_nan=False), NotTiny] | None = None
     held: Literal["hand", "clamp"] = "hand"
     wet: Literal["needed", "always", "never"] = "needed"
     use_rack: Literal["catalogue", "own"] = "catalogue"

@@ -75,8 +75,8 @@
   function finish() {
     focused = false;
     if (lazy && text !== written) take(text);
-    // What is no number stays to be seen, with what is wrong with it.
-    editing = complaint(text) !== null;
+    // What is no number stays to be seen, with what is wrong with it; an empty field has nothing to show.
+    editing = text.trim() !== '' && complaint(text) !== null;
   }
 
   // A value that comes from elsewhere (undo, another face) takes the place of what was typed.

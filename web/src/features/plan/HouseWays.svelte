@@ -3,7 +3,7 @@
   import { api, type HouseOffer } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures } from '../../units/units';
+  import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft }: { draft: JobDraft } = $props();

@@ -23,7 +23,7 @@
       <h2 class="flex justify-between">
         <span>{sum.what}</span><span class="num">{said(sum.result, sum.unit, sum.what)}</span>
       </h2>
-      <p class="mono small my-1">{sum.formula}</p>
+      <p class="mono small my-1" data-cited>{sum.formula}</p>
       <table class="small w-full">
         <thead class="sr-only"><tr><th>Symbol</th><th>What</th><th>Value</th><th>Where from</th></tr></thead>
         <tbody>
@@ -32,7 +32,7 @@
               <td class="mono">{term.symbol}</td>
               <td>{term.name}</td>
               <td class="num text-right whitespace-nowrap">{said(term.value, term.unit, term.name)}</td>
-              <td class="dim" title={term.source}>{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td>
+              <td class="dim" data-cited title={term.source}>{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td>
             </tr>
           {/each}
         </tbody>

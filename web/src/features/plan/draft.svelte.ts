@@ -80,7 +80,7 @@ export class JobDraft {
     opened(kept.id, true);
     const waiting = waitingEdit(kept.id);
     this.job = structuredClone(waiting?.job ?? kept.job);
-    this.last = structuredClone(this.job);
+    this.last = this.snapshot();
     if (waiting && sameJob(waiting.job, kept.job))
       dropEdit(kept.id); // it was kept, and only the answer was lost
     else if (waiting?.revision === kept.revision) {

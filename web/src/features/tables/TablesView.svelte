@@ -68,7 +68,7 @@
                       <td>{figure.name}</td>
                       <td class="num">{shown.inUnit(figure.value, figure.unit, figure.name)}</td>
                       <td title={figure.kind_label}>{figure.kind}</td>
-                      <td class="dim">{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
+                      <td class="dim" data-cited>{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
                     </tr>
                   {/each}
                 </tbody>
