@@ -105,6 +105,12 @@ def light_picture(
     return Response(pictures.picture_lit(key, lamp), media_type="image/png")
 
 
+@router.get("/light/{key}.webp", responses={**NOT_FOUND, 200: {"content": {"image/webp": {}}}})
+def light_small_picture(key: Key, pictures: Pictures) -> Response:
+    """A picture, made small for the screens; it comes when it is worked out."""
+    return Response(pictures.small_picture(key), media_type="image/webp")
+
+
 @router.get("/light/{key}/words", responses=NOT_FOUND)
 def light_in_words(key: Key, pictures: Pictures) -> WordsOut:
     """What a picture shows, in figures."""

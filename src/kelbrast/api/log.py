@@ -1,6 +1,6 @@
 """The log: searched, read, exported."""
 
-from datetime import UTC, date, datetime, time, timedelta
+from datetime import UTC, date, datetime, timedelta
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Depends, Query, Response
@@ -9,6 +9,7 @@ from kelbrast.api.bench import RunId
 from kelbrast.api.kept import AllRuns, ShopLog
 from kelbrast.api.log_schemas import FaultOfWorkOut, LogOut, RunPageOut, fault_out, line_out, named_tools, run_page
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.clock import began
 from kelbrast.app.followed import figures_of
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.faults import faults_of_work
@@ -27,11 +28,11 @@ def _wanted(
     finish: Annotated[str | None, Query(max_length=80, description="label of the finish")] = None,
     tool: Id = None,
     status: Annotated[Literal["open", "finished", "stopped"] | None, Query()] = None,
-    since: Annotated[date | None, Query(description="begun on this day or later, UTC")] = None,
-    until: Annotated[date | None, Query(description="begun on this day or before, UTC")] = None,
+    since: Annotated[date | None, Query(description="begun on this day of the shop or later")] = None,
+    until: Annotated[date | None, Query(description="begun on this day of the shop or before")] = None,
 ) -> Wanted:
-    after = _midnight(until) + timedelta(days=1) if until and until < date.max else None
-    return Wanted(text, material, finish, tool, status, _midnight(since) if since else None, after)
+    after = _began(until + timedelta(days=1)) if until and until < date.max else None
+    return Wanted(text, material, finish, tool, status, _began(since) if since else None, after)
 
 
 Sought = Annotated[Wanted, Depends(_wanted)]
@@ -110,8 +111,12 @@ def list_faults() -> list[FaultOfWorkOut]:
     return [fault_out(fault) for fault in faults_of_work().values()]
 
 
-def _midnight(day: date) -> datetime:
-    return datetime.combine(day, time(), UTC)
+def _began(day: date) -> datetime | None:
+    """When a day began, in UTC as it is kept; None for days before there were clocks."""
+    try:
+        return began(day).astimezone(UTC)
+    except (OverflowError, ValueError, OSError):
+        return None
 
 
 def _counted(worn: dict[str, float]) -> str:

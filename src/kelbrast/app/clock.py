@@ -2,6 +2,8 @@
 
 import time
 import uuid
+from datetime import date, datetime
+from datetime import time as time_of_day
 from pathlib import Path
 from typing import Final
 
@@ -18,6 +20,16 @@ def _this_boot() -> str:
 
 
 _BOOT: Final = _this_boot()
+
+
+def began(day: date) -> datetime:
+    """When a day began in the shop, whose clock on the wall this machine has."""
+    return datetime.combine(day, time_of_day()).astimezone()
+
+
+def day_of(at: datetime) -> date:
+    """The day that it was in the shop."""
+    return at.astimezone().date()
 
 
 def machine_clock() -> Moment:

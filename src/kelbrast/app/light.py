@@ -25,6 +25,7 @@ from kelbrast.exchange.light_file import (
     mark_spec,
     png_of,
     rq_um,
+    small_picture,
     width_of,
     working_specs,
 )
@@ -128,6 +129,14 @@ class Light:
         with self._lock:
             work = self._begun(key, spec)
         return work.result()
+
+    def small_picture(self, key: str) -> bytes:
+        """The same, small enough to be sent to many screens.
+
+        Raises:
+            NotFound: as above.
+        """
+        return small_picture(self.picture(key))
 
     def words(self, keys: Sequence[str]) -> list[Sentence]:
         """What pictures show, in figures."""

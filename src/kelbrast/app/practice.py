@@ -7,6 +7,7 @@ from datetime import UTC, date, datetime, timedelta
 
 from sqlalchemy import Engine
 
+from kelbrast.app.clock import day_of
 from kelbrast.core.errors import BadInput
 from kelbrast.core.practice.exercises import KINDS, Exercise, Kind, Shown, exercise
 from kelbrast.core.practice.skill import EASIEST, HARDEST, Skill, answered, difficulty_for
@@ -130,7 +131,7 @@ def _weeks(told: Sequence[StoredAnswer]) -> list[Week]:
     skill = Skill()
     for one in told:
         skill = answered(skill, difficulty=one.difficulty, options=one.options, right=one.right)
-        day = one.at.date()
+        day = day_of(one.at)
         monday = day - timedelta(days=day.weekday())
         week = found.get(monday, Week(monday, 0, 0, skill.rating))
         found[monday] = Week(monday, week.answers + 1, week.right + one.right, skill.rating)

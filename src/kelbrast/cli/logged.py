@@ -31,12 +31,13 @@ def log(
             return say(file.model_dump_json(indent=2))
         say(f"{file.title}, {file.job.pieces} of {file.job.material}: {file.status}")
         for event, said in zip(file.events, file.told, strict=True):
-            say(f"{event.number:5}  {event.at:%Y-%m-%d %H:%M:%S}  {said}")
+            say(f"{event.number:5}  {event.at.astimezone():%Y-%m-%d %H:%M:%S}  {said}")
         return None
     if format is Format.json:
         return say(f"[{','.join(one.model_dump_json() for one in kept.run_files(Wanted(text=text)))}]")
     for line in kept.search(Wanted(text=text), limit=None)[1]:
         came = "as wanted" if line.well else "not as wanted" if line.status == "finished" else line.status
         minutes = f"{line.figures.get('minutes', 0):.0f} of {line.figures.get('planned_minutes', 0):.0f} min"
-        say(f"{line.id:5}  {line.began_at:%Y-%m-%d}  {line.title}, {line.pieces} of {line.material}: {minutes}, {came}")
+        day = f"{line.began_at.astimezone():%Y-%m-%d}"
+        say(f"{line.id:5}  {day}  {line.title}, {line.pieces} of {line.material}: {minutes}, {came}")
     return None

@@ -230,6 +230,14 @@ def png_of(spec: PatchSpec, lamp: Lamp | None = None) -> bytes:
     return _png(spec.model_dump_json(), lamp or Lamp())
 
 
+@lru_cache(maxsize=64)
+def small_picture(png: bytes) -> bytes:
+    """A picture for the screens as WebP: a quarter of its size, with nothing lost that an eye would see in it."""
+    out = io.BytesIO()
+    Image.open(io.BytesIO(png)).save(out, "WEBP", quality=84, method=3)
+    return out.getvalue()
+
+
 def heights_of(spec: PatchSpec) -> bytes:
     """The heights in micrometres as 32-bit numbers, row by row, for a picture that is drawn elsewhere."""
     return np.ascontiguousarray(patch_of(spec).z * 1e6, dtype="<f4").tobytes()

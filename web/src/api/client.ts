@@ -1,6 +1,7 @@
 /** The one door to the server. Faults come back as a Problem that names the key and the mend. */
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
+import { shown } from '../units/shown.svelte';
 import { writes } from './writes.svelte';
 
 type Schemas = components['schemas'];
@@ -68,6 +69,16 @@ export class Problem extends Error {
   }
 }
 
+/** What is wrong, for a person who sees fields and no keys. */
+function inWords(faults: Fault[]): string {
+  return faults
+    .map((fault) => {
+      const place = fault.where && fault.where[0]?.toUpperCase() + fault.where.slice(1);
+      return [place, shown.tell(fault.said)].filter(Boolean).join(': ');
+    })
+    .join('; ');
+}
+
 const client = createClient<paths>({ baseUrl: '' });
 
 interface Answer {
@@ -86,7 +97,8 @@ async function answered<T>(asked: Promise<Answer>): Promise<T> {
   }
   if (answer.response.ok) return answer.data as T;
   const told = answer.error as { detail?: string; faults?: Fault[] } | undefined;
-  throw new Problem(answer.response.status, told?.detail ?? answer.response.statusText, told?.faults ?? []);
+  const faults = told?.faults ?? [];
+  throw new Problem(answer.response.status, inWords(faults) || told?.detail || answer.response.statusText, faults);
 }
 
 const one = (id: number) => ({ params: { path: { job_id: id } } });

@@ -1092,6 +1092,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/light/{key}.webp": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Light Small Picture
+         * @description A picture, made small for the screens; it comes when it is worked out.
+         */
+        get: operations["light_small_picture_api_light__key__webp_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light/{key}/words": {
         parameters: {
             query?: never;
@@ -5909,9 +5929,9 @@ export interface operations {
                 finish?: string | null;
                 tool?: string | null;
                 status?: ("open" | "finished" | "stopped") | null;
-                /** @description begun on this day or later, UTC */
+                /** @description begun on this day of the shop or later */
                 since?: string | null;
-                /** @description begun on this day or before, UTC */
+                /** @description begun on this day of the shop or before */
                 until?: string | null;
             };
             header?: never;
@@ -5950,9 +5970,9 @@ export interface operations {
                 finish?: string | null;
                 tool?: string | null;
                 status?: ("open" | "finished" | "stopped") | null;
-                /** @description begun on this day or later, UTC */
+                /** @description begun on this day of the shop or later */
                 since?: string | null;
-                /** @description begun on this day or before, UTC */
+                /** @description begun on this day of the shop or before */
                 until?: string | null;
             };
             header?: never;
@@ -5992,9 +6012,9 @@ export interface operations {
                 finish?: string | null;
                 tool?: string | null;
                 status?: ("open" | "finished" | "stopped") | null;
-                /** @description begun on this day or later, UTC */
+                /** @description begun on this day of the shop or later */
                 since?: string | null;
-                /** @description begun on this day or before, UTC */
+                /** @description begun on this day of the shop or before */
                 until?: string | null;
             };
             header?: never;
@@ -6353,6 +6373,48 @@ export interface operations {
                 content: {
                     "application/json": unknown;
                     "image/png": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    light_small_picture_api_light__key__webp_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of the picture */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/webp": unknown;
                 };
             };
             /** @description No such thing */

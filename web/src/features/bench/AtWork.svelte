@@ -97,8 +97,9 @@
 >
   {#if bench.silent || bench.waiting}
     <p class="silent" role="alert">
-      The program does not answer. {bench.waiting
-        ? 'Your last tap is kept in this browser and is sent as soon as it does.'
+      {bench.why || 'The program does not answer.'}
+      {bench.waiting
+        ? `Your last tap is kept in this browser and is sent as soon as ${bench.why ? 'it can be kept' : 'it does'}.`
         : 'The clock here goes on; what was tapped is kept.'}
     </p>
   {/if}

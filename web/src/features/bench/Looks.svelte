@@ -16,6 +16,6 @@
 
 <div class="grid w-full grid-cols-2 gap-3">
   {#each answer.value ?? [] as tile (tile.label)}
-    <LightTile src="/api/light/{tile.key}.png" label={tile.label} words={() => api.lightWords(tile.key)} />
+    <LightTile src="/api/light/{tile.key}.webp" label={tile.label} words={() => api.lightWords(tile.key)} />
   {/each}
 </div>

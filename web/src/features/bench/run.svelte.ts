@@ -16,6 +16,8 @@ export class BenchRun {
   private answered = $state(0);
   private now = $state(0);
   silent = $state(false);
+  /** Why the server can not keep a tap now, when it says so: the disk is full, another program holds the database. */
+  why = $state('');
   waiting = $state.raw<WaitingTap | null>(null);
   private busy = false;
   private stops: (() => void)[] = [];
@@ -99,6 +101,7 @@ export class BenchRun {
     // No answer, or none that says whether it was kept: it waits here, and is sent again under the same name.
     if (problem.status === 0 || problem.status >= 500) {
       this.silent = true;
+      this.why = problem.status === 0 ? '' : problem.message;
       return false;
     }
     this.settle();
@@ -132,6 +135,7 @@ export class BenchRun {
   private take(run: Run) {
     this.run = run;
     this.silent = false;
+    this.why = '';
     this.answered = this.now = performance.now();
   }
 }

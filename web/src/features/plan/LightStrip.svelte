@@ -24,7 +24,7 @@
     <div class="grid grid-flow-col gap-2" style:grid-auto-columns="minmax(0, 1fr)">
       {#each tiles as tile (tile.step)}
         <LightTile
-          src="/api/light/{tile.key}.png"
+          src="/api/light/{tile.key}.webp"
           label={tile.label}
           words={() => api.lightWords(tile.key)}
           selected={tile.step === draft.stepAt + 1}

@@ -40,8 +40,9 @@
     );
     return () => {
       left = true;
+      const unkept = mine?.unkept;
       mine?.leave();
-      if (mine?.unkept)
+      if (mine && unkept)
         notices.say(`“${mine.job.title}” is not kept yet: the last changes wait in this browser.`, 'trouble');
     };
   });
@@ -86,8 +87,8 @@
 <svelte:head><title>{draft?.job.title ?? 'Job'} – Kelbrast</title></svelte:head>
 <svelte:window
   onbeforeunload={(event) => {
-    void draft?.save(true);
     if (draft?.unkept) event.preventDefault();
+    void draft?.save(true);
   }}
 />
 

@@ -32,7 +32,9 @@
               <td class="mono">{term.symbol}</td>
               <td>{term.name}</td>
               <td class="num text-right whitespace-nowrap">{said(term.value, term.unit, term.name)}</td>
-              <td class="dim" data-cited title={term.source}>{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td>
+              <td class="dim" data-cited title={term.source}
+                >{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td
+              >
             </tr>
           {/each}
         </tbody>

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import { temperColour } from '../../charts/temper';
+  import { shown } from '../../units/shown.svelte';
 
   const SYSTEMS = [
     { id: 'P', label: 'FEPA P, coated' },
@@ -18,7 +19,7 @@
   const of = (system: string) => grades.filter((one) => one.grade.replace(/\d+$/, '') === system);
 </script>
 
-<p class="small dim mb-2">The same number is a different grain in every system: compare the micrometres.</p>
+<p class="small dim mb-2">The same number is a different grain in every system: compare the sizes.</p>
 <div class="grid grid-cols-2 gap-3 md:grid-cols-4">
   {#each SYSTEMS as system (system.id)}
     <table class="panel self-start">
@@ -27,7 +28,7 @@
         {#each of(system.id) as grade (grade.grade)}
           <tr>
             <td class="px-3 py-0.5 font-semibold" style:color={temperColour(grade.um)}>{grade.grade}</td>
-            <td class="num px-3 py-0.5 text-right">{grade.um} µm</td>
+            <td class="num px-3 py-0.5 text-right">{shown.say(grade.um, 'depth', 3)}</td>
           </tr>
         {/each}
       </tbody>

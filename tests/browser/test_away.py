@@ -1,0 +1,172 @@
+"""The program is away, slow or refuses: nothing that was typed is lost, what is old is shown as old, and nothing is done twice."""
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, Route, expect
+
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.workshop import load_demo
+from killable import Server
+from screen import open_job
+
+
+@pytest.fixture
+def killable(tmp_path: Path) -> Iterator[Server]:
+    jobs = Jobs.open(tmp_path / "demo.sqlite")
+    load_demo(jobs, with_past=False)
+    server = Server(tmp_path / "demo.sqlite")
+    server.jobs = jobs
+    yield server
+    server.kill()
+
+
+def depth(page: Page):
+    return page.get_by_label("Likely depth", exact=True).first
+
+
+def kept_depth(server, job: int) -> float:
+    return server.jobs.get(job).job.faces[0].found.depth_um.likely
+
+
+def test_an_edit_made_while_the_program_is_away_is_kept_when_it_is_back(page: Page, killable) -> None:
+    job = open_job(page, killable, "Keepers' name plates")
+    killable.kill()
+    depth(page).fill("25")
+    expect(page.get_by_text("It waits in this browser")).to_be_visible()
+    killable.start()
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert kept_depth(killable, job) == 25
+    # and the plan was asked again by itself
+    expect(page.get_by_role("list", name="Steps")).to_have_attribute("aria-busy", "false")
+    assert killable.jobs.plan(job).faces[0].steps[0].likely_um == 25
+
+
+def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, killable) -> None:
+    job = open_job(page, killable, "Keepers' name plates")
+    killable.kill()
+    depth(page).click()
+    page.keyboard.type("26")
+    expect(page.get_by_text("It waits in this browser")).to_be_visible()
+    asked: list[str] = []
+    page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
+    page.evaluate("location.reload()")  # the browser asks; then there is no program to load it from
+    page.wait_for_timeout(500)
+    assert asked == ["beforeunload"]
+    killable.start()
+    page.goto(f"{killable.address}/tables")
+    expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    for _ in range(100):
+        if kept_depth(killable, job) == 26:
+            break
+        page.wait_for_timeout(100)
+    assert kept_depth(killable, job) == 26
+    assert page.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('kelbrast.edit'))") == []
+
+
+def test_an_edit_on_an_old_revision_asks_which_of_the_two(page: Page, killable) -> None:
+    job = open_job(page, killable, "Keepers' name plates")
+    killable.kill()
+    depth(page).fill("27")
+    expect(page.get_by_text("It waits in this browser")).to_be_visible()
+    other = killable.jobs.get(job)
+    killable.jobs.change(job, other.job.model_copy(update={"title": "Name plates, all of them"}), revision=other.revision)
+    killable.start()
+    expect(page.get_by_text("Changed elsewhere")).to_be_visible()
+    page.get_by_role("button", name="Keep mine").click()
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    assert kept_depth(killable, job) == 27
+    assert killable.jobs.get(job).job.title == "Keepers' name plates"
+
+
+class Held:
+    """Requests that are held back until they are let go."""
+
+    def __init__(self, page: Page, pattern: str) -> None:
+        self._page, self._pattern, self._held = page, pattern, list[Route]()
+        page.route(pattern, lambda route: self._held.append(route))
+
+    def let_go(self) -> None:
+        for route in self._held:
+            route.continue_()
+        self._page.unroute(self._pattern)
+
+
+def test_two_presses_of_b_on_a_slow_program_begin_one_run(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    held = Held(page, "**/api/jobs/*/runs")
+    page.keyboard.press("b")
+    page.keyboard.press("b")
+    expect(page.get_by_role("button", name="Going …")).to_have_attribute("aria-busy", "true")
+    held.let_go()
+    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    assert page.evaluate("fetch('/api/runs').then((told) => told.json()).then((runs) => runs.length)") == 1
+
+
+def test_a_plan_that_takes_long_is_shown_as_old(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    steps = page.get_by_role("list", name="Steps")
+    expect(steps).to_have_attribute("aria-busy", "false")
+    held = Held(page, "**/api/plan")
+    depth(page).fill("31")
+    expect(page.get_by_text("Working it out anew …")).to_be_visible()
+    expect(steps).to_have_attribute("aria-busy", "true")
+    assert float(steps.evaluate("list => getComputedStyle(list).opacity")) < 0.6
+    expect(page.get_by_role("button", name=re.compile("To the bench"))).to_be_disabled()
+    held.let_go()
+    expect(steps).to_have_attribute("aria-busy", "false")
+
+
+def test_on_opening_it_says_that_the_plan_is_being_worked_out(page: Page, workshop) -> None:
+    job = next(one for one in workshop.jobs.summaries() if one.title == "Gallery rail collar")
+    held = Held(page, "**/api/plan")
+    page.goto(f"{workshop.address}/jobs/{job.id}")
+    expect(page.get_by_text("Working out the plan …").first).to_be_visible()
+    expect(page.get_by_text("No steps for this face")).to_have_count(0)
+    held.let_go()
+    expect(page.get_by_role("list", name="Steps")).to_be_visible()
+
+
+def test_what_the_store_can_not_do_is_said_at_the_bench(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("b")
+    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    full = {"title": "The disk is full", "status": 507, "detail": "The disk is full. Make room on the disk.", "faults": []}
+    page.route("**/taps", lambda route: route.fulfill(status=507, json=full, content_type="application/problem+json"))
+    page.keyboard.press("Space")
+    expect(page.get_by_role("alert")).to_contain_text("The disk is full.")
+    expect(page.get_by_role("alert")).to_contain_text("kept in this browser")
+    page.unroute("**/taps")
+    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+
+
+MOST_KIB = {"/": 150, "/jobs/{job}": 260}
+
+
+def test_what_comes_over_the_wire(browser, workshop) -> None:
+    job = next(one for one in workshop.jobs.summaries() if one.title == "Gallery rail collar").id
+    for address, most in MOST_KIB.items():
+        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        page = context.new_page()
+        sizes: list[float] = []
+        network = context.new_cdp_session(page)
+        network.send("Network.enable")
+        network.on("Network.loadingFinished", lambda event, sizes=sizes: sizes.append(event["encodedDataLength"]))
+        page.goto(workshop.address + address.format(job=job))
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(800)  # the pictures of the strip are asked for a moment after the plan
+        page.wait_for_load_state("networkidle")
+        assert sum(sizes) / 1024 <= most, address
+        again = page.evaluate("fetch('/api/catalogue').then((told) => told.headers.get('etag'))")
+        assert again.startswith('W/"')
+        context.close()
+
+
+def test_a_missing_asset_is_not_remembered(page: Page, workshop) -> None:
+    page.goto(workshop.address)
+    told = page.evaluate(
+        "fetch('/assets/not-there.js').then((one) => [one.status, one.headers.get('cache-control')])",
+    )
+    assert told == [404, "no-cache"]
