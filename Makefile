@@ -1,11 +1,12 @@
 # Two commands do everything on a fresh machine: `make demo` and `make test`. Stamps keep later runs quick.
 SHELL := /bin/bash
 PORT ?= 8642
+SOAK ?= 20
 PY := .venv/bin/python
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo test bench types format lint screenshots clean
+.PHONY: demo test soak bench types format lint screenshots clean
 
 demo: .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
@@ -20,6 +21,10 @@ lint: .stamps/dev .stamps/npm
 	.venv/bin/mypy
 	.venv/bin/lint-imports --no-logo
 	cd web && npm run -s check && npm run -s lint
+
+# The attacks of the tests, many times over and each time with other numbers.
+soak: .stamps/dev .stamps/web .stamps/chromium
+	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks -s -q
 
 bench: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) bench/timings.py

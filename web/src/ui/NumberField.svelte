@@ -85,6 +85,12 @@
     if (!focused) editing = false;
   });
 
+  // What is wrong must be seen where it is typed, also at the edge of what scrolls.
+  let words = $state<HTMLElement>();
+  $effect(() => {
+    if (wrong && focused) words?.scrollIntoView({ block: 'nearest' });
+  });
+
   function nudge(event: KeyboardEvent) {
     if (event.key === 'Enter' && lazy) return take(text);
     if (event.key === 'Escape' && editing && text !== written) {
@@ -127,5 +133,5 @@
         >{shown.unit(quantity)}</span
       >{/if}
   </div>
-  {#if said.length}<p id="{id}-said" class="small mt-0.5 text-(--stop)">{said.join('; ')}</p>{/if}
+  {#if said.length}<p id="{id}-said" bind:this={words} class="small mt-0.5 text-(--stop)">{said.join('; ')}</p>{/if}
 </div>

@@ -47,7 +47,7 @@
     </div>
     {#if other}
       <button class="chip wide" onclick={() => onorder(other.order)}>
-        <b>{other.label}</b><span>{costs} <kbd>O</kbd></span>
+        <b>{other.label} <kbd>O</kbd></b><span>{costs}</span>
       </button>
     {/if}
   </div>

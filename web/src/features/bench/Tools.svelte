@@ -29,8 +29,10 @@
   let { bench, hand, onpause, onchange, oncharge, onopen }: Props = $props();
   let wide = $state(innerWidth);
   let more = $state(false);
-  /** Room for all of them beside the pieces. */
-  const roomy = $derived(wide >= (bench.run.pieces > 1 ? 1400 : 1100));
+  /** Room in pixels for all of them, beside six pieces and the way of going through them. */
+  const ALL = 720;
+  const pieces = $derived(bench.run.pieces > 1 ? 200 + 72 * Math.min(6, bench.run.pieces) : 0);
+  const roomy = $derived(wide >= ALL + pieces);
 
   function opened(sheet: Opens) {
     more = false;
