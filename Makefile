@@ -24,7 +24,7 @@ lint: .stamps/dev .stamps/npm
 
 # The attacks of the tests, many times over and each time with other numbers.
 soak: .stamps/dev .stamps/web .stamps/chromium
-	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks -s -q
+	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/api/test_contract.py -s -q
 
 bench: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) bench/timings.py

@@ -27,6 +27,11 @@ class Server:
         assert told is not None, said
         self._port, self.address = int(told[1]), told[0]
 
+    def stop(self) -> None:
+        """As Ctrl+C stops it."""
+        self._process.send_signal(signal.SIGINT)
+        self._process.wait(20)
+
     def kill(self) -> None:
         self._process.send_signal(signal.SIGKILL)
         self._process.wait()

@@ -1,5 +1,7 @@
 """Asking about a plan: what may be weighed, what if, and the card."""
 
+import re
+import zlib
 from typing import Any
 
 from starlette.testclient import TestClient
@@ -52,13 +54,24 @@ def test_the_plan_carries_operations_and_set_ups(client: TestClient, collar: dic
     assert {one["tool"] for one in made["gather"]} == {one["tool"] for one in made["set_ups"]}
 
 
+def written(pdf: bytes) -> str:
+    """The letters of a PDF, whose streams are only packed."""
+    streams = re.findall(rb"stream\r?\n(.*?)\r?\nendstream", pdf, re.DOTALL)
+    return b"".join(zlib.decompress(one) for one in streams if one[:1] == b"x").decode("latin-1")
+
+
 def test_the_card_of_a_kept_job(client: TestClient, collar: dict[str, Any]) -> None:
     kept = client.post("/api/jobs", json=collar).json()["id"]
     metric, inch = (client.get(f"/api/jobs/{kept}/card.pdf", params={"inch": inch}) for inch in (False, True))
     assert metric.headers["content-type"] == "application/pdf"
     assert "gallery-rail-collar.pdf" in metric.headers["content-disposition"]
     assert metric.content.startswith(b"%PDF")
-    assert metric.content != inch.content
+    letters = [re.sub(r"5 mm orbit|µm diamond", "", written(one.content)) for one in (metric, inch)]
+    for text, here, there in zip(letters, ("µm", "thou"), ("thou", "µm"), strict=True):
+        assert here in text
+        assert there not in text
+    assert "m/s" not in letters[1]
+    assert "°C" not in letters[1]
     assert client.get("/api/jobs/99/card.pdf").status_code == 404
 
 

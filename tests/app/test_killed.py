@@ -7,12 +7,13 @@ from pathlib import Path
 
 import httpx
 
+from attacking import many
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.exchange.read import check_job_file
 from killable import Server
 
-ROUNDS = 6
+ROUNDS = many(6)
 
 
 class Busy(threading.Thread):

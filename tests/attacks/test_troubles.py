@@ -7,6 +7,7 @@ import sys
 from pathlib import Path
 from typing import Any
 
+import httpx
 import pytest
 from sqlalchemy import event
 from starlette.testclient import TestClient
@@ -19,6 +20,7 @@ from kelbrast.core.errors import StoreTrouble
 from kelbrast.exchange.read import check_job_file
 from kelbrast.storage import sessions
 from kelbrast.storage.database import close_database, open_database
+from killable import Server
 
 
 def command(*arguments: object) -> subprocess.CompletedProcess[str]:
@@ -179,6 +181,16 @@ def test_a_plain_copy_after_the_stop_has_everything(tmp_path: Path, collar) -> N
             assert client.post("/api/jobs", json=collar).status_code == 201
     assert rows_of(tmp_path / "kept.sqlite")["jobs"] == 20
     assert not list(tmp_path.glob("*-wal"))
+
+
+def test_a_plain_copy_after_ctrl_c_has_everything(tmp_path: Path, collar) -> None:
+    Jobs.open(tmp_path / "kept.sqlite").close()
+    server = Server(tmp_path / "kept.sqlite")
+    with httpx.Client(base_url=server.address) as client:
+        for _ in range(10):
+            assert client.post("/api/jobs", json=collar).status_code == 201
+    server.stop()
+    assert rows_of(tmp_path / "kept.sqlite")["jobs"] == 10
 
 
 def test_a_transaction_in_a_transaction_is_part_of_it(kept: Jobs, collar) -> None:

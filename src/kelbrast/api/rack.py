@@ -28,6 +28,7 @@ from kelbrast.app.buying import Buying
 from kelbrast.app.planning import job_of
 from kelbrast.app.preparing import preparation
 from kelbrast.core.planning.buying import Gain
+from kelbrast.core.wording import System
 from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
 from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv
 from kelbrast.exchange.rack_file import MOST_ITEMS, ItemFile, RackFile
@@ -118,15 +119,15 @@ def import_rack(given: RackText, rack: OwnRack) -> list[ChangeOut]:
 
 
 @router.get("/rack/labels.svg", responses={200: {"content": {"image/svg+xml": {}}}})
-def labels_as_svg(request: Request, rack: OwnRack, item: Ids = None) -> Response:
+def labels_as_svg(request: Request, rack: OwnRack, item: Ids = None, inch: bool = False) -> Response:
     """Labels to print, as one SVG."""
-    return Response(labels_svg(_labels(request, rack, item)), media_type="image/svg+xml", headers=_named("labels.svg"))
+    return Response(labels_svg(_labels(request, rack, item, inch)), media_type="image/svg+xml", headers=_named("labels.svg"))
 
 
 @router.get("/rack/labels.pdf", responses={200: {"content": {"application/pdf": {}}}})
-def labels_as_pdf(request: Request, rack: OwnRack, item: Ids = None) -> Response:
+def labels_as_pdf(request: Request, rack: OwnRack, item: Ids = None, inch: bool = False) -> Response:
     """Labels to print, as sheets of A4."""
-    return Response(labels_pdf(_labels(request, rack, item)), media_type="application/pdf", headers=_named("labels.pdf"))
+    return Response(labels_pdf(_labels(request, rack, item, inch)), media_type="application/pdf", headers=_named("labels.pdf"))
 
 
 @router.get("/setups")
@@ -158,9 +159,10 @@ def stop_buying(search_id: SearchId, buying: Searches) -> None:
     buying.stop(search_id)
 
 
-def _labels(request: Request, rack: OwnRack, ids: list[int] | None) -> list[Label]:
+def _labels(request: Request, rack: OwnRack, ids: list[int] | None, inch: bool) -> list[Label]:
+    system: System = "inch" if inch else "metric"
     kept = [one for one in rack.items() if (one.id in ids if ids else not one.item.retired)]
-    return [label_of(one.item, thing(one.item.what).label, str(request.base_url) + f"rack/{one.id}") for one in kept]
+    return [label_of(one.item, thing(one.item.what).label, str(request.base_url) + f"rack/{one.id}", system) for one in kept]
 
 
 def _named(name: str) -> dict[str, str]:

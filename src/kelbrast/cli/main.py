@@ -18,6 +18,7 @@ from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, pars
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
 from kelbrast.core.units import from_si, to_si
+from kelbrast.core.wording import rounded_down
 from kelbrast.exchange.catalogue_lists import list_kind
 from kelbrast.exchange.rack_csv import read_rack
 from kelbrast.exchange.rack_file import to_item
@@ -140,7 +141,8 @@ def speed(
     if format is Format.json:
         say(json.dumps(answer))
     else:
-        say(f"{answer['rpm']:.0f} rev/min on {diameter_mm:g} mm: {answer['m_s']:.2f} m/s, {answer['ft_min']:.0f} ft/min")
+        turns = rpm if rpm is not None else rounded_down(answer["rpm"])  # worked out from a speed: never above it
+        say(f"{turns:.0f} rev/min on {diameter_mm:g} mm: {answer['m_s']:.2f} m/s, {answer['ft_min']:.0f} ft/min")
 
 
 def _speed(diameter_mm: float, rpm: float | None, m_s: float | None) -> dict[str, float]:

@@ -13,10 +13,9 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.rack.fitting import highest_spindle
 from kelbrast.core.rack.item import Item, bound_by, carrier_of
 from kelbrast.core.reference.loader import record
-from kelbrast.core.units import from_si
-from kelbrast.core.wording import Measure, measured
+from kelbrast.core.wording import Measure, System, measured
 from kelbrast.exchange.plain_text import one_line
-from kelbrast.exchange.text import figures, plain_letters
+from kelbrast.exchange.text import plain_letters
 
 # A sheet of A4 with three columns of eight labels, in mm.
 WIDTH: Final = 62.0
@@ -39,8 +38,8 @@ class Label:
     address: str
 
 
-def label_of(item: Item, label: str, address: str) -> Label:
-    """Name, charge and metal family, grade in um, marked limit as speed and turns."""
+def label_of(item: Item, label: str, address: str, system: System = "metric") -> Label:
+    """Name, charge and metal family, grain, marked limit as speed and turns, in the units of whoever sticks it on."""
     bound, carrier = bound_by(item.history), carrier_of(item.what)
     lines = [item.name or label]
     if item.name:
@@ -52,13 +51,13 @@ def label_of(item: Item, label: str, address: str) -> Label:
     elif item.kind in ("wheel", "lap"):
         lines.append("Not used yet")
     if (grain := _grain(item, bound.charge)) is not None:
-        lines.append(f"{figures(from_si(grain, 'um'))} µm")
+        lines.append(measured(Measure(grain, "depth"), system))
     marked = item.marked or (carrier.marked_limit if carrier else None)
     new = item.size_when_new
     if marked is not None and new is not None:  # worn down it may turn no faster than when it was new
         turns = highest_spindle(marked=marked, diameter=new)
-        lines += [f"At most {marked:g} m/s,", measured(Measure(turns, "turns")).replace("\u202f", "")]
-    return Label(tuple(one_line(line) for line in lines), address)
+        lines += [f"At most {measured(Measure(marked, 'speed'), system)},", measured(Measure(turns, "turns"), system)]
+    return Label(tuple(one_line(line).replace("\u202f", "") for line in lines), address)
 
 
 def _grain(item: Item, charge: str | None) -> float | None:

@@ -5129,6 +5129,7 @@ export interface operations {
             query?: {
                 /** @description ids of the items; all that are not retired when none is named */
                 item?: number[] | null;
+                inch?: boolean;
             };
             header?: never;
             path?: never;
@@ -5162,6 +5163,7 @@ export interface operations {
             query?: {
                 /** @description ids of the items; all that are not retired when none is named */
                 item?: number[] | null;
+                inch?: boolean;
             };
             header?: never;
             path?: never;

@@ -1,6 +1,7 @@
 <!-- A measured profile from a file: read, evaluated and shown with its cut-off, filter and bearing curve. -->
 <script lang="ts" generics="Measured extends { kind: string }">
   import type { Snippet } from 'svelte';
+  import Choice from './Choice.svelte';
   import Either from './Either.svelte';
 
   interface Props {
@@ -26,6 +27,9 @@
       },
     );
   });
+  /** Degrees of the polynomial that is taken off before the roughness is evaluated. */
+  const FORMS = ['The level', 'A slope', 'A bow'].map((label, degree) => ({ id: String(degree), label }));
+  for (let degree = 3; degree <= 12; degree++) FORMS.push({ id: String(degree), label: `Degree ${degree}` });
   const UNITS = [
     { id: 'mm', label: 'mm' },
     { id: 'um', label: 'µm' },
@@ -49,16 +53,14 @@
     <span class="small dim block">Heights in</span>
     <Either label="Heights in" value={z_unit} options={UNITS} onchange={(unit) => (z_unit = unit)} />
   </div>
-  <label class="w-28"
-    ><span class="small dim block">Form, degree</span><input
-      class="field"
-      type="number"
-      min="0"
-      max="12"
-      value={form}
-      onchange={(event) => (form = Math.min(12, Math.max(0, Number(event.currentTarget.value) || 0)))}
-    /></label
-  >
+  <div class="w-40">
+    <Choice
+      label="Form taken off"
+      value={String(form)}
+      options={FORMS}
+      onchange={(degree) => (form = Number(degree))}
+    />
+  </div>
 </div>
 <p class="small dim mt-1">CSV or text with two columns, X3P or SDF; the last two carry their own units.</p>
 {#if trouble}<p class="mt-2 text-(--stop)" role="alert">{trouble}</p>{/if}

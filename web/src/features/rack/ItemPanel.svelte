@@ -150,8 +150,12 @@
     </fieldset>
   {/if}
   <div class="flex flex-wrap gap-x-4 gap-y-1">
-    <a class="small underline" href="/api/rack/labels.pdf?item={item.id}" download>Label, PDF</a>
-    <a class="small underline" href="/api/rack/labels.svg?item={item.id}" download>Label, SVG</a>
+    <a class="small underline" href="/api/rack/labels.pdf?item={item.id}&inch={shown.system === 'inch'}" download
+      >Label, PDF</a
+    >
+    <a class="small underline" href="/api/rack/labels.svg?item={item.id}&inch={shown.system === 'inch'}" download
+      >Label, SVG</a
+    >
     {#if !item.retired}
       <button class="small underline" onclick={() => rack.note(item, { kind: 'retired' })}>Retire it</button>
     {/if}

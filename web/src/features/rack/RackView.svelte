@@ -1,5 +1,6 @@
 <!-- The rack: rails of what the shop owns, coarse to fine, and the item in hand. -->
 <script lang="ts">
+  import { shown } from '../../units/shown.svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import { choices } from '../../api/catalogue.svelte';
   import { route } from '../../app/router';
@@ -123,8 +124,8 @@
     <a class="small underline" href="/api/rack/file.json" download>Export JSON</a>
     <a class="small underline" href="/api/rack/file.csv" download>Export CSV</a>
     <a class="small underline" href="/api/rack/low.csv" download>Low stock, CSV</a>
-    <a class="small underline" href="/api/rack/labels.pdf" download>All labels, PDF</a>
-    <a class="small underline" href="/api/rack/labels.svg" download>All labels, SVG</a>
+    <a class="small underline" href="/api/rack/labels.pdf?inch={shown.system === 'inch'}" download>All labels, PDF</a>
+    <a class="small underline" href="/api/rack/labels.svg?inch={shown.system === 'inch'}" download>All labels, SVG</a>
   </footer>
 </div>
 <AddSheet {rack} bind:open={adding} />
