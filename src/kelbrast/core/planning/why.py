@@ -60,7 +60,7 @@ def _marks(step: Step, material: Material) -> Sum:
         terms=(
             _from("r", "depth over Ra", constant("scratch.depth_per_ra")),
             _from("a", "scratch coefficient", constant("scratch.coefficient")),
-            Term("g", f"grain of {step.tool.grade}", from_si(step.tool.grain, "um"), "um"),
+            Term("g", _grain_of(step), from_si(step.tool.grain, "um"), "um"),
             _from("n", "exponent of the grain", constant("scratch.exponent")),
             _from("c", "how the grain is held", carrier["hold"]),
             _from("H₀", "reference hardness", constant("scratch.reference_hardness")),
@@ -163,7 +163,7 @@ def _coefficient(step: Step) -> Sum:
         formula="K = K₀ · min(1, (g / g₀)^p)",
         terms=(
             _from("K₀", "of a coated abrasive", constant("removal.coated")),
-            Term("g", f"grain of {step.tool.grade}", from_si(step.tool.grain, "um"), "um"),
+            Term("g", _grain_of(step), from_si(step.tool.grain, "um"), "um"),
             _from("g₀", "critical grain", constant("removal.critical_grain")),
             _from("p", "exponent below it", constant("removal.size_exponent")),
         ),
@@ -231,6 +231,11 @@ def _left(plan: FacePlan, step: Step, before: Step | None) -> Sum:
         terms.insert(0, Term("N", "marks on the face", count_of_marks(area=plan.face.area, grain=grain), "1"))
     formula = "N · Q(6.5 · layer / d - 3), with Q the tail of a Gaussian; a found depth is the deepest already"
     return Sum("Old marks still there at the end", formula, tuple(terms), step.marks_left, "1")
+
+
+def _grain_of(step: Step) -> str:
+    """Grades that are named by their size need not say it twice."""
+    return "its grain" if step.tool.grade.endswith("um") else f"grain of {step.tool.grade}"
 
 
 def _from(symbol: str, name: str, figure: Constant) -> Term:

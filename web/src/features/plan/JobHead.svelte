@@ -9,7 +9,8 @@
   import { difference } from '../../units/units';
   import NumberField from '../../ui/NumberField.svelte';
   import ChoiceBar from './ChoiceBar.svelte';
-  import type { JobDraft, Saving } from './draft.svelte';
+  import type { JobDraft } from './draft.svelte';
+  import type { Saving } from './keeping.svelte';
 
   interface Props {
     draft: JobDraft;
@@ -46,7 +47,7 @@
       return { ...habit, label: habit.label + more };
     });
   });
-  const bad = $derived(draft.unkept);
+  const keeping = $derived(draft.keeping);
 
   $effect(() => {
     if (fresh) title?.select();
@@ -63,11 +64,11 @@
     <h1 class="sr-only">{draft.job.title}</h1>
     <div class="small dim flex gap-3">
       <a class="hover:underline" href={p('/')}>Jobs</a>
-      <span class:text-(--stop)={bad} role="status">{SAID[draft.saving]}</span>
-      {#if draft.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
+      <span class:text-(--stop)={keeping.unkept} role="status">{keeping.why ?? SAID[keeping.saving]}</span>
+      {#if keeping.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
           >Take what is kept</button
-        ><button class="underline" onclick={() => draft.keepMine()}>Keep mine</button>{/if}
-      {#if draft.saving === 'failed' || draft.saving === 'refused'}<button
+        ><button class="underline" onclick={() => keeping.keepMine()}>Keep mine</button>{/if}
+      {#if keeping.saving === 'failed' || keeping.saving === 'refused'}<button
           class="underline"
           onclick={() => draft.retry()}>Try now</button
         >{/if}

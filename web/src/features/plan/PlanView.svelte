@@ -40,7 +40,7 @@
     );
     return () => {
       left = true;
-      const unkept = mine?.unkept;
+      const unkept = mine?.keeping.unkept;
       mine?.leave();
       if (mine && unkept)
         notices.say(`“${mine.job.title}” is not kept yet: the last changes wait in this browser.`, 'trouble');
@@ -87,8 +87,8 @@
 <svelte:head><title>{draft?.job.title ?? 'Job'} – Kelbrast</title></svelte:head>
 <svelte:window
   onbeforeunload={(event) => {
-    if (draft?.unkept) event.preventDefault();
-    void draft?.save(true);
+    if (draft?.keeping.unkept) event.preventDefault();
+    void draft?.keeping.save(true);
   }}
 />
 

@@ -9,7 +9,7 @@ export async function toBench(draft: JobDraft) {
   draft.leaving = true;
   try {
     await draft.save();
-    if (draft.unkept) {
+    if (draft.keeping.unkept) {
       notices.say(
         'The last changes are not kept yet, and the bench takes what is kept. Try again in a moment.',
         'trouble',

@@ -14,30 +14,18 @@ import {
   type WhatIf,
   type Wish,
 } from '../../api/client';
-import { dropEdit, keepEdit, opened, sameJob, waitingEdit } from '../../api/edits';
 import { shown } from '../../units/shown.svelte';
+import { faultsAt, faultsElsewhere, placeOf } from './faults';
 import { History } from './history';
+import { Keeping } from './keeping.svelte';
+import { lockTurned, tidied } from './wish';
 
-export type Saving = 'saved' | 'saving' | 'waiting' | 'conflict' | 'failed' | 'refused' | 'faulty';
-
-/** How long after the last change the job is kept (ms): long enough not to write every keystroke. */
-const SAVE_AFTER = 500;
 /** How long after the last plan the other ways are worked out too (ms). */
 const COMPARE_AFTER = 120;
 /** How long a plan may take before the old one is shown as old (ms). */
 const SLOW_AFTER = 150;
 /** How long until the server is asked again when it does not answer (ms). */
 const AGAIN_AFTER = 2000;
-
-const FAILED: Record<number, Saving> = { 412: 'conflict', 422: 'faulty', 400: 'faulty' };
-/** Keys whose fields stand on the page of a face and show what is wrong with them. */
-const SHOWN_AT =
-  /^(pieces|diameters_mm\.|faces\[\d+\]\.(area_cm2|shape\.|found\.(depth_um|share|count)|want|limit_um|coat_um|keep_um|layer|size_left_um|keep_wall_mm|thickness_mm|inside_radius_mm))/;
-
-/** Whether a fault speaks of this key or of something in it. */
-function speaksOf(fault: Fault, field: string): boolean {
-  return fault.about.some((one) => one === field || one.startsWith(`${field}.`) || one.startsWith(`${field}[`));
-}
 
 /**
  * The job being edited. Every change asks for a new plan at once, one request in flight at a time and always the
@@ -50,8 +38,8 @@ export class JobDraft {
   choices = $state.raw<Choices | null>(null);
   faults = $state.raw<Fault[]>([]);
   trouble = $state<string | null>(null);
-  saving = $state<Saving>('saved');
-  /** The server does not answer: what is changed is kept in this browser, and it is asked again by itself. */
+  readonly keeping: Keeping;
+  /** The server does not answer: it is asked for the plan again by itself. */
   silent = $state(false);
   /** It is on its way to the bench. */
   leaving = $state(false);
@@ -62,39 +50,27 @@ export class JobDraft {
   canUndo = $state(false);
   canRedo = $state(false);
 
-  private revision: number;
   private history = new History<Job>();
   private last: Job;
   private planning = false;
   private planAgain = false;
-  private timer: ReturnType<typeof setTimeout> | undefined;
   private slow: ReturnType<typeof setTimeout> | undefined;
   private again: ReturnType<typeof setTimeout> | undefined;
   private left = false;
   private comparing: ReturnType<typeof setTimeout> | undefined;
-  private writing: Promise<void> | null = null;
 
   constructor(kept: KeptJob) {
     this.id = kept.id;
-    this.revision = kept.revision;
-    opened(kept.id, true);
-    const waiting = waitingEdit(kept.id);
-    this.job = structuredClone(waiting?.job ?? kept.job);
+    this.keeping = new Keeping(kept, () => this.snapshot());
+    this.job = structuredClone(this.keeping.start);
     this.last = this.snapshot();
-    if (waiting && sameJob(waiting.job, kept.job))
-      dropEdit(kept.id); // it was kept, and only the answer was lost
-    else if (waiting?.revision === kept.revision) {
-      this.saving = 'waiting';
-      this.timer = setTimeout(() => void this.save());
-    } else if (waiting) this.saving = 'conflict'; // somebody else kept the job since: both are there to choose from
     void this.replan();
   }
 
   /** No more is asked for this page; what is not kept yet waits in the browser. */
   leave() {
-    void this.save(true);
+    this.keeping.leave();
     this.left = true;
-    opened(this.id, false);
     for (const timer of [this.slow, this.again, this.comparing]) clearTimeout(timer);
   }
 
@@ -137,10 +113,7 @@ export class JobDraft {
     this.canUndo = this.history.canUndo;
     this.canRedo = this.history.canRedo;
     void this.replan();
-    this.saving = 'waiting';
-    keepEdit(this.id, { revision: this.revision, job: this.last });
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.save(), SAVE_AFTER);
+    this.keeping.changed();
   }
 
   changeFace(change: Partial<Face>) {
@@ -170,22 +143,17 @@ export class JobDraft {
   }
 
   setWish(wish: Partial<Wish> | undefined) {
-    const { start, lock = [], leave_out = [], route = [] } = wish ?? {};
-    const empty = !start && !lock.length && !leave_out.length && !route.length;
-    this.changeFace({ wish: empty ? undefined : { start, lock, leave_out, route } });
+    this.changeFace({ wish: tidied(wish) });
   }
 
   locked(tool: string): boolean {
     return this.wish?.lock?.includes(tool) ?? false;
   }
 
-  /** Lock the step in hand into the route, or let it go again. A route set out step by step becomes its locks. */
+  /** Lock the step in hand into the route, or let it go again. */
   toggleLock() {
     const tool = this.step?.tool;
-    if (!tool) return;
-    const lock = this.wish?.lock ?? [];
-    const next = lock.includes(tool) ? lock.filter((one) => one !== tool) : [...lock, tool];
-    this.setWish({ ...this.wish, lock: next, route: [] });
+    if (tool) this.setWish(lockTurned(this.wish, tool));
   }
 
   /** The face planned without the step in hand, the rest as it is. */
@@ -248,7 +216,7 @@ export class JobDraft {
 
   /** What is wrong with a key of the job, in words. */
   faultsAt(field: string): string[] {
-    return this.faults.filter((fault) => speaksOf(fault, field)).map((fault) => shown.tell(fault.said));
+    return faultsAt(this.faults, field).map((fault) => shown.tell(fault.said));
   }
 
   /** What is wrong with a key of the face in hand, such as `found.depth_um`, in words. */
@@ -256,33 +224,16 @@ export class JobDraft {
     return this.faultsAt(`faces[${this.faceAt}].${key}`);
   }
 
-  /** Faults that no field of the screen shows, each with its place in words: every fault is said once. */
+  /** Faults that no field of the page shows, each with its place in words. */
   get elsewhere(): string[] {
-    return this.faults
-      .filter((fault) => !fault.about.some((field) => SHOWN_AT.test(field) && this.isInHand(field)))
-      .map((fault) => [this.placeOf(fault), shown.tell(fault.said)].filter(Boolean).join(': '));
+    return faultsElsewhere(this.faults, this.faceAt).map((fault) =>
+      [placeOf(fault, this.job.faces), shown.tell(fault.said)].filter(Boolean).join(': '),
+    );
   }
 
-  private isInHand(field: string): boolean {
-    const face = /^faces\[(\d+)\]/.exec(field);
-    return !face || Number(face[1]) === this.faceAt;
-  }
-
-  private placeOf(fault: Fault): string {
-    const face = /^faces\[(\d+)\]/.exec(fault.field);
-    const name = face ? this.job.faces[Number(face[1])]?.name : '';
-    return [name, fault.where].filter(Boolean).join(', ');
-  }
-
-  /** Keep it now; also called when the page is left. */
-  async save(leaving = false): Promise<void> {
-    clearTimeout(this.timer);
-    clearTimeout(this.again);
-    if (this.left || this.saving === 'saved' || this.saving === 'conflict') return;
-    while (this.writing) await this.writing;
-    this.saving = 'saving';
-    this.writing = this.write(leaving).finally(() => (this.writing = null));
-    await this.writing;
+  /** Keep it now. */
+  save(): Promise<void> {
+    return this.keeping.save();
   }
 
   /** Ask at once for everything that the server did not answer. */
@@ -290,57 +241,13 @@ export class JobDraft {
     await Promise.all([this.save(), this.replan()]);
   }
 
-  /** What is not kept yet and would wait in the browser when the page is left. */
-  get unkept(): boolean {
-    return ['failed', 'refused', 'conflict', 'faulty'].includes(this.saving);
-  }
-
-  /** Keep what is here over what somebody else kept, after a conflict. */
-  async keepMine() {
-    const kept = await api.job(this.id);
-    this.revision = kept.revision;
-    this.saving = 'waiting';
-    await this.save();
-  }
-
   /** Take what is kept elsewhere, after a conflict. */
   async reload() {
-    const kept = await api.job(this.id);
-    dropEdit(this.id);
-    this.revision = kept.revision;
-    this.job = structuredClone(kept.job);
-    this.last = structuredClone(kept.job);
+    const job = await this.keeping.takeTheirs();
+    this.job = structuredClone(job);
+    this.last = structuredClone(job);
     this.selectFace(Math.min(this.faceAt, this.job.faces.length - 1));
-    this.saving = 'saved';
-    this.trouble = null;
     await this.replan();
-  }
-
-  private async write(leaving: boolean) {
-    try {
-      const kept = await api.change(this.id, this.snapshot(), this.revision, leaving);
-      this.revision = kept.revision;
-      this.silent = false;
-      if (this.saving === 'saving') {
-        this.saving = 'saved';
-        dropEdit(this.id);
-      } else keepEdit(this.id, { revision: kept.revision, job: this.snapshot() });
-    } catch (problem) {
-      if (!(problem instanceof Problem)) throw problem;
-      this.saving = FAILED[problem.status] ?? (problem.status >= 500 ? 'refused' : 'failed');
-      if (this.saving === 'refused') this.trouble = problem.message;
-      if (this.saving === 'failed' || this.saving === 'refused') this.askAgain();
-    }
-  }
-
-  /** The server does not answer, or can not keep it now: it is asked again until it does, for the plan too. */
-  private askAgain() {
-    if (this.left) return;
-    clearTimeout(this.again);
-    this.again = setTimeout(() => {
-      if (this.saving !== 'saved') void this.save();
-      if (this.silent) void this.replan();
-    }, AGAIN_AFTER);
   }
 
   private async replan() {
@@ -349,6 +256,7 @@ export class JobDraft {
       return;
     }
     this.planning = true;
+    clearTimeout(this.again);
     clearTimeout(this.slow);
     this.slow = setTimeout(() => (this.stale = true), SLOW_AFTER);
     do {
@@ -368,7 +276,10 @@ export class JobDraft {
     this.planning = false;
     clearTimeout(this.slow);
     this.stale = this.silent;
-    if (this.silent) return this.askAgain();
+    if (this.silent) {
+      if (!this.left) this.again = setTimeout(() => void this.replan(), AGAIN_AFTER);
+      return;
+    }
     this.compareSoon();
     const count = this.facePlan?.steps.length ?? 0;
     if (this.stepAt >= count) this.stepAt = Math.max(0, count - 1);
