@@ -91,7 +91,7 @@ def test_a_measured_profile_is_shown_and_becomes_the_found_state(page: Page, wor
     open_job(page, workshop, "Gallery rail collar")
     page.get_by_role("button", name="From a measured profile").click()
     dialog = page.get_by_role("dialog")
-    dialog.get_by_label("Form, degree").fill("4")
+    dialog.get_by_label("Form taken off").select_option("Degree 4")
     dialog.get_by_label("Profile file").set_input_files(PROFILE)
     expect(dialog.get_by_text("Cut-off 0.8 mm (by ISO 4288)")).to_be_visible()
     assert findings(page) == []
@@ -99,7 +99,7 @@ def test_a_measured_profile_is_shown_and_becomes_the_found_state(page: Page, wor
     expect(page.get_by_role("textbox", name="Likely depth")).to_have_value(re.compile(r"^0\.8"))
     page.get_by_role("button", name="From a measured profile").click()
     dialog.get_by_label("Profile file").set_input_files({"name": "x.txt", "mimeType": "text/plain", "buffer": b"0 1\n1 x\n"})
-    expect(dialog.get_by_role("alert")).to_contain_text("line 2")
+    expect(dialog.get_by_role("alert")).to_contain_text("Line 2")
 
 
 def test_ten_questions_by_keyboard_each_explained(page: Page, workshop) -> None:
