@@ -10,42 +10,23 @@ from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.speeds import speed_bands
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.errors import BadInput, NotFound, ReadError
-from kelbrast.core.reference.loader import KINDS, _with_constants, constant, record, sources, table
+from kelbrast.core.reference.loader import constant, sources
 from kelbrast.core.surface.shapes import SHAPES, shape_area
 from kelbrast.core.units import SCALE, from_si, to_si
 
-RECORDS = [path.name.removesuffix(".toml") for path in files("kelbrast.core.reference").joinpath("records").iterdir()]
 
-
-def test_every_source_has_a_kind_and_is_used() -> None:
+def test_every_source_is_used() -> None:
     reference = files("kelbrast.core.reference")
     texts = [path.read_text() for folder in ("records", "tables") for path in reference.joinpath(folder).iterdir()]
     for source in sources().values():
-        assert source.kind in KINDS
         used = source.id in ("en-12413", "archard", "carslaw-jaeger", "rabinowicz", "stainless-grit", "mould-finishes")
         assert used or any(source.id in text for text in texts), f"{source.id} is never cited"
-
-
-@pytest.mark.parametrize("name", RECORDS)
-def test_records_load(name: str) -> None:
-    assert record(name)
-
-
-def test_a_number_without_a_source_is_refused() -> None:
-    with pytest.raises(ReadError, match="with a source"):
-        _with_constants("here", [1.0, "m"])
-    with pytest.raises(ReadError, match="with a source"):
-        _with_constants("here", [1.0, "m", "nobody"])
 
 
 def test_a_constant_is_one_number() -> None:
     assert constant("habit.double-up").value == 2.3
     with pytest.raises(ReadError):
         constant("scratch")
-
-
-def test_tables_name_their_sources() -> None:
-    assert all(row["source"] in sources() for name in ("grains", "buffing_bands", "abrasive_bands") for row in table(name))
 
 
 def test_materials_are_plausible() -> None:
@@ -94,13 +75,6 @@ def test_every_tool_has_a_machine_and_a_band() -> None:
             assert any(use == one.carrier.band for use, _ in speed_bands()), one.id
 
 
-def test_compounds_suit_families_that_exist() -> None:
-    families = {one.family for one in materials().values()}
-    for one in tools().values():
-        assert set(one.suits or ()) <= families
-        assert set(one.carrier.not_for) <= families
-
-
 def test_finishes_have_bands_in_order() -> None:
     for one in finishes().values():
         assert one.no_finer_than or one.ra_high
@@ -137,7 +111,7 @@ def test_shapes() -> None:  # hand calculation
         ("plate", {"length": 1.0}, "width_mm: is needed"),
         ("disc", {"diameter": 1.0, "width": 1.0}, "is not a measure"),
         ("disc", {"diameter": 0.0}, "above 0"),
-        ("ring", {"diameter": 0.1, "inside_diameter": 0.1}, "below diameter_mm"),
+        ("ring", {"diameter": 0.1, "inside_diameter": 0.1}, "inside_diameter_mm: must be below the outside diameter"),
     ],
 )
 def test_bad_shapes_name_the_measure(kind: str, measures: dict[str, float], said: str) -> None:

@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.areal import areal
 from kelbrast.core.process.clearance import marks_left
@@ -101,7 +102,7 @@ def test_the_same_seed_gives_the_same_patch() -> None:
 
 def test_neighbouring_grades_are_told_apart_and_in_order() -> None:
     """By what the eye sees: the unevenness of the light over the picture grows with the grade's coarseness."""
-    look = look_of("naval-brass", "copper-alloy")
+    look = look_of(material("naval-brass"))
     grades = [(201, 13.0), (127, 7.4), (82, 4.3), (58.5, 2.9), (46, 2.2), (35, 1.6)]
     uneven = []
     for grain, depth in grades:
@@ -113,8 +114,8 @@ def test_neighbouring_grades_are_told_apart_and_in_order() -> None:
 
 def test_brass_is_yellow_acrylic_is_not() -> None:
     flat = Patch(np.zeros((40, 40)), SPACING)
-    brass = lit(flat, look_of("naval-brass", "copper-alloy"), Lamp()).reshape(-1, 3).mean(axis=0)
-    acrylic = lit(flat, look_of("acrylic", "plastic"), Lamp()).reshape(-1, 3).mean(axis=0)
+    brass = lit(flat, look_of(material("naval-brass")), Lamp()).reshape(-1, 3).mean(axis=0)
+    acrylic = lit(flat, look_of(material("acrylic")), Lamp()).reshape(-1, 3).mean(axis=0)
     assert brass[0] > brass[1] > 1.25 * brass[2]
     assert acrylic[2] >= acrylic[0]
 

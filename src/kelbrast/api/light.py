@@ -68,7 +68,7 @@ def light_patch(asked: Asked, pictures: Pictures) -> PatchOut:
     """A patch that a person chose to look at, with what a lamp needs to know of it."""
     key = pictures.show(asked)
     spec = asked_spec(asked)
-    look = look_of(spec.material, material(spec.material).family)
+    look = look_of(material(spec.material))
     return PatchOut(
         key=key,
         rows=spec.rows,

@@ -5,44 +5,29 @@ from typing import Final
 
 from kelbrast.core.errors import BadInput
 
-# How many SI units one of the named unit is. Temperatures in "C" are points, not steps: see `to_si`.
-SCALE: Final[dict[str, float]] = {
-    "1": 1.0,
-    "deg": math.pi / 180,
-    "m": 1.0,
-    "cm": 1e-2,
-    "mm": 1e-3,
-    "um": 1e-6,
-    "in": 0.0254,
-    "thou": 25.4e-6,
-    "uin": 25.4e-9,
-    "m2": 1.0,
-    "cm2": 1e-4,
-    "mm2": 1e-6,
-    "in2": 6.4516e-4,
-    "s": 1.0,
-    "min": 60.0,
-    "h": 3600.0,
-    "1/min": 1.0 / 60.0,
-    "1/h": 1.0 / 3600.0,
-    "rev/min": 1.0 / 60.0,
-    "m/s": 1.0,
-    "ft/min": 0.3048 / 60.0,
-    "g": 1e-3,
-    "kg": 1.0,
-    "oz": 0.028349523125,
-    "N": 1.0,
-    "lbf": 4.4482216152605,
-    "W/m2K": 1.0,
-    "Pa": 1.0,
-    "GPa": 1e9,
-    "K": 1.0,
-    "W/mK": 1.0,
-    "kg/m3": 1.0,
-    "J/kgK": 1.0,
-    "W/m2": 1.0,
-    "money": 1.0,
+# How many SI units one of the named unit is, by what is measured. Degrees "C" and "F" are points, not steps: see `to_si`.
+_SCALES: Final[dict[str, dict[str, float]]] = {
+    "ratio": {"1": 1.0},
+    "angle": {"deg": math.pi / 180},
+    "length": {"m": 1.0, "cm": 1e-2, "mm": 1e-3, "um": 1e-6, "in": 0.0254, "thou": 25.4e-6, "uin": 25.4e-9},
+    "area": {"m2": 1.0, "cm2": 1e-4, "mm2": 1e-6, "in2": 6.4516e-4},
+    "time": {"s": 1.0, "min": 60.0, "h": 3600.0},
+    "rate": {"1/min": 1.0 / 60.0, "1/h": 1.0 / 3600.0},
+    "turning": {"rev/min": 1.0 / 60.0},
+    "speed": {"m/s": 1.0, "ft/min": 0.3048 / 60.0},
+    "mass": {"g": 1e-3, "kg": 1.0, "oz": 0.028349523125},
+    "force": {"N": 1.0, "lbf": 4.4482216152605},
+    "pressure": {"Pa": 1.0, "GPa": 1e9},
+    "temperature": {"C": 1.0, "F": 1 / 1.8},
+    "temperature step": {"K": 1.0},
+    "conductivity": {"W/mK": 1.0},
+    "heat transfer": {"W/m2K": 1.0},
+    "heat flux": {"W/m2": 1.0},
+    "density": {"kg/m3": 1.0},
+    "specific heat": {"J/kgK": 1.0},
+    "money": {"money": 1.0},
 }
+SCALE: Final = {unit: scale for what, units in _SCALES.items() if what != "temperature" for unit, scale in units.items()}
 _ZERO_CELSIUS: Final = 273.15
 
 
@@ -79,6 +64,15 @@ def from_si(value: float, unit: str) -> float:
     if unit == "C":
         return value - _ZERO_CELSIUS
     return value / _scale(unit)
+
+
+def units_of(dimension: str) -> tuple[str, ...]:
+    """The units in which this is measured.
+
+    >>> units_of("force")
+    ('N', 'lbf')
+    """
+    return tuple(_SCALES[dimension])
 
 
 def _scale(unit: str) -> float:

@@ -144,9 +144,9 @@ def rounded_down(value: float, digits: int = 3) -> float:
     return float(f"{math.floor(value / unit + 1e-9) * unit:.{digits}g}")
 
 
-def places_of(words: str) -> set[str]:
-    """The names of the places of a sentence."""
-    return set(_PLACE.findall(words))
+def places_of(words: str) -> tuple[str, ...]:
+    """The names of the places of a sentence, as they come in it."""
+    return tuple(dict.fromkeys(_PLACE.findall(words)))
 
 
 def _told(value: Measure | str | Sentence, system: System) -> str:

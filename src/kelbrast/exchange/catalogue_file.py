@@ -138,6 +138,7 @@ class FiguresFile(BaseModel):
 class Catalogue(BaseModel):
     """Everything the screens offer to choose from; what stands behind the figures is asked for apart."""
 
+    families: list[Choice]
     materials: list[MaterialFile]
     finishes: list[FinishFile]
     tools: list[ToolFile]

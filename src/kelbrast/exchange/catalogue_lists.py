@@ -5,6 +5,7 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel
 
+from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.grades import SYSTEMS, scale
 from kelbrast.core.catalogue.inserts import inserts
@@ -14,7 +15,8 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.catalogue.uses import uses
 from kelbrast.core.errors import NotFound
 from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
-from kelbrast.core.reference.loader import KINDS, Constant
+from kelbrast.core.reference.loader import Constant
+from kelbrast.core.reference.schemas import KINDS
 from kelbrast.core.surface.face import FOUND_KINDS, REACHES
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
@@ -41,6 +43,7 @@ from kelbrast.exchange.shop_units import shop, shop_or_none
 def catalogue() -> Catalogue:
     """All of it, without the figures."""
     return Catalogue(
+        families=[Choice(id=one.id, label=one.label) for one in families().values()],
         materials=[_brief(one) for one in list_materials()],
         finishes=[_brief(one) for one in list_finishes()],
         tools=[_brief(one) for one in list_tools()],

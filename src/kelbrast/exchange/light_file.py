@@ -215,7 +215,7 @@ def rq_um(spec: PatchSpec) -> float:
 @lru_cache(maxsize=64)
 def _png(document: str, lamp: Lamp) -> bytes:
     spec = PatchSpec.model_validate_json(document)
-    look = look_of(spec.material, material(spec.material).family)
+    look = look_of(material(spec.material))
     picture = lit(patch_of(spec), look, lamp)
     if spec.marked and spec.steps:
         before = patch_of(spec.model_copy(update={"steps": spec.steps[:-1]}))

@@ -3,7 +3,7 @@
 from pydantic import BaseModel
 
 from kelbrast.core.planning.why import Sum, Term
-from kelbrast.core.reference.loader import KINDS
+from kelbrast.core.reference.schemas import KINDS
 
 
 class TermFile(BaseModel):

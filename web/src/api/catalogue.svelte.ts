@@ -1,17 +1,5 @@
 import { api, type Catalogue } from './client';
 
-const FAMILIES: Record<string, string> = {
-  steel: 'Steel and iron',
-  stainless: 'Stainless steel',
-  aluminium: 'Aluminium',
-  'copper-alloy': 'Copper, brass, bronze',
-  silver: 'Silver',
-  titanium: 'Titanium',
-  zinc: 'Zinc',
-  plastic: 'Plastics',
-  coating: 'Coatings',
-};
-
 /** What there is to choose from; asked for once. */
 class Choices {
   all = $state.raw<Catalogue | null>(null);
@@ -50,12 +38,11 @@ class Choices {
 
   /** The families of materials that may share a wheel, as choices. */
   get families(): { id: string; label: string }[] {
-    const ids = [...new Set((this.all?.materials ?? []).map((one) => one.family))];
-    return ids.map((id) => ({ id, label: this.familyLabel(id) }));
+    return this.all?.families ?? [];
   }
 
   familyLabel(id: string): string {
-    return FAMILIES[id] ?? id;
+    return this.families.find((one) => one.id === id)?.label ?? id;
   }
 }
 

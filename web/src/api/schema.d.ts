@@ -1517,6 +1517,8 @@ export interface components {
          * @description Everything the screens offer to choose from; what stands behind the figures is asked for apart.
          */
         Catalogue: {
+            /** Families */
+            families: components["schemas"]["Choice"][];
             /** Materials */
             materials: components["schemas"]["MaterialFile"][];
             /** Finishes */

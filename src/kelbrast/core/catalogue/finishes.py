@@ -2,13 +2,11 @@
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Any, Final
+from typing import Any
 
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, constant, record
 from kelbrast.core.wording import Measure, Sentence, places_of, sentence
-
-LAYS: Final = ("one-way", "none", "any")
 
 
 @dataclass(frozen=True, slots=True)

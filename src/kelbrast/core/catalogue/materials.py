@@ -2,8 +2,9 @@
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Any
+from typing import Any, Final
 
+from kelbrast.core.catalogue.families import family
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, record
 
@@ -13,9 +14,10 @@ class Material:
     """A material with the properties that decide scratch, removal and heat (SI: Pa, W/mK, kg/m3, J/kgK, K).
 
     Attributes:
-        family: metals and plastics that may share a wheel: "steel", "copper-alloy", "plastic" ...
+        family: its family's id: "steel", "copper-alloy", "plastic" ...
         limit: surface temperature to stay below while working.
         worked_wet: abrasives that can be wet are used wet on it: dry they clog and burn.
+        look, protection, protect_within: its own where it differs from its family (see `Family`).
         figures: the same properties as constants, with unit and source.
     """
 
@@ -27,6 +29,9 @@ class Material:
     density: float
     specific_heat: float
     limit: float
+    look: str
+    protection: str
+    protect_within: float | None
     figures: tuple[tuple[str, Constant], ...]
     worked_wet: bool = False
 
@@ -51,9 +56,21 @@ def material(key: str) -> Material:
     return find("material", materials(), key)
 
 
+_PROPERTIES: Final = ("hardness", "conductivity", "density", "specific_heat", "limit")
+
+
 def _material(key: str, row: dict[str, Any]) -> Material:
-    figures = {name: value for name, value in row.items() if isinstance(value, Constant)}
-    numbers = {name: value.si for name, value in figures.items()}
+    figures = {name: row[name] for name in _PROPERTIES}
+    kin = family(row["family"])
+    within = row.get("protect_within")
     return Material(
-        key, row["label"], row["family"], **numbers, figures=tuple(figures.items()), worked_wet=row.get("worked_wet", False)
+        id=key,
+        label=row["label"],
+        family=kin.id,
+        look=row.get("look", kin.look),
+        protection=row.get("protection", kin.protection),
+        protect_within=within.si if within else kin.protect_within,
+        **{name: value.si for name, value in figures.items()},
+        figures=tuple(figures.items()),
+        worked_wet=row.get("worked_wet", False),
     )

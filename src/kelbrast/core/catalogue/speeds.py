@@ -3,6 +3,7 @@
 from functools import cache
 
 from kelbrast.core.reference.loader import table
+from kelbrast.core.reference.schemas import BANDS
 from kelbrast.core.units import to_si
 
 
@@ -15,7 +16,7 @@ def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
     (30.48, 45.72)
     """
     found = {}
-    for name, unit in (("buffing_bands", "ft/min"), ("abrasive_bands", "m/s")):
+    for name, unit in BANDS.items():
         column = unit.replace("/", "_")
         for row in table(name):
             low, high = (to_si(float(row[f"{end}_{column}"]), unit) for end in ("low", "high"))

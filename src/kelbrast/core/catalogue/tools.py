@@ -4,8 +4,10 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
+from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.errors import ReadError
 from kelbrast.core.reference.loader import Constant, constant, record
 
 _SIZE_NAMES = {"second-cut": "second cut", "veryfine": "very fine", "extrafine": "extra fine"}
@@ -146,7 +148,8 @@ def wear_coefficient(carrier: Carrier, grain: float) -> float:
     if carrier.wear_law == "lap":
         ratio = grain / constant("removal.lap_grain").si
         return constant("removal.lap").si * float(ratio ** constant("removal.lap_exponent").si)
-    assert carrier.wear is not None, f"carriers.toml: {carrier.id} has no wear coefficient"
+    if carrier.wear is None:
+        raise ReadError.one(f"carriers.toml:{carrier.id}.wear", f'is missing; the law "{carrier.wear_law}" needs it')
     return carrier.wear
 
 
@@ -162,7 +165,7 @@ def _carrier(key: str, row: dict[str, Any]) -> Carrier:
 
 
 def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
-    grades = [parse_grade(text) for text in row.get("grades", [])]
+    grades = [parse_grade(text, field=f"carriers.toml:{carrier.id}.grades") for text in row.get("grades", [])]
     return [
         Tool(
             id=f"{carrier.id}-{grade.name.lower()}",
@@ -207,7 +210,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 grain=grain.si,
                 wear=compound["wear"].si,
                 charge=name,
-                suits=tuple(compound["suits"]),
+                suits=tuple(one.id for one in families().values() if name in one.bars),
             )
         )
     return found

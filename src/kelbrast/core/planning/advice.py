@@ -1,7 +1,8 @@
 """What to look for under the lamp, and what to beware of, for a step. The sentences are data (`records/advice.toml`)."""
 
-from typing import Final, Literal
+from typing import Literal
 
+from kelbrast.core.catalogue.families import family
 from kelbrast.core.catalogue.inserts import insert
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.planning.fit import Fit
@@ -10,7 +11,6 @@ from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.surface.face import Face
 
 LayOfStep = Literal["across", "along", "none"]
-_THROWS_SPARKS: Final = ("steel", "stainless", "titanium")
 
 
 def lay_of_step(fit: Fit, face: Face, *, last: bool) -> LayOfStep:
@@ -58,7 +58,7 @@ def step_cautions(fit: Fit, material: Material, *, warning: str | None = None) -
         found.append(advice["general"]["slow"])
     if fit.wet:
         found.append(advice["general"]["wet"])
-    beside = () if material.family in _THROWS_SPARKS else (advice["cautions"]["sparks"],)
+    beside = () if family(material.family).sparks else (advice["cautions"]["sparks"],)
     if fit.wet:
         beside += (advice["cautions"]["wet-option"], advice["cautions"]["dust"])
     return tuple(str(text) for text in (warning, *found) if text and text not in beside)
@@ -68,7 +68,7 @@ def part_cautions(job: Job) -> tuple[str, ...]:
     """Sentences for the whole part."""
     advice = record("advice")
     found = [
-        advice["family"].get(job.material.family),
+        family(job.material.family).caution,
         advice["general"]["keep_off"] if any(face.keep_off for face in job.faces) else None,
         *(insert(key).word for key in job.part.inserts),
         advice["general"]["defer"],

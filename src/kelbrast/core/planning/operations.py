@@ -3,11 +3,11 @@
 from dataclasses import dataclass
 from typing import Any, Final, Literal
 
+from kelbrast.core.catalogue.families import family
 from kelbrast.core.planning.face_plan import FacePlan
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.setups import rank
-from kelbrast.core.reference.loader import Constant, Source, constant, record
-from kelbrast.core.surface.part import PROTECTIONS
+from kelbrast.core.reference.loader import Source, constant, record
 
 When = Literal["before", "between", "after"]
 _RESIDUE: Final = ("residue-ultrasonic", "residue-wash", "residue-lukewarm", "residue-dry")
@@ -62,27 +62,23 @@ _STRIPS: Final = {"anodised": "strip-anodising", "lacquered": "strip-lacquer"}
 
 
 def protection_of(job: Job) -> tuple[str, float | None]:
-    """What protects the part at the end (a key of `PROTECTIONS`), and within how many seconds it must be on."""
-    rows = record("operations")["protection"]
-    row = rows.get(job.material.id) or rows.get(job.material.family) or {}
-    usual = row.get("usual", "none")
-    chosen = usual if job.part.protect == "usual" else job.part.protect
+    """What protects the part at the end ("none", "oil", "wax" or "lacquer"), and within how many seconds it must be on."""
+    chosen = job.material.protection if job.part.protect == "usual" else job.part.protect
     if job.part.protect == "usual" and any(face.want.deformed == 0 for face in job.faces if not face.keep_off):
         chosen = "none"  # a face that waits for paint must stay clean
-    assert chosen in PROTECTIONS, f"operations.toml: {chosen} is not a way to protect"
-    within: Constant | None = row.get("within")
-    return chosen, within.si if within else None
+    return chosen, job.material.protect_within
 
 
 def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
-    no_bath = job.material.family in ("plastic", "coating") or _area(job, largest=True) > constant("work.bath").si
+    kin = family(job.material.family)
+    no_bath = not kin.bath or _area(job, largest=True) > constant("work.bath").si
     forbids = job.forbids | ({"ultrasonic"} if no_bath else set())
     residue = next(key for key in _RESIDUE if not forbids & set(record("operations")[key].get("forbidden_by", ())))
     found = [_operation(residue, "after", job)]
     protect, within = protection_of(job)
     painted = any(plan.face.want.deformed == 0 for plan in worked)
     if protect == "lacquer" or painted:
-        gentle = job.material.family == "plastic" or "solvent" in forbids
+        gentle = not kin.alcohol or "solvent" in forbids
         found.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
     if protect != "none":
         found.append(_operation(protect, "after", job, within=within))
@@ -101,7 +97,7 @@ def blocked(job: Job) -> str | None:
         return "Painted parts are not stripped by this route: have the paint taken off first, then describe what is found."
     if (key := _STRIPS.get(job.part.covering)) is None:
         return None
-    if key == "strip-anodising" and job.material.family != "aluminium":
+    if key == "strip-anodising" and not family(job.material.family).anodises:
         return f"Anodising is a coat of aluminium; this part is {job.material.label.lower()}. Say what covers it instead."
     stopped = job.forbids & set(record("operations")[key].get("forbidden_by", ()))
     if stopped:

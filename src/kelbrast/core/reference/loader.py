@@ -5,28 +5,20 @@ in `tables/*.csv` the unit is in the column's name and `source` is a column. Wha
 (published, memory, practice, fitted, assumed) belongs to the source, in `sources.toml`.
 """
 
-import csv
-import tomllib
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
-from typing import Any, Final
+from typing import Any
 
-from kelbrast.core.errors import ReadError
+from kelbrast.core.errors import Fault, ReadError
+from kelbrast.core.reference.raw import record_written, sources_written, table_written
+from kelbrast.core.reference.schemas import SOURCES, misfits, table_misfits
 from kelbrast.core.units import to_si
-
-KINDS: Final = {
-    "published": "read in the named publication",
-    "memory": "a published value, quoted from memory",
-    "practice": "common practice, no single source",
-    "fitted": "chosen by us to reproduce named check values",
-    "assumed": "a round figure to start with; put in your own",
-}
 
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """Where figures come from, and of what kind they are (a key of `KINDS`)."""
+    """Where figures come from, and of what kind they are (a key of `schemas.KINDS`)."""
 
     id: str
     title: str
@@ -50,28 +42,31 @@ class Constant:
 @cache
 def sources() -> dict[str, Source]:
     """Every source by its key."""
-    found = {key: Source(key, str(row["title"]), str(row["kind"])) for key, row in _toml("sources.toml").items()}
-    for source in found.values():
-        if source.kind not in KINDS:
-            raise ReadError.one(f"sources.toml:{source.id}.kind", f'"{source.kind}" is not one of {", ".join(KINDS)}')
-    return found
+    _refuse(SOURCES.faults("sources.toml:", sources_written()))
+    return {key: Source(key, row["title"], row["kind"]) for key, row in sources_written().items()}
 
 
 @cache
 def record(name: str) -> dict[str, Any]:
-    """A whole file of `records/`, its `[value, unit, source]` triples turned into `Constant`s."""
-    return {key: _with_constants(f"{name}:{key}", value) for key, value in _toml("records", f"{name}.toml").items()}
+    """A whole file of `records/`, its `[value, unit, source]` triples turned into `Constant`s.
+
+    Raises:
+        ReadError: an entry does not fit its schema; every fault with file, entry, key and what is expected.
+    """
+    _refuse(misfits(name, record_written(name)))
+    return {key: _with_constants(value) for key, value in record_written(name).items()}
 
 
 @cache
 def table(name: str) -> tuple[dict[str, str], ...]:
-    """The rows of a file of `tables/`, as text by column."""
-    text = files(__package__).joinpath("tables", f"{name}.csv").read_text(encoding="utf-8")
-    rows = tuple(csv.DictReader(text.splitlines()))
-    for number, row in enumerate(rows, start=2):
-        if row.get("source") not in sources():
-            raise ReadError.one(f"{name}.csv:{number}.source", f'"{row.get("source")}" is not in sources.toml')
-    return rows
+    """The rows of a file of `tables/`, as text by column.
+
+    Raises:
+        ReadError: as for `record`.
+    """
+    heading, *rows = table_written(name)
+    _refuse(table_misfits(name, (heading, *rows)))
+    return tuple(dict(zip(heading, row, strict=True)) for row in rows)
 
 
 @cache
@@ -89,17 +84,16 @@ def constant(path: str) -> Constant:
     return node
 
 
-def _toml(*path: str) -> dict[str, Any]:
-    return tomllib.loads(files(__package__).joinpath(*path).read_text(encoding="utf-8"))
+def _refuse(faults: Iterable[Fault]) -> None:
+    if found := list(faults):
+        raise ReadError(found)
 
 
-def _with_constants(where: str, node: Any) -> Any:
+def _with_constants(node: Any) -> Any:
     if isinstance(node, dict):
-        return {key: _with_constants(f"{where}.{key}", value) for key, value in node.items()}
-    if isinstance(node, list) and node and isinstance(node[0], int | float):
-        if len(node) not in (3, 4) or node[2] not in sources():
-            raise ReadError.one(where, "must be [value, unit, source] with a source from sources.toml")
+        return {key: _with_constants(value) for key, value in node.items()}
+    if isinstance(node, list) and isinstance(node[0], int | float):
         return Constant(float(node[0]), node[1], sources()[node[2]], node[3] if len(node) == 4 else "")
     if isinstance(node, list):
-        return [_with_constants(where, item) for item in node]
+        return [_with_constants(item) for item in node]
     return node

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.simulation.patch import Patch
@@ -31,14 +32,14 @@ class Lamp:
     direction: float = math.radians(118)
 
 
-def look_of(material: str, family: str) -> Look:
-    """The look of a material, by its own name where it has one, else by its family.
+def look_of(material: Material) -> Look:
+    """How this material looks.
 
-    >>> look_of("brass-60-40", "copper-alloy").colour[2] < look_of("mild-steel", "steel").colour[2]
+    >>> from kelbrast.core.catalogue.materials import material
+    >>> look_of(material("brass")).colour[2] < look_of(material("mild-steel")).colour[2]
     True
     """
-    looks = record("looks")
-    row = looks.get(material) or looks[family]
+    row = record("looks")[material.look]
     red, green, blue = (share.value for share in row["reflects"])
     return Look((red, green, blue), row["body"].value)
 

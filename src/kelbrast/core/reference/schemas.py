@@ -1,0 +1,266 @@
+"""What every reference file must hold: its keys, its dimensions, and the names that it shares with other files."""
+
+from collections.abc import Collection, Iterator, Sequence
+from typing import Any, Final
+
+from kelbrast.core.errors import Fault
+from kelbrast.core.reference.raw import record_written, sources_written, table_written
+from kelbrast.core.reference.shape import Each, Entry, Many, Name, Number, Plain, Shape, Written
+
+KINDS: Final = {
+    "published": "read in the named publication",
+    "memory": "a published value, quoted from memory",
+    "practice": "common practice, no single source",
+    "fitted": "chosen by us to reproduce named check values",
+    "assumed": "a round figure to start with; put in your own",
+}
+LAYS: Final = ("one-way", "none", "any")
+WAYS: Final = ("wet", "hot-water", "soak", "solvent", "ultrasonic")  # of working, which what is stuck in a part may forbid
+WEAR_LAWS: Final = ("coated", "lap", "constant", "compound")
+
+
+def misfits(name: str, given: dict[str, Any]) -> Iterator[Fault]:
+    """What does not fit in this content of `records/<name>.toml`, each with file, entry, key and what is expected.
+
+    >>> [str(fault) for fault in misfits("looks", {"tin": {"body": [2, "mm", "looks"]}})][0]
+    'looks.toml:tin.body: is in "mm"; expected a ratio, in 1'
+    """
+    yield from RECORDS[name].faults(f"{name}.toml:", given)
+
+
+def table_misfits(name: str, lines: Sequence[Sequence[str]]) -> Iterator[Fault]:
+    """The same for the lines of `tables/<name>.csv`, its heading first."""
+    columns = TABLES[name]
+    heading, *rows = lines
+    if list(heading) != list(columns):
+        yield Fault(f"{name}.csv:1", f"has the columns {', '.join(heading)}; expected {', '.join(columns)}")
+        return
+    for number, row in enumerate(rows, start=2):
+        if len(row) != len(columns):
+            yield Fault(
+                f"{name}.csv:{number}",
+                f"has {len(row)} cells; expected {len(columns)}, one with a comma in it in quotes",
+            )
+            continue
+        for (column, shape), cell in zip(columns.items(), row, strict=True):
+            yield from shape.faults(f"{name}.csv:{number}.{column}", cell)
+
+
+def _key_of(name: str, *path: str) -> Name:
+    def known() -> Collection[str]:
+        rows = record_written(name)
+        for part in path:
+            rows = rows[part]
+        return rows.keys()
+
+    return Name(f"a key of {name}.toml" + "".join(f", [{part}]" for part in path), known)
+
+
+def _one_of(*names: str) -> Name:
+    return Name(f"one of {', '.join(names)}", lambda: names)
+
+
+def _number(*dimensions: str) -> Number:
+    return Number(dimensions, sources_written)
+
+
+def _taken_by_machines() -> Collection[str]:
+    return {mount for machine in record_written("machines").values() for mount in machine["takes"]}
+
+
+def _with_known(shapes: dict[Shape, str]) -> dict[str, Shape]:
+    """The keys of a group, written by their shape: `{LENGTH: "width depth"}`."""
+    return {key: shape for shape, keys in shapes.items() for key in keys.split()}
+
+
+def _all_of(shapes: dict[Shape, str]) -> Entry:
+    return Entry(_with_known(shapes))
+
+
+TEXT, NOTE, FLAG, COUNT = Plain(str), Plain(str, empty=True), Plain(bool), Plain(int)
+RATIO, LENGTH, AREA, TIME, ANGLE = (_number(one) for one in ("ratio", "length", "area", "time", "angle"))
+SPEED, TURNING, FORCE, PRESSURE, MONEY = (_number(one) for one in ("speed", "turning", "force", "pressure", "money"))
+TEMPERATURE, STEP, PER_TIME, TRANSFER = (_number(one) for one in ("temperature", "temperature step", "rate", "heat transfer"))
+FAMILY, WORDS = _key_of("families"), Many(TEXT)
+PROTECTION: Final = _one_of("none", "oil", "wax", "lacquer")
+BANDS: Final = {"buffing_bands": "ft/min", "abrasive_bands": "m/s"}
+BAND: Final = Name("a use of the speed tables", lambda: {row[0] for name in BANDS for row in table_written(name)[1:]})
+_SHELTER: Final = _with_known({PROTECTION: "protection", TIME: "protect_within"})
+
+_CARRIER: Final = Entry(
+    _with_known(
+        {
+            TEXT: "label kind unit",
+            FLAG: "levels backed open tight",
+            Name("a mount that a machine takes", _taken_by_machines): "mount",
+            _one_of(*WEAR_LAWS): "wear_law",
+            Many(_one_of(*LAYS[:2])): "lays",
+            RATIO: "hold friction",
+            FORCE: "force light_force",
+            AREA: "patch",
+            TIME: "setup change",
+            MONEY: "price",
+            Many(_key_of("advice", "cautions")): "cautions",
+        }
+    ),
+    _with_known(
+        {
+            WORDS: "grades",
+            Each(LENGTH): "sizes",
+            Many(_key_of("compounds")): "compounds",
+            FLAG: "flat_only scallops wears_down keeps_size turned_only wet",
+            RATIO: "reach_in_grains wear",
+            LENGTH: "reaches_depth inside_radius diameter",
+            PRESSURE: "hardest",
+            BAND: "band",
+            SPEED: "marked_limit",
+            TIME: "life lasts",
+            Many(FAMILY): "not_for",
+        }
+    ),
+)
+_MACHINE: Final = Entry(
+    _with_known({TEXT: "label", WORDS: "takes", RATIO: "contact"}),
+    _with_known(
+        {
+            FLAG: "stands turns_work",
+            COUNT: "spindles",
+            Many(TURNING): "speeds",
+            TURNING: "speed_low speed_high",
+            LENGTH: "orbit",
+            SPEED: "stroke",
+            _one_of("side", "face"): "view",
+            _one_of("clockwise", "anticlockwise"): "turns",
+            ANGLE: "worker touch_from touch_to",
+            TEXT: "where",
+        }
+    ),
+    together=(("speed_low", "speed_high"), ("view", "turns", "worker", "touch_from", "touch_to", "where")),
+)
+_PROCESS: Final = Entry(
+    {
+        "scratch": _all_of(
+            {LENGTH: "coefficient", RATIO: "exponent hardness_exponent depth_per_ra", PRESSURE: "reference_hardness"}
+        ),
+        "removal": _all_of(
+            {RATIO: "coated size_exponent lap lap_exponent waviness_share bore_contact", LENGTH: "critical_grain lap_grain"}
+        ),
+        "clearance": _all_of({RATIO: "found mark_length_per_grain largest_offset largest_scale", LENGTH: "mark_width"}),
+        "deformed": _all_of({RATIO: "hidden satin mirror"}),
+        "looks": _all_of({LENGTH: "mirror_below satin_below", AREA: "flat_area"}),
+        "heat": _all_of(
+            {
+                RATIO: "into_work wet_share rest_to",
+                TEMPERATURE: "room hand",
+                TIME: "shortest_stay handling",
+                TRANSFER: "loss_air loss_water",
+                LENGTH: "thick",
+            }
+        ),
+        "work": _all_of({TIME: "wet_wipe check wash", PER_TIME: "bench_rate", AREA: "bath carried", RATIO: "slow_share"}),
+        "habit": _all_of({RATIO: "every-grade double-up"}),
+        "handover": _all_of({LENGTH: "fine_paper early_wheel"}),
+        "blend": _all_of({RATIO: "show_slope working_slope raised_share", AREA: "least_patch", LENGTH: "fingernail"}),
+        "bench": _all_of(
+            {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
+        ),
+        "learning": _all_of({RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step", TIME: "mistap"}),
+        "house": _all_of({RATIO: "deeper worked"}),
+        "gloss": _all_of({LENGTH: "wavelength", RATIO: "rq_per_ra"}),
+        "simulation": _all_of(
+            {
+                RATIO: "mark_width_per_grain groove_power coverage pit_shallowest not_yet",
+                LENGTH: "shape_length ripple_length bead_width pit_smallest pit_largest nick_half_length nick_half_width"
+                " finest_grain coarsest_grain",
+                AREA: "pit_area",
+                ANGLE: "crossing",
+            }
+        ),
+    }
+)
+RECORDS: Final[dict[str, Shape]] = {
+    "advice": Entry(
+        {
+            "cautions": Each(TEXT),
+            "checks": _all_of({TEXT: "cross along none level raised polish last-mirror last-tooth last-satin"}),
+            "general": _all_of({TEXT: "defer keep_off hot light schools wet slow"}),
+            "mounting": _all_of({TEXT: "two-spindles wheel belt pad lathe disc shank"}),
+        }
+    ),
+    "carriers": Each(_CARRIER),
+    "compounds": Each(_all_of({TEXT: "label", LENGTH: "grain", RATIO: "wear"})),
+    "families": Each(
+        Entry(
+            _with_known(
+                {
+                    TEXT: "label caution",
+                    _key_of("looks"): "look",
+                    FLAG: "sparks bath alcohol anodises",
+                    Many(_key_of("compounds")): "bars",
+                    PROTECTION: "protection",
+                }
+            ),
+            {"protect_within": TIME},
+        )
+    ),
+    "faults": Each(_all_of({TEXT: "seen avoid", WORDS: "why cure"})),
+    "finishes": Each(
+        Entry(
+            _with_known({TEXT: "label purpose", _one_of(*LAYS): "lay", _key_of("process", "deformed"): "shows"}),
+            _with_known({LENGTH: "ra_low ra_high", TEXT: "no_finer_than"}),
+        )
+    ),
+    "inserts": Each(_all_of({TEXT: "label word", TEMPERATURE: "limit", Many(_one_of(*WAYS)): "forbids"})),
+    "instruments": Each(
+        _all_of({TEXT: "label quantity", _number("length", "ratio", "turning", "temperature step"): "resolution error"})
+    ),
+    "looks": Each(_all_of({Many(RATIO): "reflects", RATIO: "body"})),
+    "machines": Each(_MACHINE),
+    "materials": Each(
+        Entry(
+            {
+                "label": TEXT,
+                "family": FAMILY,
+                "hardness": PRESSURE,
+                "conductivity": _number("conductivity"),
+                "density": _number("density"),
+                "specific_heat": _number("specific heat"),
+                "limit": TEMPERATURE,
+            },
+            {"worked_wet": FLAG, "look": _key_of("looks"), **_SHELTER},
+            together=(("protection", "protect_within"),),
+        )
+    ),
+    "operations": Each(
+        Entry(
+            _with_known({TEXT: "label text", TIME: "active"}),
+            _with_known({TIME: "per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions"}),
+        )
+    ),
+    "process": _PROCESS,
+    "sentences": Each(Each(TEXT)),
+    "upkeep": Each(
+        Entry(
+            _with_known({TEXT: "label text", _one_of("wheel", "abrasive-wheel", "machine", "shop", "waxed"): "on"}),
+            _with_known({TIME: "after every", FLAG: "worked"}),
+        )
+    ),
+    "uses": Each(Entry(_with_known({TEXT: "label reason", _key_of("finishes"): "finish"}), {"no_finer_than": TEXT})),
+}
+_CITED: Final[dict[str, Shape]] = {"source": Name("a key of sources.toml", sources_written), "locator": NOTE, "note": NOTE}
+_BAND_COLUMNS: Final[dict[str, dict[str, Shape]]] = {
+    name: {
+        "use": TEXT,
+        "family": FAMILY,
+        f"low_{unit.replace('/', '_')}": Written(),
+        f"high_{unit.replace('/', '_')}": Written(),
+    }
+    for name, unit in BANDS.items()
+}
+_CUT_OFF_COLUMNS: Final = "ra_low_um ra_high_um rsm_low_mm rsm_high_mm cut_off_mm noise_um"
+TABLES: Final[dict[str, dict[str, Shape]]] = {
+    "grains": {"system": _one_of("P", "F", "CAMI", "JIS"), "grade": Written(), "median_um": Written(), **_CITED},
+    **{name: {**columns, **_CITED} for name, columns in _BAND_COLUMNS.items()},
+    "cutoffs": {**{column: Written() for column in _CUT_OFF_COLUMNS.split()}, "source": _CITED["source"]},
+}
+SOURCES: Final = Each(_all_of({TEXT: "title", _one_of(*KINDS): "kind"}))
