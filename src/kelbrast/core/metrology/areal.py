@@ -4,12 +4,11 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
 
-Reals = NDArray[np.float64]
 _ROWS: Final = 256
 
 

@@ -4,11 +4,10 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 
-Reals = NDArray[np.float64]
 WINDOW: Final = 0.4  # share of the curve over which it is flattest
 
 

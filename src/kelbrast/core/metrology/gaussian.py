@@ -4,11 +4,10 @@ import math
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 
-Reals = NDArray[np.float64]
 ALPHA: Final = math.sqrt(math.log(2) / math.pi)  # half of a wave at the cut-off passes
 REACH: Final = 1.0  # cut-offs on each side to which the weights are taken; 0.75 would do
 

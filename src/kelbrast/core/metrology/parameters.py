@@ -4,11 +4,10 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 
-Reals = NDArray[np.float64]
 SECTIONS: Final = 5
 _HEIGHT_NOISE: Final = 0.1  # of Rz: a peak or valley smaller than this is none (ISO 4287)
 _SPACING_NOISE: Final = 0.01  # of the section

@@ -3,12 +3,10 @@
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
-
-Reals = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.planning.face_plan import search_for, widest_jump
-from kelbrast.core.planning.graph import CRITERIA, METAL, Flags, Graph, Reals
+from kelbrast.core.planning.graph import CRITERIA, METAL, Graph
 from kelbrast.core.planning.job import Job
 from kelbrast.core.planning.search import Route, Search, best_route, least_ahead, open_ways
 

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.catalogue.tools import Carrier
 from kelbrast.core.planning.fit import Fit
 from kelbrast.core.planning.job import Job
@@ -23,9 +23,6 @@ from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
-
-Reals = NDArray[np.float64]
-Flags = NDArray[np.bool_]
 
 CRITERIA: Final = ("time", "metal", "cost", "changes")
 TIME, METAL, COST, CHANGES = range(4)

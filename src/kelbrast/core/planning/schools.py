@@ -1,14 +1,11 @@
 """Habits of the trade as masks: where paper ends and the wheel starts."""
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.planning.fit import Fit
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
-
-Flags = NDArray[np.bool_]
-Reals = NDArray[np.float64]
 
 
 def handover_mask(fits: tuple[Fit, ...], depth: Reals, hardness: float) -> dict[str, Flags]:

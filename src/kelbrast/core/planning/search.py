@@ -12,7 +12,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Flags, Graph, Reals
+from kelbrast.core.arrays import Flags, Reals
+from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Graph
 from kelbrast.core.planning.rules import Rule
 from kelbrast.core.planning.wishes import narrow
 from kelbrast.core.surface.face import Wish

@@ -4,14 +4,12 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.planning.fit import Fit
 from kelbrast.core.planning.job import Job
 from kelbrast.core.process.rests import rest, work_until_hot
 from kelbrast.core.reference.loader import constant
-
-Reals = NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,11 +1,9 @@
 """Keeping what the person wants of a route, as masks over the steps of a graph."""
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags
 from kelbrast.core.surface.face import Wish
-
-Flags = NDArray[np.bool_]
 
 
 def narrow(steps: Flags, ends: Flags, tools: tuple[str, ...], wish: Wish) -> tuple[Flags, Flags]:

@@ -7,12 +7,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.simulation.patch import Patch
 
-Reals = NDArray[np.float64]
 Picture = NDArray[np.uint8]
 
 
@@ -69,7 +69,7 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
     return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / 2.2), 0, 255).astype(np.uint8))
 
 
-def outlined(picture: Picture, marks: NDArray[np.bool_]) -> Picture:
+def outlined(picture: Picture, marks: Flags) -> Picture:
     """The picture with these marks drawn over in a strong dark red, and the rest paler: not the colour alone tells."""
     pale = 128 + 0.55 * (picture.astype(float) - 128) + 30
     shown = np.where(marks[..., None], np.array([176.0, 32.0, 24.0]), pale)

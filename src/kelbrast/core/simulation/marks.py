@@ -5,13 +5,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.loader import constant
 
-Reals = NDArray[np.float64]
 Lay = Literal["one-way", "none"]
 _CHUNK = 400_000  # points of grooves that are drawn at once
 

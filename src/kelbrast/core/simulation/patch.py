@@ -5,14 +5,13 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.marks import Marks, draw
 
-Reals = NDArray[np.float64]
 FoundKind = Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
 
 
@@ -109,7 +108,7 @@ def share_left(before: Patch, after: Patch) -> float:
     return float((before.z[low] < after.top).mean()) if low.any() else 0.0
 
 
-def old_marks(before: Patch, after: Patch) -> NDArray[np.bool_]:
+def old_marks(before: Patch, after: Patch) -> Flags:
     """Where the surface before the step still is as it was, below the plane that was worked down to: marks that are left."""
     return np.asarray((after.z == before.z) & (after.z < after.top))
 

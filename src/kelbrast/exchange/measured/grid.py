@@ -3,14 +3,13 @@
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.errors import BadInput, ReadError
 from kelbrast.core.metrology.areal import HeightMap
 from kelbrast.core.metrology.profile import Profile
 
 Surface = Profile | HeightMap
-Reals = NDArray[np.float64]
 MOST_POINTS: Final = 4_500_000  # of a map: 2048 by 2048 and a little more
 MOST_ON_A_LINE: Final = 1_000_000  # of a profile
 MOST_IN_TEXT: Final = 500_000  # written out as text, which takes ten times as long to read
@@ -55,7 +54,7 @@ def _short(count: int) -> str:
     return str(count) if count < 10**9 else "a thousand million"
 
 
-def _filled(z: Reals, missing: NDArray[np.bool_]) -> Reals:
+def _filled(z: Reals, missing: Flags) -> Reals:
     """Along each row in a straight line over the gap; a row with no point at all like the row before it."""
     found = z.copy()
     places = np.arange(z.shape[1])

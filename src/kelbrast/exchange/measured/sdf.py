@@ -10,6 +10,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Flags
 from kelbrast.core.errors import ReadError
 from kelbrast.exchange.measured.grid import Surface, on_grid, size_of
 
@@ -117,7 +118,7 @@ def _checked(header: _Header, *, text: bool) -> int:
     return count
 
 
-def _missing(heights: NDArray[np.generic], header: _Header) -> NDArray[np.bool_]:
+def _missing(heights: NDArray[np.generic], header: _Header) -> Flags:
     """Points that were not measured: the smallest value of the type, the largest in BCR; NaN in text."""
     kind = np.dtype(_TYPES[header.kind])
     as_numbers = heights.astype(np.float64)

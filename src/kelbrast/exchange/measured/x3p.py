@@ -11,11 +11,11 @@ from xml.etree.ElementTree import Element, SubElement, tostring
 import numpy as np
 from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import ParseError, fromstring
-from numpy.typing import NDArray
 
+from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import ReadError
 from kelbrast.core.metrology.profile import Profile
-from kelbrast.exchange.measured.grid import Reals, Surface, on_grid, size_of
+from kelbrast.exchange.measured.grid import Surface, on_grid, size_of
 
 _NAMESPACE: Final = "http://www.opengps.eu/2008/ISO5436_2"
 _TYPES: Final = {"I": "<i2", "L": "<i4", "F": "<f4", "D": "<f8"}
@@ -139,7 +139,7 @@ def _check_sum(archive: zipfile.ZipFile, text: bytes) -> None:
 def write_x3p(surface: Surface, *, comment: str = "") -> bytes:
     """A profile or a map as an X3P file, its heights as 64-bit numbers in a binary part."""
     profile = isinstance(surface, Profile)
-    z: NDArray[np.float64] = np.atleast_2d(surface.z)
+    z: Reals = np.atleast_2d(surface.z)
     rows, columns = (surface.spacing, surface.spacing) if isinstance(surface, Profile) else surface.spacing
     raw = np.ascontiguousarray(z, dtype="<f8").tobytes()
     root = Element("p:ISO5436_2", {"xmlns:p": _NAMESPACE})
