@@ -9,6 +9,7 @@ from xml.sax.saxutils import escape
 import segno
 from fpdf import FPDF
 
+from kelbrast.core.catalogue.families import said_family
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.rack.fitting import highest_spindle
 from kelbrast.core.rack.item import Item, bound_by, carrier_of
@@ -47,7 +48,7 @@ def label_of(item: Item, label: str, address: str, system: System = "metric") ->
     if bound.charge or bound.family:
         compound = record("compounds").get(bound.charge or "")
         charge = str(compound["label"]) if compound else bound.charge
-        lines.append("Only " + ", ".join(text for text in (charge, bound.family) if text))
+        lines.append("Only " + " on ".join(text for text in (charge, said_family(bound.family or "")) if text))
     elif item.kind in ("wheel", "lap"):
         lines.append("Not used yet")
     if (grain := _grain(item, bound.charge)) is not None:

@@ -62,6 +62,15 @@ def family(key: str) -> Family:
     return find("family", families(), key)
 
 
+def said_family(key: str) -> str:
+    """A family inside a sentence; what is not known as one is said as it stands.
+
+    >>> said_family("copper-alloy")
+    'copper, brass, bronze'
+    """
+    return families()[key].label.lower() if key in families() else key
+
+
 def missing_bands(
     families: Collection[str], carriers: Mapping[str, Mapping[str, Any]], known: Collection[tuple[str, str]]
 ) -> Iterator[Fault]:

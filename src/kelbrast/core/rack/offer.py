@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from kelbrast.core.catalogue.families import said_family
 from kelbrast.core.catalogue.tools import Tool, tools
 from kelbrast.core.rack.item import Bound, Item, bound_by, carrier_of, keeps_to_one_family
 from kelbrast.core.reference.loader import record
@@ -105,7 +106,7 @@ def why_not(item: Item, tool: Tool, charge: str | None, family: str) -> str | No
     if bound.charge is not None and charge is not None and bound.charge != charge:
         return f"{name} has carried {_said(bound.charge)} and is kept for it; {_said(charge)} would be mixed with it."
     if bound.family is not None and bound.family != family and keeps_to_one_family(tool.carrier):
-        return f"{name} has worked {bound.family}: what it holds would score or stain {family}."
+        return f"{name} has worked {said_family(bound.family)}: what it holds would score or stain {said_family(family)}."
     return None
 
 

@@ -68,13 +68,13 @@ def _taken_by_machines() -> Collection[str]:
     return {mount for machine in record_written("machines").values() for mount in machine["takes"]}
 
 
-def _with_known(shapes: dict[Shape, str]) -> dict[str, Shape]:
+def _keys(shapes: dict[Shape, str]) -> dict[str, Shape]:
     """The keys of a group, written by their shape: `{LENGTH: "width depth"}`."""
     return {key: shape for shape, keys in shapes.items() for key in keys.split()}
 
 
 def _all_of(shapes: dict[Shape, str]) -> Entry:
-    return Entry(_with_known(shapes))
+    return Entry(_keys(shapes))
 
 
 TEXT, NOTE, FLAG, COUNT = Plain(str), Plain(str, empty=True), Plain(bool), Plain(int)
@@ -85,10 +85,10 @@ FAMILY, WORDS = _key_of("families"), Many(TEXT)
 PROTECTION: Final = _one_of("none", "oil", "wax", "lacquer")
 BANDS: Final = {"buffing_bands": "ft/min", "abrasive_bands": "m/s"}
 BAND: Final = Name("a use of the speed tables", lambda: {row[0] for name in BANDS for row in table_written(name)[1:]})
-_SHELTER: Final = _with_known({PROTECTION: "protection", TIME: "protect_within"})
+_SHELTER: Final = _keys({PROTECTION: "protection", TIME: "protect_within"})
 
 _CARRIER: Final = Entry(
-    _with_known(
+    _keys(
         {
             TEXT: "label kind unit",
             FLAG: "levels backed open tight",
@@ -103,7 +103,7 @@ _CARRIER: Final = Entry(
             Many(_key_of("advice", "cautions")): "cautions",
         }
     ),
-    _with_known(
+    _keys(
         {
             WORDS: "grades",
             Each(LENGTH): "sizes",
@@ -120,8 +120,8 @@ _CARRIER: Final = Entry(
     ),
 )
 _MACHINE: Final = Entry(
-    _with_known({TEXT: "label", WORDS: "takes", RATIO: "contact"}),
-    _with_known(
+    _keys({TEXT: "label", WORDS: "takes", RATIO: "contact"}),
+    _keys(
         {
             FLAG: "stands turns_work",
             COUNT: "spindles",
@@ -191,7 +191,7 @@ RECORDS: Final[dict[str, Shape]] = {
     "compounds": Each(_all_of({TEXT: "label", LENGTH: "grain", RATIO: "wear"})),
     "families": Each(
         Entry(
-            _with_known(
+            _keys(
                 {
                     TEXT: "label caution",
                     _key_of("looks"): "look",
@@ -206,8 +206,8 @@ RECORDS: Final[dict[str, Shape]] = {
     "faults": Each(_all_of({TEXT: "seen avoid", WORDS: "why cure"})),
     "finishes": Each(
         Entry(
-            _with_known({TEXT: "label purpose", _one_of(*LAYS): "lay", _key_of("process", "deformed"): "shows"}),
-            _with_known({LENGTH: "ra_low ra_high", TEXT: "no_finer_than"}),
+            _keys({TEXT: "label purpose", _one_of(*LAYS): "lay", _key_of("process", "deformed"): "shows"}),
+            _keys({LENGTH: "ra_low ra_high", TEXT: "no_finer_than"}),
         )
     ),
     "inserts": Each(_all_of({TEXT: "label word", TEMPERATURE: "limit", Many(_one_of(*WAYS)): "forbids"})),
@@ -233,19 +233,19 @@ RECORDS: Final[dict[str, Shape]] = {
     ),
     "operations": Each(
         Entry(
-            _with_known({TEXT: "label text", TIME: "active"}),
-            _with_known({TIME: "per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions"}),
+            _keys({TEXT: "label text", TIME: "active"}),
+            _keys({TIME: "per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions"}),
         )
     ),
     "process": _PROCESS,
     "sentences": Each(Each(TEXT)),
     "upkeep": Each(
         Entry(
-            _with_known({TEXT: "label text", _one_of("wheel", "abrasive-wheel", "machine", "shop", "waxed"): "on"}),
-            _with_known({TIME: "after every", FLAG: "worked"}),
+            _keys({TEXT: "label text", _one_of("wheel", "abrasive-wheel", "machine", "shop", "waxed"): "on"}),
+            _keys({TIME: "after every", FLAG: "worked"}),
         )
     ),
-    "uses": Each(Entry(_with_known({TEXT: "label reason", _key_of("finishes"): "finish"}), {"no_finer_than": TEXT})),
+    "uses": Each(Entry(_keys({TEXT: "label reason", _key_of("finishes"): "finish"}), {"no_finer_than": TEXT})),
 }
 _CITED: Final[dict[str, Shape]] = {"source": Name("a key of sources.toml", sources_written), "locator": NOTE, "note": NOTE}
 _BAND_COLUMNS: Final[dict[str, dict[str, Shape]]] = {
