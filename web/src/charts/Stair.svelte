@@ -17,6 +17,8 @@
   let width = $state(700);
   let height = $state(420);
   const stair = $derived(layOutStair(steps, wantedUm, wantedLowUm, width, height, unitScale('depth', shown.system)));
+  /** Drawn first, so that names and marks stand before its frame. */
+  const chosen = $derived(stair.treads[selected]);
 
   function point(event: MouseEvent & { currentTarget: SVGElement }) {
     const at = stepAt(stair, event.clientX - event.currentTarget.getBoundingClientRect().left);
@@ -50,6 +52,15 @@
         >{wantedLabel}</text
       >
     {/if}
+    {#if chosen}
+      <rect
+        x={chosen.x0}
+        y={stair.top - 8}
+        width={chosen.x1 - chosen.x0}
+        height={stair.bottom - stair.top + 8}
+        class="chosen"
+      />
+    {/if}
     {#each stair.treads as tread, at (at)}
       {@const colour = temperColour(tread.step.grainUm)}
       <path d={tread.area} style:fill={colour} class="under" />
@@ -64,15 +75,6 @@
         >
           {tread.label}
         </text>
-      {/if}
-      {#if at === selected}
-        <rect
-          x={tread.x0}
-          y={stair.top - 8}
-          width={tread.x1 - tread.x0}
-          height={stair.bottom - stair.top + 8}
-          class="chosen"
-        />
       {/if}
     {/each}
     {#if stair.worst}
@@ -129,7 +131,7 @@
     font-weight: 600;
     paint-order: stroke;
     stroke: var(--card);
-    stroke-width: 3px;
+    stroke-width: 5px;
   }
   .label.on {
     font-weight: 750;
