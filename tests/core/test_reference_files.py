@@ -4,20 +4,32 @@ import copy
 import json
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 
+from kelbrast.core.bench.instruments import Quantity
 from kelbrast.core.catalogue.families import families, missing_bands
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.speeds import speed_bands
 from kelbrast.core.catalogue.tools import Tool, tools, wear_coefficient
 from kelbrast.core.errors import ReadError
+from kelbrast.core.rack.upkeep import On
 from kelbrast.core.reference.loader import record
 from kelbrast.core.reference.raw import record_written, table_written
-from kelbrast.core.reference.schemas import RECORDS, SOURCES, TABLES, misfits, table_misfits
+from kelbrast.core.reference.schemas import (
+    LOOKED_AFTER,
+    PROTECTIONS,
+    QUANTITIES,
+    RECORDS,
+    SOURCES,
+    TABLES,
+    misfits,
+    table_misfits,
+)
 from kelbrast.core.reference.shape import Each
 from kelbrast.core.simulation.light import look_of
+from kelbrast.core.surface import part
 
 Place = tuple[str | int, ...]
 
@@ -53,11 +65,21 @@ def said(name: str, at: Place) -> str:
 def changed(whole: dict[str, Any], at: Place, value: Any) -> dict[str, Any]:
     """A copy with another value in this place."""
     new = copy.deepcopy(whole)
-    node: Any = new
-    for part in at[:-1]:
-        node = node[part]
-    node[at[-1]] = value
+    reached(new, at[:-1])[at[-1]] = value
     return new
+
+
+def without(whole: dict[str, Any], at: Place) -> dict[str, Any]:
+    """A copy with nothing in this place."""
+    new = copy.deepcopy(whole)
+    del reached(new, at[:-1])[at[-1]]
+    return new
+
+
+def reached(node: Any, at: Place) -> Any:
+    for step in at:
+        node = node[step]
+    return node
 
 
 def refused(name: str, given: dict[str, Any]) -> dict[str, str]:
@@ -95,15 +117,6 @@ def test_a_key_that_nobody_knows_or_that_is_missing_is_refused(name: str) -> Non
             key for key in node if "is missing" in refused(name, without(whole, (*at, key))).get(said(name, (*at, key)), "")
         ]
         assert lost, f"{at} could be empty"
-
-
-def without(whole: dict[str, Any], at: Place) -> dict[str, Any]:
-    new = copy.deepcopy(whole)
-    node: Any = new
-    for part in at[:-1]:
-        node = node[part]
-    del node[at[-1]]
-    return new
 
 
 @pytest.mark.parametrize(
@@ -177,6 +190,13 @@ def test_a_table_loses_nothing(name: str) -> None:
     assert f'{name}.csv:2.source: is "nobody"; expected a key of sources.toml' in said
     (said,) = [str(fault) for fault in table_misfits(name, ([*heading[:-1], "notes"], first))]
     assert said.startswith(f"{name}.csv:1: has the columns")
+
+
+def test_the_names_of_the_files_are_those_of_the_code() -> None:
+    assert set(LOOKED_AFTER) == set(get_args(On))
+    assert set(QUANTITIES) == set(get_args(Quantity))
+    assert {*PROTECTIONS, "usual"} == set(part.PROTECTIONS)
+    assert {key for key in PROTECTIONS if key != "none"} <= record_written("operations").keys()
 
 
 def test_the_notes_of_the_speeds_are_whole() -> None:

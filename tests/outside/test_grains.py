@@ -4,7 +4,8 @@ import itertools
 
 import pytest
 
-from kelbrast.core.catalogue.grades import SYSTEMS, nearest, nearest_everywhere, parse_grade, scale
+from kelbrast.core.catalogue.grades import nearest, nearest_everywhere, parse_grade, scale
+from kelbrast.core.reference.schemas import SYSTEMS
 
 # FEPA 43-1, 43-2; 42-1, 42-2; ANSI B74.18; JIS R 6001 (all from memory): grade and median um, read off independently
 SPOT = {

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 
 from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.finishes import finishes
-from kelbrast.core.catalogue.grades import SYSTEMS, scale
+from kelbrast.core.catalogue.grades import scale
 from kelbrast.core.catalogue.inserts import inserts
 from kelbrast.core.catalogue.machines import Drawing, machines
 from kelbrast.core.catalogue.materials import materials
@@ -16,7 +16,7 @@ from kelbrast.core.catalogue.uses import uses
 from kelbrast.core.errors import NotFound
 from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
 from kelbrast.core.reference.loader import Constant
-from kelbrast.core.reference.schemas import KINDS
+from kelbrast.core.reference.schemas import KINDS, SYSTEMS
 from kelbrast.core.surface.face import FOUND_KINDS, REACHES
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES

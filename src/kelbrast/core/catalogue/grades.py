@@ -12,9 +12,9 @@ from typing import Final
 
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.reference.loader import table
+from kelbrast.core.reference.schemas import SYSTEMS
 from kelbrast.core.units import from_si, to_si
 
-SYSTEMS: Final = ("P", "F", "CAMI", "JIS")
 _WRITTEN: Final = re.compile(r"^\s*(P|F|CAMI|JIS)\s*(\d+)\s*$", re.IGNORECASE)
 _MICROMETRES: Final = re.compile(r"^\s*(\d+(?:\.\d+)?)\s*(?:um|µm|μm)\s*$", re.IGNORECASE)
 _FINEST_UM, _COARSEST_UM = 0.01, 5000.0

@@ -14,9 +14,13 @@ KINDS: Final = {
     "fitted": "chosen by us to reproduce named check values",
     "assumed": "a round figure to start with; put in your own",
 }
+SYSTEMS: Final = ("P", "F", "CAMI", "JIS")  # of grit grades
 LAYS: Final = ("one-way", "none", "any")
 WAYS: Final = ("wet", "hot-water", "soak", "solvent", "ultrasonic")  # of working, which what is stuck in a part may forbid
 WEAR_LAWS: Final = ("coated", "lap", "constant", "compound")
+PROTECTIONS: Final = ("none", "oil", "wax", "lacquer")
+LOOKED_AFTER: Final = ("wheel", "abrasive-wheel", "shop", "waxed")
+QUANTITIES: Final = ("size", "coat", "ra", "gloss", "temperature", "spindle", "weight")
 
 
 def misfits(name: str, given: dict[str, Any]) -> Iterator[Fault]:
@@ -82,7 +86,8 @@ RATIO, LENGTH, AREA, TIME, ANGLE = (_number(one) for one in ("ratio", "length", 
 SPEED, TURNING, FORCE, PRESSURE, MONEY = (_number(one) for one in ("speed", "turning", "force", "pressure", "money"))
 TEMPERATURE, STEP, PER_TIME, TRANSFER = (_number(one) for one in ("temperature", "temperature step", "rate", "heat transfer"))
 FAMILY, WORDS = _key_of("families"), Many(TEXT)
-PROTECTION: Final = _one_of("none", "oil", "wax", "lacquer")
+_READ: Final = _number("length", "ratio", "turning", "temperature step")
+PROTECTION: Final = _one_of(*PROTECTIONS)
 BANDS: Final = {"buffing_bands": "ft/min", "abrasive_bands": "m/s"}
 BAND: Final = Name("a use of the speed tables", lambda: {row[0] for name in BANDS for row in table_written(name)[1:]})
 _SHELTER: Final = _keys({PROTECTION: "protection", TIME: "protect_within"})
@@ -212,7 +217,13 @@ RECORDS: Final[dict[str, Shape]] = {
     ),
     "inserts": Each(_all_of({TEXT: "label word", TEMPERATURE: "limit", Many(_one_of(*WAYS)): "forbids"})),
     "instruments": Each(
-        _all_of({TEXT: "label quantity", _number("length", "ratio", "turning", "temperature step"): "resolution error"})
+        _all_of(
+            {
+                TEXT: "label",
+                _one_of(*QUANTITIES): "quantity",
+                _READ: "resolution error",
+            }
+        )
     ),
     "looks": Each(_all_of({Many(RATIO): "reflects", RATIO: "body"})),
     "machines": Each(_MACHINE),
@@ -241,7 +252,7 @@ RECORDS: Final[dict[str, Shape]] = {
     "sentences": Each(Each(TEXT)),
     "upkeep": Each(
         Entry(
-            _keys({TEXT: "label text", _one_of("wheel", "abrasive-wheel", "machine", "shop", "waxed"): "on"}),
+            _keys({TEXT: "label text", _one_of(*LOOKED_AFTER): "on"}),
             _keys({TIME: "after every", FLAG: "worked"}),
         )
     ),
@@ -259,7 +270,7 @@ _BAND_COLUMNS: Final[dict[str, dict[str, Shape]]] = {
 }
 _CUT_OFF_COLUMNS: Final = "ra_low_um ra_high_um rsm_low_mm rsm_high_mm cut_off_mm noise_um"
 TABLES: Final[dict[str, dict[str, Shape]]] = {
-    "grains": {"system": _one_of("P", "F", "CAMI", "JIS"), "grade": Written(), "median_um": Written(), **_CITED},
+    "grains": {"system": _one_of(*SYSTEMS), "grade": Written(), "median_um": Written(), **_CITED},
     **{name: {**columns, **_CITED} for name, columns in _BAND_COLUMNS.items()},
     "cutoffs": {**{column: Written() for column in _CUT_OFF_COLUMNS.split()}, "source": _CITED["source"]},
 }
