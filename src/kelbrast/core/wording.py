@@ -5,6 +5,7 @@ import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
+from functools import cache
 from typing import Any, Final, Literal, get_args
 
 from kelbrast.core.reference.loader import record
@@ -155,6 +156,7 @@ def _told(value: Measure | str | Sentence, system: System) -> str:
     return tell(value, system) if isinstance(value, Sentence) else value
 
 
+@cache
 def _words() -> Mapping[str, str]:
     def flat(node: Mapping[str, Any], before: str) -> dict[str, str]:
         found: dict[str, str] = {}

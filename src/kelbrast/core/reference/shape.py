@@ -96,17 +96,15 @@ class Many:
 
 @dataclass(frozen=True, slots=True)
 class Each:
-    """Entries of one shape under names of their own; `names` bounds the names."""
+    """Entries of one shape under names of their own."""
 
     of: Shape
-    names: Shape = Plain(str)
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:
         if not isinstance(given, dict) or not given:
             yield Fault(where, f"is {_shown(given)}; expected entries under names of their own")
             return
         for name, one in given.items():
-            yield from self.names.faults(f"{where}{_joint(where)}{name}", name)
             yield from self.of.faults(f"{where}{_joint(where)}{name}", one)
 
 

@@ -17,15 +17,13 @@ import {
 import { shown } from '../../units/shown.svelte';
 import { faultsAt, faultsElsewhere, placeOf } from './faults';
 import { History } from './history';
-import { Keeping } from './keeping.svelte';
+import { AGAIN_AFTER, Keeping } from './keeping.svelte';
 import { lockTurned, tidied } from './wish';
 
 /** How long after the last plan the other ways are worked out too (ms). */
 const COMPARE_AFTER = 120;
 /** How long a plan may take before the old one is shown as old (ms). */
 const SLOW_AFTER = 150;
-/** How long until the server is asked again when it does not answer (ms). */
-const AGAIN_AFTER = 2000;
 
 /**
  * The job being edited. Every change asks for a new plan at once, one request in flight at a time and always the

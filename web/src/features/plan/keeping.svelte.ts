@@ -6,7 +6,7 @@ export type Saving = 'saved' | 'saving' | 'waiting' | 'conflict' | 'failed' | 'r
 /** How long after the last change the job is kept (ms): long enough not to write every keystroke. */
 const SAVE_AFTER = 500;
 /** How long until the server is asked again when it does not answer (ms). */
-const AGAIN_AFTER = 2000;
+export const AGAIN_AFTER = 2000;
 const FAILED: Record<number, Saving> = { 412: 'conflict', 422: 'faulty', 400: 'faulty' };
 
 /**
