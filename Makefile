@@ -6,7 +6,7 @@ PY := .venv/bin/python
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo test soak bench types format lint screenshots clean
+.PHONY: demo test coverage soak mutants bench types format lint screenshots clean
 
 demo: .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
@@ -22,17 +22,34 @@ lint: .stamps/dev .stamps/npm
 	.venv/bin/lint-imports --no-logo
 	cd web && npm run -s check && npm run -s lint
 
+# Which lines no test runs; without the browser, with the command line.
+coverage: .stamps/dev
+	$(PY) -m coverage erase
+	$(PY) -m coverage run -m pytest -q --ignore tests/browser --ignore tests/attacks --ignore tests/app/test_killed.py
+	$(PY) -m coverage combine -q
+	$(PY) -m coverage report
+
 # The attacks of the tests, many times over and each time with other numbers.
 soak: .stamps/dev .stamps/web .stamps/chromium
 	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/api/test_contract.py -s -q
 
+# Changed copies of the core, each against the tests that run it: which change would nobody notice? Takes about an hour.
+mutants: .stamps/mutants
+	.venv/bin/mutmut run --max-children $(shell nproc)
+	$(PY) docs/mutation_score.py
+
 bench: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) bench/timings.py
 
-# After a change of the API or of a sentence: its description, the front end's types from it, and the sentences to test with.
+# After a change of the API, of a sentence, a rule or a model: the description, the front end's types from it, the sentences to
+# test with, the page of rules, and the tables of model.md.
 types: .stamps/dev .stamps/npm
 	$(PY) -m kelbrast.api.openapi > docs/openapi.json
 	PYTHONPATH=tests $(PY) tests/wording_samples.py
+	PYTHONPATH=tests $(PY) tests/written.py
+	$(PY) docs/print_rules.py > docs/rules.md
+	$(PY) docs/print_equations.py
+	$(PY) docs/print_trade.py
 	cd web && npm run -s types
 
 format: .stamps/dev .stamps/npm
@@ -57,6 +74,10 @@ clean:
 
 .stamps/dev: requirements/dev.txt .stamps/app
 	$(PY) -m pip install -q --require-hashes -r requirements/dev.txt
+	@touch $@
+
+.stamps/mutants: requirements/mutants.txt .stamps/dev
+	$(PY) -m pip install -q --require-hashes -r requirements/mutants.txt
 	@touch $@
 
 .stamps/npm: web/package-lock.json web/package.json

@@ -9,7 +9,7 @@ import numpy as np
 from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.simulation.marks import Marks
-from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, worked
+from kelbrast.core.simulation.patch import FoundPatch, Patch, Working, found_patch, worked
 from kelbrast.exchange.light_file import FoundSpec, PatchSpec, WorkingSpec, png_of
 
 Row = tuple[str, str, str]
@@ -65,7 +65,7 @@ def _strip() -> tuple[float, float]:
 
 
 def _step(median_ms: Callable[..., float]) -> Row:
-    found = found_patch(Found("lay", 13e-6, 201e-6), (1024, 1024), 5e-6, 1)
+    found = found_patch(FoundPatch("lay", 13e-6, 201e-6), (1024, 1024), 5e-6, 1)
     step = Working(26e-6, Marks(4.3e-6, 82e-6))
     ours = median_ms(lambda: worked(Patch(found.z, found.spacing), step), 5)
     copy = median_ms(lambda: found.z.copy(), 20)

@@ -21,14 +21,17 @@ from playwright.sync_api import sync_playwright
 from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tools
-from kelbrast.core.planning.face_plan import graph_of, plan_face
-from kelbrast.core.planning.fit import Place, fits, usable
-from kelbrast.core.planning.front import front
-from kelbrast.core.planning.graph import METAL, TIME, build_graph
-from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import plan_job
-from kelbrast.core.planning.search import Search, allowed_ends, allowed_steps, best_route
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import figures_of, plan_face
+from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
+from kelbrast.core.planning.face.step_figures import step_figures
+from kelbrast.core.planning.kernel.step_table import METAL, TIME
+from kelbrast.core.planning.questions.front import pareto_front
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.rules.book import usable
 from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.exchange.read import to_job
 
@@ -50,25 +53,25 @@ def planning() -> list[Row]:
     face = Face("barrel", 0.018, Found("lay", 14e-6, 20e-6), finish("mirror"), limit=120e-6)
     job = Job("collar", material("naval-brass"), (face,), habit="long-steps")
     place = Place.of(face, job)
-    ready = usable(job.material, place, None)
-    graph = build_graph(face, job, ready)
-    tight = 0.97 * best_route(graph, Search()).totals[METAL]  # binds, so that labels are needed
-    search, limited = Search(), Search(limit=tight)
-    allowed, ends = allowed_steps(graph, search), allowed_ends(graph, search)
+    ready = usable(place)
+    graph = step_figures(face, job, ready)
+    tight = 0.97 * best_route(graph, RouteRequest()).totals[METAL]  # binds, so that labels are needed
+    search, limited = RouteRequest(), RouteRequest(limit=tight)
+    table = step_table(graph, search)
     outside = networkx.DiGraph()
-    outside.add_weighted_edges_from((int(a), int(b), float(graph.values[TIME, a, b])) for a, b in np.argwhere(allowed))
-    outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(ends))
+    outside.add_weighted_edges_from((int(a), int(b), float(graph.values[TIME, a, b])) for a, b in np.argwhere(table.steps))
+    outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(table.ends))
     theirs = median_ms(lambda: networkx.dijkstra_path(outside, 0, "done"))
     ours, ours_limited = median_ms(lambda: best_route(graph, search)), median_ms(lambda: best_route(graph, limited))
     route = best_route(graph, limited)
     return [
-        ("rack", f"{len(tools())} tools", f"{int(allowed.sum())} steps in the graph"),
+        ("rack", f"{len(tools())} tools", f"{int(table.steps.sum())} steps in the graph"),
         (
             "fit the rack to a face",
-            f"{median_ms(lambda: fits.__wrapped__(job.material, place, None)):.1f} ms",
+            f"{median_ms(lambda: tools_on_face.__wrapped__(place)):.1f} ms",
             "once per kind of face",
         ),
-        ("work out all steps", f"{median_ms(lambda: build_graph(face, job, ready)):.1f} ms", ""),
+        ("work out all steps", f"{median_ms(lambda: step_figures(face, job, ready)):.1f} ms", ""),
         ("best route, no limit", f"{ours:.1f} ms", f"{ours / theirs:.2f} of networkx Dijkstra ({theirs:.1f} ms)"),
         (
             "best route, tight limit",
@@ -83,13 +86,13 @@ def weighing() -> list[Row]:
     """The front of a demanding face, and what the demo workshop saves against working every grade."""
     files = demo_jobs()
     collar = to_job(files[0])
-    graph = graph_of(collar.faces[0], collar)
+    graph = figures_of(collar.faces[0], collar)
     assert graph is not None
-    made = front(graph, collar)
+    made = pareto_front(graph, collar)
     rows = [
         (
             "front of one face",
-            f"{median_ms(lambda: front(graph, collar), 10):.0f} ms",
+            f"{median_ms(lambda: pareto_front(graph, collar), 10):.0f} ms",
             f"{len(made.routes)} routes that nothing beats; {made.kept} labels kept, {made.pruned} pruned",
         )
     ]

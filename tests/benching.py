@@ -17,9 +17,9 @@ def stage(face: str = "barrel", step: int = 1, tool: str = "paper-p240", **more:
 LAYOUT = Layout(
     3,
     (
-        stage(step=1, tool="flap-p180", worn=0.5, stay=120.0),
+        stage(step=1, tool="flap-p180", worn=0.5, change_after=120.0),
         stage(step=2, tool="sewn-tripoli", worn=0.1),
-        stage("flange", step=1, tool="flap-p180", worn=0.25, stay=120.0),
+        stage("flange", step=1, tool="flap-p180", worn=0.25, change_after=120.0),
     ),
     ("inspect", "wax"),
 )

@@ -5,8 +5,8 @@ from typing import Any
 from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
-from kelbrast.core.planning.face_plan import FacePlan, plan_face
-from kelbrast.core.planning.job import Job
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan, plan_face
 from kelbrast.core.surface.face import Face, Found
 
 UM = 1e-6

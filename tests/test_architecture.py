@@ -1,5 +1,6 @@
 """The documents say what the code does."""
 
+import ast
 import re
 import tomllib
 from pathlib import Path
@@ -12,7 +13,8 @@ def test_the_layers_written_down_are_the_layers_enforced() -> None:
     enforced = [contract["layers"] for contract in contracts if contract["type"] == "layers"]
     text = (ROOT / "ARCHITECTURE.md").read_text()
     outer, inner = text.split("Inside the core:")
-    listed = [re.findall(r"^\d+\. `([^`]+)`", part, re.MULTILINE) for part in (outer, inner)]
+    inner, rooms = inner.split("`planning` then has four rooms")
+    listed = [re.findall(r"^(?:\d+\.|-) `([^`]+)`", part, re.MULTILINE) for part in (outer, inner, rooms.split("## ")[0])]
     assert listed == enforced
 
 
@@ -44,3 +46,43 @@ def test_no_lock_names_a_host() -> None:
     assert '"resolved"' not in (ROOT / "web" / "package-lock.json").read_text()
     for path in (ROOT / "requirements").iterdir():
         assert not re.search(r"https?:|--index|--find-links", path.read_text()), path
+
+
+def test_one_name_names_one_thing() -> None:
+    """Classes, and the names that stand for types, are unique over the whole program."""
+    found: dict[str, list[str]] = {}
+    for path in (ROOT / "src").rglob("*.py"):
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        names = [node.name for node in ast.walk(tree) if isinstance(node, ast.ClassDef)]
+        names += [
+            node.targets[0].id
+            for node in tree.body
+            if isinstance(node, ast.Assign) and isinstance(node.targets[0], ast.Name) and node.targets[0].id.istitle()
+        ]
+        for name in names:
+            found.setdefault(name, []).append(path.name)
+    assert {name: where for name, where in found.items() if len(where) > 1} == {}
+
+
+def test_no_test_asserts_under_an_if() -> None:
+    """What is only looked at when something else holds may never be looked at."""
+    found = []
+    for path in (ROOT / "tests").rglob("*.py"):
+        for test in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(test, ast.FunctionDef) and test.name.startswith("test"):
+                branches = [part for node in ast.walk(test) if isinstance(node, ast.If) for part in (*node.body, *node.orelse)]
+                asserts = [node for part in branches for node in ast.walk(part) if isinstance(node, ast.Assert)]
+                found += [f"{path.name}:{test.name}" for _ in asserts]
+    assert found == []
+
+
+def test_the_glossary_says_every_term_once_and_names_what_exists() -> None:
+    rows = re.findall(r"^\| ([^|]+) \| [^|]+ \| `([\w.]+)` \|$", (ROOT / "docs" / "glossary.md").read_text(), re.MULTILINE)
+    assert len(rows) > 50
+    terms = [term.strip() for row, _ in rows for term in row.split(",")]
+    assert len(terms) == len(set(terms))
+    code = "\n".join(path.read_text(encoding="utf-8") for path in (ROOT / "src" / "kelbrast" / "core").rglob("*.py"))
+    for name in (name for _, name in rows):
+        owner, _, member = name.rpartition(".")
+        assert not owner or re.search(rf"^class {owner}\b", code, re.MULTILINE), name
+        assert re.search(rf"^\s*(class|def) {member}\b|^\s*{member}(:| =) ", code, re.MULTILINE), name

@@ -33,7 +33,10 @@ WORDS: Final = (
 WORDS_TOO: Final = ("at", "over", "route", "note", "machine", "face")
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
-    **{name: Measure(14.2 * UM, "depth", 3) for name in ("first", "need", "may", "gone", "left", "keep", "depth", "marks")},
+    **{
+        name: Measure(14.2 * UM, "depth", 3)
+        for name in ("first", "need", "may", "gone", "left", "keep", "depth", "marks", "layer", "coarsest")
+    },
     "high": Measure(0.4 * UM, "roughness", 3),
     "reaches": Measure(3 * UM, "depth"),
     "have": Measure(3e-3, "length", 3),

@@ -139,5 +139,5 @@ def test_the_front_ends_types_are_current() -> None:
 
 
 def test_the_core_is_not_asked_for_the_web() -> None:
-    code = "import sys, kelbrast.core.planning.plan; print([m for m in ('fastapi','pydantic','sqlalchemy','typer') if m in sys.modules])"
+    code = "import sys, kelbrast.core.planning.whole.plan; print([m for m in ('fastapi','pydantic','sqlalchemy','typer') if m in sys.modules])"
     assert subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout.strip() == "[]"

@@ -13,17 +13,18 @@ def answer(client, asked, chosen: int, person: str = "Ada"):
 
 
 def test_ten_questions_are_answered_explained_and_kept(client) -> None:
+    pictures, said = [], []
     for _ in range(10):
         asked = ask(client)
         assert "right" not in asked
-        if asked["picture"]:
-            assert client.get(f"/api/light/{asked['picture']}.png").status_code == 200
         right = answer(client, asked, 0).json()
+        pictures += [name for name in (asked["picture"], right["beside"]) if name]
+        said += [told(right["picture_words"])] if right["beside"] else []
         assert right["right"] == (right["answer"] == asked["options"][0])
         assert right["why"]
-        if right["beside"]:
-            assert client.get(f"/api/light/{right['beside']}.png").status_code == 200
-            assert "µm deep" in told(right["picture_words"])
+    assert pictures
+    assert {client.get(f"/api/light/{name}.png").status_code for name in pictures} == {200}
+    assert all("µm deep" in words for words in said)
     progress = client.get("/api/practice/progress", params={"person": "Ada"}).json()
     assert progress["answers"] == 10
     assert sum(week["answers"] for week in progress["weeks"]) == 10

@@ -54,7 +54,7 @@ def test_a_misfit_is_said_at_once(client: TestClient) -> None:
 def test_planning_from_the_rack(client: TestClient, collar: dict[str, Any]) -> None:
     own = {**collar, "use_rack": "own"}
     assert client.post("/api/plan", json=own).json()["possible"] is False
-    add(client, *({"what": f"paper-p{grade}", "count": 40} for grade in (180, 320, 600, 1000, 1500, 2000, 2500)),
+    add(client, *({"what": f"paper-p{grade}", "count": 400} for grade in (180, 320, 600, 1000, 1500, 2000, 2500)),
         {"what": "cloth"}, {"what": "polishing"}, {"what": "finishing"}, {"what": "hand"})  # fmt: skip
     made = client.post("/api/plan", json=own).json()
     assert made["possible"], made["faces"][0]["reason"]
@@ -181,15 +181,16 @@ def test_working_a_job_binds_its_wheels_and_counts_down_what_it_used(client: Tes
     assert any(step["commits"] for step in steps)
     assert client.post(f"/api/jobs/{kept}/worked").json()["items"] >= 2
     items = {one["id"]: one for one in client.get("/api/rack").json()}
-    for step in steps:
-        item = items[step["item"]]
-        if step["commits"]:
-            assert item["bound_family"] == "copper-alloy"
-            assert item["history"][0]["why"] == "worked: Gallery rail collar"
-        else:
-            assert item["have"] == pytest.approx(
-                400 - sum(s["spent"]["worn"] * 4 for s in steps if s["item"] == item["id"]), abs=1e-3
-            )
+    wheels = [items[step["item"]] for step in steps if step["commits"]]
+    papers = [items[step["item"]] for step in steps if not step["commits"]]
+    assert wheels
+    assert papers
+    for wheel in wheels:
+        assert wheel["bound_family"] == "copper-alloy"
+        assert wheel["history"][0]["why"] == "worked: Gallery rail collar"
+    for paper in papers:
+        used = sum(step["spent"]["worn"] * 4 for step in steps if step["item"] == paper["id"])
+        assert paper["have"] == pytest.approx(400 - used, abs=1e-3)
     assert not any(step["commits"] for step in client.get(f"/api/jobs/{kept}/plan").json()["faces"][0]["steps"])
 
 

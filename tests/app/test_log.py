@@ -13,6 +13,7 @@ from kelbrast.app.photos import LARGEST_SIDE, Photos
 from kelbrast.app.upkeep import Upkeep
 from kelbrast.core.bench.history import replay
 from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.exchange.read import to_job
 from kelbrast.exchange.run_file import EventFile, RunFile, to_events, to_layout
 from kelbrast.storage.runs import Wanted
 
@@ -55,7 +56,7 @@ def test_a_run_file_is_enough_to_replay_and_to_read_the_run(shop, keep) -> None:
     shop.finish()
     text = Log(shop.runs).run_file(shop.kept.id).model_dump_json()
     file = RunFile.model_validate_json(text)
-    assert replay(to_layout(file.job, file.plan), to_events(file.events, file.job)) == shop.kept.run
+    assert replay(to_layout(to_job(file.job), file.plan), to_events(file.events, to_job(file.job))) == shop.kept.run
     assert len(file.told) == len(file.events)
     assert file.told[0].startswith("Began step 1 (piece 1,")
     assert all(isinstance(event, EventFile) for event in file.events)

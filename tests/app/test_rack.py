@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from kelbrast.app.jobs import Jobs
-from kelbrast.exchange.rack_file import EventFile, ItemFile
+from kelbrast.exchange.rack_file import ItemEventFile, ItemFile
 
 
 def test_what_another_program_changes_is_seen(tmp_path: Path) -> None:
@@ -13,7 +13,7 @@ def test_what_another_program_changes_is_seen(tmp_path: Path) -> None:
     assert [kept.item.have for kept in here.items()] == [3]
     there.change(paper.id, paper.file.model_copy(update={"count": 8}), revision=1)
     assert [kept.item.have for kept in here.items()] == [8]
-    there.note(paper.id, [EventFile(kind="retired")])
+    there.note(paper.id, [ItemEventFile(kind="retired")])
     assert [len(kept.at) for kept in here.items()] == [1]
     there.remove(paper.id)
     assert here.items() == []

@@ -7,6 +7,7 @@ from types import SimpleNamespace
 import pytest
 
 from kelbrast.app import instruments
+from kelbrast.core.bench.expected import expected
 from kelbrast.core.bench.instruments import stand_ins
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.demo.workshop import demo_jobs
@@ -76,11 +77,11 @@ def test_the_dial_gauge_expects_a_bore_to_grow_and_a_shaft_to_shrink(shop, keep,
     shape = {"kind": kind, "diameter_mm": 40.0, "length_mm": 30.0}
     face = {key: value for key, value in collar["faces"][0].items() if key not in ("area_cm2", "shape")}
     kept = shop.begin(keep(faces=[{**face, "shape": shape}], pieces=1))
-    before = kept.expected("size", 1, kept.run.current[1])
+    before = expected(kept.run, kept.job, "size", 1, kept.run.current[1], kept.now)
     layer = kept.run.current[1].takes
     kept = shop.do(kept.run.current[1].seconds)
     assert before == pytest.approx(40e-3)
-    assert kept.expected("size", 1, kept.run.current[1]) == pytest.approx(40e-3 + grows * 2 * layer)
+    assert expected(kept.run, kept.job, "size", 1, kept.run.current[1], kept.now) == pytest.approx(40e-3 + grows * 2 * layer)
 
 
 def test_a_run_that_can_not_have_happened_is_not_taken_in_at_all(shop, keep) -> None:

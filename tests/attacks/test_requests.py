@@ -2,9 +2,12 @@
 
 from typing import Any
 
+import numpy as np
 import pytest
 
 from attacking import chance, many
+from kelbrast.core.planning.kernel.search import least_ahead, search
+from kelbrast.core.planning.kernel.step_table import CRITERIA, StepTable
 
 NUMBERS = ("inf", "-inf", "nan", "1e309", "-1", "0", "1e300", "9" * 400, "1,5", "")
 
@@ -56,20 +59,15 @@ def test_no_json_figure_without_end_either(client, collar, value: str) -> None:
 
 
 def test_a_search_ends_whatever_its_figures_are() -> None:
-    import numpy as np
-
-    from kelbrast.core.planning.search import _cheapest_ahead, _least
-
     nodes = 12
     steps = np.triu(np.ones((nodes, nodes), dtype=bool), 1)
-    ends = np.zeros(nodes, dtype=bool)
-    ends[-1] = True
     for bad in (np.nan, np.inf, -np.inf, -1.0):
-        values = np.ones((4, nodes, nodes))
+        values = np.ones((len(CRITERIA), nodes, nodes))
         values[:, 2, 5] = bad
-        before, after = np.nonzero(steps & ~ends[:, None])
-        _least(values[0][before, after], before, after, ends)
-        _cheapest_ahead(values, steps, ends, [0, 1, 2, 3]).route()
+        table = StepTable(values, steps, np.arange(nodes) == nodes - 1)
+        least_ahead(table)
+        search(table, "time")
+        search(table, "cost", limit=3.0)
 
 
 @pytest.mark.parametrize(
@@ -97,13 +95,11 @@ def test_reading_changes_nothing(client, collar, job, run) -> None:
 
     before = everything()
     description = client.get("/api/openapi.json").json()
-    for path, ways in description["paths"].items():
-        if "get" in ways:
-            address = path
-            for name, value in {"job_id": job, "run_id": run, "item_id": 1, "photo_id": 1, "search_id": 1}.items():
-                address = address.replace(f"{{{name}}}", str(value))
-            address = address.replace("{instrument_id}", "micrometer-1").replace("{key}", "0" * 32)
-            assert client.get(address, headers={"sec-fetch-site": "cross-site"}).status_code != 500
+    for address in (path for path, ways in description["paths"].items() if "get" in ways):
+        for name, value in {"job_id": job, "run_id": run, "item_id": 1, "photo_id": 1, "search_id": 1}.items():
+            address = address.replace(f"{{{name}}}", str(value))
+        address = address.replace("{instrument_id}", "micrometer-1").replace("{key}", "0" * 32)
+        assert client.get(address, headers={"sec-fetch-site": "cross-site"}).status_code != 500
     assert everything() == before
 
 

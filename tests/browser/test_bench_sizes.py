@@ -119,6 +119,7 @@ def test_every_step_of_every_demo_job_at_five_sizes(page: Page, shop) -> None:
             # the rest of the cautions is one tap away, whole or scrolling
             page.set_viewport_size({"width": 844, "height": 390})
             page.locator(".all").click()
+            expect(page.get_by_role("dialog")).to_be_visible()
             for caution in kept.steps[stage.key].cautions:
                 expect(page.get_by_role("dialog").get_by_text(caution, exact=True)).to_be_visible()
             page.keyboard.press("Escape")

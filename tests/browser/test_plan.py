@@ -72,7 +72,7 @@ def test_faces_are_added_shaped_kept_off_and_removed(page: Page, workshop) -> No
     name = page.get_by_label("Name", exact=True)
     expect(name).to_have_value("face 2")
     name.fill("dome")
-    expect(page.get_by_text("Another face has this name")).to_be_visible()
+    expect(page.get_by_text("Another face or edge has this name")).to_be_visible()
     name.fill("rim")
     page.get_by_label("Shape", exact=True).select_option("cylinder")
     page.get_by_label("Diameter", exact=True).fill("100")
@@ -218,3 +218,28 @@ def test_nothing_runs_out_of_the_page(page: Page, workshop, size: tuple[int, int
         page.wait_for_load_state("networkidle")
         assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
         assert page.evaluate("document.querySelector('main').scrollWidth <= innerWidth")
+
+
+def test_an_edge_is_broken_rounded_or_kept_sharp(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Lamp clock housing")
+    faces = page.get_by_role("region", name="Faces of this part")
+    faces.get_by_role("button", name="Add an edge").click()
+    steps = page.get_by_role("list", name="Steps")
+    expect(steps).to_contain_text("Hand file, smooth")
+    expect(page.get_by_label("Step in hand")).to_contain_text("A fresh edge cuts")
+    page.get_by_label("Leg of the break").fill("0.9")
+    page.get_by_label("Leg of the break").press("Enter")
+    expect(faces.get_by_text("0.1 to 0.5 mm")).to_be_visible()
+    page.get_by_label("What becomes of it").select_option("radius")
+    expect(page.get_by_label("Radius")).to_have_value("0.9")
+    expect(faces.get_by_text("0.1 to 0.5 mm")).to_have_count(0)
+    page.get_by_label("What becomes of it").select_option("sharp")
+    expect(page.get_by_text("Let no wheel roll over it")).to_be_visible()
+    faces.get_by_role("button", name=re.compile("^back")).click()
+    page.get_by_label("Name", exact=True).fill("rear")
+    page.get_by_label("Name", exact=True).press("Enter")
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    kept = workshop.jobs.get(job).job.faces
+    assert [face.edge.wanted for face in kept if face.edge] == ["sharp", "sharp"]
+    assert "rear" not in kept[-1].edge.next_to
+    assert kept[-1].edge.next_to == ["rim"]

@@ -48,8 +48,8 @@ def test_swapping_a_step_says_what_it_costs_first(page: Page, workshop) -> None:
 
 
 def test_a_step_left_out_warns_of_the_marks_it_leaves(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    page.keyboard.press("ArrowRight")
+    open_job(page, workshop, "Fog gauge window")
+    expect(page.get_by_label("Step in hand")).to_contain_text("Orbital disc")
     page.get_by_role("button", name="Leave out").click()
     expect(page.get_by_text("old marks can be expected to be there still")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
@@ -96,8 +96,9 @@ def test_only_the_machines_at_hand_are_planned_with(page: Page, workshop) -> Non
 def test_a_worn_wheel_is_set_on_the_step_and_slows_down(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
     card = page.get_by_label("Step in hand")
-    expect(card).to_contain_text("29.8 m/s")  # pi x 0.2 m x 2850 / 60
+    expect(card).to_contain_text("37.6 m/s")  # pi x 0.2 m x 3590 / 60
     card.get_by_label("Diameter of the wheel as it is now").fill("180")
     card.get_by_label("Diameter of the wheel as it is now").press("Enter")
     page.keyboard.press("Escape")
@@ -153,3 +154,26 @@ def test_the_sheets_are_free_of_faults_that_axe_finds(page: Page, workshop, pres
         page.get_by_role("dialog").get_by_text("Trying every tool").or_(page.get_by_text("Weighing every route"))
     ).to_have_count(0)
     assert findings(page) == []
+
+
+def test_routes_as_a_picture_by_keys_and_with_the_schools_named(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("w")
+    picture = page.get_by_role("application")
+    expect(picture.get_by_text("Long steps", exact=True)).to_be_visible()
+    sight = page.get_by_role("region", name="Route in sight")
+    picture.focus()
+    first = sight.inner_text()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    expect(sight).not_to_have_text(first)
+    tools = sight.get_by_role("listitem").all_inner_texts()
+    page.get_by_text("Cost", exact=True).first.click()
+    expect(page.get_by_role("application", name=re.compile("cost"))).to_be_visible()
+    picture.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.get_by_text("This route is set by you")).to_be_visible()
+    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    taken = workshop.jobs.get(job).job.faces[0].wish.route
+    assert len(taken) == len(tools)

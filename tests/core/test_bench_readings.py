@@ -86,7 +86,7 @@ def test_gloss_falls_with_roughness_as_bennett_and_porteus_say() -> None:
 
 
 PLANNED = Planned(
-    carrier="paper", family="steel", seconds=60.0, life=None, stay=None, takes=20 * UM, leaves_ra=0.5 * UM, guessed=False,
+    carrier="paper", family="steel", seconds=60.0, life=None, change_after=None, takes=20 * UM, leaves_ra=0.5 * UM, guessed=False,
     shape=None, yours=Yours(),
 )  # fmt: skip
 
@@ -114,7 +114,7 @@ def test_a_guessed_depth_and_a_step_that_was_tapped_away_teach_nothing() -> None
 
 
 def test_a_dying_abrasive_does_less_in_twice_the_time() -> None:
-    slow = run_with(120.0, life=60.0, stay=1e9)
+    slow = run_with(120.0, life=60.0, change_after=1e9)
     fresh = 60 * (1 - math.exp(-1)), 60 * (1 - math.exp(-2))  # hand calculation: life (1 - exp(-t / life))
     assert slow[0].ratio == pytest.approx(fresh[0] / fresh[1])
 
@@ -156,7 +156,7 @@ def test_a_changed_disc_says_its_life_and_a_measured_ra_the_scratch() -> None:
     bench.tap("finished", well=True)
     plans = {
         ("barrel", 0, step): Planned(
-            **{**{n: getattr(PLANNED, n) for n in PLANNED.__slots__}, "life": 120.0, "stay": 120.0, "guessed": True}
+            **{**{n: getattr(PLANNED, n) for n in PLANNED.__slots__}, "life": 120.0, "change_after": 120.0, "guessed": True}
         )
         for step in (1, 2)
     }

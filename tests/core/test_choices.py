@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import pytest
 
-from kelbrast.core.planning.choices import choices
-from kelbrast.core.planning.plan import plan_job
+from kelbrast.core.planning.questions.choices import choices
+from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.exchange.read import to_job
 from making import face, job

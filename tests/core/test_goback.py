@@ -5,8 +5,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.errors import BadInput
-from kelbrast.core.planning.goback import go_back, patch_area
+from kelbrast.core.planning.questions.goback import go_back, patch_area
 from making import UM, face, job, plan
 
 
@@ -17,8 +18,8 @@ def back(one, depth: float, after: int = 1, stuff: str = "brass", **more):
 def test_the_way_on_starts_at_the_mark_and_reaches_the_finish() -> None:
     going = back(face("mirror", depth=20), depth=4, after=2)
     _, best = going.cheapest
-    assert best.steps[0].depth_before == pytest.approx(4 * UM)
-    assert best.steps[-1].fit.ra <= 0.012 * UM
+    assert best.steps[0].marks.before == pytest.approx(4 * UM)
+    assert best.steps[-1].on_face.ra <= (finish("mirror").ra_high or 0)
 
 
 def test_a_patch_is_quicker_than_a_large_face_and_never_offered_on_a_brushed_one() -> None:
@@ -41,9 +42,9 @@ def test_the_metal_taken_so_far_counts() -> None:
 def test_the_step_that_was_left_too_early_is_named() -> None:
     one = face("mirror", depth=20)
     steps = plan("brass", one).steps
-    assert back(one, depth=steps[0].depth_after / UM, after=2).missed == 2
+    assert back(one, depth=steps[0].marks.after / UM, after=2).missed == 2
     assert back(one, depth=15, after=2).missed == 1
-    assert back(one, depth=steps[1].depth_after / UM, after=2).missed is None
+    assert back(one, depth=steps[1].marks.after / UM, after=2).missed is None
 
 
 def test_accepting_says_whether_it_shows() -> None:

@@ -6,8 +6,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kelbrast.core.planning.fallback import fallback
-from kelbrast.core.planning.guess import bet, depths_of_guess
+from kelbrast.core.planning.face.face_plan import figures_of
+from kelbrast.core.planning.face.fallback import fallback
+from kelbrast.core.planning.kernel.step_table import METAL
+from kelbrast.core.planning.questions.front import pareto_front
+from kelbrast.core.planning.questions.guess import bet, depths_of_guess
 from kelbrast.core.surface.limits import strictest
 from making import UM, face, job, plan
 
@@ -20,7 +23,7 @@ def test_the_guess_has_its_middle_at_the_likely_depth() -> None:
 
 
 def test_a_bet_gives_both_figures_and_advises_the_smaller() -> None:
-    one = face("brushed-fine", depth=18, worst=60, area=0.9)
+    one = face("brushed-fine", depth=10, worst=80, area=1.5)
     made = bet(one, job("stainless-304", one))
     assert made is not None
     assert made.fine.grain < made.coarse.grain
@@ -56,8 +59,11 @@ def test_the_fallback_stays_within_the_limit_and_says_what_stays() -> None:
 
 
 def test_a_simpler_finish_is_offered_when_the_whole_damage_fits() -> None:
-    rack = ("paper-p320", "paper-p1000", "wool-rubbing", "wool-polishing")
-    least = plan("brass", face("mirror", depth=40, worst=50), rack=rack, aim="metal").metal
+    rack = ("paper-p320", "paper-p1000", "paper-p2500", "cloth-polishing")
+    whole = job("brass", face("mirror", depth=40, worst=50), rack=rack)
+    figures = figures_of(whole.faces[0], whole)
+    assert figures is not None
+    least = min(route.totals[METAL] for route in pareto_front(figures, whole).routes)
     one = face("mirror", depth=40, worst=50, limit_um=least / UM - 0.5)
     made = fallback(plan("brass", one, rack=rack), job("brass", one, rack=rack))
     assert made is not None

@@ -5,8 +5,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from kelbrast.core.catalogue.faults import faults_of_work
-from kelbrast.core.planning.house import HouseWay, kind_of_find, offers
-from kelbrast.core.rack.upkeep import Thing, cares, upkeep
+from kelbrast.core.planning.questions.house import HouseWay, kind_of_find, offers
+from kelbrast.core.rack.upkeep import LookedAfter, cares, upkeep
 from making import UM, face, job, plan
 
 NOW = datetime(2026, 6, 1, 12, tzinfo=UTC)
@@ -55,11 +55,11 @@ def test_the_marks_of_a_grade_are_a_kind_of_their_own() -> None:
     assert kind_of_find(face("bright", after="P240")) == "after"
 
 
-def wheel(**more) -> Thing:
-    return Thing("item:1", "Loose wheel", "wheel", NOW - timedelta(days=30), **more)
+def wheel(**more) -> LookedAfter:
+    return LookedAfter("item:1", "Loose wheel", "wheel", NOW - timedelta(days=30), **more)
 
 
-def due(thing: Thing, care: str, now: datetime = NOW):
+def due(thing: LookedAfter, care: str, now: datetime = NOW):
     return next(one for one in upkeep([thing], now) if one.care.id == care)
 
 
@@ -73,22 +73,22 @@ def test_a_wheel_is_raked_after_so_much_work_and_counts_anew_when_it_was_done() 
 
 
 def test_the_calendar_counts_too() -> None:
-    shop = Thing("shop", "The workshop", "shop", NOW - timedelta(days=100))
+    shop = LookedAfter("shop", "The workshop", "shop", NOW - timedelta(days=100))
     assert due(shop, "filters").now  # a quarter is over, without any work
     assert due(shop, "filters", NOW - timedelta(days=30)).on_day == NOW - timedelta(days=10)
     assert not due(shop, "touch-up").now  # no work, nothing to touch up
-    used = Thing("shop", "The workshop", "shop", NOW - timedelta(days=100), worked=((NOW - timedelta(days=2), 60.0),))
+    used = LookedAfter("shop", "The workshop", "shop", NOW - timedelta(days=100), worked=((NOW - timedelta(days=2), 60.0),))
     assert due(used, "touch-up").now
 
 
 def test_waxed_work_asks_for_new_wax() -> None:
-    waxed = Thing("run:3", "Collar", "waxed", NOW - timedelta(days=200))
+    waxed = LookedAfter("run:3", "Collar", "waxed", NOW - timedelta(days=200))
     assert due(waxed, "rewax").now
     assert not due(waxed, "rewax", NOW - timedelta(days=100)).now
 
 
 def test_what_is_due_stands_first() -> None:
-    order = upkeep([wheel(worked=((NOW, 4000.0),)), Thing("shop", "The workshop", "shop", NOW)], NOW)
+    order = upkeep([wheel(worked=((NOW, 4000.0),)), LookedAfter("shop", "The workshop", "shop", NOW)], NOW)
     assert order[0].care.id == "rake"
     assert [one.now for one in order] == sorted((one.now for one in order), reverse=True)
 

@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.learning.factors import Factors, Learnt, Observation, factors_of, learn
+from kelbrast.core.learning.factors import Learnt, Observation, ShopFactors, factors_of, learn
 from kelbrast.core.learning.robust import shrunken_mean
 from making import face, plan
 
@@ -73,7 +73,7 @@ def test_never_from_one_run_alone_however_large_its_batch() -> None:
     batch = [Observation(1, "paper", "steel", "removal", 0.5)] * 40
     learnt = one(batch)
     assert (learnt.runs, learnt.enough, learnt.used) == (1, False, False)
-    assert factors_of([learnt]) == Factors()
+    assert factors_of([learnt]) == ShopFactors()
     two = one([*batch, Observation(2, "paper", "steel", "removal", 0.5)])
     assert not two.used
 
@@ -125,25 +125,25 @@ class TestPlansUseIt:
     """Every later plan is made with the factors, and says so."""
 
     def test_half_as_quick_takes_twice_as_long_on_what_does_not_dull(self) -> None:
-        slow = Factors((("felt", "copper-alloy", "removal", 0.5),))
+        slow = ShopFactors((("felt", "copper-alloy", "removal", 0.5),))
         before = plan("naval-brass", face("bright", depth=2), rack=("felt-white",))
         after = plan("naval-brass", face("bright", depth=2), rack=("felt-white",), factors=slow)
-        assert after.steps[0].cut_seconds == pytest.approx(2 * before.steps[0].cut_seconds)
+        assert after.steps[0].time.cut == pytest.approx(2 * before.steps[0].time.cut)
 
     def test_a_scratch_factor_deepens_what_is_left(self) -> None:
-        rough = Factors((("paper", "steel", "scratch", 1.1),))
+        rough = ShopFactors((("paper", "steel", "scratch", 1.1),))
         before = plan("mild-steel", face("paint-ready"), rack=("paper-p120",))
         after = plan("mild-steel", face("paint-ready"), rack=("paper-p120",), factors=rough)
-        assert after.steps[0].depth_after == pytest.approx(1.1 * before.steps[0].depth_after)
+        assert after.steps[0].marks.after == pytest.approx(1.1 * before.steps[0].marks.after)
 
     def test_a_shorter_life_needs_more_discs_and_a_life_put_in_by_hand_stands(self) -> None:
-        short = Factors((("foam", "copper-alloy", "life", 0.5),))
+        short = ShopFactors((("foam", "copper-alloy", "life", 0.5),))
         before = plan("copper", face("satin", area=0.2), rack=("foam-p600",))
         after = plan("copper", face("satin", area=0.2), rack=("foam-p600",), factors=short)
-        assert after.steps[0].used > before.steps[0].used
+        assert after.steps[0].use.at_hand > before.steps[0].use.at_hand
 
     def test_factors_of_another_family_change_nothing(self) -> None:
-        other = Factors((("felt", "steel", "removal", 0.5),))
+        other = ShopFactors((("felt", "steel", "removal", 0.5),))
         assert (
             plan("naval-brass", face("bright", depth=2), rack=("felt-white",), factors=other).seconds
             == plan("naval-brass", face("bright", depth=2), rack=("felt-white",)).seconds

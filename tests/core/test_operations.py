@@ -4,8 +4,9 @@ from dataclasses import replace
 
 import pytest
 
-from kelbrast.core.planning.operations import protection_of
-from kelbrast.core.planning.plan import Plan, plan_job
+from kelbrast.core.planning.whole.operations import protection_of
+from kelbrast.core.planning.whole.plan import Plan, plan_job
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.part import Part
 from making import face, job
 
@@ -84,7 +85,8 @@ def test_set_ups_shared_between_faces_count_once() -> None:
     one = face("bright", after="P240")
     alone, twice = planned("brass", one), planned("brass", one, one)
     assert [len(each.faces) for each in twice.set_ups] == [2] * len(alone.set_ups)
-    saved = sum(each.tool.carrier.setup for each in twice.set_ups)
+    washed = len(twice.set_ups) - 1  # not before the first
+    saved = sum(each.tool.carrier.stock.setup for each in twice.set_ups) + washed * constant("work.wash").si
     assert twice.saved == pytest.approx(saved)
     assert twice.seconds_each == pytest.approx(2 * alone.seconds_each - saved)
 

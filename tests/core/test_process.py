@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.errors import BadInput, OutsideValidity
-from kelbrast.core.process import heat, ratio, removal, scratch, speed
+from kelbrast.core.process import heat, removal, scratch, speed
 from kelbrast.core.process.clearance import area_factor, clearance
 from kelbrast.core.process.dulling import change_after, cutting, share_done
 
@@ -26,9 +26,8 @@ from kelbrast.core.process.dulling import change_after, cutting, share_done
         lambda: heat.friction_flux(friction=0, force=1, speed=1, patch=1),
         lambda: heat.slab_rise(flux=1, seconds=1, thickness=0, conductivity=1, diffusivity=1),
         lambda: heat.lump_rise(power=1, seconds=1, mass=0, specific_heat=1),
-        lambda: ratio.time_of_descent(ratio=1, scratch_exponent=1.2),
         lambda: change_after(life=0, change_cost=1),
-        lambda: cutting(fresh=-1, life=None, change_cost=1),
+        lambda: cutting(fresh=-1, life=math.inf, change_after=1),
     ],
 )
 def test_outside_validity_is_said(call) -> None:
@@ -38,10 +37,26 @@ def test_outside_validity_is_said(call) -> None:
 
 @given(st.floats(1, 3000), st.floats(30, 2000), st.floats(5, 500))
 def test_dulling_does_the_whole_layer(fresh: float, life: float, change_cost: float) -> None:
-    done = cutting(fresh=fresh, life=life, change_cost=change_cost)
+    after = change_after(life=life, change_cost=change_cost)
+    done = cutting(fresh=fresh, life=life, change_after=after)
     assert done.seconds >= fresh * (1 - 1e-9)
     assert done.used >= 1
-    assert share_done(seconds=done.seconds, fresh=fresh, life=life, change_cost=change_cost) == pytest.approx(1, abs=1e-6)
+    assert share_done(seconds=float(done.seconds), fresh=fresh, life=life, change_after=after) == pytest.approx(1, abs=1e-6)
+
+
+@given(st.floats(1, 3000), st.floats(30, 2000), st.floats(5, 500))
+def test_dulling_is_what_a_person_with_a_stop_watch_would_find(fresh: float, life: float, change_cost: float) -> None:
+    """Piece by piece: each is worked until it is changed, the last until the rest is done."""
+    after = change_after(life=life, change_cost=change_cost)
+    left, seconds, used = fresh, 0.0, 1
+    while left > life * (1 - math.exp(-after / life)) * (1 + 1e-9):
+        left -= life * (1 - math.exp(-after / life))
+        seconds += after
+        used += 1
+    seconds -= life * math.log(1 - left / life)
+    done = cutting(fresh=fresh, life=life, change_after=after)
+    assert done.seconds == pytest.approx(seconds, rel=1e-6)
+    assert done.used == used
 
 
 @given(st.floats(30, 2000), st.floats(5, 500))
@@ -77,19 +92,3 @@ def test_settings_keep_below_band_and_mark() -> None:
 def test_the_hand_has_no_setting() -> None:
     hand = speed.choose_setting(machine("hand"), diameter=None, band=None, marked_limit=None)
     assert hand == speed.Setting(0.6, None, None)
-
-
-def test_the_graph_dulls_as_the_single_step_does() -> None:
-    """`planning.graph` does all steps at once what `process.dulling` does for one."""
-    from kelbrast.core.planning.fit import Place, fits
-    from kelbrast.core.planning.graph import build_graph
-    from making import face, job
-
-    one = face("bright", depth=120, area=0.3)
-    planned = job("stainless-304", one)
-    stuff = planned.material
-    graph = build_graph(one, planned, fits(stuff, Place.of(one, planned), None))
-    for node, fit in enumerate(graph.fits, start=1):
-        alone = cutting(fresh=graph.fresh[0, node], life=fit.tool.carrier.life, change_cost=fit.change_cost)
-        assert graph.cut[0, node] == pytest.approx(alone.seconds)
-        assert graph.used[0, node] == alone.used

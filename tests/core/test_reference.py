@@ -1,6 +1,7 @@
 """The reference files hold together: every key resolves, values stay in physical bounds."""
 
 from importlib.resources import files
+from pathlib import Path
 
 import pytest
 
@@ -8,23 +9,27 @@ from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.speeds import speed_bands
-from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.catalogue.tools import carriers, tools
 from kelbrast.core.errors import BadInput, NotFound, ReadError
 from kelbrast.core.reference.loader import constant, sources
 from kelbrast.core.surface.shapes import SHAPES, shape_area
 from kelbrast.core.units import SCALE, from_si, to_si
 
+ROOT = Path(__file__).parents[2]
 
+
+@pytest.mark.text
 def test_every_source_is_used() -> None:
     reference = files("kelbrast.core.reference")
     texts = [path.read_text() for folder in ("records", "tables") for path in reference.joinpath(folder).iterdir()]
+    texts += [path.read_text() for path in (ROOT / "src" / "kelbrast" / "core").rglob("*.py")]  # models and rules cite them too
     for source in sources().values():
-        used = source.id in ("en-12413", "archard", "carslaw-jaeger", "rabinowicz", "stainless-grit", "mould-finishes")
+        used = source.id in ("stainless-grit", "mould-finishes")  # what the fit is held against, in tests/outside
         assert used or any(source.id in text for text in texts), f"{source.id} is never cited"
 
 
 def test_a_constant_is_one_number() -> None:
-    assert constant("habit.double-up").value == 2.3
+    assert constant("habit.double-up.jump").value == 2.3
     with pytest.raises(ReadError):
         constant("scratch")
 
@@ -47,18 +52,18 @@ def test_the_rack_covers_every_carrier() -> None:
         "sewn cotton", "sisal", "loose cotton", "wool pad", "foam pad", "stone",
     }  # fmt: skip
     for one in tools().values():
-        assert 0.1 <= one.carrier.hold <= 1.0
-        assert one.carrier.light_force < one.carrier.force
+        assert 0.5 <= one.carrier.cutting.hold <= 2.5  # rolling grain dents deeper than held grain scratches
+        assert one.carrier.running.light_force < one.carrier.running.force
         assert 0.1e-6 < one.grain < 1e-3
 
 
-def test_soft_wheels_reach_no_deeper_than_they_can() -> None:
-    # model: loose 0.5 um, sewn 1.5, felt 3, sisal 4, wool or foam with compound 2
-    limits = {"loose cotton": 0.5, "sewn cotton": 1.5, "felt": 3, "sisal": 4, "wool pad": 2, "foam pad": 2}
-    for one in tools().values():
-        if one.carrier.kind in limits:
-            assert one.reaches_depth == pytest.approx(limits[one.carrier.kind] * 1e-6)
-            assert not one.carrier.levels
+def test_soft_wheels_take_no_more_than_they_may() -> None:
+    # practice: of the order of ten micrometres on sisal, five on sewn, two on loose, whatever the depth of single marks
+    limits = {"sisal": 10, "felt": 8, "sewn": 5, "loose": 2, "flannel": 0.6, "wool": 1.4, "foam-pad": 1.4, "cloth": 1.2}
+    for name, most in limits.items():
+        cutting = carriers()[name].cutting
+        assert cutting.takes_in_all == pytest.approx(most * 1e-6)
+        assert not cutting.levels
 
 
 def test_a_softly_held_grain_reaches_half_its_size() -> None:
@@ -71,8 +76,8 @@ def test_every_tool_has_a_machine_and_a_band() -> None:
     for one in tools().values():
         drivers = [each for each in machines().values() if one.carrier.mount in each.takes]
         assert drivers, one.id
-        if any(each.stroke is None and each.orbit is None for each in drivers):
-            assert any(use == one.carrier.band for use, _ in speed_bands()), one.id
+        turned = any(each.stroke is None and each.orbit is None for each in drivers)
+        assert not turned or any(use == one.carrier.running.band for use, _ in speed_bands()), one.id
 
 
 def test_finishes_have_bands_in_order() -> None:

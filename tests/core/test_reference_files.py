@@ -8,7 +8,7 @@ from typing import Any, get_args
 
 import pytest
 
-from kelbrast.core.bench.instruments import Quantity
+from kelbrast.core.bench.instruments import GaugedQuantity
 from kelbrast.core.catalogue.families import families, missing_bands
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.speeds import speed_bands
@@ -194,7 +194,7 @@ def test_a_table_loses_nothing(name: str) -> None:
 
 def test_the_names_of_the_files_are_those_of_the_code() -> None:
     assert set(LOOKED_AFTER) == set(get_args(On))
-    assert set(QUANTITIES) == set(get_args(Quantity))
+    assert set(QUANTITIES) == set(get_args(GaugedQuantity))
     assert {*PROTECTIONS, "usual"} == set(part.PROTECTIONS)
     assert {key for key in PROTECTIONS if key != "none"} <= record_written("operations").keys()
 
@@ -205,14 +205,14 @@ def test_the_notes_of_the_speeds_are_whole() -> None:
 
 
 def test_a_carrier_of_a_constant_law_says_its_wear() -> None:
-    one = next(one.carrier for one in tools().values() if one.carrier.wear_law == "constant")
+    one = next(one.carrier for one in tools().values() if one.carrier.cutting.wear_law == "constant")
     with pytest.raises(ReadError, match=rf"carriers\.toml:{one.id}\.wear: is missing"):
-        wear_coefficient(replace(one, wear=None), 50e-6)
+        wear_coefficient(replace(one, cutting=replace(one.cutting, wear=None)), 50e-6)
 
 
 def worked_with(tool: Tool, family: str) -> bool:
     carrier = tool.carrier
-    return tool.keeps_clean(family) and (carrier.band is None or (carrier.band, family) in speed_bands())
+    return tool.keeps_clean(family) and (carrier.running.band is None or (carrier.running.band, family) in speed_bands())
 
 
 @pytest.mark.parametrize("key", families())
@@ -224,12 +224,12 @@ def test_every_family_is_complete(key: str) -> None:
         assert 0 <= look_of(one).body <= 1
     may = [tool for tool in tools().values() if tool.keeps_clean(key)]
     assert all(worked_with(tool, key) for tool in may)
-    assert any(tool.carrier.backed for tool in may)
-    assert {tool.charge for tool in may if tool.carrier.wear_law == "compound"} == set(families()[key].bars)
+    assert any(tool.carrier.cutting.backed for tool in may)
+    assert {tool.charge for tool in may if tool.carrier.cutting.wear_law == "compound"} == set(families()[key].bars)
 
 
 def test_a_family_that_is_only_half_there_is_refused_by_name() -> None:
-    found = [str(fault) for fault in missing_bands([*families(), "magnesium"], record_written("carriers"), set(speed_bands()))]
+    found = [str(fault) for fault in missing_bands([*families(), "half-there"], record_written("carriers"), set(speed_bands()))]
     uses = {row["band"] for row in record_written("carriers").values() if "band" in row}
     assert len(found) == len(uses)
-    assert all(one.startswith("families.toml:magnesium: has no speeds for") for one in found)
+    assert all(one.startswith("families.toml:half-there: has no speeds for") for one in found)

@@ -6,8 +6,8 @@ import pytest
 
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.uses import uses
-from kelbrast.core.planning.choices import choices
-from kelbrast.core.planning.plan import plan_job
+from kelbrast.core.planning.questions.choices import choices
+from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.reference.loader import constant
 from making import UM, face, job, plan
 
@@ -15,15 +15,15 @@ from making import UM, face, job, plan
 def test_fine_paper_then_a_short_polish() -> None:
     made = plan("brass", face("mirror", depth=30), handover="fine-paper")
     assert made.habit_note is None
-    for before, step in zip(made.steps, made.steps[1:], strict=False):
-        if step.tool.carrier.wear_law == "compound" and before.tool.carrier.wear_law != "compound":
-            paper = plan("brass", face("mirror", after="P1200")).steps[0].depth_before
-            assert before.depth_after <= paper * (1 + 1e-9)
+    paper = plan("brass", face("mirror", after="P1200")).steps[0].marks.before
+    laws = [step.tool.carrier.cutting.wear_law for step in made.steps]
+    first = laws.index("compound")
+    assert made.steps[first - 1].marks.after <= paper * (1 + 1e-9)
 
 
 def test_early_wheel_with_a_cutting_bar() -> None:
     made = plan("brass", face("mirror", depth=30), handover="early-wheel")
-    backed = [step.tool.grain for step in made.steps if step.tool.carrier.backed]
+    backed = [step.tool.grain for step in made.steps if step.tool.carrier.cutting.backed]
     assert all(grain >= constant("handover.early_wheel").si * (1 - 1e-9) for grain in backed)
 
 
@@ -36,7 +36,7 @@ def test_a_school_that_the_rack_can_not_keep_is_said() -> None:
 def test_the_low_speed_bench_runs_half_and_takes_longer() -> None:
     rack = ("bench-buffer-variable", "sisal-tripoli", "felt-white")
     usual, low = (plan("brass", face("bright", after="P800"), rack=rack, bench_speed=speed) for speed in ("usual", "low"))
-    assert low.steps[0].fit.setting.surface == pytest.approx(usual.steps[0].fit.setting.surface / 2, rel=0.02)
+    assert low.steps[0].on_face.setting.surface == pytest.approx(usual.steps[0].on_face.setting.surface / 2, rel=0.02)
     assert low.seconds > usual.seconds
 
 
@@ -53,11 +53,11 @@ def test_every_school_is_costed_as_its_plan_says() -> None:
 def test_a_worn_wheel_slows_down_and_never_turns_faster_than_a_new_one() -> None:
     """A wheel worn from 250 to 200 mm loses a fifth of its surface speed: v = pi D n, hand calculation."""
     rack = ("bench-buffer", "loose-white")
-    new = plan("brass", face("bright", after="P2500"), rack=rack).steps[0].fit
-    worn = plan("brass", face("bright", after="P2500"), rack=rack, diameters=(("loose-white", 0.16),)).steps[0].fit
+    new = plan("brass", face("bright", after="P2500"), rack=rack).steps[0].on_face
+    worn = plan("brass", face("bright", after="P2500"), rack=rack, diameters=(("loose-white", 0.16),)).steps[0].on_face
     assert worn.setting.surface == pytest.approx(0.8 * new.setting.surface)
-    assert new.marked is not None
-    assert worn.marked == pytest.approx(0.8 * new.marked)
+    assert new.drive.marked is not None
+    assert worn.drive.marked == pytest.approx(0.8 * new.drive.marked)
 
 
 def test_machines_can_be_drawn() -> None:
@@ -82,7 +82,7 @@ def test_uses_lead_to_finishes_with_a_reason() -> None:
 
 def test_a_flat_face_that_reflects_is_not_hollowed_by_small_tools() -> None:
     flat = plan("acrylic", face("bright", depth=25, area=0.02))
-    assert not any(step.tool.carrier.scallops for step in flat.steps)
+    assert not any(step.tool.carrier.access.scallops for step in flat.steps)
     only_small = plan("acrylic", face("bright", depth=25, area=0.02), rack=("drum-p240", "flap-small-p240"))
     assert only_small.binding is not None
     assert only_small.binding.rule in ("reach", "not-fine-enough")

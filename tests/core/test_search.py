@@ -7,13 +7,15 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kelbrast.core.catalogue.materials import material, materials
+from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
-from kelbrast.core.planning.face_plan import plan_face
-from kelbrast.core.planning.fit import Place, fits
-from kelbrast.core.planning.graph import CRITERIA, METAL, TIME, Graph, build_graph
-from kelbrast.core.planning.job import AIMS
-from kelbrast.core.planning.search import Search, allowed_ends, allowed_steps, best_route
+from kelbrast.core.job import AIMS, HABITS
+from kelbrast.core.planning.face.face_plan import plan_face
+from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
+from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
+from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, TIME
+from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job
 
 racks = st.lists(st.sampled_from(sorted(tools())), min_size=1, max_size=7, unique=True).map(tuple)
@@ -23,16 +25,16 @@ depths = st.floats(0.3, 300)
 limits = st.one_of(st.none(), st.floats(1, 600))
 
 
-def brute_force(graph: Graph, search: Search) -> tuple[float, ...] | None:
+def brute_force(graph: StepFigures, search: RouteRequest) -> tuple[float, ...] | None:
     """The best (aim, time, metal) over every descending sequence of tools."""
-    allowed, ends = allowed_steps(graph, search), allowed_ends(graph, search)
-    order = [CRITERIA.index(search.aim), TIME, METAL]
+    table = step_table(graph, search)
+    order = [CRITERIA.index(search.objective), TIME, METAL]
     best = None
-    nodes = range(1, len(graph.ra))
-    for count in range(len(graph.ra)):
+    nodes = range(1, graph.surfaces.count)
+    for count in range(graph.surfaces.count):
         for chosen in combinations(nodes, count):
             path = (0, *chosen)
-            if not ends[path[-1]] or not all(allowed[a, b] for a, b in pairwise(path)):
+            if not table.ends[path[-1]] or not all(table.steps[a, b] for a, b in pairwise(path)):
                 continue
             totals = sum((graph.values[:, a, b] for a, b in pairwise(path)), np.zeros(len(CRITERIA)))
             if totals[METAL] > search.limit * (1 + 1e-9):
@@ -43,16 +45,15 @@ def brute_force(graph: Graph, search: Search) -> tuple[float, ...] | None:
 
 
 @settings(max_examples=150, deadline=None)
-@given(racks, stuffs, wants, depths, limits, st.sampled_from(sorted(AIMS)), st.sampled_from([1.7, 2.3, np.inf]))
-def test_equals_brute_force(rack, stuff, want, depth, limit, aim, ratio) -> None:
+@given(racks, stuffs, wants, depths, limits, st.sampled_from(sorted(AIMS)), st.sampled_from(sorted(HABITS)))
+def test_equals_brute_force(rack, stuff, want, depth, limit, aim, habit) -> None:
     one = face(want, depth=depth)
-    graph = build_graph(one, job(stuff, one), fits(material(stuff), Place.of(one, job(stuff, one)), rack))
-    search = Search(aim=aim, limit=np.inf if limit is None else limit * UM, ratio=ratio)
+    graph = step_figures(one, job(stuff, one), tools_on_face(Place.of(one, job(stuff, one, rack=rack))))
+    search = RouteRequest(objective=aim, limit=np.inf if limit is None else limit * UM, habit=habit)
     route, brute = best_route(graph, search), brute_force(graph, search)
-    assert (route is None) == (brute is None)
-    if route is not None and brute is not None:
-        found = [route.totals[CRITERIA.index(aim)], route.totals[TIME], route.totals[METAL]]
-        np.testing.assert_allclose(found, brute, rtol=1e-9)
+    found = None if route is None else [route.totals[CRITERIA.index(aim)], route.totals[TIME], route.totals[METAL]]
+    assert (found is None) == (brute is None)
+    np.testing.assert_allclose(found or [], brute or [], rtol=1e-9)
 
 
 def worth(plan) -> float:
@@ -96,12 +97,12 @@ def test_every_step_meets_what_the_one_before_left(rack, stuff, want, depth, lim
     plan = plan_face(one, job(stuff, one, habit=habit, rack=rack))
     at = depth * UM
     for step in plan.steps:
-        assert np.isclose(step.depth_before, at)
-        assert np.isclose(step.layer, step.clearance * step.depth_before)
+        assert np.isclose(step.marks.before, at)
+        assert np.isclose(step.marks.layer, step.marks.clearance * step.marks.before)
         reaches = step.tool.reaches_depth
-        assert reaches is None or step.depth_before <= reaches * (1 + 1e-9)
-        mark = step.tool.carrier.marked_limit
-        assert mark is None or step.fit.setting.surface <= mark * (1 + 1e-9)
-        at = step.depth_after
-    assert np.isclose(plan.metal, sum(step.layer for step in plan.steps))
+        assert reaches is None or step.marks.before <= reaches * (1 + 1e-9)
+        mark = step.tool.carrier.running.marked_limit
+        assert mark is None or step.on_face.setting.surface <= mark * (1 + 1e-9)
+        at = step.marks.after
+    assert np.isclose(plan.metal, sum(step.marks.layer for step in plan.steps))
     assert limit is None or plan.metal <= limit * UM * (1 + 1e-6)

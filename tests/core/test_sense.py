@@ -7,8 +7,9 @@ import pytest
 from kelbrast.core.catalogue.finishes import band, finishes
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.planning.plan import order_of_work, plan_job
-from kelbrast.core.planning.rules import RULES
+from kelbrast.core.planning.whole.plan import order_of_work, plan_job
+from kelbrast.core.rules.habits import steepness
+from kelbrast.core.rules.rule import REFUSALS
 from making import UM, face, job, plan
 
 METALS = [key for key, one in materials().items() if one.family not in ("plastic", "coating")]
@@ -21,32 +22,32 @@ def test_the_starter_rack_reaches_the_usual_finishes_on_every_metal(stuff: str, 
     assert made.possible, made.binding
     low, high = finishes()[want].ra_low or 0.0, finishes()[want].ra_high
     assert high is not None
-    assert low <= made.steps[-1].fit.ra * 1.000001
-    assert made.steps[-1].fit.ra <= high * 1.000001
+    assert low <= made.steps[-1].on_face.ra * 1.000001
+    assert made.steps[-1].on_face.ra <= high * 1.000001
 
 
 @pytest.mark.parametrize("stuff", ["stainless-304", "brass", "aluminium-wrought", "mild-steel"])
 def test_a_brushed_face_keeps_its_lay_and_never_ends_on_a_buff(stuff: str) -> None:
     made = plan(stuff, face("brushed-fine", depth=20))
     assert made.steps[-1].lay == "along"
-    assert made.steps[-1].tool.carrier.wear_law != "compound"
-    assert "one-way" in made.steps[-1].tool.carrier.lays
+    assert made.steps[-1].tool.carrier.cutting.wear_law != "compound"
+    assert "one-way" in made.steps[-1].tool.carrier.cutting.lays
 
 
 def test_a_satin_without_lay_has_none() -> None:
     made = plan("stainless-316", face("satin", depth=20))
     assert made.steps[-1].lay == "none"
-    assert "none" in made.steps[-1].tool.carrier.lays
+    assert "none" in made.steps[-1].tool.carrier.cutting.lays
 
 
 @pytest.mark.parametrize("stuff", ["clear-coat-2k", "acrylic", "brass"])
 def test_ripple_is_levelled_by_something_firm(stuff: str) -> None:
     made = plan(stuff, face("bright", depth=8, kind="waviness"))
-    assert made.steps[0].tool.carrier.levels
+    assert made.steps[0].tool.carrier.cutting.levels
 
 
 def test_ripple_with_only_soft_tools_is_not_possible() -> None:
-    made = plan("acrylic", face("bright", depth=1, kind="waviness"), rack=("foam-p1500", "wool-rubbing", "foam-pad-polishing"))
+    made = plan("acrylic", face("bright", depth=1, kind="waviness"), rack=("foam-p1500", "wool-rubbing", "cloth-polishing"))
     assert made.binding is not None
     assert made.binding.rule == "too-soft"
     assert "ripple" in str(made.binding.reason)
@@ -62,8 +63,8 @@ def test_a_grip_is_never_finer_than_its_grade() -> None:
 def test_a_face_that_is_too_fine_is_given_tooth() -> None:
     made = plan("mild-steel", face("paint-ready", after="P600"))
     assert len(made.steps) == 1
-    assert made.steps[0].layer == pytest.approx(made.steps[0].depth_after)  # worked until the new marks cover it
-    assert made.steps[0].clearance > 2.6
+    assert made.steps[0].marks.layer == pytest.approx(made.steps[0].marks.after)  # worked until the new marks cover it
+    assert made.steps[0].marks.clearance > 2.6
 
 
 def test_a_face_that_is_as_wanted_needs_nothing() -> None:
@@ -80,7 +81,7 @@ def test_damage_is_never_a_finish() -> None:
 def test_plastics_are_never_worked_hot() -> None:
     for stuff in ("acrylic", "polycarbonate", "abs", "clear-coat-2k"):
         made = plan(stuff, face("bright", depth=30, thickness=0.003))
-        assert all(step.fit.stay >= 4 for step in made.steps)
+        assert all(step.on_face.manner.stay >= 4 for step in made.steps)
         assert all(stuff not in ("abs",) or step.tool.carrier.id != "fibre" for step in made.steps)
 
 
@@ -108,14 +109,14 @@ def test_raised_metal_is_knocked_down_by_something_firm_and_takes_its_share() ->
 
     bead = face("paint-ready", depth=800, kind="raised")
     small, large = (plan("mild-steel", replace(bead, found=replace(bead.found, share=share))) for share in (0.05, 0.5))
-    assert small.steps[0].tool.carrier.levels
+    assert small.steps[0].tool.carrier.cutting.levels
     assert small.seconds < large.seconds
     assert plan("mild-steel", bead).seconds == plan("mild-steel", replace(bead, found=replace(bead.found, share=0.1))).seconds
 
 
 def test_inside_a_bore_ripple_is_levelled_by_a_point_or_said_to_be_out_of_reach() -> None:
     made = plan("bronze", face("N7", depth=12, kind="waviness", reach="inside", inside_radius=0.012))
-    assert made.steps[0].tool.carrier.levels
+    assert made.steps[0].tool.carrier.cutting.levels
     narrow = plan("bronze", face("satin", depth=12, kind="waviness", reach="inside", inside_radius=0.005))
     assert narrow.binding is None or "does not go in" in str(narrow.binding.reason)
 
@@ -168,7 +169,7 @@ def test_speed_binds_when_no_machine_turns_it_right() -> None:
 def test_two_rules_are_both_named() -> None:
     made = plan("brass", face("mirror", depth=50, limit_um=10), rack=("paper-p320",))
     assert made.binding is not None
-    assert made.binding.rule in RULES
+    assert made.binding.rule in REFUSALS
     assert "as well" in str(made.binding.reason)
 
 
@@ -176,7 +177,7 @@ def test_a_large_part_is_not_carried_to_a_wheel() -> None:
     table = face("brushed-fine", depth=20, area=0.9)
     made = plan("stainless-304", table)
     assert made.possible
-    assert not any(step.fit.machine.stands for step in made.steps)
+    assert not any(step.on_face.machine.stands for step in made.steps)
     told = plan("stainless-304", table, rack=("flap-p180", "flap-p240"))
     assert told.binding is not None
     assert "too big" in str(told.binding.reason)
@@ -185,7 +186,7 @@ def test_a_large_part_is_not_carried_to_a_wheel() -> None:
 
 def test_curved_faces_get_no_flat_tools() -> None:
     made = plan("stainless-316", face("satin", depth=20, curved=True))
-    assert not any(step.tool.carrier.flat_only for step in made.steps)
+    assert not any(step.tool.carrier.access.flat_only for step in made.steps)
 
 
 def test_order_of_work_and_keep_off() -> None:
@@ -208,12 +209,14 @@ def test_order_of_work_and_keep_off() -> None:
 
 def test_habits_hold_or_say_so() -> None:
     one = face("bright", after="P80")
-    for habit, widest in (("every-grade", 1.7), ("double-up", 2.3)):
+    for habit, widest in (("every-grade", steepness("every-grade").jump), ("double-up", steepness("double-up").jump)):
         made = plan("brass", one, habit=habit)
-        grains = [parse_grade("P80").grain, *(step.tool.grain for step in made.steps if step.tool.carrier.backed)]
+        tools = itertools.takewhile(lambda tool: tool.carrier.cutting.backed, (step.tool for step in made.steps))
+        grains = [parse_grade("P80").grain, *(tool.grain for tool in tools)]
+        assert len(grains) > 2
         assert made.habit_note is None
         assert all(a / b <= widest * 1.0001 for a, b in itertools.pairwise(grains))
-    sparse = plan("brass", one, habit="every-grade", rack=("paper-p180", "paper-p600", "wool-rubbing"))
+    sparse = plan("brass", one, habit="every-grade", rack=("paper-p180", "paper-p600", "paper-p2500", "cloth-polishing"))
     assert sparse.possible
     assert sparse.habit_note is not None
     assert plan("brass", one, habit="long-steps").seconds <= plan("brass", one, habit="double-up").seconds
@@ -222,7 +225,7 @@ def test_habits_hold_or_say_so() -> None:
 def test_likely_depth_decides_minutes_and_worst_the_metal() -> None:
     sure, guess = plan("brass", face("bright", depth=20)), plan("brass", face("bright", depth=20, worst=40))
     assert guess.metal > sure.metal
-    assert guess.seconds == pytest.approx(sure.seconds, rel=0.2)
+    assert sure.seconds <= guess.seconds < 2 * sure.seconds  # the first grade is coarser, and marks are no deeper on average
 
 
 def test_least_metal_takes_no_more_than_quickest() -> None:
@@ -239,13 +242,13 @@ def test_own_band() -> None:
     from dataclasses import replace
 
     made = plan("mild-steel", replace(face(), want=wanted))
-    assert 0.3 * UM <= made.steps[-1].fit.ra <= 0.5 * UM
+    assert 0.3 * UM <= made.steps[-1].on_face.ra <= 0.5 * UM
 
 
 def test_the_curve_goes_from_the_old_marks_to_the_new() -> None:
     for step in plan("brass", face("mirror", depth=14, worst=20)).steps:
         depths = [depth for _, depth in step.curve]
-        assert depths[0] == pytest.approx(step.likely_before)
-        assert depths[-1] == pytest.approx(step.depth_after)
+        assert depths[0] == pytest.approx(step.marks.likely_before)
+        assert depths[-1] == pytest.approx(step.marks.after)
         assert all(a >= b for a, b in itertools.pairwise(depths))
-        assert step.curve[-1][0] == pytest.approx(step.seconds)
+        assert step.curve[-1][0] == pytest.approx(step.time.all)

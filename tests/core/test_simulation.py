@@ -15,7 +15,7 @@ from kelbrast.core.metrology.areal import areal
 from kelbrast.core.process.clearance import marks_left
 from kelbrast.core.simulation.light import Lamp, lit, look_of
 from kelbrast.core.simulation.marks import Marks, draw, floors_of
-from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, share_left, worked
+from kelbrast.core.simulation.patch import FoundPatch, Patch, Working, found_patch, worked
 
 UM = 1e-6
 SIZE, SPACING = (400, 400), 10e-6
@@ -24,6 +24,12 @@ COARSE, FINE = Marks(13 * UM, 201 * UM), Marks(4.3 * UM, 82 * UM, "one-way", mat
 
 def rng(seed: int = 1) -> np.random.Generator:
     return np.random.default_rng(seed)
+
+
+def share_left(before: Patch, after: Patch) -> float:
+    """Share of the old surface's low places that still lie below the plane that was cut down to."""
+    low = before.z < before.top - 0.02 * before.depth
+    return float((before.z[low] < after.top).mean()) if low.any() else 0.0
 
 
 @pytest.mark.parametrize("lay", ["one-way", "none"])
@@ -52,7 +58,7 @@ def test_share_of_old_marks_left_when_stopped_early(share) -> None:
 
 
 def test_a_step_done_leaves_its_own_depth_and_roughness() -> None:
-    found = found_patch(Found("lay", 13 * UM, 201 * UM), SIZE, SPACING, seed=2)
+    found = found_patch(FoundPatch("lay", 13 * UM, 201 * UM), SIZE, SPACING, seed=2)
     after = worked(found, Working(layer=26 * UM, marks=FINE))
     assert after.depth == pytest.approx(FINE.depth, rel=0.25)
     assert areal(after.z, (SPACING, SPACING)).sa == pytest.approx(FINE.depth / 6, rel=0.25)
@@ -60,7 +66,7 @@ def test_a_step_done_leaves_its_own_depth_and_roughness() -> None:
 
 
 def test_stopped_too_early_the_deeper_old_marks_stay() -> None:
-    found = found_patch(Found("lay", 13 * UM, 201 * UM), SIZE, SPACING, seed=2)
+    found = found_patch(FoundPatch("lay", 13 * UM, 201 * UM), SIZE, SPACING, seed=2)
     left = [share_left(found, worked(found, Working(13 * UM, FINE, share=share))) for share in (0.2, 0.5, 0.8, 1.0)]
     assert left == sorted(left, reverse=True)
     assert left[0] > 0.3
@@ -70,15 +76,22 @@ def test_stopped_too_early_the_deeper_old_marks_stay() -> None:
 
 
 def test_a_soft_carrier_follows_ripple_and_a_firm_one_takes_it_down() -> None:
-    ripple = found_patch(Found("waviness", 20 * UM, 100 * UM), SIZE, SPACING, seed=4)
+    ripple = found_patch(FoundPatch("waviness", 20 * UM, 100 * UM), SIZE, SPACING, seed=4)
     own = Marks(1 * UM, 26 * UM, "none")
     firm, soft = worked(ripple, Working(22 * UM, own)), worked(ripple, Working(22 * UM, own, levels=False))
     assert firm.depth < 2 * UM
     assert soft.depth > 10 * UM
 
 
+@pytest.mark.parametrize("seed", range(6))
+def test_the_plane_of_a_soft_carrier_is_never_below_its_marks(seed) -> None:
+    found = found_patch(FoundPatch("lay", 2e-6, 15e-6), (96, 96), 8e-6, seed)
+    after = worked(found, Working(0.4e-6, Marks(0.05e-6, 3e-6), levels=False, seed=seed))
+    assert after.depth >= after.z.max() - after.z.min() > 0
+
+
 def test_a_wheel_takes_no_more_than_it_can_reach() -> None:
-    found = found_patch(Found("lay", 13 * UM, 201 * UM), SIZE, SPACING, seed=2)
+    found = found_patch(FoundPatch("lay", 13 * UM, 201 * UM), SIZE, SPACING, seed=2)
     after = worked(found, Working(26 * UM, Marks(0.2 * UM, 5 * UM), levels=False, reaches=1.5 * UM))
     assert after.top == pytest.approx(-1.5 * UM)
     assert after.depth > 8 * UM
@@ -88,14 +101,14 @@ def test_a_wheel_takes_no_more_than_it_can_reach() -> None:
 @given(st.floats(0, 1), st.floats(0, 1), st.integers(0, 50), st.sampled_from(["scratches", "lay", "waviness", "pits", "nick"]))
 def test_metal_never_grows_back_and_more_time_never_leaves_more(first, second, seed, kind) -> None:
     less, more = sorted((first, second))
-    found = found_patch(Found(kind, 10 * UM, 100 * UM), (60, 60), 20e-6, seed)
+    found = found_patch(FoundPatch(kind, 10 * UM, 100 * UM), (60, 60), 20e-6, seed)
     early, late = (worked(found, Working(12 * UM, FINE, share=share, seed=seed)) for share in (less, more))
     assert (early.z <= found.z + 1e-15).all()
     assert share_left(found, late) <= share_left(found, early)
 
 
 def test_the_same_seed_gives_the_same_patch() -> None:
-    one, two, other = (found_patch(Found("scratches", 10 * UM, 82 * UM), SIZE, SPACING, seed) for seed in (5, 5, 6))
+    one, two, other = (found_patch(FoundPatch("scratches", 10 * UM, 82 * UM), SIZE, SPACING, seed) for seed in (5, 5, 6))
     assert np.array_equal(one.z, two.z)
     assert not np.array_equal(one.z, other.z)
 
@@ -121,7 +134,7 @@ def test_brass_is_yellow_acrylic_is_not() -> None:
 
 
 def test_a_bead_stands_above_the_face_and_its_crest_goes_first() -> None:
-    found = found_patch(Found("raised", 60 * UM, 100 * UM), SIZE, SPACING, seed=1)
+    found = found_patch(FoundPatch("raised", 60 * UM, 100 * UM), SIZE, SPACING, seed=1)
     assert (found.z.max(), found.z.min()) == pytest.approx((0, -60 * UM), abs=0.5 * UM)
     assert (found.z < -59 * UM).mean() > 0.3  # the face beside it
     after = worked(found, Working(layer=30 * UM, marks=FINE))

@@ -4,7 +4,8 @@ import itertools
 
 import pytest
 
-from kelbrast.core.planning.plan import Plan, plan_job
+from kelbrast.core.catalogue.finishes import finish
+from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.reference.loader import constant
 from kelbrast.exchange.read import check_job_file, to_job
 from making import UM
@@ -19,23 +20,21 @@ def planned(name: str) -> Plan:
 def test_every_situation_has_a_plan_that_keeps_the_rules(name: str) -> None:
     made = planned(name)
     assert made.possible, [face.binding for face in made.faces]
-    for face in made.faces:
-        if face.face.keep_off:
-            assert face.steps == ()
-            continue
+    assert all(face.steps == () for face in made.faces if face.face.keep_off)
+    worked = [face for face in made.faces if not face.face.keep_off]
+    assert all(face.steps[0].tool.carrier.cutting.levels for face in worked if face.face.must_be_levelled)
+    for last in (face.steps[-1] for face in worked if face.face.want.lay == "one-way"):
+        assert last.tool.carrier.cutting.wear_law != "compound"
+        assert last.lay == "along"
+    for face in worked:
         for step in face.steps:
             assert step.tool.keeps_clean(made.job.material.family)
-            assert step.fit.marked is None or step.fit.setting.surface <= step.fit.marked * (1 + 1e-9)
-            assert step.fit.stay >= constant("heat.shortest_stay").si
-            assert step.tool.reaches_depth is None or step.depth_before <= step.tool.reaches_depth * (1 + 1e-9)
-        assert all(a.depth_after == b.depth_before for a, b in itertools.pairwise(face.steps))
-        if face.face.must_be_levelled:
-            assert face.steps[0].tool.carrier.levels
-        if face.face.want.lay == "one-way":
-            assert face.steps[-1].tool.carrier.wear_law != "compound"
-            assert face.steps[-1].lay == "along"
-        if face.face.no_finer_than is not None:
-            assert all(step.tool.grain >= face.face.no_finer_than.grain for step in face.steps)
+            assert step.on_face.drive.marked is None or step.on_face.setting.surface <= step.on_face.drive.marked * (1 + 1e-9)
+            assert step.on_face.manner.stay >= constant("heat.shortest_stay").si
+            assert step.tool.reaches_depth is None or step.marks.before <= step.tool.reaches_depth * (1 + 1e-9)
+        assert all(a.marks.after == b.marks.before for a, b in itertools.pairwise(face.steps))
+        no_finer = face.face.no_finer_than.grain if face.face.no_finer_than is not None else 0.0
+        assert all(step.tool.grain >= no_finer for step in face.steps)
         assert face.metal <= face.face.may_come_off * (1 + 1e-6)
         assert face.marks_left < 0.5
     assert made.operations[0].id == "inspect"
@@ -44,8 +43,8 @@ def test_every_situation_has_a_plan_that_keeps_the_rules(name: str) -> None:
 
 def test_a_sanded_strip_goes_straight_to_the_wheel() -> None:
     (face,) = planned("hand-sanded strip on a plain buffer").faces
-    assert face.steps[0].tool.carrier.wear_law == "compound"
-    assert all(step.fit.machine.id == "bench-buffer" for step in face.steps)
+    assert face.steps[0].tool.carrier.cutting.wear_law == "compound"
+    assert all(step.on_face.machine.id == "bench-buffer" for step in face.steps)
 
 
 def test_deep_dents_in_hard_steel_start_coarse_and_end_no_finer_than_asked() -> None:
@@ -59,15 +58,15 @@ def test_orange_peel_is_levelled_wet_by_paper_as_fine_as_the_trade_takes_and_the
         (face,) = planned(name).faces
         first = face.steps[0]
         assert first.tool.carrier.id == "paper"
-        assert first.fit.wet
+        assert first.on_face.manner.wet
         assert 12 * UM <= first.tool.grain <= 19 * UM  # P1000 to P1500: common practice
-        assert face.steps[-1].tool.carrier.wear_law == "compound"
+        assert face.steps[-1].tool.carrier.cutting.wear_law == "compound"
 
 
 def test_inside_before_outside_with_bobs_that_go_in() -> None:
     made = planned("small collar, inside and outside, on the rotary tool")
     assert made.order == ("inside", "outside")
-    assert all(step.tool.carrier.inside_radius for step in made.faces[0].steps)
+    assert all(step.tool.carrier.access.inside_radius for step in made.faces[0].steps)
     shared = [one for one in made.set_ups if len(one.faces) > 1]
     assert made.saved == sum(one.saved for one in shared)
 
@@ -93,8 +92,8 @@ def test_raised_metal_is_knocked_down_to_just_above_the_face_and_then_refined(na
     first, second = face.steps[0], face.steps[1]
     height = face.face.found.worst
     assert height is not None
-    assert first.layer == pytest.approx(height - first.depth_after)  # no more than its own marks still stands
-    assert second.layer >= first.depth_after
+    assert first.marks.layer == pytest.approx(height - first.marks.after)  # no more than its own marks still stands
+    assert second.marks.layer >= first.marks.after
     assert face.face.limit is not None
     assert face.metal - height < face.face.limit
 
@@ -103,18 +102,18 @@ def test_one_scratch_on_a_hard_dome_is_blended() -> None:
     (face,) = planned("hardened dome with one scratch").faces
     assert face.nicks is not None
     assert face.nicks.blended
-    assert all(not step.tool.carrier.flat_only for step in face.steps)
+    assert all(not step.tool.carrier.access.flat_only for step in face.steps)
 
 
 def test_a_sheet_that_stays_where_it_is_gets_hand_held_machines() -> None:
     (face,) = planned("half-metre sheet to a plate mirror").faces
-    assert not any(step.fit.machine.stands for step in face.steps)
-    assert face.steps[-1].fit.ra <= 0.012 * UM
+    assert not any(step.on_face.machine.stands for step in face.steps)
+    assert face.steps[-1].on_face.ra <= (finish("mirror").ra_high or 0)
 
 
 def test_by_hand_means_by_hand() -> None:
     (face,) = planned("gouged hardened scraper to a mirror by hand").faces
-    assert {step.fit.machine.id for step in face.steps} == {"hand"}
+    assert {step.on_face.machine.id for step in face.steps} == {"hand"}
     assert not any(step.tool.carrier.kind == "file" for step in face.steps)  # a file skates on hardened steel
 
 
@@ -125,7 +124,7 @@ def test_a_size_is_held_by_a_lap_or_cloth_in_the_lathe() -> None:
         "turned shaft to size with file and cloth",
     ):
         (face,) = planned(name).faces
-        assert all(step.tool.carrier.keeps_size for step in face.steps), name
+        assert all(step.tool.carrier.cutting.keeps_size for step in face.steps), name
     (spindle,) = planned("ground spindle within two microns").faces
     assert spindle.face.limit == pytest.approx(2 * UM)  # 4 µm over the diameter are two on a side
 

@@ -1,34 +1,87 @@
 """The sums behind a step come out at the numbers of the plan."""
 
 import math
+from typing import Any
 
 import pytest
 
-from kelbrast.core.planning.why import why
+from kelbrast.core.planning.face.face_plan import plan_face
+from kelbrast.core.planning.questions.derivation import derivations
+from kelbrast.core.surface.part import Part
 from making import face, job, plan
 
 
-@pytest.mark.parametrize("stuff", ["brass", "acrylic", "stainless-304"])
-def test_the_terms_make_the_result(stuff: str) -> None:
-    made = plan(stuff, face("bright", depth=30, worst=45))
+def by_hand(what: str, terms: dict[str, float]) -> float:
+    """The formula of a sum, worked out from its terms alone."""
+    t = terms
+    match what:
+        case "Depth of its own marks":
+            held = math.hypot(t["a"] * t["g"] ** t["n"] * t["c"], t.get("f", 0.0))
+            return t["r"] * held * (t["H₀"] / t["H"]) ** t["e"] * t.get("yours", 1.0)
+        case "Wear coefficient":
+            return t["K₀"] * (t["g"] / t["g₀"]) ** t["p"]
+        case "Surface speed":
+            return math.pi * t["D"] / 1000 * t["n"] / 60
+        case "Minutes of the step":
+            changes = t["changes"] * t["change"] if "change" in t else 0.0
+            return sum(t.get(one, 0.0) for one in ("set-up", "work", "check", "wash", "wipe", "rests")) + changes
+        case "Cost of what is used up":
+            return t["worn"] * t["price"]
+        case "Work between two rests":
+            loss = t["h"] * t["A"] * 1e-4
+            return -t["m·c"] / loss * math.log1p(-(t["T"] - 20) * loss / t["P"])
+    raise AssertionError(what)
+
+
+CASES = [
+    ("brass", {"want": "bright", "depth": 30, "worst": 45}, {}),
+    ("acrylic", {"want": "bright", "depth": 30}, {}),
+    ("stainless-304", {"want": "bright", "depth": 30, "area": 0.2}, {"carried": False}),
+    ("brass", {"want": "bright", "after": "P1200", "area": 0.004}, {"part": Part(mass=0.05), "rack": ("bench-buffer", "sisal-tripoli", "loose-white")}),
+    ("copper", {"want": "mirror", "depth": 200, "area": 0.08}, {"part": Part(wet="always")}),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("stuff", "of_face", "of_job"), CASES)
+def test_the_terms_make_the_result(stuff: str, of_face: dict[str, Any], of_job: dict[str, Any]) -> None:
+    planned = job(stuff, face(**of_face), **of_job)
+    made = plan_face(planned.faces[0], planned)
+    assert made.steps
     for number, step in enumerate(made.steps, start=1):
-        sums = {one.what: one for one in why(made, number, job(stuff, made.face))}
-        marks = {term.symbol: term.value for term in sums["Depth of its own marks"].terms}
-        by_hand = marks["r"] * marks["a"] * marks["g"] ** marks["n"] * marks["c"] * (marks["H₀"] / marks["H"]) ** marks["e"]
-        assert by_hand == pytest.approx(sums["Depth of its own marks"].result)
-        layer = {term.symbol: term.value for term in sums["Layer to take off"].terms}
-        m = layer["m"] if "m" in layer else layer["m_A"] * (1 + layer["s"])
-        assert m * layer["d"] == pytest.approx(sums["Layer to take off"].result)
-        if step.fit.machine.orbit is None and step.fit.setting.spindle:
-            speed = {term.symbol: term.value for term in sums["Surface speed"].terms}
-            assert math.pi * speed["D"] / 1000 * speed["n"] / 60 == pytest.approx(sums["Surface speed"].result)
-        assert sums["Longest stay on one spot"].result == step.fit.stay
+        sums = {one.what: one for one in derivations(made, number, planned)}
+        terms = {what: {term.symbol: term.value for term in one.terms} for what, one in sums.items()}
+        terms["Minutes of the step"]["changes"] = round(step.use.at_hand) - 1
+        orbital = step.on_face.machine.orbit is not None
+        told_by_hand = {"Layer to take off", "Time on the work", "Longest stay on one spot", "Old marks still there at the end"}
+        for what in sums.keys() - told_by_hand - ({"Surface speed"} if orbital else set()):
+            assert by_hand(what, terms[what]) == pytest.approx(sums[what].result, rel=1e-6), what
+        layer = terms["Layer to take off"]
+        multiple = layer["m"] if "m" in layer else layer["m_A"] * (1 + layer["s"])
+        least = sums["Depth of its own marks"].result
+        assert max(multiple * layer["d"], least) == pytest.approx(sums["Layer to take off"].result)
+        work = terms["Time on the work"]
+        probably = step.marks.likely_layer * work["A"] * 1e-4 / (work["η·K·F·v/H"] * 1e-9) / 60
+        assert sums["Time on the work"].result >= probably * (1 - 1e-9)  # longer as it dulls
+        assert math.isfinite(step.on_face.life) or sums["Time on the work"].result == pytest.approx(probably)
+        assert sums["Longest stay on one spot"].result == step.on_face.manner.stay
+        assert sums["Old marks still there at the end"].result == step.marks.left
+        assert step.time.all / 60 == pytest.approx(sums["Minutes of the step"].result)
+
+
+def test_rests_are_told_of_where_there_are_some() -> None:
+    stuff, of_face, of_job = CASES[3]
+    planned = job(stuff, face(**of_face), **of_job)
+    made = plan_face(planned.faces[0], planned)
+    rested = [number for number, step in enumerate(made.steps, start=1) if step.time.rests is not None]
+    assert rested
+    assert all("Work between two rests" in {one.what for one in derivations(made, number, planned)} for number in rested)
 
 
 def test_every_constant_has_its_source() -> None:
     made = plan("brass", face("mirror", depth=30, thickness=0.002))
     for number in range(1, len(made.steps) + 1):
-        for one in why(made, number, job("brass", made.face)):
+        for one in derivations(made, number, job("brass", made.face)):
             assert len({term.symbol for term in one.terms}) == len(one.terms), one.what
-            assert any(term.constant is not None for term in one.terms), one.what
+            by_machine = one.what == "Surface speed"  # an orbit and a setting are the machine's
+            assert by_machine or any(term.constant is not None for term in one.terms), one.what
             assert all(term.constant.source.title for term in one.terms if term.constant is not None)

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.errors import BadInput
-from kelbrast.core.planning.whatif import what_if
+from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.surface.face import Wish
 from making import face, job, plan
 
@@ -39,7 +39,7 @@ def test_what_can_not_be_kept_is_said() -> None:
     made = plan(
         "brass",
         face("mirror", depth=20, wish=Wish(start="fibre-p36", lock=("lap-1um",))),
-        rack=("paper-p320", "paper-p800", "paper-p1500", "wool-polishing"),
+        rack=("paper-p320", "paper-p800", "paper-p2000", "cloth-polishing"),
     )
     assert made.wish_note is not None
     assert made.possible
@@ -72,7 +72,9 @@ def test_what_if_says_what_the_changed_plan_says() -> None:
 
 def test_leaving_a_step_out_leaves_marks_when_the_next_is_hurried() -> None:
     one = face("bright", after="P80", area=0.02)
-    whole = job("brass", one, rack=("paper-p180", "paper-p400", "paper-p800", "wool-rubbing"), habit="double-up")
+    whole = job(
+        "brass", one, rack=("paper-p180", "paper-p400", "paper-p800", "paper-p1500", "cloth-polishing"), habit="double-up"
+    )
     left_out = [option for option in what_if(one, whole, step=2) if option.change == "leave-out"]
     assert left_out
     assert left_out[0].hurried is not None
@@ -87,6 +89,6 @@ def test_no_such_step() -> None:
 def test_the_stair_shows_the_marks_that_a_soft_wheel_does_not_reach() -> None:
     made = plan("brass", face("bright", depth=20, wish=Wish(route=("paper-p320", "loose-rouge"))))
     last = made.steps[-1]
-    assert last.stays > last.depth_after
-    assert last.curve[-1][1] == pytest.approx(last.stays)  # the curve ends where the old marks still are
-    assert all(step.stays == 0 for step in plan("brass", face("bright", depth=20)).steps)
+    assert last.marks.stays > last.marks.after
+    assert last.curve[-1][1] == pytest.approx(last.marks.stays)  # the curve ends where the old marks still are
+    assert all(step.marks.stays == 0 for step in plan("brass", face("bright", depth=20)).steps)

@@ -1,11 +1,11 @@
 """What a label on a wheel says."""
 
-from kelbrast.core.rack.item import Event, Item
+from kelbrast.core.rack.item import Item, ItemEvent
 from kelbrast.exchange.labels import label_of
 
 
 def test_a_label_says_what_the_wheel_is_kept_for_in_words() -> None:
-    wheel = Item(3, "loose", name="no. 3", history=(Event("used", charge="white", family="copper-alloy"),))
+    wheel = Item(3, "loose", name="no. 3", history=(ItemEvent("used", charge="white", family="copper-alloy"),))
     assert label_of(wheel, "Loose cotton wheel", "x").lines[:3] == (
         "no. 3",
         "Loose cotton wheel",
@@ -14,5 +14,5 @@ def test_a_label_says_what_the_wheel_is_kept_for_in_words() -> None:
 
 
 def test_a_family_that_is_not_known_is_said_as_it_stands() -> None:
-    wheel = Item(3, "loose", history=(Event("used", charge="white", family="pewter"),))
+    wheel = Item(3, "loose", history=(ItemEvent("used", charge="white", family="pewter"),))
     assert "Only white bar on pewter" in label_of(wheel, "Loose cotton wheel", "x").lines

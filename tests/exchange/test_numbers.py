@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from kelbrast.core.wording import minutes_text
+from kelbrast.core.wording import minutes_range, minutes_text
 from kelbrast.exchange.numbers import read_number
 
 TABLE = json.loads((Path(__file__).parents[1] / "numbers.json").read_text(encoding="utf-8"))
@@ -31,3 +31,8 @@ def test_what_is_not_a_number_is_refused(text: str) -> None:
 @pytest.mark.parametrize(("minutes", "said"), TABLE["minutes"])
 def test_one_form_of_times(minutes: float, said: str) -> None:
     assert minutes_text(minutes) == said
+
+
+@pytest.mark.parametrize(("likely", "high", "said"), TABLE["range"])
+def test_ranges_of_minutes_are_said_alike(likely: float, high: float | None, said: str) -> None:
+    assert minutes_range(likely, high) == said

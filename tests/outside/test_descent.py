@@ -9,23 +9,29 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import Tool, tool, wear_coefficient
 from kelbrast.core.process.clearance import area_factor, clearance
 from kelbrast.core.process.dulling import change_after, cutting
-from kelbrast.core.process.ratio import best_ratio, time_of_descent
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
 
 
 def marks(one: Tool, hardness: float) -> float:
-    return depth_of_marks(roughness_left(grain=one.grain, hold=one.carrier.hold, hardness=hardness))
+    return depth_of_marks(roughness_left(grain=one.grain, hold=one.carrier.cutting.hold, hardness=hardness))
 
 
 def test_three_successive_foam_discs_take_equal_time_on_copper() -> None:
     copper, area = material("copper"), 0.25  # half a metre square
     discs = [tool("foam-p600"), tool("foam-p1000"), tool("foam-p1500")]
-    before = marks(tool("orbital-p400"), copper.hardness) * discs[0].carrier.hold  # the disc one grade coarser, foam-backed
+    before = (
+        marks(tool("orbital-p400"), copper.hardness) * discs[0].carrier.cutting.hold
+    )  # the disc one grade coarser, foam-backed
     minutes, used = [], []
     for disc in discs:
         rate = removal_rate(wear=disc.wear, contact=0.5, force=20, speed=2.9, hardness=copper.hardness)
-        done = cutting(fresh=2.2 * before * area / rate, life=disc.carrier.life, change_cost=120)
+        done = cutting(
+            fresh=2.2 * before * area / rate,
+            life=disc.carrier.stock.life or math.inf,
+            change_after=change_after(life=disc.carrier.stock.life or math.inf, change_cost=120),
+        )
         minutes.append(done.seconds / 60)
         used.append(done.used)
         before = marks(disc, copper.hardness)
@@ -34,10 +40,10 @@ def test_three_successive_foam_discs_take_equal_time_on_copper() -> None:
 
 
 def test_doubling_is_the_best_ratio_by_the_formula() -> None:
-    assert 2.0 < best_ratio() < 2.6
+    """A descent in equal jumps r takes ln r times fewer steps of r^n each, shortest at e^(1/n)."""
     ratios = np.linspace(1.1, 6, 2000)
-    fastest = ratios[np.argmin([time_of_descent(ratio=r, scratch_exponent=1.21) for r in ratios])]
-    assert fastest == pytest.approx(best_ratio(), abs=0.01)
+    fastest = ratios[np.argmin(ratios ** constant("scratch.exponent").value / np.log(ratios))]
+    assert constant("habit.double-up.jump").value == pytest.approx(fastest, abs=0.1)
 
 
 def test_doubling_is_the_best_ratio_in_the_full_model() -> None:
@@ -75,6 +81,6 @@ def test_coin_and_door() -> None:  # model: about 1.1 on a coin, 1.3 on a door
 
 def test_a_thin_foam_disc_is_changed_after_about_its_life() -> None:  # common practice: about 4 minutes
     disc = tool("foam-p1000").carrier
-    assert disc.life is not None
-    after = change_after(life=disc.life, change_cost=disc.change + disc.price / (30 / 3600))
+    assert disc.stock.life is not None
+    after = change_after(life=disc.stock.life, change_cost=disc.stock.change + disc.stock.price / (30 / 3600))
     assert 2.5 < after / 60 < 5.5

@@ -160,7 +160,7 @@ class TestIndependentPrograms:
         for ours, other in ((of.ra, theirs.Ra()), (of.rq, theirs.Rq()), (of.rt, theirs.Rt()), (of.rz, theirs.Rz())):
             assert ours * 1e6 == pytest.approx(other, rel=0.01)
         assert of.rku == pytest.approx(theirs.Rku(), rel=0.01)
-        assert found.bearing.rk * 1e6 == pytest.approx(theirs.Rk(), rel=0.02)
+        assert found.material_ratio.rk * 1e6 == pytest.approx(theirs.Rk(), rel=0.02)
 
     def test_what_is_drawn_loses_no_peak(self) -> None:
         found = measure(self.profile(), form=4, lambda_c_mm=0.8)

@@ -9,12 +9,13 @@ import pytest
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.areal import areal, finer_than
 from kelbrast.core.metrology.areal import without_form as without_form_of_map
-from kelbrast.core.metrology.bearing import bearing
-from kelbrast.core.metrology.cutoff import chosen, for_roughness, for_spacing
+from kelbrast.core.metrology.cutoff import chosen, cut_offs, for_spacing
 from kelbrast.core.metrology.evaluate import evaluate
-from kelbrast.core.metrology.gaussian import ALPHA, low_pass, transmission
+from kelbrast.core.metrology.gaussian import ALPHA, low_pass
+from kelbrast.core.metrology.material_ratio import material_ratio
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.metrology.parameters import heights
+from kelbrast.core.metrology.periodic import period_of
 from kelbrast.core.metrology.profile import Profile, central, resampled, without_form
 
 RNG = np.random.default_rng(12345)
@@ -54,7 +55,6 @@ def test_seeded_values() -> None:
 def test_the_filter_lets_half_of_a_wave_through_at_the_cut_off() -> None:
     # ISO 16610-21: transmission 1/2 at the cut-off; closed form elsewhere
     assert pytest.approx(0.469719, abs=1e-6) == ALPHA
-    assert transmission(wavelength=1.0, cut_off=1.0) == pytest.approx(0.5)
     x = np.arange(40_000) * 1e-6
     for ratio in (0.5, 1.0, 2.0, 4.0):
         wave = np.sin(2 * np.pi * x / (ratio * 0.8e-3))
@@ -73,7 +73,7 @@ def test_a_gaussian_surface_has_the_closed_form_bearing_curve() -> None:
     from statistics import NormalDist
 
     surface = np.array([NormalDist().inv_cdf(q) for q in quantiles])
-    found = bearing(surface)
+    found = material_ratio(surface)
     assert found.rk == pytest.approx(2.57396, rel=2e-3)
     assert found.rpk == pytest.approx(0.94506, rel=3e-3)
     assert found.rvk == pytest.approx(0.94506, rel=3e-3)
@@ -110,11 +110,30 @@ def test_a_shorter_cut_off_sees_less() -> None:
 
 def test_the_cut_off_is_chosen_by_the_standard() -> None:
     # ISO 4288:1996 table 1 (from memory)
-    assert [for_roughness(ra * 1e-6).cut_off * 1e3 for ra in (0.01, 0.05, 1.0, 5.0, 50.0)] == pytest.approx(
-        [0.08, 0.25, 0.8, 2.5, 8]
-    )
+    ends = {0.02: 0.08, 0.1: 0.25, 2.0: 0.8, 10.0: 2.5, 80.0: 8.0}
+    assert {round(row.ra_high * 1e6, 9): round(row.cut_off * 1e3, 9) for row in cut_offs()} == ends
     assert for_spacing(1.0e-3).cut_off == pytest.approx(2.5e-3)
-    assert chosen(without_form(measured("NU206-IR-1"), 4)).cut_off == pytest.approx(0.8e-3)
+    row, by_spacing = chosen(without_form(measured("NU206-IR-1"), 4))
+    assert (row.cut_off, by_spacing) == (pytest.approx(0.8e-3), False)
+
+
+@pytest.mark.parametrize(("feed", "cut_off"), [(0.03, 0.08), (0.1, 0.25), (0.2, 0.8), (0.35, 0.8), (0.5, 2.5), (1.0, 2.5)])
+def test_a_turned_surface_is_measured_by_its_feed(feed: float, cut_off: float) -> None:
+    """ISO 4288:1996 table 3 (from memory): RSm up to 0.04, 0.13, 0.4, 1.3 mm. Feed marks are circles of the tool's nose."""
+    x = np.arange(20_000) * 1e-6
+    across = np.mod(x, feed * 1e-3) - feed * 1e-3 / 2
+    chance = np.random.default_rng(3)
+    z = across**2 / (2 * 0.8e-3) + 0.02e-6 * chance.standard_normal(len(x))
+    row, by_spacing = chosen(without_form(Profile(z, 1e-6), 1))
+    assert by_spacing
+    assert row.cut_off * 1e3 == pytest.approx(cut_off)
+
+
+def test_ground_marks_do_not_repeat() -> None:
+    for seed in range(20):
+        chance = np.random.default_rng(seed)
+        z = low_pass(chance.standard_normal(8000), 1e-6, 0.05e-3) * 1e-6
+        assert period_of(z, 1e-6) is None
 
 
 def test_light_that_is_still_reflected() -> None:
@@ -145,7 +164,7 @@ def test_an_areal_filter_is_the_line_filter_both_ways() -> None:
     [
         lambda: heights(np.zeros(100), 1e-6),
         lambda: heights(np.arange(5.0), 1e-6),
-        lambda: bearing(np.zeros(200)),
+        lambda: material_ratio(np.zeros(200)),
         lambda: resampled(np.array([0.0, 1, 2, 2, 3, 4, 5, 6]), np.zeros(8)),
         lambda: resampled(np.arange(8.0), np.array([0, 1, np.nan, 0, 0, 0, 0, 0])),
         lambda: central(Profile(np.zeros(100), 1e-6), 1.0),

@@ -9,13 +9,14 @@ from pydantic import BaseModel
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage
+from kelbrast.core.bench.expected import more_time, protection_left, verdict
 from kelbrast.core.bench.order import cost_of_order
 from kelbrast.core.bench.run import Waiting
 from kelbrast.core.bench.told import reading_said, tell
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.units import from_si
+from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import sentence
 from kelbrast.exchange.plan_file import OperationFile, StepFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
@@ -165,21 +166,20 @@ def run_out(kept: KeptRun) -> RunOut:
 def reading_out(kept: KeptRun, event: Event) -> ReadingOut:
     """A reading with its verdict."""
     assert event.measured is not None, "asked for a reading"
-    verdict = kept.verdict(event)
+    judged = verdict(kept.run, kept.job, event)
     said = reading_said(event.measured)
     return ReadingOut(
         number=event.number,
         quantity=event.measured.quantity,
         said=to_sentence_file(sentence("reading.piece", reading=said, piece=str(event.piece)) if event.piece else said),
-        level=verdict.level if verdict else None,
-        verdict=to_sentence_file(verdict.said) if verdict else None,
+        level=judged.level if judged else None,
+        verdict=to_sentence_file(judged.said) if judged else None,
     )
 
 
 def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
     run, now, step = kept.run, kept.now, kept.steps[stage.key]
     work = run.work(piece, stage)
-    share, least = constant("bench.keep_going").value, constant("bench.least_more").si
     return HandOut(
         piece=piece,
         face=stage.face,
@@ -193,9 +193,9 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
         running_s=elapsed(run.clock, now) if run.clock is not None else 0.0,
         planned_s=stage.seconds,
         more_s=work.more,
-        more_by_s=max(least, round(share * stage.seconds / 30) * 30.0),
+        more_by_s=more_time(stage),
         on_tool_s=run.on_tool_now(stage.tool, now),
-        change_after_s=stage.stay,
+        change_after_s=stage.change_after,
         charged_s=run.on_tool_now(stage.tool, now, charge=True),
         recharge_after_s=constant("bench.recharge").si if step.recharge else None,
         rest_after_s=step.rests.after_seconds if step.rests is not None else None,
@@ -240,15 +240,12 @@ def _piece(kept: KeptRun, piece: int) -> PieceOut:
 
 def _waiting(kept: KeptRun, one: OperationFile) -> WaitingOut:
     state = kept.run.operations.get(one.id, Waiting())
-    ended = [work.ended for work in kept.run.works.values() if work.ended is not None]
-    left = None
-    if one.within_minutes is not None and ended and kept.run.current is None and state.done is None:
-        left = one.within_minutes * 60 - elapsed(max(ended, key=lambda at: at.at), kept.now)
+    within = to_si(one.within_minutes, "min") if one.within_minutes is not None else None
     return WaitingOut(
         operation=one,
         since_s=elapsed(state.since, kept.now) if state.since is not None and state.done is None else None,
         done=state.done is not None,
-        within_s=left,
+        within_s=protection_left(kept.run, within, kept.now) if state.done is None else None,
     )
 
 

@@ -10,7 +10,7 @@ from kelbrast.app.learnt import Learning
 from kelbrast.app.light import Light
 from kelbrast.app.log import Log
 from kelbrast.app.photos import Photos
-from kelbrast.app.practice import Practice
+from kelbrast.app.practice import Lessons
 from kelbrast.app.rack import Rack
 from kelbrast.app.runs import Runs
 from kelbrast.app.upkeep import Upkeep
@@ -49,8 +49,8 @@ def _upkeep(request: Request) -> Upkeep:
     return Upkeep(_jobs(request))
 
 
-def _practice(request: Request) -> Practice:
-    return Practice(_jobs(request).engine)
+def _practice(request: Request) -> Lessons:
+    return Lessons(_jobs(request).engine)
 
 
 def _light(request: Request) -> Light:
@@ -66,5 +66,5 @@ ShopPhotos = Annotated[Photos, Depends(_photos)]
 WhatWasLearnt = Annotated[Learning, Depends(_learning)]
 ShopWays = Annotated[HouseWays, Depends(_house)]
 ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]
-ShopPractice = Annotated[Practice, Depends(_practice)]
+ShopPractice = Annotated[Lessons, Depends(_practice)]
 Pictures = Annotated[Light, Depends(_light)]

@@ -18,7 +18,7 @@ from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-Key = Annotated[str, Path(pattern="^[0-9a-f]{32}$", description="name of the picture")]
+PictureKey = Annotated[str, Path(pattern="^[0-9a-f]{32}$", description="name of the picture")]
 
 
 class TileOut(BaseModel):
@@ -82,14 +82,14 @@ def light_patch(asked: Asked, pictures: Pictures) -> PatchOut:
 
 
 @router.get("/light/{key}.bin", responses={**NOT_FOUND, 200: {"content": {"application/octet-stream": {}}}})
-def light_heights(key: Key, pictures: Pictures) -> Response:
+def light_heights(key: PictureKey, pictures: Pictures) -> Response:
     """The heights of a patch in micrometres, 32-bit numbers row by row."""
     return Response(pictures.heights(key)[1], media_type="application/octet-stream")
 
 
 @router.get("/light/{key}.png", responses={**NOT_FOUND, 200: {"content": {"image/png": {}}}})
 def light_picture(
-    key: Key,
+    key: PictureKey,
     pictures: Pictures,
     height_deg: Annotated[
         float | None, Query(ge=2, le=88, allow_inf_nan=False, description="of the lamp above the surface")
@@ -106,12 +106,12 @@ def light_picture(
 
 
 @router.get("/light/{key}.webp", responses={**NOT_FOUND, 200: {"content": {"image/webp": {}}}})
-def light_small_picture(key: Key, pictures: Pictures) -> Response:
+def light_small_picture(key: PictureKey, pictures: Pictures) -> Response:
     """A picture, made small for the screens; it comes when it is worked out."""
     return Response(pictures.small_picture(key), media_type="image/webp")
 
 
 @router.get("/light/{key}/words", responses=NOT_FOUND)
-def light_in_words(key: Key, pictures: Pictures) -> WordsOut:
+def light_in_words(key: PictureKey, pictures: Pictures) -> WordsOut:
     """What a picture shows, in figures."""
     return WordsOut(words=to_sentence_file(pictures.words([key])[0]))

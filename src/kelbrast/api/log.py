@@ -18,15 +18,15 @@ from kelbrast.storage.runs import Wanted
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-Text = Annotated[str, Query(max_length=200, description="words in title, finish, notes and troubles")]
-Id = Annotated[str | None, Query(max_length=80)]
+SearchText = Annotated[str, Query(max_length=200, description="words in title, finish, notes and troubles")]
+NamedId = Annotated[str | None, Query(max_length=80)]
 
 
 def _wanted(
-    text: Text = "",
-    material: Id = None,
+    text: SearchText = "",
+    material: NamedId = None,
     finish: Annotated[str | None, Query(max_length=80, description="label of the finish")] = None,
-    tool: Id = None,
+    tool: NamedId = None,
     status: Annotated[Literal["open", "finished", "stopped"] | None, Query()] = None,
     since: Annotated[date | None, Query(description="begun on this day of the shop or later")] = None,
     until: Annotated[date | None, Query(description="begun on this day of the shop or before")] = None,

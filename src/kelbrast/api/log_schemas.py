@@ -258,7 +258,7 @@ def _figures(figures: dict[str, Any]) -> FiguresOut:
             WornOut(
                 tool=name,
                 label=tools()[name].label,
-                unit=tools()[name].carrier.unit,
+                unit=tools()[name].carrier.stock.unit,
                 planned=planned.get(name, 0.0),
                 worn=worn.get(name, 0.0),
             )

@@ -1,4 +1,4 @@
-"""Practice: the next question, the answer, how a person has come on."""
+"""Lessons: the next question, the answer, how a person has come on."""
 
 from datetime import date
 from typing import Annotated
@@ -9,8 +9,9 @@ from pydantic import BaseModel, Field
 from kelbrast.api.kept import Pictures, ShopPractice
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.light import Light
-from kelbrast.app.practice import Progress, asked_of
-from kelbrast.core.practice.exercises import KINDS, Exercise, Kind, Shown
+from kelbrast.core.practice.course import Course
+from kelbrast.core.practice.exercises import KINDS, Exercise, ExerciseKind, Shown
+from kelbrast.exchange.light_file import asked_of
 from kelbrast.exchange.plain_text import OneLine
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
@@ -22,7 +23,7 @@ Person = Annotated[str, Field(min_length=1, max_length=80), OneLine]
 class QuestionOut(BaseModel):
     """A question. Send kind, difficulty and seed back with the answer. `picture`: at /api/light/{picture}.png."""
 
-    kind: Kind
+    kind: ExerciseKind
     kind_label: str
     difficulty: float
     seed: int
@@ -36,7 +37,7 @@ class AnswerIn(BaseModel):
     """An answer: the place of the option that was chosen, from 0."""
 
     person: Person
-    kind: Kind
+    kind: ExerciseKind
     difficulty: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
     seed: Annotated[int, Field(ge=0, le=2**53)]
     chosen: Annotated[int, Field(ge=0, le=20)]
@@ -67,7 +68,7 @@ class WeekOut(BaseModel):
 class KindOut(BaseModel):
     """How a person answers one kind of question."""
 
-    kind: Kind
+    kind: ExerciseKind
     label: str
     answers: int
     right: int
@@ -136,7 +137,7 @@ def _told(asked: Exercise, right: bool, rating: float, pictures: Light) -> Right
     )
 
 
-def _progress(told: Progress) -> ProgressOut:
+def _progress(told: Course) -> ProgressOut:
     return ProgressOut(
         rating=round(told.skill.rating),
         answers=told.skill.answers,

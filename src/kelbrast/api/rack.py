@@ -15,7 +15,7 @@ from kelbrast.api.rack_schemas import (
     PreparationOut,
     RackText,
     SearchOut,
-    Thing,
+    Stockable,
     change_out,
     item_out,
     preparation_out,
@@ -27,7 +27,7 @@ from kelbrast.api.revision import Revision
 from kelbrast.app.buying import Buying
 from kelbrast.app.planning import job_of
 from kelbrast.app.preparing import preparation
-from kelbrast.core.planning.buying import Gain
+from kelbrast.core.planning.questions.buying import Gain
 from kelbrast.core.wording import System
 from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
 from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv
@@ -37,9 +37,10 @@ router = APIRouter(prefix="/api", responses=RESPONSES)
 
 ItemId = Annotated[int, Path(ge=1, le=2**53, description="id of the item")]
 SearchId = Annotated[int, Path(ge=1, le=2**53, description="id of the search")]
-Id = Annotated[int, Field(ge=1, le=2**53)]
+OneOfIds = Annotated[int, Field(ge=1, le=2**53)]
 Ids = Annotated[
-    list[Id] | None, Query(max_length=MOST_ITEMS, description="ids of the items; all that are not retired when none is named")
+    list[OneOfIds] | None,
+    Query(max_length=MOST_ITEMS, description="ids of the items; all that are not retired when none is named"),
 ]
 
 
@@ -58,7 +59,7 @@ def list_rack(rack: OwnRack) -> list[ItemOut]:
 
 
 @router.get("/rack/things")
-def list_things() -> list[Thing]:
+def list_things() -> list[Stockable]:
     """Everything of the catalogue that can be put on a rack."""
     return things()
 
@@ -132,7 +133,7 @@ def labels_as_pdf(request: Request, rack: OwnRack, item: Ids = None, inch: bool 
 
 @router.get("/setups")
 def set_ups(
-    jobs: AllJobs, job: Annotated[list[Id] | None, Query(max_length=200, description="ids of the jobs")] = None
+    jobs: AllJobs, job: Annotated[list[OneOfIds] | None, Query(max_length=200, description="ids of the jobs")] = None
 ) -> PreparationOut:
     """What to gather for these jobs together, and which wheel goes on which spindle in which order."""
     return preparation_out(preparation(jobs, job or []))

@@ -5,25 +5,25 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from kelbrast.app.buying import Search
+from kelbrast.app.buying import BuyingSearch
 from kelbrast.app.rack import ImportChange, KeptItem
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.tools import Tool, tools
-from kelbrast.core.planning.mounting import Preparation
-from kelbrast.core.rack.item import KINDS, Item, Kind, bound_by, carrier_of, stockable
+from kelbrast.core.planning.whole.mounting import Preparation
+from kelbrast.core.rack.item import KINDS, Item, ItemKind, bound_by, carrier_of, stockable
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
-from kelbrast.exchange.rack_file import EventFile, ItemFile
+from kelbrast.exchange.rack_file import ItemEventFile, ItemFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
-class Thing(BaseModel):
+class Stockable(BaseModel):
     """Something of the catalogue that can stand on a rack, with the catalogue's figures."""
 
     what: str
     label: str
-    kind: Kind
+    kind: ItemKind
     kind_label: str
     carrier: str
     carrier_label: str
@@ -40,7 +40,7 @@ class Thing(BaseModel):
     not_for: list[str]
 
 
-class EventOut(EventFile):
+class EventOut(ItemEventFile):
     at: datetime
 
 
@@ -50,7 +50,7 @@ class ItemOut(BaseModel):
     id: int
     revision: int
     item: ItemFile
-    thing: Thing
+    thing: Stockable
     have: float
     size_mm: float | None
     grain_um: float | None
@@ -141,7 +141,7 @@ class ItemsIn(BaseModel):
 
 
 class EventsIn(BaseModel):
-    events: Annotated[list[EventFile], Field(min_length=1, max_length=100)]
+    events: Annotated[list[ItemEventFile], Field(min_length=1, max_length=100)]
 
 
 class RackText(BaseModel):
@@ -150,14 +150,14 @@ class RackText(BaseModel):
     text: Annotated[str, Field(max_length=2_000_000)]
 
 
-def things() -> list[Thing]:
+def things() -> list[Stockable]:
     """Everything that can be put on a rack, coarse to fine within its kind."""
     found = [thing(what) for what in stockable()]
     kinds = list(KINDS)
     return sorted(found, key=lambda one: (kinds.index(one.kind), one.carrier, -(one.grain_um or 0)))
 
 
-def thing(what: str) -> Thing:
+def thing(what: str) -> Stockable:
     carrier = carrier_of(what)
     if what in machines():
         machine = machines()[what]
@@ -171,7 +171,7 @@ def thing(what: str) -> Thing:
         grain, label = shop(compound["grain"].si, "um"), str(compound["label"]).capitalize()
         return _thing(what, label, "compound", carrier="compound", carrier_label="Compound", grain_um=grain)
     one: Tool | None = tools().get(what)
-    kind: Kind = Item(0, what).kind
+    kind: ItemKind = Item(0, what).kind
     return _thing(
         what,
         one.label if one else carrier.label,
@@ -180,23 +180,23 @@ def thing(what: str) -> Thing:
         carrier_label=carrier.label,
         grade=one.grade if one else "",
         grain_um=shop(one.grain, "um") if one else None,
-        diameter_mm=shop_or_none(carrier.diameter, "mm"),
-        marked_m_s=carrier.marked_limit,
-        price=carrier.price if one else None,
-        life_min=shop_or_none(carrier.life, "min"),
-        unit=carrier.unit if one else "wheel" if kind == "wheel" else "lap",
-        wears_down=carrier.wears_down,
+        diameter_mm=shop_or_none(carrier.running.diameter, "mm"),
+        marked_m_s=carrier.running.marked_limit,
+        price=carrier.stock.price if one else None,
+        life_min=shop_or_none(carrier.stock.life, "min"),
+        unit=carrier.stock.unit if one else "wheel" if kind == "wheel" else "lap",
+        wears_down=carrier.stock.wears_down,
         not_for=list(carrier.not_for),
     )
 
 
-def _thing(what: str, label: str, kind: Kind, **more: object) -> Thing:
+def _thing(what: str, label: str, kind: ItemKind, **more: object) -> Stockable:
     figures: dict[str, object] = {
         "grade": "", "grain_um": None, "diameter_mm": None, "marked_m_s": None, "price": None, "life_min": None,
         "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "spindles": 1,
         "wears_down": False, "not_for": [],
     }  # fmt: skip
-    return Thing.model_validate({"what": what, "label": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more})
+    return Stockable.model_validate({"what": what, "label": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more})
 
 
 def item_out(kept: KeptItem) -> ItemOut:
@@ -229,7 +229,7 @@ def change_out(one: ImportChange) -> ChangeOut:
     return ChangeOut(what=file.what, label=thing(file.what).label, name=file.name, change=one.change, keys=list(one.keys))
 
 
-def search_out(search: Search) -> SearchOut:
+def search_out(search: BuyingSearch) -> SearchOut:
     progress = search.progress
     return SearchOut(
         id=search.id,
@@ -263,7 +263,7 @@ def search_out(search: Search) -> SearchOut:
 
 def preparation_out(made: Preparation) -> PreparationOut:
     return PreparationOut(
-        gather=[GatheredOut(label=one.tool.label, count=one.count, unit=one.tool.carrier.unit) for one in made.gather],
+        gather=[GatheredOut(label=one.tool.label, count=one.count, unit=one.tool.carrier.stock.unit) for one in made.gather],
         machines=[
             MachineSetUpsOut(
                 machine=each.machine.id,

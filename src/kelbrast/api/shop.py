@@ -10,7 +10,7 @@ from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllRuns, OwnRack, ShopUpkeep, ShopWays, WhatWasLearnt
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.core.catalogue.tools import carriers
-from kelbrast.core.learning.factors import QUANTITIES, Learnt, Quantity
+from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
@@ -18,7 +18,7 @@ from kelbrast.exchange.plain_text import OneLine
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-Key = Annotated[str, Field(max_length=80)]
+CareKey = Annotated[str, Field(max_length=80)]
 WayId = Annotated[int, Path(ge=1, le=2**53, description="id of the house way")]
 
 
@@ -28,7 +28,7 @@ class LearntOut(BaseModel):
     carrier: str
     carrier_label: str
     family: str
-    quantity: Quantity
+    quantity: LearntQuantity
     quantity_label: str
     factor: float
     error: float
@@ -48,9 +48,9 @@ class SwitchIn(BaseModel):
     """Use what was learnt, or not: all of it, or one factor when it is named."""
 
     on: bool
-    carrier: Key | None = None
-    family: Key | None = None
-    quantity: Quantity | None = None
+    carrier: CareKey | None = None
+    family: CareKey | None = None
+    quantity: LearntQuantity | None = None
 
 
 class WayOut(BaseModel):
@@ -94,8 +94,8 @@ class DueOut(BaseModel):
 class CareIn(BaseModel):
     """A care that was done."""
 
-    thing: Key
-    care: Key
+    thing: CareKey
+    care: CareKey
 
 
 @router.get("/learning")

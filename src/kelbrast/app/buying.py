@@ -5,17 +5,17 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.core.planning.buying import Gain, Progress, what_to_buy
-from kelbrast.core.planning.job import Job
+from kelbrast.core.job import Job
+from kelbrast.core.planning.questions.buying import BuyingProgress, Gain, what_to_buy
 
 
 @dataclass(slots=True)
-class Search:
+class BuyingSearch:
     """A search as it stands. `titles`: of the jobs, by number."""
 
     id: int
     titles: tuple[str, ...]
-    progress: Progress = field(default_factory=lambda: Progress(0, 0, ()))
+    progress: BuyingProgress = field(default_factory=lambda: BuyingProgress(0, 0, ()))
     done: bool = False
     trouble: str | None = None
     stop: threading.Event = field(default_factory=threading.Event)
@@ -26,9 +26,9 @@ class Buying:
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
-        self._searches: dict[int, Search] = {}
+        self._searches: dict[int, BuyingSearch] = {}
 
-    def start(self, jobs: Sequence[tuple[str, Job]], *, by: Gain) -> Search:
+    def start(self, jobs: Sequence[tuple[str, Job]], *, by: Gain) -> BuyingSearch:
         """Begin a search over these jobs by title; one that still runs is stopped.
 
         Raises:
@@ -39,13 +39,13 @@ class Buying:
         with self._lock:
             for old in self._searches.values():
                 old.stop.set()
-            search = Search(len(self._searches) + 1, tuple(title for title, _ in jobs))
+            search = BuyingSearch(len(self._searches) + 1, tuple(title for title, _ in jobs))
             self._searches[search.id] = search
         thread = threading.Thread(target=_run, args=(search, [job for _, job in jobs], by), daemon=True)
         thread.start()
         return search
 
-    def get(self, search_id: int) -> Search:
+    def get(self, search_id: int) -> BuyingSearch:
         """How far a search is.
 
         Raises:
@@ -61,7 +61,7 @@ class Buying:
         self.get(search_id).stop.set()
 
 
-def _run(search: Search, jobs: Sequence[Job], by: Gain) -> None:
+def _run(search: BuyingSearch, jobs: Sequence[Job], by: Gain) -> None:
     try:
         for progress in what_to_buy(jobs, by=by):
             search.progress = progress

@@ -4,12 +4,10 @@ from collections.abc import Sequence
 from typing import Any
 
 from kelbrast.app.at_bench import KeptRun
-from kelbrast.app.worked import Events, effects
 from kelbrast.core.bench.figures import figures, worn_out
 from kelbrast.core.bench.observed import observed
 from kelbrast.core.catalogue.faults import faults_of_work
-from kelbrast.core.catalogue.materials import material
-from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.rack.effects import Effects, Taken, taken_since
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.core.units import from_si
 from kelbrast.exchange.run_file import to_planned
@@ -27,7 +25,7 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
         for (_, face, route, step), work in run.works.items()
         if work.ended is not None and work.outcome in ("gone", "back")
     ]
-    taught = observed(run, to_planned(kept.file, kept.plan, kept.events), run_id=kept.id) if run.status == "finished" else []
+    taught = observed(run, to_planned(kept.job, kept.plan, kept.events), run_id=kept.id) if run.status == "finished" else []
     return Follows(
         status=run.status,
         well=run.well,
@@ -42,7 +40,7 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
 
 def figures_of(kept: KeptRun) -> dict[str, Any]:
     """The totals of a run in shop units."""
-    came_to = figures(kept.run, kept.shapes)
+    came_to = figures(kept.run, kept.job.shapes)
     return {
         "planned_minutes": round(from_si(came_to.planned, "min"), 2),
         "minutes": round(from_si(came_to.worked, "min"), 2),
@@ -62,30 +60,18 @@ def _protected(kept: KeptRun) -> dict[str, Any]:
     return {"protected": name, "protected_at": done[name].when.isoformat() if name else None}
 
 
-def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int]) -> tuple[dict[str, Any], Events]:
-    """What the run has used of the rack so far, and the events that tell the rack what is new since `before`.
-
-    A tap that is taken back gives the stock back; what a wheel was bound to stays, because it has touched the metal.
-    """
-    family = material(kept.file.material).family
-    items = {step.tool: step.item for step in kept.steps.values() if step.item is not None}
+def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int]) -> tuple[dict[str, Any], Effects]:
+    """What the run has used of the rack so far, and what to tell the rack that is new since `before`."""
     run = kept.run
-    touched = {stage.tool for piece, each in run.stages.items() for stage in each if run.work(piece, stage).seconds > 0}
-    now: dict[str, Any] = {"worn": {}, "bound": list(before.get("bound", []))}
-    told: Events = []
-    for name, worn in worn_out(kept.run).items():
-        if (item := items.get(name)) is None:
-            continue
-        now["worn"][name] = round(worn, 4)
-        more = now["worn"][name] - before.get("worn", {}).get(name, 0.0)
-        bind = name in touched and name not in now["bound"]
-        told += [one for one in effects(tool(name), item, more, family, bars) if one[1].kind != "used" or bind]
-        if bind:
-            now["bound"].append(name)
-    for name, worn in before.get("worn", {}).items():
-        if name not in now["worn"] and (item := items.get(name)) is not None:
-            told += [one for one in effects(tool(name), item, -worn, family, bars) if one[1].kind != "used"]
-    return now, told
+    now, told = taken_since(
+        Taken(before.get("worn", {}), tuple(before.get("bound", ()))),
+        worn_out(run),
+        touched={stage.tool for piece, each in run.stages.items() for stage in each if run.work(piece, stage).seconds > 0},
+        items={step.tool: step.item for step in kept.steps.values() if step.item is not None},
+        family=kept.job.material.family,
+        bars=bars,
+    )
+    return {"worn": dict(now.worn), "bound": list(now.bound)}, told
 
 
 def _words(kept: KeptRun) -> str:

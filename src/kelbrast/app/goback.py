@@ -2,12 +2,12 @@
 
 from typing import Final
 
-from kelbrast.app.planning import face_named, job_of
+from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput, Fault
-from kelbrast.core.planning.goback import go_back
-from kelbrast.core.planning.job import Job
+from kelbrast.core.job import Job
+from kelbrast.core.planning.questions.goback import go_back
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
@@ -38,7 +38,7 @@ def goback_file(
         BadInput: the job, the face, the step or the depth can not be used.
     """
     job = job_of(file, shelf)
-    found = face_named(job, face)
+    found = job.face(face)
     depth = mark_depth(job, depth_um=depth_um, like=like, fingernail=fingernail)
     return to_goback_file(job, go_back(job, found, after=after, depth=depth))
 

@@ -8,6 +8,7 @@ from functools import cache
 from importlib.metadata import entry_points
 
 from kelbrast.app.at_bench import KeptRun
+from kelbrast.core.bench.expected import expected
 from kelbrast.core.bench.instruments import QUANTITIES, Instrument, stand_ins
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.units import from_si
@@ -31,7 +32,7 @@ def read(kept: KeptRun, instrument_id: str) -> ReadingFile:
     """
     instrument = find("instrument", instruments(), instrument_id)
     piece, stage = kept.run.current or (kept.run.layout.pieces, None)
-    value = instrument.read(kept.expected(instrument.quantity, piece, stage))
+    value = instrument.read(expected(kept.run, kept.job, instrument.quantity, piece, stage, kept.now))
     shown = float(f"{from_si(value, QUANTITIES[instrument.quantity].unit):.9g}")
     return ReadingFile.model_validate(
         {

@@ -149,7 +149,7 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         material=known.label if known else file.material,
         pieces=file.pieces,
         faces=len(file.faces),
-        finishes=tuple(dict.fromkeys(_finish_label(face) for face in file.faces if not face.keep_off)),
+        finishes=tuple(dict.fromkeys(_finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
         minutes=minutes,
         state=state,
         reason=reason,

@@ -6,7 +6,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.learning.factors import Factors, Learnt, Switch, factors_of, learn
+from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
 from kelbrast.storage.sessions import reading, writing
@@ -30,7 +30,7 @@ class Learning:
                 self._kept = key, learn(store.all_observations(session), off=off, everything_off=everything_off)
             return self._kept[1]
 
-    def factors(self) -> Factors:
+    def factors(self) -> ShopFactors:
         """What plans use."""
         return factors_of(self.learnt())
 

@@ -8,10 +8,9 @@ from dataclasses import dataclass
 from typing import Final
 
 from kelbrast.app.at_bench import KeptRun
-from kelbrast.app.planning import face_named, job_of, plan_file
+from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import NotFound
-from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.light import Lamp
 from kelbrast.core.wording import Sentence, sentence
 from kelbrast.exchange.job_file import JobFile
@@ -23,6 +22,7 @@ from kelbrast.exchange.light_file import (
     heights_of,
     in_words,
     mark_spec,
+    not_yet_spec,
     png_of,
     rq_um,
     small_picture,
@@ -59,9 +59,9 @@ class Light:
             BadInput: the job or the face can not be used.
         """
         job = job_of(file, shelf)
-        found = face_named(job, face)
+        found = job.face(face)
         steps = next(one for one in plan_file(file, shelf, check=False).faces if one.name == face).steps
-        if not steps:
+        if not steps or found.edge is not None:  # an edge has no surface of its own before it is worked
             return []
         base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
         workings = working_specs(steps)
@@ -74,15 +74,16 @@ class Light:
         if kept.run.current is None:
             return []
         piece, stage = kept.run.current
-        face = face_named(kept.job, stage.face)
+        face = kept.job.face(stage.face)
+        if face.edge is not None:
+            return []
         before = [one for one in kept.run.stages[piece] if one.face == stage.face and one.route == stage.route]
         steps = [kept.steps[one.key] for one in before if one.step <= stage.step]
         hardness = kept.job.material.hardness
         found = mark_spec(steps[0].likely_um, hardness) if stage.route else found_spec(face, hardness)
         base = PatchSpec(material=kept.file.material, found=found)
         workings = working_specs(steps)
-        share = min(0.8, constant("simulation.not_yet").value * steps[-1].likely_um / workings[-1].layer_um)
-        early = [*workings[:-1], workings[-1].model_copy(update={"share": share})]
+        early = [*workings[:-1], not_yet_spec(workings[-1], steps[-1])]
         return [
             Tile(self.offer(base.model_copy(update={"steps": done})), label, stage.step)
             for done, label in ((workings, "It should look like"), (early, "Not yet, keep going"))

@@ -5,16 +5,15 @@ from functools import lru_cache
 
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput
-from kelbrast.core.planning.choices import choices
-from kelbrast.core.planning.face_plan import graph_of, plan_face
-from kelbrast.core.planning.front import front
-from kelbrast.core.planning.guess import bet
-from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import Plan, plan_job
-from kelbrast.core.planning.shortage import shortages, without
-from kelbrast.core.planning.whatif import what_if
-from kelbrast.core.planning.why import why
-from kelbrast.core.surface.face import Face
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import figures_of
+from kelbrast.core.planning.questions.choices import choices
+from kelbrast.core.planning.questions.derivation import derivations
+from kelbrast.core.planning.questions.front import named_routes, pareto_front
+from kelbrast.core.planning.questions.guess import bet
+from kelbrast.core.planning.questions.whatif import what_if
+from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
+from kelbrast.core.planning.whole.shortage import do_without, shortages
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile, WhatIfFile, to_advice_file, to_what_if_file
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
 from kelbrast.exchange.job_file import JobFile
@@ -53,11 +52,11 @@ def why_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: int)
         BadInput: the job, the face or the step can not be used.
     """
     job = job_of(file, shelf)
-    found = face_named(job, face)
-    plan = plan_face(found, job)
+    found = job.face(face)
+    plan = face_in_plan(found, job)
     if not 1 <= step <= len(plan.steps):
         raise BadInput.one("step", f"the plan of this face has {len(plan.steps)} steps, and {step} is not one of them")
-    return to_why_file(why(plan, step, job))
+    return to_why_file(derivations(plan, step, job))
 
 
 def advice_file(file: JobFile, shelf: Shelf | None = None, *, face: str) -> AdviceFile:
@@ -67,9 +66,11 @@ def advice_file(file: JobFile, shelf: Shelf | None = None, *, face: str) -> Advi
         BadInput: the job or the face can not be used.
     """
     job = job_of(file, shelf)
-    found = face_named(job, face)
-    graph = graph_of(found, job)
-    return to_advice_file(face, graph, front(graph, job) if graph else None, bet(found, job))
+    found = job.face(face)
+    figures = figures_of(found, job)
+    if figures is None:
+        return to_advice_file(face, None, None, (), None)
+    return to_advice_file(face, figures, pareto_front(figures, job), named_routes(figures, job), bet(found, job))
 
 
 def weigh_file(file: JobFile, shelf: Shelf | None = None) -> WeighFile:
@@ -90,7 +91,7 @@ def what_if_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: 
         BadInput: the job, the face or the step can not be used.
     """
     job = job_of(file, shelf)
-    return to_what_if_file(what_if(face_named(job, face), job, step=step))
+    return to_what_if_file(what_if(job.face(face), job, step=step))
 
 
 def card_pdf(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -> bytes:
@@ -121,24 +122,12 @@ def job_of(file: JobFile, shelf: Shelf | None) -> Job:
     return shelf.equip(job, extras=file.extras, insist=file.insist)
 
 
-def face_named(job: Job, name: str) -> Face:
-    """The face with this name.
-
-    Raises:
-        BadInput: the job has no such face.
-    """
-    found = next((one for one in job.faces if one.name == name), None)
-    if found is None:
-        raise BadInput.one("face", f'there is no face "{name}"; the job has {", ".join(one.name for one in job.faces)}')
-    return found
-
-
 def _rack_check(job: Job, shelf: Shelf) -> RackCheck:
-    """What the plan needs and the rack has not, and the minutes of the best plan without it."""
+    """What the plan needs and the rack has not, and the best plan without it."""
     offered = shelf.offer(job.material.family)
-    short = shortages(_plan(job), {one.tool: one.have for one in offered.tools})
-    best = without(job, frozenset(one.tool.id for one in short)) if short else None
-    return to_rack_check(short, best, offered.refused)
+    plan, have = _plan(job), {one.tool: one.have for one in offered.tools}
+    short = shortages(plan, have)
+    return to_rack_check(short, do_without(plan, have) if short else None, offered.refused)
 
 
 @lru_cache(maxsize=128)

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of
 from kelbrast.core.errors import BadInput
-from kelbrast.core.planning.mounting import Preparation, prepare
-from kelbrast.core.planning.plan import plan_job
+from kelbrast.core.planning.whole.mounting import Preparation, prepare
+from kelbrast.core.planning.whole.plan import plan_job
 
 
 def preparation(jobs: Jobs, ids: Sequence[int]) -> Preparation:

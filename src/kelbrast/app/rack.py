@@ -12,14 +12,14 @@ from sqlalchemy.orm import Session
 from kelbrast.app.learnt import Learning
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.errors import BadInput
-from kelbrast.core.learning.factors import Factors
-from kelbrast.core.planning.job import Job
+from kelbrast.core.job import Job
+from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.rack.fitting import misfits
-from kelbrast.core.rack.item import Item
+from kelbrast.core.rack.item import Item, ItemEvent
 from kelbrast.core.rack.offer import Offer, Own, offer
 from kelbrast.core.wording import Sentence
 from kelbrast.exchange.rack_csv import continued, is_csv, read_rack
-from kelbrast.exchange.rack_file import EventFile, ItemFile, check_items, item_faults, to_item
+from kelbrast.exchange.rack_file import ItemEventFile, ItemFile, check_items, item_faults, to_event_file, to_item
 from kelbrast.storage import rack as store
 from kelbrast.storage.sessions import is_writing, reading, writing
 
@@ -51,7 +51,7 @@ class Shelf:
     """What a shop plans with, wherever it is kept: its items, and what it learnt about its own way of working."""
 
     items: tuple[Item, ...]
-    factors: Factors = field(default_factory=Factors)
+    factors: ShopFactors = field(default_factory=ShopFactors)
 
     def offer(self, family: str, *, insist: bool = False) -> Offer:
         """What the rack makes up for a metal family."""
@@ -106,7 +106,7 @@ class Rack:
             store.change_item(session, item_id, file.model_dump(), revision=revision)
         return self._one(item_id)
 
-    def note(self, item_id: int, events: Sequence[EventFile]) -> KeptItem:
+    def note(self, item_id: int, events: Sequence[ItemEventFile]) -> KeptItem:
         """Append to the history of an item."""
         with self._transaction() as session:
             document = store.get_item(session, item_id).document
@@ -116,11 +116,11 @@ class Rack:
             store.add_events(session, item_id, [event.model_dump() for event in events])
         return self._one(item_id)
 
-    def note_all(self, events: Sequence[tuple[int, EventFile]], *, why: str) -> None:
+    def note_all(self, events: Sequence[tuple[int, ItemEvent]], *, why: str) -> None:
         """Append to the history of several items, all or none."""
         with self._transaction() as session:
             for item_id, event in events:
-                store.add_events(session, item_id, [event.model_copy(update={"why": why[:400]}).model_dump()])
+                store.add_events(session, item_id, [to_event_file(event, why).model_dump()])
 
     def remove(self, item_id: int) -> None:
         """Take away what was put on the rack by mistake; what has a history of use is retired instead.

@@ -12,21 +12,23 @@ from kelbrast.app.clock import machine_clock
 from kelbrast.app.followed import figures_of, follows, taken_from_rack
 from kelbrast.app.goback import mark_depth
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.planning import face_named, job_of, plan_file
-from kelbrast.app.worked import Events
+from kelbrast.app.planning import job_of, plan_file
 from kelbrast.core.bench.clock import Clock, Moment, elapsed
+from kelbrast.core.bench.expected import done_on
 from kelbrast.core.bench.figures import gone_by_measurement
 from kelbrast.core.bench.history import check_undo, replay
 from kelbrast.core.bench.taps import BESIDE, happen
 from kelbrast.core.catalogue.faults import fault_of_work
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.errors import BadInput, Conflict, NotFound
-from kelbrast.core.planning.goback import back_from
+from kelbrast.core.planning.questions.goback import back_from
+from kelbrast.core.rack.effects import Effects
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
-from kelbrast.exchange.read import check_job_file
+from kelbrast.exchange.rack_file import to_event_file
+from kelbrast.exchange.read import check_job_file, to_job
 from kelbrast.exchange.run_file import (
     EventFile,
     TapFile,
@@ -72,7 +74,7 @@ class Runs:
         """
         kept = self._beginning(job_id)
         events = tuple(events_of(kept.file, kept.plan))
-        happened = tuple(to_events(events, kept.file))
+        happened = tuple(to_events(events, kept.job))
         began = happened[0].at.when if happened else kept.began_at
         kept = replace(kept, events=events, happened=happened, run=replay(kept.run.layout, happened), began_at=began)
         with self._transaction() as session:
@@ -95,7 +97,8 @@ class Runs:
         if not any(face.steps for face in plan.faces):
             raise BadInput.one("job", "there is nothing to do on this job: every face is as wanted")
         now = self._clock()
-        return KeptRun(0, job_id, now.when, file, plan, (), (), replay(to_layout(file, plan), []), now)
+        job = to_job(file)
+        return KeptRun(0, job_id, now.when, file, job, plan, (), (), replay(to_layout(job, plan), []), now)
 
     def _add(self, session: Session, kept: KeptRun) -> int:
         return store.add_run(
@@ -111,7 +114,7 @@ class Runs:
     @staticmethod
     def finishes_of(kept: KeptRun) -> str:
         """The finishes that were wanted, by their labels."""
-        wanted = [face.want.finish for face in kept.file.faces if face.want.finish and not face.keep_off]
+        wanted = [face.want.finish for face in kept.file.faces if face.want.finish and not face.keep_off and not face.edge]
         return ", ".join(dict.fromkeys(finishes()[name].label for name in wanted))
 
     def open(self) -> list[KeptRun]:
@@ -158,7 +161,7 @@ class Runs:
                 raise Conflict("another screen has tapped since this one looked: look again, then tap")
             event = self._as_kept(kept, tap, age)
             files = (*kept.events, event)
-            happened = (*kept.happened, *to_events([event], kept.file))
+            happened = (*kept.happened, *to_events([event], kept.job))
             if tap.kind == "undone":
                 check_undo(kept.run, happened[-1])
                 run = replay(kept.run.layout, happened)
@@ -188,9 +191,9 @@ class Runs:
             raise BadInput.one("kind", "every step of every piece is done")
         piece, stage = kept.run.current
         job = job_of(kept.file, self._jobs.rack.shelf())
-        done = kept.done_on(piece, stage.face, with_current=True)
-        gone = gone_by_measurement(kept.run, piece, stage.face, kept.shapes)
-        return to_goback_file(job, back_from(job, face_named(job, stage.face), done, depth=depth, gone=gone))
+        done = done_on(kept.run, piece, stage.face, with_current=True)
+        gone = gone_by_measurement(kept.run, piece, stage.face, kept.job.shapes)
+        return to_goback_file(job, back_from(job, job.face(stage.face), done, depth=depth, gone=gone))
 
     def _as_kept(self, kept: KeptRun, tap: TapFile, age: float) -> EventFile:
         """The tap with its number and moment, and with what the planner answers to a mark."""
@@ -229,9 +232,10 @@ class Runs:
         file = check_job_file(dict(stored.job))
         plan = PlanFile.model_validate(dict(stored.plan))
         events = tuple(EventFile.model_validate(dict(one), strict=False) for one in stored.events)
-        happened = tuple(to_events(events, file))
-        run = replay(to_layout(file, plan), happened)
-        return KeptRun(stored.id, stored.job_id, stored.began_at, file, plan, events, happened, run, self._clock())
+        job = to_job(file)
+        happened = tuple(to_events(events, job))
+        run = replay(to_layout(job, plan), happened)
+        return KeptRun(stored.id, stored.job_id, stored.began_at, file, job, plan, events, happened, run, self._clock())
 
     @contextmanager
     def _transaction(self) -> Iterator[Session]:
@@ -244,9 +248,9 @@ def _matters(tap: TapFile) -> bool:
     return tap.kind not in ("started", "picked", "order", "recharged", "waiting", "photo")
 
 
-def _tell_rack(session: Session, events: Events, *, why: str) -> None:
+def _tell_rack(session: Session, events: Effects, *, why: str) -> None:
     for item_id, event in events:
         try:
-            rack_store.add_events(session, item_id, [event.model_copy(update={"why": why[:400]}).model_dump()])
+            rack_store.add_events(session, item_id, [to_event_file(event, why).model_dump()])
         except NotFound:  # it was taken off the rack while the run was at the bench
             continue

@@ -7,7 +7,7 @@ import typer
 
 from kelbrast.cli.output import Format, say, write_new
 from kelbrast.core.errors import BadInput
-from kelbrast.core.metrology.accept import Rule, accepted
+from kelbrast.core.metrology.accept import AcceptanceRule, accepted
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.exchange.measure_file import MeasureFile
 from kelbrast.exchange.measure_file import measure as evaluated
@@ -57,7 +57,8 @@ def measure(
     if isinstance(made, MeasureFile):
         say(f"reflects {made.reflected:.3g} % of green light as a mirror does, gloss {made.gloss:.3g} at 60 degrees, by its Rq")
         noise = f", lambda-s {made.lambda_s_um:g} µm" if made.lambda_s_um is not None else ""
-        by = "by ISO 4288" if made.cut_off_chosen else "as asked"
+        spacing = ", by the spacing of marks that repeat" if made.cut_off_by_spacing else ""
+        by = f"by ISO 4288{spacing}" if made.cut_off_chosen else "as asked"
         say(f"cut-off {made.lambda_c_mm:g} mm ({by}){noise}, form of degree {made.form_degree}, {made.sections} sections")
         if at_most is not None:
             kept = accepted(made.Ra_sections_um, limit=at_most, rule=_rule(rule))
@@ -65,7 +66,7 @@ def measure(
     return None
 
 
-def _rule(text: str) -> Rule:
+def _rule(text: str) -> AcceptanceRule:
     if text not in ("16%", "max"):
         raise BadInput.one("--rule", 'must be "16%" or "max"')
     return "max" if text == "max" else "16%"

@@ -8,7 +8,7 @@
     ├── Conflict          it was changed elsewhere in the meantime
     └── StoreTrouble      what is kept can not be read or written: why, what is safe, what to do
 
-That no route exists is an answer, not an error: see `kelbrast.core.planning.plan.FacePlan`.
+That no route exists is an answer, not an error: see `kelbrast.core.planning.whole.plan.FacePlan`.
 """
 
 from collections.abc import Sequence

@@ -17,7 +17,7 @@ _SCALES: Final[dict[str, dict[str, float]]] = {
     "speed": {"m/s": 1.0, "ft/min": 0.3048 / 60.0},
     "mass": {"g": 1e-3, "kg": 1.0, "oz": 0.028349523125},
     "force": {"N": 1.0, "lbf": 4.4482216152605},
-    "pressure": {"Pa": 1.0, "GPa": 1e9},
+    "pressure": {"Pa": 1.0, "kPa": 1e3, "GPa": 1e9},
     "temperature": {"C": 1.0, "F": 1 / 1.8},
     "temperature step": {"K": 1.0},
     "conductivity": {"W/mK": 1.0},

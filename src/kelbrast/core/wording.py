@@ -70,6 +70,11 @@ def sentence(code: str, **values: "Measure | str | Sentence") -> Sentence:
     return Sentence(code, _words()[code], tuple(values.items()))
 
 
+def depth_of(metres: float) -> Measure:
+    """A depth to the figures that it is known to: three from a tenth of a millimetre on."""
+    return Measure(metres, "depth", 2 if metres < 100e-6 else 3)
+
+
 def plain(words: str) -> Sentence:
     """Words that need no figure."""
     return Sentence("plain", words.replace("{", "(").replace("}", ")"))
@@ -131,6 +136,18 @@ def minutes_text(minutes: float) -> str:
         hours, rest = divmod(5 * math.floor(minutes / 5 + 0.5), 60)
         return f"{hours} h {rest:02}" if rest else f"{hours} h"
     return f"{figure(minutes / 60, 2)} h"
+
+
+def minutes_range(likely: float, high: float | None) -> str:
+    """Likely minutes, and what nine of ten stay below where that is known.
+
+    >>> minutes_range(12.0, 17.0), minutes_range(70.0, 95.0), minutes_range(12.0, 12.1), minutes_range(12.0, None)
+    ('12 to 17 min', '70 min to 1 h 35', '12 min', '12 min')
+    """
+    low, top = minutes_text(likely), minutes_text(likely if high is None else high)
+    if low == top:
+        return low
+    return f"{low.removesuffix(' min') if top.endswith(' min') else low} to {top}"
 
 
 def rounded_down(value: float, digits: int = 3) -> float:

@@ -13,10 +13,10 @@ from typing import Any
 from kelbrast.core.bench.clock import Moment
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
-from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.exchange.read import to_job
 from kelbrast.exchange.run_file import EventFile, TapFile, kept_tap, to_events, to_layout
 
 _DAY, _OPENS = 86_400.0, 9 * 3600.0  # a run begins when the workshop opens
@@ -58,9 +58,10 @@ def events_of(
         now: seconds since 1970 from which its days are counted back.
     """
     chance = random.Random(seed)
-    family = material(job.material).family
+    known = to_job(job)
+    family = known.material.family
     told: list[EventFile] = []
-    state = begin(to_layout(job, plan))
+    state = begin(to_layout(known, plan))
     at = (now // _DAY - run.days_ago) * _DAY + _OPENS
 
     def tap(kind: str, **more: Any) -> None:
@@ -68,7 +69,7 @@ def events_of(
         file = TapFile.model_validate({"kind": kind, **more})
         event = kept_tap(file, len(told) + 1, Moment(at, at, "demo"), depth_um=None, back=None, way=None)
         told.append(event)
-        state = happen(state, *to_events([event], job))
+        state = happen(state, *to_events([event], known))
 
     around = [one for one in plan.operations if one.id in state.layout.operations]
 

@@ -1,11 +1,15 @@
 """What a person may weigh on a face: the routes that nothing beats, the bet on a guessed depth, and what if."""
 
+from typing import Any
+
 from pydantic import BaseModel
 
-from kelbrast.core.planning.front import Front
-from kelbrast.core.planning.graph import CHANGES, COST, METAL, TIME, Graph
-from kelbrast.core.planning.guess import Bet
-from kelbrast.core.planning.whatif import Change, WhatIf
+from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.kernel.pareto import ParetoFront
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, METAL, TIME, Route
+from kelbrast.core.planning.questions.front import NamedRoute
+from kelbrast.core.planning.questions.guess import Bet
+from kelbrast.core.planning.questions.whatif import Change, WhatIf
 from kelbrast.core.surface.face import Wish
 from kelbrast.exchange.choices_file import ChoicesFile
 from kelbrast.exchange.job_file import WishFile
@@ -22,6 +26,12 @@ class FrontRoute(BaseModel):
     metal_um: float
     cost: float
     changes: int
+
+
+class NamedRouteFile(FrontRoute):
+    """The route that these aims, habits and schools would take."""
+
+    names: list[str]
 
 
 class BetFile(BaseModel):
@@ -46,6 +56,7 @@ class AdviceFile(BaseModel):
     front: list[FrontRoute]
     kept: int
     pruned: int
+    named: list[NamedRouteFile]
     bet: BetFile | None
 
 
@@ -75,26 +86,30 @@ class WhatIfFile(BaseModel):
     hurried_said: SentenceFile | None
 
 
-def to_advice_file(face: str, graph: Graph | None, found: Front | None, bet: Bet | None) -> AdviceFile:
-    routes = found.routes if graph and found else ()
-    fits = graph.fits if graph else ()
+def to_advice_file(
+    face: str, figures: StepFigures | None, found: ParetoFront | None, named: tuple[NamedRoute, ...], bet: Bet | None
+) -> AdviceFile:
+    routes = found.routes if found and figures else ()
     return AdviceFile(
         face=face,
-        front=[
-            FrontRoute(
-                tools=[fits[node - 1].tool.id for node in route.nodes],
-                labels=[fits[node - 1].tool.label for node in route.nodes],
-                minutes=shop(route.totals[TIME], "min"),
-                metal_um=shop(route.totals[METAL], "um"),
-                cost=shop(route.totals[COST], "money"),
-                changes=round(route.totals[CHANGES]),
-            )
-            for route in routes
-        ],
+        front=[FrontRoute(**_route(figures, route)) for route in routes] if figures else [],
+        named=[NamedRouteFile(**_route(figures, one.route), names=list(one.names)) for one in named] if figures else [],
         kept=found.kept if found else 0,
         pruned=found.pruned if found else 0,
         bet=_bet(bet) if bet else None,
     )
+
+
+def _route(figures: StepFigures, route: Route) -> dict[str, Any]:
+    tools = [figures.surfaces.leaving(node).tool for node in route.nodes]
+    return {
+        "tools": [one.id for one in tools],
+        "labels": [one.label for one in tools],
+        "minutes": shop(route.totals[TIME], "min"),
+        "metal_um": shop(route.totals[METAL], "um"),
+        "cost": shop(route.totals[COST], "money"),
+        "changes": round(route.totals[CHANGES]),
+    }
 
 
 def to_what_if_file(found: tuple[WhatIf, ...]) -> list[WhatIfFile]:

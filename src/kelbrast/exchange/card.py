@@ -7,9 +7,9 @@ from fpdf import FPDF, FontFace
 from fpdf.enums import TableBordersLayout, XPos, YPos
 
 from kelbrast.core.units import to_si
-from kelbrast.core.wording import Measure, System, measured, minutes_text
+from kelbrast.core.wording import Measure, System, measured, minutes_range, minutes_text
 from kelbrast.exchange.plan_file import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.exchange.text import figures, plain_letters, reason_text, turning_text
+from kelbrast.exchange.text import figures, plain_letters, reason_text, spread_text, turning_text
 
 _SIZES: Final = (9.0, 8.0, 7.0, 6.0)  # points; the first that fits on a page is taken
 _WIDTHS: Final = (7, 5, 44, 36, 10, 22, 66)
@@ -55,7 +55,7 @@ class _Card(FPDF):
             f"{minutes_text(plan.minutes)} each at the abrasives, {minutes_text(plan.minutes_all)} in all",
             f"{minutes_text(plan.around_minutes)} each around them, {minutes_text(plan.waiting_minutes)} of waiting",
         ]
-        self._line(". ".join(totals) + ".")
+        self._line(" ".join([". ".join(totals) + ".", *spread_text(plan)]))
         if plan.blocked:
             self._line(plan.blocked, bold=True)
         lay_out = ", ".join(f"{one.label} ({one.count} {one.unit}{'s' if one.count > 1 else ''})" for one in plan.gather)
@@ -76,11 +76,14 @@ class _Card(FPDF):
 
     def _face(self, face: FacePlanFile) -> None:
         limit = f" of {self._depth(face.limit_um)}" if face.limit_um is not None else ""
-        told = f"{minutes_text(face.minutes)}, {self._depth(max(0.0, face.metal_um - face.above_um))}{limit} off"
+        off = self._depth(max(0.0, face.metal_um - face.above_um))
+        told = f"{minutes_range(face.minutes, face.minutes_high)}, {off}{limit} off"
         if face.keep_off:
             told = "keep off: mask it"
         elif not face.possible:
             told = f"not possible: {reason_text(face, self._system)}"
+        elif face.edge is not None and face.edge.wanted == "sharp":
+            told = "stays sharp: let no wheel roll over it"
         elif not face.steps:
             told = "as wanted already"
         self._heading(f"{face.name}: {told}")
@@ -113,7 +116,7 @@ class _Card(FPDF):
             str(number),
             f"{step.label}, {pressure} pressure{wet}",
             f"{step.machine_label}: {turning}",
-            minutes_text(step.minutes).removesuffix(" min"),
+            minutes_range(step.minutes, step.minutes_high).removesuffix(" min"),
             f"{self._depth(step.takes_um)}, {self._depth(step.leaves_um)}",
             f"{step.check}{rests} Lay: {step.lay}{stay}.",
         )

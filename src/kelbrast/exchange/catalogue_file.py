@@ -147,6 +147,7 @@ class Catalogue(BaseModel):
     shapes: list[ShapeChoice]
     found: list[Choice]
     reaches: list[Choice]
+    edges: list[Choice]
     habits: list[Choice]
     handovers: list[Choice]
     bench_speeds: list[Choice]

@@ -14,9 +14,10 @@ from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.catalogue.uses import uses
 from kelbrast.core.errors import NotFound
-from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
 from kelbrast.core.reference.loader import Constant
 from kelbrast.core.reference.schemas import KINDS, SYSTEMS
+from kelbrast.core.surface.edge import EDGES_WANTED
 from kelbrast.core.surface.face import FOUND_KINDS, REACHES
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
@@ -52,6 +53,7 @@ def catalogue() -> Catalogue:
         shapes=[ShapeChoice(id=k, label=s.label, needs=[f"{need}_mm" for need in s.needs]) for k, s in SHAPES.items()],
         found=_choices(FOUND_KINDS),
         reaches=_choices(REACHES),
+        edges=_choices(EDGES_WANTED),
         habits=_choices(HABITS),
         handovers=_choices(HANDOVERS),
         bench_speeds=_choices(BENCH_SPEEDS),
@@ -128,22 +130,22 @@ def list_tools() -> list[ToolFile]:
             grade=one.grade,
             charge=one.charge,
             grain_um=shop(one.grain, "um"),
-            hold=one.carrier.hold,
+            hold=one.carrier.cutting.hold,
             reaches_depth_um=shop_or_none(one.reaches_depth, "um"),
-            levels=one.carrier.levels,
-            backed=one.carrier.backed,
+            levels=one.carrier.cutting.levels,
+            backed=one.carrier.cutting.backed,
             wear=one.wear,
-            lays=list(one.carrier.lays),
+            lays=list(one.carrier.cutting.lays),
             mount=one.carrier.mount,
-            diameter_mm=shop_or_none(one.carrier.diameter, "mm"),
-            speed_limit_m_s=one.carrier.marked_limit,
-            open=one.carrier.open,
-            tight=one.carrier.tight,
-            inside_radius_mm=shop_or_none(one.carrier.inside_radius, "mm"),
+            diameter_mm=shop_or_none(one.carrier.running.diameter, "mm"),
+            speed_limit_m_s=one.carrier.running.marked_limit,
+            open=one.carrier.access.open,
+            tight=one.carrier.access.tight,
+            inside_radius_mm=shop_or_none(one.carrier.access.inside_radius, "mm"),
             not_for=list(one.carrier.not_for),
             suits=list(one.suits) if one.suits is not None else None,
-            price=one.carrier.price,
-            unit=one.carrier.unit,
+            price=one.carrier.stock.price,
+            unit=one.carrier.stock.unit,
             figures=_figures(one.carrier.figures),
         )
         for one in tools().values()

@@ -2,8 +2,8 @@
 
 from pydantic import BaseModel
 
-from kelbrast.core.planning.choices import Choice, Choices
-from kelbrast.core.planning.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim
+from kelbrast.core.planning.questions.choices import Choices, JobChoice
 from kelbrast.core.reference.loader import record
 from kelbrast.exchange.shop_units import shop
 
@@ -45,7 +45,7 @@ def to_choices_file(ways: Choices) -> ChoicesFile:
     )
 
 
-def _choice(one: Choice, label: str) -> ChoiceFile:
+def _choice(one: JobChoice, label: str) -> ChoiceFile:
     return ChoiceFile(
         aim=one.aim,
         habit=one.habit,

@@ -26,6 +26,8 @@ RULES: Final[dict[str, tuple[str, ...]]] = {
     "keep_below_wall": ("keep_wall_mm",),
     "inside_radius": ("inside_radius_mm",),
     "same_name": ("name",),
+    "edge_alone": ("edge",),
+    "edge_beside": ("next_to",),
 }
 _LIMITS: Final = ("greater_than", "greater_than_equal", "less_than", "less_than_equal", "larger_than_new")
 _KINDS: Final = {

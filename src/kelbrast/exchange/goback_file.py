@@ -4,10 +4,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from kelbrast.core.planning.goback import GoingBack
-from kelbrast.core.planning.job import Job
-from kelbrast.core.planning.plan import Plan
-from kelbrast.core.planning.setups import set_ups
+from kelbrast.core.job import Job
+from kelbrast.core.planning.questions.goback import GoingBack, plan_of
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
 from kelbrast.exchange.plan_writer import face_plan_file, to_plan_file
 from kelbrast.exchange.shop_units import shop
@@ -46,7 +44,7 @@ class GoBackFile(PlanFile):
 def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
     """The answer in the units of the file."""
     extent, best = going.cheapest
-    plan = to_plan_file(Plan(job, (best,), (going.face.name,), set_ups((best,)), (), ()))
+    plan = to_plan_file(plan_of(job, best))
     depth = shop(going.depth, "um")
     return GoBackFile(
         **{name: getattr(plan, name) for name in PlanFile.model_fields},
@@ -56,8 +54,8 @@ def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
             missed_step=going.missed,
             like=going.like,
             extent=extent,
-            patch=face_plan_file(going.patch) if going.patch is not None else None,
-            whole=face_plan_file(going.whole),
+            patch=face_plan_file(going.patch, job) if going.patch is not None else None,
+            whole=face_plan_file(going.whole, job),
             accept=Accepting(depth_um=depth, times_deeper=float(f"{going.times_deeper:.3g}"), shows=going.shows),
         ),
     )

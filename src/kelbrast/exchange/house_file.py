@@ -2,8 +2,8 @@
 
 from pydantic import BaseModel
 
-from kelbrast.core.planning.house import HouseOffer, HouseWay
-from kelbrast.core.units import to_si
+from kelbrast.core.planning.questions.house import HouseOffer, HouseWay
+from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop
 
@@ -55,6 +55,21 @@ def to_way(id: int, name: str, file: HouseWayFile) -> HouseWay:
     )
 
 
+def to_way_file(way: HouseWay) -> HouseWayFile:
+    """A house way in the units of the files."""
+    return HouseWayFile(
+        family=way.family,
+        finish=way.finish,
+        kind=way.kind,
+        reach=way.reach,
+        depth_um=from_si(way.depth, "um"),
+        area_cm2=from_si(way.area, "cm2"),
+        minutes=from_si(way.seconds, "min"),
+        metal_um=shop(way.metal, "um"),
+        route=list(way.route),
+    )
+
+
 def to_offer_file(face: str, offer: HouseOffer) -> HouseOfferFile:
     """An offer in the units of the files."""
     return HouseOfferFile(
@@ -64,7 +79,7 @@ def to_offer_file(face: str, offer: HouseOffer) -> HouseOfferFile:
         route=list(offer.way.route),
         tools=[step.tool.label for step in offer.plan.steps],
         minutes=shop(offer.plan.seconds, "min"),
-        cut_minutes=shop(sum(step.cut_seconds for step in offer.plan.steps), "min"),
+        cut_minutes=shop(sum(step.time.cut for step in offer.plan.steps), "min"),
         log_minutes=shop(offer.seconds_by_log, "min"),
         metal_um=shop(offer.plan.metal, "um"),
         marks_left=0.0 if offer.plan.marks_left < 1e-3 else shop(offer.plan.marks_left, "1"),

@@ -3,7 +3,7 @@
 These models are the one definition of the format: the schema, the API and the command line all use them.
 """
 
-from typing import Annotated, Final, Literal, Self
+from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
@@ -132,10 +132,28 @@ class WishFile(Strict):
         return self
 
 
+class EdgeFile(Strict):
+    """A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it."""
+
+    length_mm: Millimetres
+    wanted: Literal["sharp", "break", "radius"]
+    size_mm: Millimetres | None = None
+    next_to: Annotated[list[Text], Field(max_length=20)] = []
+
+
+_EDGE_FOUND: Final = {"kind": "scratches", "depth_um": 1.0}
+_EDGE_WANT: Final = {"ra_um": [None, 3.2]}  # a worked edge, as drawings have it
+_NOT_OF_EDGES: Final = (
+    "area_cm2", "shape", "thickness_mm", "inside_radius_mm", "limit_um", "coat_um", "keep_um", "keep_wall_mm", "size_left_um",
+    "layer", "curved",
+)  # fmt: skip
+
+
 class FaceFile(Strict):
-    """One face of the part."""
+    """One face of the part, or with `edge` one of its edges: then how it was found is left out, and `want` may be."""
 
     name: Text
+    edge: EdgeFile | None = None
     area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False), NotTiny] | None = None
     shape: ShapeFile | None = None
     thickness_mm: Millimetres | None = None
@@ -153,8 +171,19 @@ class FaceFile(Strict):
     keep_off: bool = False
     wish: WishFile | None = None
 
+    @model_validator(mode="before")
+    @classmethod
+    def _edges_are_found_sharp(cls, data: Any) -> Any:
+        if isinstance(data, dict) and data.get("edge") is not None:
+            return {"want": _EDGE_WANT, **data, "found": _EDGE_FOUND}
+        return data
+
     @model_validator(mode="after")
     def _belong_together(self) -> Self:
+        if self.edge is not None:
+            if self.reach != "open" or self.keep_off or any(getattr(self, key) is not None for key in _NOT_OF_EDGES):
+                raise PydanticCustomError("edge_alone", "an edge has a length and a size: measures and limits belong to faces")
+            return self
         if (self.area_cm2 is None) == (self.shape is None):
             raise PydanticCustomError("area_or_shape", "give area_cm2, or shape with its measures, and not both")
         if (self.coat_um is None) != (self.keep_um is None):
@@ -204,4 +233,10 @@ class JobFile(Strict):
         if twice is not None:
             said = 'two faces are called "{name}"; every face needs a name of its own'
             raise PydanticCustomError("same_name", said, {"name": twice})
+        faces = {face.name for face in self.faces if face.edge is None}
+        for face in self.faces:
+            unknown = next((name for name in (face.edge.next_to if face.edge else ()) if name not in faces), None)
+            if unknown is not None:
+                said = 'edge "{edge}" is next to "{name}", and no face is called so'
+                raise PydanticCustomError("edge_beside", said, {"edge": face.name, "name": unknown})
         return self

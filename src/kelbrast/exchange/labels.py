@@ -11,7 +11,7 @@ from fpdf import FPDF
 
 from kelbrast.core.catalogue.families import said_family
 from kelbrast.core.catalogue.tools import tools
-from kelbrast.core.rack.fitting import highest_spindle
+from kelbrast.core.process.speed import spindle_speed
 from kelbrast.core.rack.item import Item, bound_by, carrier_of
 from kelbrast.core.reference.loader import record
 from kelbrast.core.wording import Measure, System, measured
@@ -53,10 +53,10 @@ def label_of(item: Item, label: str, address: str, system: System = "metric") ->
         lines.append("Not used yet")
     if (grain := _grain(item, bound.charge)) is not None:
         lines.append(measured(Measure(grain, "depth"), system))
-    marked = item.marked or (carrier.marked_limit if carrier else None)
+    marked = item.marked or (carrier.running.marked_limit if carrier else None)
     new = item.size_when_new
     if marked is not None and new is not None:  # worn down it may turn no faster than when it was new
-        turns = highest_spindle(marked=marked, diameter=new)
+        turns = spindle_speed(diameter=new, surface=marked)
         lines += [f"At most {measured(Measure(marked, 'speed'), system)},", measured(Measure(turns, "turns"), system)]
     return Label(tuple(one_line(line).replace("\u202f", "") for line in lines), address)
 

@@ -2,7 +2,6 @@
 
 import hashlib
 import io
-import math
 from collections.abc import Sequence
 from functools import lru_cache
 from typing import Annotated, Final, Literal
@@ -16,12 +15,12 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.areal import areal, finer_than
-from kelbrast.core.process.clearance import clearance
+from kelbrast.core.practice.exercises import Shown
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
-from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
 from kelbrast.core.simulation.marks import Marks, marks_as_deep
-from kelbrast.core.simulation.patch import Found, Patch, Working, found_patch, old_marks, worked
+from kelbrast.core.simulation.patch import START_ANGLE, FoundPatch, Patch, Working, found_patch, old_marks, worked
+from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, workings
 from kelbrast.core.surface.face import Face
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import Measure, Sentence, sentence
@@ -36,7 +35,7 @@ class FoundSpec(BaseModel):
     kind: Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
     depth_um: float
     grain_um: float
-    angle: float = 0.6
+    angle: float = START_ANGLE
 
 
 class WorkingSpec(BaseModel):
@@ -87,23 +86,46 @@ def mark_spec(depth_um: float, hardness: float, kind: str = "scratches") -> Foun
 
 
 def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
-    """The steps of a route; each that works across turns its marks from those before."""
-    angle, found = 0.6, []
-    for step in steps:
-        angle = angle + constant("simulation.crossing").si if step.lay == "across" else angle
-        one = tool(step.tool)
-        found.append(
-            WorkingSpec(
-                layer_um=step.takes_um * step.likely_um / step.from_um,
-                depth_um=step.leaves_um,
-                grain_um=step.grain_um,
-                lay="none" if step.lay == "none" else "one-way",
-                angle=math.remainder(angle, math.pi),
-                levels=one.carrier.levels,
-                reaches_um=from_si(one.reaches_depth, "um") if one.reaches_depth is not None else None,
-            )
-        )
-    return found
+    """The steps of a route on a patch."""
+    return [_spec(one) for one in workings(_route_step(step) for step in steps)]
+
+
+def not_yet_spec(last: WorkingSpec, step: StepFile) -> WorkingSpec:
+    """The last step of a route, worked for so long that it is clearly not done."""
+    return last.model_copy(update={"share": not_yet(_working(last, seed=0), to_si(step.likely_um, "um"))})
+
+
+def _route_step(step: StepFile) -> RouteStep:
+    return RouteStep(
+        tool=tool(step.tool),
+        layer=to_si(step.takes_um * step.likely_um / step.from_um, "um"),
+        leaves=to_si(step.leaves_um, "um"),
+        grain=to_si(step.grain_um, "um"),
+        lay=step.lay,
+    )
+
+
+def _spec(one: Working) -> WorkingSpec:
+    return WorkingSpec(
+        layer_um=from_si(one.layer, "um"),
+        depth_um=from_si(one.marks.depth, "um"),
+        grain_um=from_si(one.marks.grain, "um"),
+        lay=one.marks.lay,
+        angle=one.marks.angle,
+        levels=one.levels,
+        reaches_um=from_si(one.reaches, "um") if one.reaches is not None else None,
+        share=one.share,
+    )
+
+
+def _working(spec: WorkingSpec, *, seed: int) -> Working:
+    marks = Marks(to_si(spec.depth_um, "um"), to_si(spec.grain_um, "um"), spec.lay, spec.angle)
+    reaches = to_si(spec.reaches_um, "um") if spec.reaches_um is not None else None
+    return Working(to_si(spec.layer_um, "um"), marks, spec.levels, reaches, spec.share, seed=seed)
+
+
+def _found(spec: FoundSpec) -> FoundPatch:
+    return FoundPatch(spec.kind, to_si(spec.depth_um, "um"), to_si(spec.grain_um, "um"), spec.angle)
 
 
 class Asked(BaseModel):
@@ -142,27 +164,29 @@ def asked_spec(asked: Asked) -> PatchSpec:
     steps = []
     if asked.then is not None:
         depth_um, grain_um = _of_grade(asked.then, hardness, "then")
-        steps = [
-            WorkingSpec(
-                layer_um=max(_clearance(asked, found) * found.depth_um, depth_um),
-                depth_um=depth_um,
-                grain_um=grain_um,
-                lay=asked.lay,
-                angle=found.angle + constant("simulation.crossing").si,
-                levels=not asked.soft,
-                reaches_um=None,
-                share=asked.share,
-            )
-        ]
+        own = Marks(to_si(depth_um, "um"), to_si(grain_um, "um"), asked.lay)
+        area = asked.rows * asked.columns * to_si(asked.spacing_um, "um") ** 2
+        steps = [_spec(one_grade(_found(found), own, area=area, levels=not asked.soft, share=asked.share))]
     size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
     size["marked"] = asked.marked
     return PatchSpec.model_validate({"material": asked.material, "found": found, "steps": steps, **size})
 
 
-def _clearance(asked: Asked, found: FoundSpec) -> float:
-    """The planner's own: of a patch of this size, worked until it would do for a satin finish."""
-    area = asked.rows * asked.columns * to_si(asked.spacing_um, "um") ** 2
-    return clearance(area=area, grain=to_si(found.grain_um, "um"), deformed=constant("deformed.satin").value)
+def asked_of(shown: Shown) -> Asked:
+    """A patch of an exercise as it is asked of the simulator."""
+    return Asked(
+        material=shown.material,
+        kind=shown.kind,
+        depth_um=from_si(shown.depth, "um") if shown.depth is not None else None,
+        after=shown.after,
+        then=shown.then,
+        share=shown.share,
+        soft=shown.soft,
+        seed=shown.seed,
+        marked=shown.marked,
+        rows=240,
+        columns=375,
+    )
 
 
 def _of_grade(grade: str, hardness: float, field: str) -> tuple[float, float]:
@@ -177,15 +201,10 @@ def _patch(document: str) -> Patch:
     """By its content; each step is made from the patch before it, which stays known."""
     spec = PatchSpec.model_validate_json(document)
     if not spec.steps:
-        first = spec.found
-        found = Found(first.kind, to_si(first.depth_um, "um"), to_si(first.grain_um, "um"), first.angle)
-        return found_patch(found, (spec.rows, spec.columns), to_si(spec.spacing_um, "um"), spec.seed)
+        return found_patch(_found(spec.found), (spec.rows, spec.columns), to_si(spec.spacing_um, "um"), spec.seed)
     *before, last = spec.steps
     patch = _patch(spec.model_copy(update={"steps": before}).model_dump_json())
-    own = Marks(to_si(last.depth_um, "um"), to_si(last.grain_um, "um"), last.lay, last.angle)
-    reaches = to_si(last.reaches_um, "um") if last.reaches_um is not None else None
-    step = Working(to_si(last.layer_um, "um"), own, last.levels, reaches, last.share, seed=spec.seed + len(spec.steps))
-    return worked(patch, step)
+    return worked(patch, _working(last, seed=spec.seed + len(spec.steps)))
 
 
 def patch_of(spec: PatchSpec) -> Patch:

@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 
 from kelbrast.core.metrology.areal import HeightMap, areal, finer_than
 from kelbrast.core.metrology.areal import without_form as without_form_of_map
-from kelbrast.core.metrology.bearing import bearing, curve
 from kelbrast.core.metrology.evaluate import Evaluation, evaluate
+from kelbrast.core.metrology.material_ratio import curve, material_ratio
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.reference.loader import constant
@@ -24,7 +24,7 @@ class MeasureFile(BaseModel):
 
     `Mr1`, `Mr2` in per cent. `reflected`: the share of green light (0.55 um) in per cent that is reflected as by a mirror,
     straight on, and `gloss` the same at 60 degrees, as far as the roughness decides them. `cut_off_chosen`: by the standard,
-    not by hand. `sections`: fewer than 5 on a short profile.
+    not by hand; `cut_off_by_spacing`: from the spacing of marks that repeat. `sections`: fewer than 5 on a short profile.
     """
 
     kind: Literal["profile"] = "profile"
@@ -48,12 +48,13 @@ class MeasureFile(BaseModel):
     lambda_c_mm: float
     lambda_s_um: float | None
     cut_off_chosen: bool
+    cut_off_by_spacing: bool
     form_degree: int
     sections: int
     evaluation_mm: float
     points: int
     profile: list[tuple[float, float]] = Field(description="what was evaluated, for drawing: place in mm, height in um")
-    bearing: list[tuple[float, float]] = Field(description="the bearing curve: material in per cent, height in um")
+    bearing: list[tuple[float, float]] = Field(description="the material ratio curve: material in per cent, height in um")
 
 
 class MeasureMapFile(BaseModel):
@@ -101,7 +102,7 @@ def measure(
 
 
 def _profile(found: Evaluation) -> MeasureFile:
-    of, rough, core = found.heights, found.rough, found.bearing
+    of, rough, core = found.heights, found.rough, found.material_ratio
     return MeasureFile(
         Ra_um=shop(of.ra, "um"),
         Rq_um=shop(of.rq, "um"),
@@ -123,6 +124,7 @@ def _profile(found: Evaluation) -> MeasureFile:
         lambda_c_mm=shop(found.cut_off, "mm"),
         lambda_s_um=shop_or_none(found.noise, "um"),
         cut_off_chosen=found.chosen,
+        cut_off_by_spacing=found.by_spacing,
         form_degree=found.degree,
         sections=found.sections,
         evaluation_mm=shop(rough.length, "mm"),
@@ -141,7 +143,7 @@ def _map(surface: HeightMap, degree: int, cut_off: float | None) -> MeasureMapFi
     flat = without_form_of_map(surface.z, degree)
     if cut_off is not None:
         flat = finer_than(flat, surface.spacing, cut_off)
-    of, core = areal(flat, surface.spacing), bearing(flat.ravel())
+    of, core = areal(flat, surface.spacing), material_ratio(flat.ravel())
     return MeasureMapFile(
         Sa_um=shop(of.sa, "um"),
         Sq_um=shop(of.sq, "um"),

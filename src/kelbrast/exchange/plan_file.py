@@ -4,11 +4,13 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from kelbrast.core.planning.advice import LayOfStep
-from kelbrast.core.planning.job import Aim
-from kelbrast.core.planning.operations import When
-from kelbrast.core.planning.rules import Rule
+from kelbrast.core.job import Aim
+from kelbrast.core.planning.whole.operations import When
+from kelbrast.core.rules.lay import LayOfStep
+from kelbrast.core.rules.rule import Refusal
 from kelbrast.exchange.sentence_file import SentenceFile
+
+High = Annotated[float | None, Field(description="nine of ten stay below; null in plans that were kept without it")]
 
 
 class Spent(BaseModel):
@@ -51,6 +53,7 @@ class StepFile(BaseModel):
     leaves_ra_um: float
     clearance: float
     minutes: float
+    minutes_high: High = None
     cut_minutes: float
     speed_m_s: float
     rpm: float | None
@@ -77,6 +80,7 @@ class StepFile(BaseModel):
     lay: LayOfStep
     check: str
     cautions: list[str]
+    advice: Annotated[list[str], Field(description="what is good to know")] = []
     curve: Annotated[list[tuple[float, float]], Field(description="(minutes since the step began, deepest marks left in um)")]
 
 
@@ -154,17 +158,27 @@ class GatheredFile(BaseModel):
     unit: str
 
 
+class EdgePlan(BaseModel):
+    """An edge: how long, what becomes of it, and the leg of its break or its radius (0 where it stays sharp)."""
+
+    length_mm: float
+    wanted: Literal["sharp", "break", "radius"]
+    size_mm: float
+
+
 class FacePlanFile(BaseModel):
     """The route of one face; `steps` is empty when it is not possible, kept off, or as wanted already."""
 
     name: str
     possible: bool
-    binding: Rule | None
+    binding: Refusal | None
     reason: Annotated[str | None, Field(description="in a sentence with the number that is missing, metric")]
     reason_said: Annotated[SentenceFile | None, Field(description="the same, its figures apart")] = None
     keep_off: bool
+    edge: EdgePlan | None = None
     aim: Aim
     minutes: float
+    minutes_high: High = None
     metal_um: float
     above_um: Annotated[float, Field(description="of it, what stood above the face and does not count against the limit")]
     cost: float
@@ -202,12 +216,32 @@ class RefusedFile(BaseModel):
 
 
 class RackCheck(BaseModel):
-    """The plan against the shop's own rack: what is short, the best plan without that, and what is refused."""
+    """The plan against the shop's own rack: what is short, the best plan of which nothing is short and the tools that it does
+    without, and what is refused."""
 
     short: list[ShortFile]
     without_minutes: float | None
     without_possible: bool
+    without_tools: list[str] = []
     refused: list[RefusedFile]
+
+
+class SpreadShare(BaseModel):
+    """Why minutes differ from the likely ones: a cause, and its share (0 to 1) of what they vary."""
+
+    cause: Literal["depth", "rate", "hand", "checks"]
+    label: str
+    share: float
+
+
+class TogetherFile(BaseModel):
+    """What choosing the routes of the faces together saves on a piece against each face's own best; what is not the aim may
+    be below 0. `exact`: no choice of these routes is better; else none saves more than `at_most` minutes (or changes)."""
+
+    saves_minutes: float
+    saves_changes: int
+    exact: bool
+    at_most: float
 
 
 class PlanFile(BaseModel):
@@ -222,6 +256,8 @@ class PlanFile(BaseModel):
     possible: bool
     blocked: str | None
     minutes: float
+    minutes_high: High = None
+    spread: list[SpreadShare] = []
     minutes_all: float
     around_minutes: float
     waiting_minutes: float
@@ -229,7 +265,9 @@ class PlanFile(BaseModel):
     order: list[str]
     faces: list[FacePlanFile]
     set_ups: list[SetUpFile]
+    together: TogetherFile | None = None
     gather: list[GatheredFile]
     operations: list[OperationFile]
     rack: RackCheck | None = None
     cautions: list[str]
+    advice: Annotated[list[str], Field(description="what is good to know")] = []

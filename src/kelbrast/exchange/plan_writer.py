@@ -1,22 +1,28 @@
 """From a plan of the core to the plan file."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import asdict
 
 from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.planning.face_plan import FacePlan
-from kelbrast.core.planning.fallback import Fallback, fallback
-from kelbrast.core.planning.operations import Operation
-from kelbrast.core.planning.plan import Plan
-from kelbrast.core.planning.setups import SetUp
-from kelbrast.core.planning.shortage import Shortage
-from kelbrast.core.planning.step import Rests, Step
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.planning.face.fallback import Fallback
+from kelbrast.core.planning.face.step import Rests, Step
+from kelbrast.core.planning.whole.operations import Operation
+from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.core.planning.whole.set_ups import SetUp
+from kelbrast.core.planning.whole.shortage import DoneWithout, Shortage
+from kelbrast.core.planning.whole.spread import CAUSES, Spread, spread_of_face, spread_of_plan, spread_of_steps
+from kelbrast.core.planning.whole.together import Gained
 from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.rack.offer import Refused
+from kelbrast.core.surface.edge import Edge
 from kelbrast.core.units import from_si
 from kelbrast.core.wording import Sentence, tell
 from kelbrast.exchange.plan_file import (
+    EdgePlan,
     FacePlanFile,
     FaceStep,
     FallbackFile,
@@ -31,7 +37,9 @@ from kelbrast.exchange.plan_file import (
     ShortFile,
     SimplerFinish,
     Spent,
+    SpreadShare,
     StepFile,
+    TogetherFile,
     YoursFile,
 )
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
@@ -40,6 +48,7 @@ from kelbrast.exchange.shop_units import shop, shop_or_none
 
 def to_plan_file(plan: Plan) -> PlanFile:
     """The plan in the units of the file."""
+    spread = spread_of_plan(plan)
     return PlanFile(
         title=plan.job.title,
         material=plan.job.material.id,
@@ -47,23 +56,36 @@ def to_plan_file(plan: Plan) -> PlanFile:
         possible=plan.possible,
         blocked=plan.blocked,
         minutes=shop(plan.seconds_each, "min"),
+        minutes_high=shop(spread.high, "min"),
+        spread=[SpreadShare(cause=cause, label=CAUSES[cause], share=shop(share, "1")) for cause, share in spread.causes],
         minutes_all=shop(plan.seconds_all, "min"),
         around_minutes=shop(plan.around, "min"),
         waiting_minutes=shop(plan.waiting, "min"),
         changes=plan.changes,
         order=list(plan.order),
-        faces=[face_plan_file(face, fallback(face, plan.job)) for face in plan.faces],
+        faces=[face_plan_file(face, plan.job, instead) for face, instead in zip(plan.faces, plan.fallbacks, strict=True)],
         set_ups=[_set_up(one) for one in plan.set_ups],
+        together=_together(plan.gained, plan.job) if plan.gained else None,
         gather=[
-            GatheredFile(tool=one.tool.id, label=one.tool.label, count=one.count, unit=one.tool.carrier.unit)
+            GatheredFile(tool=one.tool.id, label=one.tool.label, count=one.count, unit=one.tool.carrier.stock.unit)
             for one in plan.gather
         ],
         operations=[_operation(one) for one in plan.operations],
         cautions=list(plan.cautions),
+        advice=list(plan.advice),
     )
 
 
-def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanFile:
+def _together(gained: Gained, job: Job) -> TogetherFile:
+    return TogetherFile(
+        saves_minutes=shop(gained.seconds, "min"),
+        saves_changes=gained.changes,
+        exact=gained.exact,
+        at_most=shop(gained.at_most, "min" if job.aim == "time" else "1"),
+    )
+
+
+def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) -> FacePlanFile:
     """One face in the units of the file."""
     return FacePlanFile.model_construct(
         name=plan.face.name,
@@ -72,8 +94,10 @@ def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanF
         reason=tell(plan.binding.reason) if plan.binding else None,
         reason_said=to_sentence_file(plan.binding.reason) if plan.binding else None,
         keep_off=plan.face.keep_off,
+        edge=_edge(plan.face.edge) if plan.face.edge else None,
         aim=plan.aim,
         minutes=shop(plan.seconds, "min"),
+        minutes_high=shop(spread_of_face(plan, job).high, "min"),
         metal_um=shop(plan.metal, "um"),
         above_um=shop(plan.face.above, "um") if plan.steps else 0.0,
         cost=shop(plan.cost, "money"),
@@ -96,65 +120,72 @@ def face_plan_file(plan: FacePlan, instead: Fallback | None = None) -> FacePlanF
         )
         if plan.nicks
         else None,
-        steps=[_step(step) for step in plan.steps],
+        steps=[_step(*step) for step in zip(plan.steps, spread_of_steps(plan, job), strict=True)],
     )
 
 
-def to_rack_check(short: Sequence[Shortage], best: Plan | None, refused: Sequence[Refused]) -> RackCheck:
+def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refused: Sequence[Refused]) -> RackCheck:
     """The plan against the rack, in the units of the file."""
     return RackCheck(
         short=[
-            ShortFile(tool=one.tool.id, label=one.tool.label, unit=one.tool.carrier.unit, need=one.need, have=one.have)
+            ShortFile(tool=one.tool.id, label=one.tool.label, unit=one.tool.carrier.stock.unit, need=one.need, have=one.have)
             for one in short
         ],
-        without_minutes=shop(best.seconds_each, "min") if best is not None and best.possible else None,
-        without_possible=best is None or best.possible,
+        without_minutes=shop(without.plan.seconds_each, "min") if without is not None and without.plan is not None else None,
+        without_possible=without is None or without.plan is not None,
+        without_tools=sorted(without.tools) if without is not None else [],
         refused=[RefusedFile(tool=one.tool, label=tool(one.tool).label, reason=one.reason) for one in refused],
     )
 
 
-def _step(step: Step) -> StepFile:
-    fit, carrier = step.fit, step.tool.carrier
-    band = fit.setting.band
+def _edge(edge: Edge) -> EdgePlan:
+    return EdgePlan(length_mm=shop(edge.length, "mm"), wanted=edge.wanted, size_mm=shop(edge.size, "mm"))
+
+
+def _step(step: Step, spread: Spread) -> StepFile:
+    one, carrier = step.on_face, step.tool.carrier
+    marks, manner, band = step.marks, one.manner, one.setting.band
     return StepFile.model_construct(
         tool=step.tool.id,
         label=step.tool.label,
-        machine=fit.machine.id,
-        machine_label=fit.machine.label,
+        machine=one.machine.id,
+        machine_label=one.machine.label,
         grain_um=shop(step.tool.grain, "um"),
-        from_um=shop(step.depth_before, "um"),
-        likely_um=shop(step.likely_before, "um"),
-        takes_um=shop(step.layer, "um"),
-        leaves_um=shop(step.depth_after, "um"),
-        leaves_ra_um=shop(fit.ra, "um"),
-        clearance=shop(step.clearance, "1"),
-        minutes=shop(step.seconds, "min"),
-        cut_minutes=shop(step.cut_seconds, "min"),
-        speed_m_s=shop(fit.setting.surface, "m/s"),
-        rpm=shop_or_none(fit.setting.spindle, "rev/min"),
-        speed_limit_m_s=shop_or_none(fit.marked, "m/s"),
+        from_um=shop(marks.before, "um"),
+        likely_um=shop(marks.likely_before, "um"),
+        takes_um=shop(marks.layer, "um"),
+        leaves_um=shop(marks.after, "um"),
+        leaves_ra_um=shop(one.ra, "um"),
+        clearance=shop(marks.clearance, "1"),
+        minutes=shop(step.time.all, "min"),
+        minutes_high=shop(spread.high, "min"),
+        cut_minutes=shop(step.time.cut, "min"),
+        speed_m_s=shop(one.setting.surface, "m/s"),
+        rpm=shop_or_none(one.setting.spindle, "rev/min"),
+        speed_limit_m_s=shop_or_none(one.drive.marked, "m/s"),
         speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
-        diameter_mm=shop_or_none(fit.diameter, "mm"),
-        new_diameter_mm=shop_or_none(carrier.diameter if carrier.wears_down else None, "mm"),
-        force_n=fit.force,
-        pressure="light" if fit.light else "normal",
-        wet=fit.wet,
-        longest_stay_s=shop(fit.stay, "s") if fit.stay < from_si(3600, "s") else None,
-        rests=_rests(step.rests) if step.rests else None,
-        marks_left=_count_of_marks(step.marks_left),
-        marks_said=_left(marks_said(step.marks_left, step.marks_share)),
-        stays_um=shop(step.stays, "um"),
+        diameter_mm=shop_or_none(one.drive.diameter, "mm"),
+        new_diameter_mm=shop_or_none(carrier.running.diameter if carrier.stock.wears_down else None, "mm"),
+        force_n=manner.force,
+        pressure="light" if manner.light else "normal",
+        wet=manner.wet,
+        longest_stay_s=shop(manner.stay, "s") if manner.stay < from_si(3600, "s") else None,
+        rests=_rests(step.time.rests) if step.time.rests else None,
+        marks_left=_count_of_marks(marks.left),
+        marks_said=_left(marks_said(marks.left, marks.share)),
+        stays_um=shop(marks.stays, "um"),
         item=step.own.item if step.own else None,
         commits=step.own.commits if step.own else False,
-        life_minutes=shop_or_none(carrier.life, "min"),
-        change_after_minutes=shop_or_none(fit.change_after, "min"),
-        recharge=carrier.wear_law == "compound",
-        yours=YoursFile(**asdict(fit.yours)) if fit.yours != Yours() else None,
-        spent=Spent(count=round(step.used), unit=carrier.unit, worn=shop(step.worn, "1")),
-        cost=shop(step.worn * carrier.price, "money"),
+        life_minutes=shop_or_none(step.use.life if math.isfinite(step.use.life) else None, "min"),
+        change_after_minutes=shop_or_none(step.use.change_after if math.isfinite(step.use.change_after) else None, "min"),
+        recharge=carrier.cutting.wear_law == "compound",
+        yours=YoursFile(**asdict(one.yours)) if one.yours != Yours() else None,
+        spent=Spent(count=round(step.use.at_hand), unit=carrier.stock.unit, worn=shop(step.use.worn, "1")),
+        cost=shop(step.use.cost, "money"),
         lay=step.lay,
         check=step.check,
         cautions=list(step.cautions),
+        advice=list(step.advice),
         curve=[(shop(seconds, "min"), shop(depth, "um")) for seconds, depth in step.curve],
     )
 

@@ -10,7 +10,7 @@ from kelbrast.core.rack.item import Bound, Item, bound_by
 from kelbrast.core.units import from_si
 from kelbrast.exchange.csv_text import cell, csv_rows, csv_text
 from kelbrast.exchange.numbers import read_number
-from kelbrast.exchange.rack_file import MOST_ITEMS, EventFile, ItemFile, RackFile, check_items, item_faults, to_item
+from kelbrast.exchange.rack_file import MOST_ITEMS, ItemEventFile, ItemFile, RackFile, check_items, item_faults, to_item
 from kelbrast.exchange.read import faults_of
 
 COLUMNS: Final = (
@@ -60,12 +60,12 @@ def continued(kept: ItemFile, row: ItemFile) -> tuple[ItemFile, tuple[str, ...]]
     A row knows the stock and the size as they are and nothing of how they came about, so a difference goes on in the
     history; and what a row does not carry stays as it is.
     """
-    item, events, keys = to_item(kept, 0), list[EventFile](), list[str]()
+    item, events, keys = to_item(kept, 0), list[ItemEventFile](), list[str]()
     if cell(row.count) != cell(item.have):
-        events.append(EventFile(kind="stock", amount=row.count - item.have, why="as imported"))
+        events.append(ItemEventFile(kind="stock", amount=row.count - item.have, why="as imported"))
         keys.append("count")
     if row.diameter_mm is not None and cell(row.diameter_mm) != cell(_millimetres(item)):
-        events.append(EventFile(kind="measured", size_mm=row.diameter_mm, why="as imported"))
+        events.append(ItemEventFile(kind="measured", size_mm=row.diameter_mm, why="as imported"))
         keys.append("diameter_mm")
     if row.history and bound_by(item.history) == Bound():
         events += row.history
@@ -140,7 +140,7 @@ def _from_row(row: dict[str, str], number: int) -> ItemFile:
             values[key] = text
     charge, family = row.get("bound_charge") or None, row.get("bound_family") or None
     if charge or family:
-        values["history"] = [EventFile(kind="used", charge=charge, family=family, why="as imported").model_dump()]
+        values["history"] = [ItemEventFile(kind="used", charge=charge, family=family, why="as imported").model_dump()]
     try:
         file = ItemFile.model_validate_json(json.dumps(values))
     except ValidationError as problem:

@@ -5,18 +5,18 @@ from typing import Annotated, Final, Literal
 from pydantic import ConfigDict, Field
 
 from kelbrast.core.errors import BadInput, Fault, NotFound
-from kelbrast.core.rack.item import Event, Item, kind_of
-from kelbrast.core.units import to_si
+from kelbrast.core.rack.item import Item, ItemEvent, kind_of
+from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.job_file import ID, Millimetres, Strict
 from kelbrast.exchange.plain_text import Lines, OneLine
 
 MOST_ITEMS: Final = 5000
 Amount = Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)]
 Positive = Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)]
-Words = Annotated[str, Field(max_length=400), Lines]
+ReasonWords = Annotated[str, Field(max_length=400), Lines]
 
 
-class EventFile(Strict):
+class ItemEventFile(Strict):
     """Something that happened to an item. `charge`: the compound on a wheel or the grade on a lap."""
 
     kind: Literal["used", "downgraded", "retired", "stock", "measured"]
@@ -24,7 +24,7 @@ class EventFile(Strict):
     family: ID | None = None
     amount: Annotated[float, Field(ge=-1_000_000, le=1_000_000, allow_inf_nan=False)] = 0
     size_mm: Millimetres | None = None
-    why: Words = ""
+    why: ReasonWords = ""
 
 
 class ItemFile(Strict):
@@ -40,8 +40,8 @@ class ItemFile(Strict):
     life_min: Annotated[float, Field(ge=0.01, le=1_000_000, allow_inf_nan=False)] | None = None
     rpm: Annotated[list[Positive], Field(default_factory=list, max_length=20)]
     made: Annotated[str, Field(max_length=40), OneLine] = ""
-    note: Words = ""
-    history: Annotated[list[EventFile], Field(default_factory=list, max_length=10_000)]
+    note: ReasonWords = ""
+    history: Annotated[list[ItemEventFile], Field(default_factory=list, max_length=10_000)]
 
 
 class RackFile(Strict):
@@ -51,6 +51,14 @@ class RackFile(Strict):
 
     kelbrast: Literal["rack/1"] = "rack/1"
     items: Annotated[list[ItemFile], Field(max_length=MOST_ITEMS)]
+
+
+def to_event_file(event: ItemEvent, why: str) -> ItemEventFile:
+    """Something that happened to an item, with the reason in words, as it is kept."""
+    size = None if event.size is None else from_si(event.size, "mm")
+    return ItemEventFile(
+        kind=event.kind, charge=event.charge, family=event.family, amount=event.amount, size_mm=size, why=why[:400]
+    )
 
 
 def item_faults(file: ItemFile, field: str) -> list[Fault]:
@@ -100,6 +108,6 @@ def to_item(file: ItemFile, number: int) -> Item:
         life=si(file.life_min, "min"),
         speeds=tuple(to_si(one, "rev/min") for one in file.rpm),
         history=tuple(
-            Event(one.kind, one.charge, one.family, one.amount, si(one.size_mm, "mm"), one.why) for one in file.history
+            ItemEvent(one.kind, one.charge, one.family, one.amount, si(one.size_mm, "mm"), one.why) for one in file.history
         ),
     )

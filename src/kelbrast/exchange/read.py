@@ -2,6 +2,7 @@
 
 import json
 import re
+from dataclasses import replace
 from typing import Any, Final
 
 from pydantic import ValidationError
@@ -11,12 +12,13 @@ from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, NotFound, ReadError
-from kelbrast.core.planning.at_hand import choose_rack
-from kelbrast.core.planning.job import Job
-from kelbrast.core.surface.face import Face, Found, Wish
-from kelbrast.core.surface.limits import Limit, strictest
+from kelbrast.core.job import Job
+from kelbrast.core.surface.edge import edge_of
+from kelbrast.core.surface.face import Face, Found, Gauged, Wish
+from kelbrast.core.surface.limits import Bounds
 from kelbrast.core.surface.part import Part
-from kelbrast.core.surface.shapes import ROUND, shape_area
+from kelbrast.core.surface.shapes import SHAPES, is_round, shape_area
+from kelbrast.core.tooling.at_hand import choose_rack
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fault_words import RULES
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
@@ -69,7 +71,7 @@ def to_job(file: JobFile) -> Job:
         faults += bad.faults
     for number, face in enumerate(file.faces):
         try:
-            faces.append(_face(face, f"faces[{number}]"))
+            faces.append(_edge(face, f"faces[{number}]") if face.edge else _face(face, f"faces[{number}]"))
         except BadInput as bad:
             faults += bad.faults
     try:
@@ -81,10 +83,11 @@ def to_job(file: JobFile) -> Job:
         faults += _known([key], f"diameters_mm.{key}") or _worn(key, diameter)
     if faults or stuff is None:
         raise BadInput(faults)
+    beside = {name for face in file.faces if face.edge and face.edge.wanted == "sharp" for name in face.edge.next_to}
     return Job(
         title=file.title,
         material=stuff,
-        faces=tuple(faces),
+        faces=tuple(replace(face, sharp_edges=face.name in beside) for face in faces),
         pieces=file.pieces,
         rack=rack,
         habit=file.habit,
@@ -98,7 +101,9 @@ def to_job(file: JobFile) -> Job:
 
 
 def face_area(face: FaceFile, field: str = "face") -> float:
-    """The area of a face in m2, given or worked out from its shape."""
+    """The area of a face in m2, given or worked out from its shape; of an edge that of its new surface."""
+    if face.edge is not None:
+        return _edge(face, field).area
     if face.shape is None:
         return to_si(face.area_cm2 or 0.0, "cm2")
     return shape_area(face.shape.kind, _measures(face.shape), field=f"{field}.shape")
@@ -122,7 +127,7 @@ def faults_of(problem: ValidationError) -> list[Fault]:
 
 def _face(face: FaceFile, field: str) -> Face:
     want, grade = _want(face.want, f"{field}.want")
-    limit = _limit(face)
+    limit = _bounds(face).limit
     return Face(
         name=face.name,
         area=face_area(face, field),
@@ -134,27 +139,52 @@ def _face(face: FaceFile, field: str) -> Face:
         limit=limit.amount if limit else None,
         limit_kind=limit.kind if limit else "metal",
         curved=_curved(face),
-        turned=_maybe(face.shape.diameter_mm, "mm") if face.shape and face.shape.kind == "cylinder" else None,
+        turned=_maybe(face.shape.diameter_mm, "mm") if face.shape and SHAPES[face.shape.kind].turns else None,
         keep_off=face.keep_off,
         no_finer_than=grade,
+        gauged=_gauged(face),
         wish=_wish(face.wish, f"{field}.wish") if face.wish else Wish(),
     )
 
 
-def _limit(face: FaceFile) -> Limit | None:
-    """Of all that limits what may come off, the strictest. A size is measured over both sides of what is round."""
-    both_sides = face.shape is not None and face.shape.kind in ROUND
-    wall = None if face.keep_wall_mm is None else (face.thickness_mm or 0.0) - face.keep_wall_mm
-    size = face.size_left_um if face.size_left_um is None or not both_sides else face.size_left_um / 2
-    limits = {
-        "metal": _maybe(face.limit_um, "um"),
-        "coat": None if face.coat_um is None else _maybe(face.coat_um - (face.keep_um or 0.0), "um"),
-        "wall": _maybe(wall, "mm"),
-        "size": _maybe(size, "um"),
-    }
-    if face.layer is not None:
-        limits[face.layer.kind] = _maybe(face.layer.thickness_um - face.layer.keep_um, "um")
-    return strictest(limits)
+def _edge(face: FaceFile, field: str) -> Face:
+    assert face.edge is not None, "only edges are read so"
+    want, grade = _want(face.want, f"{field}.want")
+    size = _maybe(face.edge.size_mm, "mm")
+    edge = edge_of(to_si(face.edge.length_mm, "mm"), face.edge.wanted, size, field=f"{field}.edge")
+    return Face(
+        name=face.name,
+        area=edge.area,
+        found=Found("scratches", edge.depth, edge.depth),
+        want=want,
+        no_finer_than=grade,
+        wish=_wish(face.wish, f"{field}.wish") if face.wish else Wish(),
+        edge=edge,
+    )
+
+
+def _bounds(face: FaceFile) -> Bounds:
+    layer = face.layer
+    return Bounds(
+        metal=_maybe(face.limit_um, "um"),
+        coat=_maybe(face.coat_um, "um"),
+        keep_coat=_maybe(face.keep_um, "um"),
+        wall=_maybe(face.thickness_mm, "mm"),
+        keep_wall=_maybe(face.keep_wall_mm, "mm"),
+        size=_maybe(face.size_left_um, "um"),
+        round=face.shape is not None and is_round(face.shape.kind),
+        layer=(layer.kind, to_si(layer.thickness_um, "um"), to_si(layer.keep_um, "um")) if layer is not None else None,
+    )
+
+
+def _gauged(face: FaceFile) -> Gauged:
+    shape = face.shape
+    return Gauged(
+        shape=shape.kind if shape else None,
+        diameter=_maybe(shape.diameter_mm, "mm") if shape else None,
+        coat=_maybe(face.coat_um, "um"),
+        keep=_maybe(face.keep_um, "um"),
+    )
 
 
 def _wish(wish: WishFile, field: str) -> Wish:
@@ -169,8 +199,8 @@ def _wish(wish: WishFile, field: str) -> Wish:
 def _worn(key: str, diameter: float) -> list[Fault]:
     """A fault when this is no diameter that the tool can have worn down to."""
     carrier = tool(key).carrier
-    new = carrier.diameter
-    if new is None or not carrier.wears_down:
+    new = carrier.running.diameter
+    if new is None or not carrier.stock.wears_down:
         return [Fault(f"diameters_mm.{key}", "does not wear down in diameter")]
     if diameter <= new * (1 + 1e-9):
         return []
@@ -191,10 +221,10 @@ def _known(keys: list[str], field: str, *, several: bool = False) -> list[Fault]
 
 
 def _curved(face: FaceFile) -> bool:
-    """As said; or else a shape that is round the outside is, and an area alone is taken as flat."""
+    """As said; or else as its shape is, and an area alone is taken as flat."""
     if face.curved is not None:
         return face.curved
-    return face.shape is not None and face.shape.kind in ("cylinder", "tube", "dome")
+    return face.shape is not None and SHAPES[face.shape.kind].curved
 
 
 def _found(found: FoundFile, field: str) -> Found:

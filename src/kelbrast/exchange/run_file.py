@@ -7,23 +7,23 @@ from typing import Annotated, Literal, get_args
 from pydantic import ConfigDict, Field
 
 from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event, EventKind, Measured, Stage
-from kelbrast.core.bench.instruments import QUANTITIES, Quantity
+from kelbrast.core.bench.events import Event, EventKind, Measured, Stage, StageDrive
+from kelbrast.core.bench.instruments import QUANTITIES, GaugedQuantity
 from kelbrast.core.bench.observed import Planned, Stages
 from kelbrast.core.bench.run import Layout
-from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
+from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.planning.setups import rank
+from kelbrast.core.process.dulling import torn
+from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.job_file import ID, JobFile, Strict
 from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
-from kelbrast.exchange.read import to_job
 
-Number = Annotated[int, Field(ge=1, le=2**53)]
-Words = Annotated[str, Field(max_length=2000), Lines]
+EventNumber = Annotated[int, Field(ge=1, le=2**53)]
+NoteWords = Annotated[str, Field(max_length=2000), Lines]
 Short = Annotated[str, Field(max_length=80), OneLine]
 Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 
@@ -31,7 +31,7 @@ Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 class ReadingFile(Strict):
     """A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g."""
 
-    quantity: Quantity
+    quantity: GaugedQuantity
     value: Real
     position: Short = ""
     direction: Short = ""
@@ -46,10 +46,10 @@ class TapFile(Strict):
     """
 
     kind: EventKind
-    piece: Number | None = None
+    piece: EventNumber | None = None
     face: Short | None = None
     route: Annotated[int, Field(ge=0, le=10_000)] | None = None
-    step: Number | None = None
+    step: EventNumber | None = None
     extent: Literal["patch", "whole"] | None = None
     depth_um: Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)] | None = None
     like: Short | None = None
@@ -59,18 +59,18 @@ class TapFile(Strict):
     tool: ID | None = None
     operation: ID | None = None
     measured: ReadingFile | None = None
-    photo: Number | None = None
+    photo: EventNumber | None = None
     fault: ID | None = None
     well: bool | None = None
-    undoes: Number | None = None
-    words: Words = ""
+    undoes: EventNumber | None = None
+    words: NoteWords = ""
 
 
 class EventFile(TapFile):
     """A tap as it was kept: its number in the run, when it was by the clock on the wall (UTC) and by the machine's own clock
     (`ticks` since its start `boot`), and for "back" the way that was planned then, under the route number `way`."""
 
-    number: Number
+    number: EventNumber
     at: datetime
     ticks: float
     boot: str
@@ -92,10 +92,10 @@ class RunFile(Strict):
     told: Annotated[list[str], Field(description="the same events in words")]
 
 
-assert set(get_args(Quantity)) == set(QUANTITIES), "a quantity of the files that the core does not know"
+assert set(get_args(GaugedQuantity)) == set(QUANTITIES), "a quantity of the files that the core does not know"
 
 
-def to_layout(job: JobFile, plan: PlanFile) -> Layout:
+def to_layout(job: Job, plan: PlanFile) -> Layout:
     """What a run of this plan begins with."""
     turns = _turns(job)
     stages = [stage for face in plan.faces for stage in to_stages(face, turn=turns[face.name], route=0)]
@@ -133,7 +133,7 @@ def to_event(file: EventFile, turns: dict[str, int]) -> Event:
     )
 
 
-def to_events(files: Sequence[EventFile], job: JobFile) -> list[Event]:
+def to_events(files: Sequence[EventFile], job: Job) -> list[Event]:
     """The events of a run of this job."""
     turns = _turns(job)
     return [to_event(file, turns) for file in files]
@@ -173,33 +173,31 @@ def steps_of_run(plan: PlanFile, events: Sequence[EventFile]) -> dict[tuple[str,
     return {(face.name, route, number): step for face, route in faces for number, step in enumerate(face.steps, start=1)}
 
 
-def to_planned(job: JobFile, plan: PlanFile, events: Sequence[EventFile]) -> Stages:
+def to_planned(job: Job, plan: PlanFile, events: Sequence[EventFile]) -> Stages:
     """What the plan expected of every step, for learning from the run."""
-    family = material(job.material).family
     known = {face.name: face.found.after is not None for face in job.faces}
-    shapes = shapes_of(job)
     return {
-        key: _planned(step, family, guessed=key[2] == 1 and (key[1] > 0 or not known[key[0]]), shape=shapes.get(key[0]))
+        key: _planned(
+            step,
+            job.material.family,
+            guessed=key[2] == 1 and (key[1] > 0 or not known[key[0]]),
+            shape=job.face(key[0]).gauged.shape,
+        )
         for key, step in steps_of_run(plan, events).items()
     }
-
-
-def shapes_of(job: JobFile) -> dict[str, str]:
-    """The kind of shape of each face that has one."""
-    return {face.name: face.shape.kind for face in job.faces if face.shape is not None}
 
 
 def _planned(step: StepFile, family: str, *, guessed: bool, shape: str | None) -> Planned:
     carrier = tool(step.tool).carrier
     life = to_si(step.life_minutes, "min") if step.life_minutes is not None else None
-    lasts_longer = life / carrier.life if life is not None and carrier.life else 1.0
+    lasts_longer = life / published if life is not None and (published := _published_life(step)) else 1.0
     yours = step.yours
     return Planned(
         carrier=carrier.id,
         family=family,
         seconds=to_si(step.cut_minutes, "min"),
         life=life,
-        stay=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
+        change_after=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
         takes=to_si(step.takes_um * step.likely_um / step.from_um, "um"),
         leaves_ra=to_si(step.leaves_ra_um, "um"),
         guessed=guessed,
@@ -208,8 +206,16 @@ def _planned(step: StepFile, family: str, *, guessed: bool, shape: str | None) -
     )
 
 
-def _turns(job: JobFile) -> dict[str, int]:
-    return {face.name: rank(face) for face in to_job(job).faces}
+def _published_life(step: StepFile) -> float | None:
+    """The life of its abrasive by the catalogue, on the marks that the step meets."""
+    one = tool(step.tool)
+    if one.carrier.stock.life is None or not one.is_torn:
+        return one.carrier.stock.life
+    return one.carrier.stock.life * float(torn(grain=one.grain, depth=to_si(step.likely_um, "um")))
+
+
+def _turns(job: Job) -> dict[str, int]:
+    return {face.name: turn_of(face) for face in job.faces}
 
 
 def _stage(face: str, step: StepFile, turn: int, route: int, number: int) -> Stage:
@@ -223,8 +229,20 @@ def _stage(face: str, step: StepFile, turn: int, route: int, number: int) -> Sta
         leaves=to_si(step.leaves_um, "um"),
         takes=to_si(step.takes_um, "um"),
         seconds=to_si(step.cut_minutes, "min"),
-        setup=carrier.setup,
+        setup=carrier.stock.setup,
         mounted=carrier.mount != "hand",
         worn=step.spent.worn,
-        stay=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
+        change_after=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
+        drive=_drive(step),
+    )
+
+
+def _drive(step: StepFile) -> StageDrive:
+    return StageDrive(
+        machine=step.machine,
+        spindle=to_si(step.rpm, "rev/min") if step.rpm is not None else None,
+        diameter=to_si(step.diameter_mm, "mm") if step.diameter_mm is not None else None,
+        marked=step.speed_limit_m_s,
+        rest_after=step.rests.after_seconds if step.rests is not None else None,
+        rest_by_hand=step.rests is not None and step.rests.by_hand,
     )

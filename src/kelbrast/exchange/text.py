@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.wording import Measure, System, measured, minutes_text, tell
+from kelbrast.core.wording import Measure, System, measured, minutes_range, minutes_text, tell
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile
 from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
@@ -16,8 +16,15 @@ def plan_text(plan: PlanFile) -> str:
     head = [plan.title, f"{plan.material}, {_count(plan.pieces, 'piece')}, {minutes_text(plan.minutes)} each{around}"]
     if plan.blocked:
         head.append(f"! {plan.blocked}")
+    head += spread_text(plan)
     if len(plan.order) > 1:
         head.append("Order of work: " + ", ".join(plan.order))
+    if (found := plan.together) is not None:
+        changes = f" and {_count(found.saves_changes, 'wheel change')}" if found.saves_changes > 0 else ""
+        saved = f"{minutes_text(max(0.0, found.saves_minutes))}{changes} less than each face's own best"
+        head.append(
+            f"The routes of the faces are chosen together: {saved}{'' if found.exact else '; a better choice may exist'}."
+        )
     shared = [f"Set up once for {_and(one)}: {one.label}" for one in plan.set_ups if len(one.steps) > 1]
     blocks = ["\n".join([*head, *shared])]
     if plan.rack is not None and plan.rack.short:
@@ -25,8 +32,16 @@ def plan_text(plan: PlanFile) -> str:
     blocks += _operations("Before", plan, "before")
     blocks += [_face_text(face) for face in plan.faces]
     blocks += [*_operations("Between", plan, "between"), *_operations("After", plan, "after")]
-    blocks.append("\n".join(f"! {caution}" for caution in plan.cautions))
+    blocks.append("\n".join([*(f"! {one}" for one in plan.cautions), *(f"* {one}" for one in plan.advice)]))
     return "\n\n".join(blocks)
+
+
+def spread_text(plan: PlanFile) -> list[str]:
+    """What nine of ten pieces stay below, and where most of the spread comes from; nothing where nothing is done."""
+    if plan.minutes_high is None or not plan.spread:
+        return []
+    causes = ", then ".join(f"{one.label} ({100 * one.share:.0f} %)" for one in plan.spread[:2])
+    return [f"Nine of ten stay below {minutes_text(plan.minutes_high)}. What varies most: {causes}."]
 
 
 def _and(one: SetUpFile) -> str:
@@ -102,6 +117,11 @@ def _weighed(face: AdviceFile) -> str:
     lines = [f"{face.face}: {_count(len(face.front), 'route')} that nothing beats"]
     for route in face.front:
         lines.append(f"  {_sums(route.minutes, route.metal_um, route.cost, route.changes)}  {', '.join(route.labels)}")
+    if face.named:
+        lines.append("  What each would take:")
+    for named in face.named:
+        sums = _sums(named.minutes, named.metal_um, named.cost, named.changes)
+        lines.append(f"  {sums}  {', '.join(named.names)}: {', '.join(named.labels)}")
     if face.bet is not None:
         bet = face.bet
         first = f"try {bet.fine_label} on a patch" if bet.try_first else f"start with {bet.coarse_label}"
@@ -117,13 +137,15 @@ def _face_text(face: FacePlanFile) -> str:
         return f"{face.name}: keep off, mask it"
     if not face.possible:
         return "\n  ".join([f"{face.name}: not possible ({face.binding})", str(face.reason), *_instead(face)])
+    if face.edge is not None and face.edge.wanted == "sharp":
+        return f"{face.name}: stays sharp, let no wheel roll over it"
     if not face.steps:
         return f"{face.name}: nothing to do, it is as wanted already"
     limit = f" of {figures(face.limit_um)}" if face.limit_um is not None else ""
     above = f" after {figures(face.above_um)} µm that stood above it" if face.above_um else ""
     metal = f"{figures(max(0.0, face.metal_um - face.above_um))}{limit} µm off{above}"
     changes = _count(face.changes, "change")
-    lines = [f"{face.name}: {minutes_text(face.minutes)}, {metal}, {changes}"]
+    lines = [f"{face.name}: {minutes_range(face.minutes, face.minutes_high)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
     if face.marks_said is not None:
         said = tell(to_sentence(face.marks_said))
@@ -168,10 +190,11 @@ def _step_lines(number: int, step: StepFile) -> list[str]:
         stay += f"; {_count(step.rests.count, 'rest')} to cool ({how})"
     return [
         f"  {number}. {step.label} ({step.machine_label}; {speed})",
-        f"     {minutes_text(step.minutes)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"
+        f"     {minutes_range(step.minutes, step.minutes_high)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"
         f" takes {figures(step.takes_um)} µm, {step.pressure} pressure{stay}",
         f"     Lay: {step.lay}. {step.check}",
         *(f"     ! {caution}" for caution in step.cautions),
+        *(f"     * {advice}" for advice in step.advice),
     ]
 
 

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel
 
-from kelbrast.core.planning.why import Sum, Term
+from kelbrast.core.planning.questions.derivation import Derivation, Given
 from kelbrast.core.reference.schemas import KINDS
 
 
@@ -28,14 +28,14 @@ class SumFile(BaseModel):
     unit: str
 
 
-def to_why_file(sums: tuple[Sum, ...]) -> list[SumFile]:
+def to_why_file(sums: tuple[Derivation, ...]) -> list[SumFile]:
     return [
         SumFile(what=one.what, formula=one.formula, terms=[_term(term) for term in one.terms], result=one.result, unit=one.unit)
         for one in sums
     ]
 
 
-def _term(term: Term) -> TermFile:
+def _term(term: Given) -> TermFile:
     source = term.constant.source if term.constant else None
     return TermFile(
         symbol=term.symbol,

@@ -10,7 +10,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
-from kelbrast.core.learning.factors import Observation, Quantity
+from kelbrast.core.learning.factors import LearntQuantity, Observation
 from kelbrast.storage.tables import ObservationRow, RunEventRow, RunRow, RunStepRow
 
 
@@ -209,7 +209,7 @@ def all_observations(session: Session) -> list[Observation]:
             ObservationRow.ratio,
         ).order_by(ObservationRow.id)
     )
-    return [Observation(run, carrier, family, cast(Quantity, said), ratio) for run, carrier, family, said, ratio in rows]
+    return [Observation(run, carrier, family, cast(LearntQuantity, said), ratio) for run, carrier, family, said, ratio in rows]
 
 
 def observations_change(session: Session) -> tuple[int, int, float]:

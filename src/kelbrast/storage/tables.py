@@ -113,6 +113,7 @@ class FaceRow(Base):
     curved: Mapped[bool | None]
     keep_off: Mapped[bool]
     wish: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    edge: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     job: Mapped[JobRow] = relationship(back_populates="faces")
 
     __table_args__ = (UniqueConstraint("job_id", "position"),)

@@ -10,6 +10,7 @@ export type Face = Schemas['FaceFile'];
 export type Found = Schemas['FoundFile'];
 export type Want = Schemas['WantFile'];
 export type Shape = Schemas['ShapeFile'];
+export type Edge = Schemas['EdgeFile'];
 export type Plan = Schemas['PlanFile'];
 export type FacePlan = Schemas['FacePlanFile'];
 export type Choices = Schemas['ChoicesFile'];
@@ -22,8 +23,8 @@ export type Operation = Schemas['OperationFile'];
 export type Drawing = Schemas['DrawingFile'];
 export type RackItem = Schemas['ItemOut'];
 export type RackItemFile = Schemas['ItemFile'];
-export type RackEvent = Schemas['EventFile'];
-export type Thing = Schemas['Thing'];
+export type RackEvent = Schemas['ItemEventFile'];
+export type Stockable = Schemas['Stockable'];
 export type RackChange = Schemas['ChangeOut'];
 export type BuyingSearch = Schemas['SearchOut'];
 export type Preparation = Schemas['PreparationOut'];
@@ -169,7 +170,7 @@ export const api = {
   goBack: (job: Job, mark: Mark) =>
     answered<GoBack>(client.POST('/api/goback', { params: { query: mark }, body: job })),
   rack: () => answered<RackItem[]>(client.GET('/api/rack')),
-  things: () => answered<Thing[]>(client.GET('/api/rack/things')),
+  things: () => answered<Stockable[]>(client.GET('/api/rack/things')),
   putOnRack: (items: Partial<RackItemFile>[]) =>
     answered<RackItem[]>(client.POST('/api/rack', { body: { items: items as RackItemFile[] } })),
   changeItem: (id: number, item: RackItemFile, revision: number) =>

@@ -1,5 +1,5 @@
 import { choices } from './catalogue.svelte';
-import type { Face } from './client';
+import type { Edge, Face } from './client';
 import { shown } from '../units/shown.svelte';
 
 /** How a face came, in the units shown: "pits 22–35 µm". */
@@ -16,4 +16,11 @@ export function wantedSaid(face: Face): string {
   if (face.want.finish) return choices.finish(face.want.finish)?.label ?? face.want.finish;
   const ends = face.want.ra_um?.map((end) => (end === null ? '–' : shown.bare(end, 'roughness')));
   return `Ra ${ends?.join(' to ')} ${shown.unit('roughness')}`;
+}
+
+/** What becomes of an edge: "edge of 400 mm, broken at 45° 0.3 mm". */
+export function edgeSaid(edge: Edge): string {
+  const wanted = choices.all?.edges.find((one) => one.id === edge.wanted)?.label ?? edge.wanted;
+  const size = edge.size_mm ? ` ${shown.say(edge.size_mm, 'length')}` : '';
+  return `edge of ${shown.say(edge.length_mm, 'length')}, ${wanted.toLowerCase()}${size}`;
 }

@@ -1386,6 +1386,8 @@ export interface components {
             kept: number;
             /** Pruned */
             pruned: number;
+            /** Named */
+            named: components["schemas"]["NamedRouteFile"][];
             bet: components["schemas"]["BetFile"] | null;
         };
         /**
@@ -1535,6 +1537,8 @@ export interface components {
             found: components["schemas"]["Choice"][];
             /** Reaches */
             reaches: components["schemas"]["Choice"][];
+            /** Edges */
+            edges: components["schemas"]["Choice"][];
             /** Habits */
             habits: components["schemas"]["Choice"][];
             /** Handovers */
@@ -1698,31 +1702,39 @@ export interface components {
             source_kind: string;
         };
         /**
-         * EventFile
-         * @description Something that happened to an item. `charge`: the compound on a wheel or the grade on a lap.
+         * EdgeFile
+         * @description A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it.
          */
-        EventFile: {
+        EdgeFile: {
+            /** Length Mm */
+            length_mm: number;
             /**
-             * Kind
+             * Wanted
              * @enum {string}
              */
-            kind: "used" | "downgraded" | "retired" | "stock" | "measured";
-            /** Charge */
-            charge?: string | null;
-            /** Family */
-            family?: string | null;
-            /**
-             * Amount
-             * @default 0
-             */
-            amount: number;
+            wanted: "sharp" | "break" | "radius";
             /** Size Mm */
             size_mm?: number | null;
             /**
-             * Why
-             * @default
+             * Next To
+             * @default []
              */
-            why: string;
+            next_to: string[];
+        };
+        /**
+         * EdgePlan
+         * @description An edge: how long, what becomes of it, and the leg of its break or its radius (0 where it stays sharp).
+         */
+        EdgePlan: {
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Wanted
+             * @enum {string}
+             */
+            wanted: "sharp" | "break" | "radius";
+            /** Size Mm */
+            size_mm: number;
         };
         /** EventOut */
         EventOut: {
@@ -1756,15 +1768,16 @@ export interface components {
         /** EventsIn */
         EventsIn: {
             /** Events */
-            events: components["schemas"]["EventFile"][];
+            events: components["schemas"]["ItemEventFile"][];
         };
         /**
          * FaceFile
-         * @description One face of the part.
+         * @description One face of the part, or with `edge` one of its edges: then how it was found is left out, and `want` may be.
          */
         FaceFile: {
             /** Name */
             name: string;
+            edge?: components["schemas"]["EdgeFile"] | null;
             /** Area Cm2 */
             area_cm2?: number | null;
             shape?: components["schemas"]["ShapeFile"] | null;
@@ -1820,6 +1833,7 @@ export interface components {
             reason_said?: components["schemas"]["SentenceFile"] | null;
             /** Keep Off */
             keep_off: boolean;
+            edge?: components["schemas"]["EdgePlan"] | null;
             /**
              * Aim
              * @enum {string}
@@ -1827,6 +1841,11 @@ export interface components {
             aim: "time" | "metal" | "cost" | "changes";
             /** Minutes */
             minutes: number;
+            /**
+             * Minutes High
+             * @description nine of ten stay below; null in plans that were kept without it
+             */
+            minutes_high?: number | null;
             /** Metal Um */
             metal_um: number;
             /**
@@ -2143,6 +2162,16 @@ export interface components {
             blocked: string | null;
             /** Minutes */
             minutes: number;
+            /**
+             * Minutes High
+             * @description nine of ten stay below; null in plans that were kept without it
+             */
+            minutes_high?: number | null;
+            /**
+             * Spread
+             * @default []
+             */
+            spread: components["schemas"]["SpreadShare"][];
             /** Minutes All */
             minutes_all: number;
             /** Around Minutes */
@@ -2157,6 +2186,7 @@ export interface components {
             faces: components["schemas"]["FacePlanFile"][];
             /** Set Ups */
             set_ups: components["schemas"]["SetUpFile"][];
+            together?: components["schemas"]["TogetherFile"] | null;
             /** Gather */
             gather: components["schemas"]["GatheredFile"][];
             /** Operations */
@@ -2164,6 +2194,12 @@ export interface components {
             rack?: components["schemas"]["RackCheck"] | null;
             /** Cautions */
             cautions: string[];
+            /**
+             * Advice
+             * @description what is good to know
+             * @default []
+             */
+            advice: string[];
             goback: components["schemas"]["GoBack"];
         };
         /** GradeFile */
@@ -2302,6 +2338,33 @@ export interface components {
             simulated: boolean;
         };
         /**
+         * ItemEventFile
+         * @description Something that happened to an item. `charge`: the compound on a wheel or the grade on a lap.
+         */
+        ItemEventFile: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "used" | "downgraded" | "retired" | "stock" | "measured";
+            /** Charge */
+            charge?: string | null;
+            /** Family */
+            family?: string | null;
+            /**
+             * Amount
+             * @default 0
+             */
+            amount: number;
+            /** Size Mm */
+            size_mm?: number | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * ItemFile
          * @description An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue.
          */
@@ -2341,7 +2404,7 @@ export interface components {
              */
             note: string;
             /** History */
-            history?: components["schemas"]["EventFile"][];
+            history?: components["schemas"]["ItemEventFile"][];
         };
         /**
          * ItemOut
@@ -2353,7 +2416,7 @@ export interface components {
             /** Revision */
             revision: number;
             item: components["schemas"]["ItemFile"];
-            thing: components["schemas"]["Thing"];
+            thing: components["schemas"]["Stockable"];
             /** Have */
             have: number;
             /** Size Mm */
@@ -2727,7 +2790,7 @@ export interface components {
          *
          *     `Mr1`, `Mr2` in per cent. `reflected`: the share of green light (0.55 um) in per cent that is reflected as by a mirror,
          *     straight on, and `gloss` the same at 60 degrees, as far as the roughness decides them. `cut_off_chosen`: by the standard,
-         *     not by hand. `sections`: fewer than 5 on a short profile.
+         *     not by hand; `cut_off_by_spacing`: from the spacing of marks that repeat. `sections`: fewer than 5 on a short profile.
          */
         MeasureFile: {
             /**
@@ -2776,6 +2839,8 @@ export interface components {
             lambda_s_um: number | null;
             /** Cut Off Chosen */
             cut_off_chosen: boolean;
+            /** Cut Off By Spacing */
+            cut_off_by_spacing: boolean;
             /** Form Degree */
             form_degree: number;
             /** Sections */
@@ -2794,7 +2859,7 @@ export interface components {
             ][];
             /**
              * Bearing
-             * @description the bearing curve: material in per cent, height in um
+             * @description the material ratio curve: material in per cent, height in um
              */
             bearing: [
                 number,
@@ -2876,6 +2941,26 @@ export interface components {
             id: string;
             /** Label */
             label: string;
+        };
+        /**
+         * NamedRouteFile
+         * @description The route that these aims, habits and schools would take.
+         */
+        NamedRouteFile: {
+            /** Tools */
+            tools: string[];
+            /** Labels */
+            labels: string[];
+            /** Minutes */
+            minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Cost */
+            cost: number;
+            /** Changes */
+            changes: number;
+            /** Names */
+            names: string[];
         };
         /**
          * Nicks
@@ -3034,6 +3119,16 @@ export interface components {
             blocked: string | null;
             /** Minutes */
             minutes: number;
+            /**
+             * Minutes High
+             * @description nine of ten stay below; null in plans that were kept without it
+             */
+            minutes_high?: number | null;
+            /**
+             * Spread
+             * @default []
+             */
+            spread: components["schemas"]["SpreadShare"][];
             /** Minutes All */
             minutes_all: number;
             /** Around Minutes */
@@ -3048,6 +3143,7 @@ export interface components {
             faces: components["schemas"]["FacePlanFile"][];
             /** Set Ups */
             set_ups: components["schemas"]["SetUpFile"][];
+            together?: components["schemas"]["TogetherFile"] | null;
             /** Gather */
             gather: components["schemas"]["GatheredFile"][];
             /** Operations */
@@ -3055,6 +3151,12 @@ export interface components {
             rack?: components["schemas"]["RackCheck"] | null;
             /** Cautions */
             cautions: string[];
+            /**
+             * Advice
+             * @description what is good to know
+             * @default []
+             */
+            advice: string[];
         };
         /** PreparationOut */
         PreparationOut: {
@@ -3138,7 +3240,8 @@ export interface components {
         };
         /**
          * RackCheck
-         * @description The plan against the shop's own rack: what is short, the best plan without that, and what is refused.
+         * @description The plan against the shop's own rack: what is short, the best plan of which nothing is short and the tools that it does
+         *     without, and what is refused.
          */
         RackCheck: {
             /** Short */
@@ -3147,6 +3250,11 @@ export interface components {
             without_minutes: number | null;
             /** Without Possible */
             without_possible: boolean;
+            /**
+             * Without Tools
+             * @default []
+             */
+            without_tools: string[];
             /** Refused */
             refused: components["schemas"]["RefusedFile"][];
         };
@@ -3478,6 +3586,21 @@ export interface components {
             worn: number;
         };
         /**
+         * SpreadShare
+         * @description Why minutes differ from the likely ones: a cause, and its share (0 to 1) of what they vary.
+         */
+        SpreadShare: {
+            /**
+             * Cause
+             * @enum {string}
+             */
+            cause: "depth" | "rate" | "hand" | "checks";
+            /** Label */
+            label: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * StepFile
          * @description One step. `takes_um = clearance * from_um`, and `from_um` is the `leaves_um` of the step before.
          */
@@ -3506,6 +3629,11 @@ export interface components {
             clearance: number;
             /** Minutes */
             minutes: number;
+            /**
+             * Minutes High
+             * @description nine of ten stay below; null in plans that were kept without it
+             */
+            minutes_high?: number | null;
             /** Cut Minutes */
             cut_minutes: number;
             /** Speed M S */
@@ -3580,6 +3708,12 @@ export interface components {
             /** Cautions */
             cautions: string[];
             /**
+             * Advice
+             * @description what is good to know
+             * @default []
+             */
+            advice: string[];
+            /**
              * Curve
              * @description (minutes since the step began, deepest marks left in um)
              */
@@ -3611,6 +3745,49 @@ export interface components {
             seconds: number;
             /** Corrected */
             corrected: boolean;
+        };
+        /**
+         * Stockable
+         * @description Something of the catalogue that can stand on a rack, with the catalogue's figures.
+         */
+        Stockable: {
+            /** What */
+            what: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machine" | "abrasive" | "wheel" | "lap" | "compound";
+            /** Kind Label */
+            kind_label: string;
+            /** Carrier */
+            carrier: string;
+            /** Carrier Label */
+            carrier_label: string;
+            /** Grade */
+            grade: string;
+            /** Grain Um */
+            grain_um: number | null;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Marked M S */
+            marked_m_s: number | null;
+            /** Price */
+            price: number | null;
+            /** Life Min */
+            life_min: number | null;
+            /** Unit */
+            unit: string;
+            /** Rpm */
+            rpm: number[];
+            /** Spindles */
+            spindles: number;
+            /** Wears Down */
+            wears_down: boolean;
+            /** Not For */
+            not_for: string[];
         };
         /**
          * StripOut
@@ -3759,49 +3936,6 @@ export interface components {
             source: string | null;
         };
         /**
-         * Thing
-         * @description Something of the catalogue that can stand on a rack, with the catalogue's figures.
-         */
-        Thing: {
-            /** What */
-            what: string;
-            /** Label */
-            label: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "machine" | "abrasive" | "wheel" | "lap" | "compound";
-            /** Kind Label */
-            kind_label: string;
-            /** Carrier */
-            carrier: string;
-            /** Carrier Label */
-            carrier_label: string;
-            /** Grade */
-            grade: string;
-            /** Grain Um */
-            grain_um: number | null;
-            /** Diameter Mm */
-            diameter_mm: number | null;
-            /** Marked M S */
-            marked_m_s: number | null;
-            /** Price */
-            price: number | null;
-            /** Life Min */
-            life_min: number | null;
-            /** Unit */
-            unit: string;
-            /** Rpm */
-            rpm: number[];
-            /** Spindles */
-            spindles: number;
-            /** Wears Down */
-            wears_down: boolean;
-            /** Not For */
-            not_for: string[];
-        };
-        /**
          * TileOut
          * @description A picture at /api/light/{key}.png: what it shows, and after which step (0: as found).
          */
@@ -3812,6 +3946,21 @@ export interface components {
             label: string;
             /** Step */
             step: number;
+        };
+        /**
+         * TogetherFile
+         * @description What choosing the routes of the faces together saves on a piece against each face's own best; what is not the aim may
+         *     be below 0. `exact`: no choice of these routes is better; else none saves more than `at_most` minutes (or changes).
+         */
+        TogetherFile: {
+            /** Saves Minutes */
+            saves_minutes: number;
+            /** Saves Changes */
+            saves_changes: number;
+            /** Exact */
+            exact: boolean;
+            /** At Most */
+            at_most: number;
         };
         /**
          * ToldOut
@@ -4808,7 +4957,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Thing"][];
+                    "application/json": components["schemas"]["Stockable"][];
                 };
             };
             /** @description Something in the request can not be used */

@@ -13,6 +13,7 @@ import {
   plannedClock,
   readNumber,
   roundedDown,
+  span,
   toShown,
   typed,
   unitLabel,
@@ -65,6 +66,10 @@ describe('numbers as people write them', () => {
 // And says the same times and the same sentences.
 test.each(numbers.minutes as [number, string][])('%d minutes are %j', (minutes, said) =>
   expect(duration(minutes)).toBe(said),
+);
+
+test.each(numbers.range as [number, number | null, string][])('%d to %d minutes are %j', (minutes, high, said) =>
+  expect(span({ minutes, minutes_high: high })).toBe(said),
 );
 
 test.each(sentences.map((one) => [one.said.code, one] as const))('%s in both systems', (_, one) => {

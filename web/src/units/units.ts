@@ -169,6 +169,13 @@ export function duration(minutes: number): string {
   return `${figures(minutes / 60)} h`;
 }
 
+/** Likely minutes, and what nine of ten stay below where that is known; as `core/wording.py` has them. */
+export function span(of: { minutes: number; minutes_high?: number | null }): string {
+  const [low, high] = [duration(of.minutes), duration(of.minutes_high ?? of.minutes)];
+  if (low === high) return low;
+  return `${high.endsWith(' min') ? low.replace(/ min$/, '') : low} to ${high}`;
+}
+
 /** How much longer or shorter; nothing that is too little to know. */
 export function difference(minutes: number): string {
   if (Math.abs(minutes) < 0.25) return 'same time';

@@ -1,17 +1,35 @@
 """Everything that can happen in a run, as events that are only ever added."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Final, Literal
 
 from kelbrast.core.bench.clock import Moment
+from kelbrast.core.planning.questions.goback import Extent
+from kelbrast.core.rules.order import place_in_order
 
 EventKind = Literal[
     "started", "paused", "gone", "more", "back", "accepted", "skipped", "picked", "order", "changed", "recharged",
     "waiting", "operated", "measured", "photo", "note", "trouble", "corrected", "finished", "stopped", "undone",
 ]  # fmt: skip
 Order = Literal["step", "piece"]
-Extent = Literal["patch", "whole"]
 ORDERS: Final[dict[Order, str]] = {"step": "All pieces per step", "piece": "One piece through"}
+
+
+@dataclass(frozen=True, slots=True)
+class StageDrive:
+    """How a step is driven and held (SI); None where nothing was planned.
+
+    Attributes:
+        machine: its id.  spindle: rev/s.  diameter, marked: of the wheel as it is, its marked limit now in m/s.
+        rest_after: work after which the part is put down to cool, s; rest_by_hand: because the hand holds it.
+    """
+
+    machine: str = "hand"
+    spindle: float | None = None
+    diameter: float | None = None
+    marked: float | None = None
+    rest_after: float | None = None
+    rest_by_hand: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +43,8 @@ class Stage:
         leaves: depth of the marks that it leaves.
         seconds: planned, on the work.  setup: putting the tool on.  mounted: it goes on a machine.
         takes: the layer that it is planned to take off.
-        worn: abrasives, bars or tubs that it is planned to wear out.  stay: when a dying abrasive is changed, None for others.
+        worn: abrasives, bars or tubs that it is planned to wear out.
+        change_after: of cutting, when a dying abrasive is changed; None for others.
     """
 
     face: str
@@ -39,7 +58,8 @@ class Stage:
     setup: float
     mounted: bool
     worn: float = 0.0
-    stay: float | None = None
+    change_after: float | None = None
+    drive: StageDrive = field(default_factory=StageDrive)
 
     @property
     def key(self) -> tuple[str, int, int]:
@@ -47,8 +67,8 @@ class Stage:
 
     @property
     def place(self) -> tuple[int, float, str, str, int]:
-        """The order of work: the same rule as `planning.setups.set_ups`, so that faces share a tool."""
-        return self.turn, -self.leaves, self.tool, self.face, self.step
+        """Where it stands in the work of its piece."""
+        return *place_in_order(self.turn, self.leaves, self.tool), self.face, self.step
 
 
 @dataclass(frozen=True, slots=True)

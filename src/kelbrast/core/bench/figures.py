@@ -30,8 +30,8 @@ class Figures:
     backs: int
 
 
-def figures(run: Run, shapes: Mapping[str, str]) -> Figures:
-    """What a run came to so far. `shapes`: the kind of shape of each face that has one."""
+def figures(run: Run, shapes: Mapping[str, str | None]) -> Figures:
+    """What a run came to so far. `shapes`: the kind of shape of each face, see `Job.shapes`."""
     planned_worn: dict[str, float] = {}
     layers: dict[str, float] = {}
     for stage in run.layout.stages:
@@ -54,15 +54,15 @@ def worn_out(run: Run) -> dict[str, float]:
     stages = {stage.key: stage for stages in run.stages.values() for stage in stages}
     for (_, face, route, step), work in run.works.items():
         stage = stages[face, route, step]
-        if stage.stay is None and stage.seconds > 0:
+        if stage.change_after is None and stage.seconds > 0:
             found[stage.tool] = found.get(stage.tool, 0.0) + stage.worn * work.seconds / stage.seconds
-        elif stage.stay is not None:
+        elif stage.change_after is not None:
             on = run.on_tool.get(stage.tool, 0.0)
-            found[stage.tool] = run.changes.get(stage.tool, 0) + min(1.0, on / stage.stay)
+            found[stage.tool] = run.changes.get(stage.tool, 0) + min(1.0, on / stage.change_after)
     return found
 
 
-def gone_by_measurement(run: Run, piece: int, face: str, shapes: Mapping[str, str]) -> float | None:
+def gone_by_measurement(run: Run, piece: int, face: str, shapes: Mapping[str, str | None]) -> float | None:
     """What came off a face of a piece by two readings of one place, m; None where nothing was measured twice."""
     return max((gone for at, gone in _gone(run, shapes).items() if at[:2] == (piece, face)), default=None)
 
@@ -84,7 +84,7 @@ class _Place(NamedTuple):
     direction: str
 
 
-def _gone(run: Run, shapes: Mapping[str, str]) -> dict[_Place, float]:
+def _gone(run: Run, shapes: Mapping[str, str | None]) -> dict[_Place, float]:
     first: dict[_Place, float] = {}
     gone: dict[_Place, float] = {}
     for place, value in _sizes(run, simulated=False):

@@ -15,11 +15,11 @@ from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.wording import Quantity as Shown
 
-Quantity = Literal["size", "coat", "ra", "gloss", "temperature", "spindle", "weight"]
+GaugedQuantity = Literal["size", "coat", "ra", "gloss", "temperature", "spindle", "weight"]
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class InstrumentKind:
     """A quantity that is measured at the bench: its name, how it is shown, the unit that it is typed in, sensible ends (SI)."""
 
     label: str
@@ -29,14 +29,14 @@ class Kind:
     high: float
 
 
-QUANTITIES: Final[dict[str, Kind]] = {
-    "size": Kind("Size", "length", "mm", 0.0, 100.0),
-    "coat": Kind("Coat thickness", "depth", "um", 0.0, 0.01),
-    "ra": Kind("Roughness Ra", "roughness", "um", 0.0, 1e-3),
-    "gloss": Kind("Gloss", "gloss", "1", 0.0, 2000.0),
-    "temperature": Kind("Temperature", "temperature", "C", 173.0, 1500.0),
-    "spindle": Kind("Spindle speed", "turns", "rev/min", 0.0, 2000.0),
-    "weight": Kind("Weight", "mass", "g", 0.0, 10_000.0),
+QUANTITIES: Final[dict[str, InstrumentKind]] = {
+    "size": InstrumentKind("Size", "length", "mm", 0.0, 100.0),
+    "coat": InstrumentKind("Coat thickness", "depth", "um", 0.0, 0.01),
+    "ra": InstrumentKind("Roughness Ra", "roughness", "um", 0.0, 1e-3),
+    "gloss": InstrumentKind("Gloss", "gloss", "1", 0.0, 2000.0),
+    "temperature": InstrumentKind("Temperature", "temperature", "C", 173.0, 1500.0),
+    "spindle": InstrumentKind("Spindle speed", "turns", "rev/min", 0.0, 2000.0),
+    "weight": InstrumentKind("Weight", "mass", "g", 0.0, 10_000.0),
 }
 
 

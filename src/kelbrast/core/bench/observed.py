@@ -1,5 +1,6 @@
 """What a run says about the shop: ratios of what happened to the published figures."""
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
@@ -7,7 +8,7 @@ from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import Measured
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
-from kelbrast.core.learning.factors import Observation, Quantity, Yours
+from kelbrast.core.learning.factors import LearntQuantity, Observation, Yours
 from kelbrast.core.process.dulling import fresh_in
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.shapes import layer_between
@@ -21,7 +22,7 @@ class Planned:
     """What the plan expected of a step (SI), with the shop's factors that were in it.
 
     Attributes:
-        seconds: on the work.  life: of its abrasive, None for what does not die.  stay: when that is changed.
+        seconds: on the work.  life: of its abrasive, and change_after: when that is changed; None for what does not die.
         takes: the layer that it probably takes off.  leaves_ra: what it leaves.
         guessed: how deep the marks were that it met is a guess, so its time alone says nothing about the rate.
         shape: the kind of the face's shape, for what two sizes mean.
@@ -31,7 +32,7 @@ class Planned:
     family: str
     seconds: float
     life: float | None
-    stay: float | None
+    change_after: float | None
     takes: float
     leaves_ra: float
     guessed: bool
@@ -39,7 +40,7 @@ class Planned:
     yours: Yours
 
     def fresh(self, seconds: float) -> float:
-        return fresh_in(seconds=seconds, life=self.life, stay=self.stay)
+        return float(fresh_in(seconds=seconds, life=self.life or math.inf, change_after=self.change_after or math.inf))
 
 
 def observed(run: Run, planned: Stages, *, run_id: int) -> list[Observation]:
@@ -52,7 +53,7 @@ def observed(run: Run, planned: Stages, *, run_id: int) -> list[Observation]:
     return [Observation(run_id, what.carrier, what.family, quantity, ratio) for what, quantity, ratio in found if ratio > 0]
 
 
-Said = Iterator[tuple[Planned, Quantity, float]]
+Said = Iterator[tuple[Planned, LearntQuantity, float]]
 
 
 def _mistap() -> float:
@@ -94,11 +95,11 @@ def _by_changes(run: Run, planned: Stages) -> Said:
     for tool, lasted in run.worn_at.items():
         stages = (stage for stages in run.stages.values() for stage in stages if stage.tool == tool)
         what = next((planned[stage.key] for stage in stages if stage.key in planned), None)
-        if what is None or what.stay is None:
+        if what is None or what.change_after is None:
             continue
         for seconds in lasted:
             if seconds >= _mistap():
-                yield what, "life", what.yours.life * seconds / what.stay
+                yield what, "life", what.yours.life * seconds / what.change_after
 
 
 def _by_roughness(run: Run, planned: Stages) -> Said:

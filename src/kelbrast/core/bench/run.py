@@ -7,7 +7,7 @@ from typing import Final, Literal
 from kelbrast.core.bench.clock import Moment, elapsed
 from kelbrast.core.bench.events import Event, Order, Stage
 
-Key = tuple[int, str, int, int]  # piece, face, route, step
+WorkKey = tuple[int, str, int, int]  # piece, face, route, step
 Outcome = Literal["open", "gone", "back", "dropped", "skipped"]
 Status = Literal["open", "finished", "stopped"]
 
@@ -68,7 +68,7 @@ class Run:
     stages: Mapping[int, tuple[Stage, ...]]
     ahead: Mapping[int, tuple[Stage, ...]]
     current: tuple[int, Stage] | None
-    works: Mapping[Key, Work] = field(default_factory=dict)
+    works: Mapping[WorkKey, Work] = field(default_factory=dict)
     order: Order = "step"
     picked: int | None = None
     clock: Moment | None = None

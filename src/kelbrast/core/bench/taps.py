@@ -6,7 +6,7 @@ from typing import Final
 
 from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import Event, EventKind, Stage
-from kelbrast.core.bench.run import Key, Outcome, Run, Waiting, in_hand
+from kelbrast.core.bench.run import Outcome, Run, Waiting, WorkKey, in_hand
 from kelbrast.core.errors import BadInput
 
 
@@ -228,7 +228,7 @@ BESIDE: Final[tuple[EventKind, ...]] = (
 )  # fmt: skip
 
 
-def _key(event: Event) -> Key:
+def _key(event: Event) -> WorkKey:
     if event.piece is None or event.stage is None:
         raise BadInput.one("stage", "say which piece and step it is about")
     return (event.piece, *event.stage)
@@ -240,7 +240,7 @@ def _current(run: Run) -> tuple[int, Stage]:
     return run.current
 
 
-def _in_hand(run: Run, event: Event) -> Key:
+def _in_hand(run: Run, event: Event) -> WorkKey:
     """The key of the stage in hand, which the event must be about: nobody taps for a step that is no longer there."""
     piece, stage = _current(run)
     key = (piece, *stage.key)

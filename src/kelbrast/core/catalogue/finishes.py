@@ -30,6 +30,11 @@ class Finish:
     no_finer_than: str | None = None
     figures: tuple[tuple[str, Constant], ...] = ()
 
+    @property
+    def by_number(self) -> bool:
+        """A roughness grade number of a drawing, N1 to N12."""
+        return self.id.startswith("N") and self.id[1:].isdigit()
+
 
 @cache
 def finishes() -> dict[str, Finish]:

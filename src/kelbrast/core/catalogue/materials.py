@@ -1,5 +1,6 @@
 """What parts are made of."""
 
+import math
 from dataclasses import dataclass
 from functools import cache
 from typing import Any, Final
@@ -18,6 +19,8 @@ class Material:
         limit: surface temperature to stay below while working.
         worked_wet: abrasives that can be wet are used wet on it: dry they clog and burn.
         look, protection, protect_within: its own where it differs from its family (see `Family`).
+        cut_share: how much less comes off than its hardness says.
+        smear: the deepest smeared layer under marks, in depths of them; coarsest: grain that it bears, m.
         figures: the same properties as constants, with unit and source.
     """
 
@@ -34,6 +37,9 @@ class Material:
     protect_within: float | None
     figures: tuple[tuple[str, Constant], ...]
     worked_wet: bool = False
+    cut_share: float = 1.0
+    smear: float = math.inf
+    coarsest: float = math.inf
 
     @property
     def diffusivity(self) -> float:
@@ -73,4 +79,5 @@ def _material(key: str, row: dict[str, Any]) -> Material:
         **{name: value.si for name, value in figures.items()},
         figures=tuple(figures.items()),
         worked_wet=row.get("worked_wet", False),
+        **{name: row[name].si for name in ("cut_share", "smear", "coarsest") if name in row},
     )

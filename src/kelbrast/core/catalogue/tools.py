@@ -1,6 +1,6 @@
 """The starter rack: carriers, and one tool for every grade, size or compound that a carrier comes with."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
 from functools import cache
 from typing import Any
 
@@ -14,68 +14,135 @@ _SIZE_NAMES = {"second-cut": "second cut", "veryfine": "very fine", "extrafine":
 
 
 @dataclass(frozen=True, slots=True)
-class Carrier:
-    """What holds the grain, and so decides how deep, how fast and where (SI throughout).
+class Cutting:
+    """What it does to a surface (SI).
 
     Attributes:
-        hold: c_hold of the scratch law.
+        hold: c_hold of the scratch law; floor: Ra of the lines of the cloth itself on the reference hardness, m.
+        wear_law: "coated", "graded", "lap", "constant" or "compound".
+        wear: Archard coefficient for "constant", and for "graded" at `wear_grain`, m.
+        takes_in_all: the layer that it may take in one step before it rounds edges and leaves waves, m; None for any.
+        takes_by_hardness: that layer goes with the softness of the work.
+        swirls: leaves swirls that show in a reflection.  waves: a cloth wheel, which rounds and waves a hard flat.
+        first_only: comes before every abrasive, as a file does.
+        drawn_only: at home where a size or a roughness is drawn.
+        lays: in which ways its marks can lie; arcs are neither straight nor without direction.
         levels: backed firmly enough to take down ripple and raised metal.
         backed: a grain on a backing, so that the habit counts the jump between two grades.
         reaches_depth: deepest mark that it can take out, whatever its grain; None for no limit.
         reach_in_grains: the same in sizes of its grain; None for no limit.
         hardest: hardness of the hardest work that it cuts, Pa; None for no limit.
-        wear_law: "coated", "lap", "constant" or "compound".
-        wear: Archard coefficient for the law "constant".
-        band: which band of surface speeds it is worked in; None when the machine alone decides.
-        life: e-folding time of its cutting rate; None when it does not die.
-        lasts: bench time from one bar, tub or bottle; None for what dies.
-        inside_radius: smallest inside radius that it enters; None when it does not go inside.
+        keeps_size: holds a size to a few microns: a lap, a stone, cloth in the lathe.
+    """
+
+    hold: float
+    wear_law: str
+    lays: tuple[str, ...]
+    levels: bool
+    backed: bool
+    floor: float = 0.0
+    wear: float | None = None
+    wear_grain: float | None = None
+    takes_in_all: float | None = None
+    takes_by_hardness: bool = False
+    drawn_only: bool = False
+    swirls: bool = False
+    waves: bool = False
+    first_only: bool = False
+    reaches_depth: float | None = None
+    reach_in_grains: float | None = None
+    hardest: float | None = None
+    keeps_size: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Access:
+    """Which faces it can be brought to.
+
+    Attributes:
+        inside_radius: smallest inside radius that it enters, m; None when it does not go inside.
         flat_only: would leave facets on a curved face.
         scallops: a small or round tool that leaves hollows on a larger flat face.
-        wears_down: its diameter shrinks with use.
-        keeps_size: holds a size to a few microns: a lap, a stone, cloth in the lathe.
         turned_only: for a round outside turning in the lathe.
+        edges: breaks or rounds an edge under control.
+        least_face, least_curved: area of the smallest face that it is taken to, and of the smallest curved one, m2.
+    """
+
+    open: bool
+    tight: bool
+    inside_radius: float | None = None
+    flat_only: bool = False
+    scallops: bool = False
+    turned_only: bool = False
+    edges: bool = False
+    least_face: float = 0.0
+    least_curved: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Running:
+    """How it is run (SI).
+
+    Attributes:
+        force, light_force: N.  patch: what it rubs at once, m2.
+        band: which band of surface speeds it is worked in; None when the machine alone decides.
+        pressure: over the whole patch, Pa, instead of the force; None for what is pressed in one place.
+        marked_limit: surface speed of a new wheel that is never passed, m/s.
         wet: may be used wet.
-        not_for: material families that it must not touch.
+    """
+
+    force: float
+    light_force: float
+    patch: float
+    friction: float
+    band: str | None = None
+    diameter: float | None = None
+    marked_limit: float | None = None
+    pressure: float | None = None
+    wet: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """What it costs in time and money, and how long it lasts (SI).
+
+    Attributes:
+        setup: to put it to work; change: of a dead one, s.
+        life: e-folding time of its cutting rate; None when it does not die.  life_by_grain: that of P80, finer ones die sooner.
+        lasts: bench time from one bar, tub or bottle; None for what dies.
+        wears_down: its diameter shrinks with use.
+    """
+
+    setup: float
+    change: float
+    price: float
+    unit: str
+    life: float | None = None
+    life_by_grain: bool = False
+    lasts: float | None = None
+    wears_down: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Carrier:
+    """What holds the grain, and so decides how deep, how fast and where.
+
+    Attributes:
+        not_for: material families that it must not touch; not_on: materials.
+        figures: its numbers as constants, with unit and source.
     """
 
     id: str
     label: str
     kind: str
     mount: str
-    hold: float
-    levels: bool
-    backed: bool
-    wear_law: str
-    lays: tuple[str, ...]
-    force: float
-    light_force: float
-    patch: float
-    friction: float
-    setup: float
-    change: float
-    price: float
-    unit: str
-    open: bool
-    tight: bool
+    cutting: Cutting
+    access: Access
+    running: Running
+    stock: Stock
     cautions: tuple[str, ...]
-    reaches_depth: float | None = None
-    reach_in_grains: float | None = None
-    wear: float | None = None
-    hardest: float | None = None
-    band: str | None = None
-    diameter: float | None = None
-    marked_limit: float | None = None
-    life: float | None = None
-    lasts: float | None = None
-    inside_radius: float | None = None
-    flat_only: bool = False
-    scallops: bool = False
-    wears_down: bool = False
-    keeps_size: bool = False
-    turned_only: bool = False
-    wet: bool = False
     not_for: tuple[str, ...] = ()
+    not_on: tuple[str, ...] = ()
     figures: tuple[tuple[str, Constant], ...] = ()
 
 
@@ -87,6 +154,7 @@ class Tool:
         grain: median grain size in metres.
         wear: Archard coefficient.
         charge: the compound on a wheel, or the grade on a lap; None for what carries its own grain.
+        swirls: leaves swirls that show in a reflection.
         suits: families its compound is kept for; None when it suits all that the carrier may touch.
     """
 
@@ -97,14 +165,20 @@ class Tool:
     grain: float
     wear: float
     charge: str | None = None
+    swirls: bool = False
     suits: tuple[str, ...] | None = None
+
+    @property
+    def is_torn(self) -> bool:
+        """Whether deep marks tear its grains out: a coated abrasive, not a bonded one."""
+        return self.carrier.cutting.wear_law == "coated" and self.carrier.kind != "stone"
 
     @property
     def reaches_depth(self) -> float | None:
         """The deepest mark that it can take out, m; None for no limit."""
         carrier = self.carrier
-        in_grains = None if carrier.reach_in_grains is None else carrier.reach_in_grains * self.grain
-        return min((limit for limit in (carrier.reaches_depth, in_grains) if limit is not None), default=None)
+        in_grains = None if carrier.cutting.reach_in_grains is None else carrier.cutting.reach_in_grains * self.grain
+        return min((limit for limit in (carrier.cutting.reaches_depth, in_grains) if limit is not None), default=None)
 
     def keeps_clean(self, family: str) -> bool:
         """Whether this family may be worked with it without spoiling work or wheel."""
@@ -140,28 +214,36 @@ def tool(key: str) -> Tool:
 def wear_coefficient(carrier: Carrier, grain: float) -> float:
     """Archard coefficient of a grain on this carrier (not for compounds, which carry their own).
 
-    Coated and bonded abrasives fall below the critical grain size; laps rise with the grain; the rest are constant.
+    Coated and bonded abrasives rise with the grain, more slowly above the reference; so do non-woven, rubber and bristle
+    (graded) and laps; the rest are constant.
     """
-    if carrier.wear_law == "coated":
-        ratio = grain / constant("removal.critical_grain").si
-        return constant("removal.coated").si * min(1.0, float(ratio ** constant("removal.size_exponent").si))
-    if carrier.wear_law == "lap":
+    if carrier.cutting.wear_law == "coated":
+        ratio = grain / constant("removal.reference_grain").si
+        exponent = constant("removal.fine_exponent" if ratio < 1 else "removal.coarse_exponent").value
+        return constant("removal.coated").value * float(ratio**exponent)
+    if carrier.cutting.wear_law == "lap":
         ratio = grain / constant("removal.lap_grain").si
         return constant("removal.lap").si * float(ratio ** constant("removal.lap_exponent").si)
-    if carrier.wear is None:
-        raise ReadError.one(f"carriers.toml:{carrier.id}.wear", f'is missing; the law "{carrier.wear_law}" needs it')
-    return carrier.wear
+    if carrier.cutting.wear is None:
+        raise ReadError.one(f"carriers.toml:{carrier.id}.wear", f'is missing; the law "{carrier.cutting.wear_law}" needs it')
+    if carrier.cutting.wear_law == "graded" and carrier.cutting.wear_grain is not None:
+        return carrier.cutting.wear * float((grain / carrier.cutting.wear_grain) ** constant("removal.fine_exponent").value)
+    return carrier.cutting.wear
 
 
 def _carrier(key: str, row: dict[str, Any]) -> Carrier:
     figures = {name: value for name, value in row.items() if isinstance(value, Constant)}
-    plain: dict[str, Any] = {
-        name: tuple(value) if isinstance(value, list) else value
+    values: dict[str, Any] = {
+        name: value.si if isinstance(value, Constant) else tuple(value) if isinstance(value, list) else value
         for name, value in row.items()
-        if name in Carrier.__dataclass_fields__ and name not in figures
     }
-    numbers: dict[str, Any] = {name: value.si for name, value in figures.items()}
-    return Carrier(id=key, **plain, **numbers, figures=tuple(figures.items()))
+
+    def part(group: type[Any]) -> dict[str, Any]:
+        return {field.name: values[field.name] for field in fields(group) if field.name in values}
+
+    groups = {"cutting": Cutting, "access": Access, "running": Running, "stock": Stock}
+    themes = {name: group(**part(group)) for name, group in groups.items()}
+    return Carrier(**{**part(Carrier), "id": key, **themes, "figures": tuple(figures.items())})
 
 
 def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
@@ -170,14 +252,23 @@ def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
         Tool(
             id=f"{carrier.id}-{grade.name.lower()}",
             label=f"{carrier.label} {grade.name.replace('um', ' µm')}",
-            carrier=carrier,
+            carrier=_dying(carrier, grade.grain),
             grade=grade.name,
             grain=grade.grain,
             wear=wear_coefficient(carrier, grade.grain),
-            charge=grade.name if carrier.wear_law == "lap" else None,
+            charge=grade.name if carrier.cutting.wear_law == "lap" else None,
         )
         for grade in grades
     ]
+
+
+def _dying(carrier: Carrier, grain: float) -> Carrier:
+    """The carrier with the life of this grain: finer ones die sooner."""
+    stock = carrier.stock
+    if not stock.life_by_grain or stock.life is None:
+        return carrier
+    share = (grain / constant("removal.reference_grain").si) ** constant("removal.life_exponent").value
+    return replace(carrier, stock=replace(stock, life=stock.life * float(share)))
 
 
 def _sized(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
@@ -210,6 +301,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 grain=grain.si,
                 wear=compound["wear"].si,
                 charge=name,
+                swirls=carrier.cutting.swirls or compound.get("swirls", False),
                 suits=tuple(one.id for one in families().values() if name in one.bars),
             )
         )

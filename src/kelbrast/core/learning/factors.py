@@ -9,9 +9,10 @@ from typing import Final, Literal
 
 from kelbrast.core.learning.robust import shrunken_mean
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.validity import require_above_zero
 
-Quantity = Literal["removal", "life", "scratch"]
-QUANTITIES: Final[dict[Quantity, str]] = {
+LearntQuantity = Literal["removal", "life", "scratch"]
+QUANTITIES: Final[dict[LearntQuantity, str]] = {
     "removal": "Removal rate",
     "life": "Life of the abrasive",
     "scratch": "Scratch left",
@@ -29,7 +30,7 @@ class Observation:
     run: int
     carrier: str
     family: str
-    quantity: Quantity
+    quantity: LearntQuantity
     ratio: float
 
 
@@ -44,7 +45,7 @@ class Learnt:
 
     carrier: str
     family: str
-    quantity: Quantity
+    quantity: LearntQuantity
     factor: float
     error: float
     runs: int
@@ -62,41 +63,70 @@ class Yours:
 
 
 @dataclass(frozen=True, slots=True)
-class Factors:
-    """What plans multiply the published figures with; 1 where nothing is known. `told`: (carrier, family, quantity, factor)."""
+class ShopFactors:
+    """What plans multiply the published figures with; 1 where nothing is known.
 
-    told: tuple[tuple[str, str, Quantity, float], ...] = ()
+    Attributes:
+        told: (carrier, family, quantity, factor).  errors: the same with the standard error of the factor's logarithm.
+    """
 
-    def of(self, carrier: str, family: str, quantity: Quantity) -> float:
+    told: tuple[tuple[str, str, LearntQuantity, float], ...] = ()
+    errors: tuple[tuple[str, str, LearntQuantity, float], ...] = ()
+
+    def of(self, carrier: str, family: str, quantity: LearntQuantity) -> float:
         """The factor for a quantity of a carrier on a metal family.
 
-        >>> Factors((("paper", "steel", "removal", 0.8),)).of("paper", "steel", "removal")
+        >>> ShopFactors((("paper", "steel", "removal", 0.8),)).of("paper", "steel", "removal")
         0.8
-        >>> Factors().of("paper", "steel", "life")
+        >>> ShopFactors().of("paper", "steel", "life")
         1.0
         """
         wanted = (carrier, family, quantity)
         return next((factor for *key, factor in self.told if tuple(key) == wanted), 1.0)
+
+    def error_of(self, carrier: str, family: str, quantity: LearntQuantity) -> float | None:
+        """The standard error of a factor's logarithm; None where nothing is known.
+
+        >>> ShopFactors(errors=(("paper", "steel", "removal", 0.1),)).error_of("paper", "steel", "removal")
+        0.1
+        """
+        wanted = (carrier, family, quantity)
+        return next((error for *key, error in self.errors if tuple(key) == wanted), None)
 
     def yours(self, carrier: str, family: str) -> Yours:
         """All three for one carrier on a metal family."""
         return Yours(**{quantity: self.of(carrier, family, quantity) for quantity in QUANTITIES})
 
 
-Switch = tuple[str, str, Quantity]
+Switch = tuple[str, str, LearntQuantity]
 
 
 def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), everything_off: bool = False) -> list[Learnt]:
     """The shop's own factors from its runs, each as a robust update of the published 1.
 
     A run counts once for a factor, with the median of what it said, so that a large batch is not many witnesses. Ratios are
-    compared as logarithms: half as quick and twice as quick are equally far away. See `robust.shrunken_mean`.
+    compared as logarithms: half as quick and twice as quick are equally far away.
+
+    Equation: `f = exp(mean)`, the mean of ln(observed / published) as in `robust.shrunken_mean` (dimensionless)
+    Valid: ratios above 0.
 
     Args:
-        off: factors that the person switched off.  everything_off: all of them.
+        observations: what the runs said, ratios, dimensionless.
+        off: factors that the person switched off.
+        everything_off: all of them.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: huber, gelman.
+
+    >>> told = [Observation(run, "paper", "steel", "removal", 0.8) for run in range(20)]
+    >>> round(learn(told)[0].factor, 1)
+    0.8
     """
     found: dict[Switch, dict[int, list[float]]] = defaultdict(lambda: defaultdict(list))
     for one in observations:
+        require_above_zero(ratio=one.ratio)
         found[one.carrier, one.family, one.quantity][one.run].append(math.log(one.ratio))
     learnt = []
     for (carrier, family, quantity), runs in sorted(found.items()):
@@ -115,6 +145,29 @@ def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), ev
     return learnt
 
 
-def factors_of(learnt: Iterable[Learnt]) -> Factors:
-    """Those that plans use."""
-    return Factors(tuple((one.carrier, one.family, one.quantity, one.factor) for one in learnt if one.used))
+def factors_of(learnt: Iterable[Learnt]) -> ShopFactors:
+    """The factors that plans use.
+
+    Equation: those of which there were enough runs, and that are not switched off (dimensionless)
+    Valid: factors above 0.
+
+    Args:
+        learnt: factors as learnt, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: our-choice.
+
+    >>> told = [Observation(run, "paper", "steel", "removal", 0.8) for run in range(20)]
+    >>> many, one = factors_of(learn(told)), factors_of(learn(told[:1]))
+    >>> round(many.of("paper", "steel", "removal"), 1), one.of("paper", "steel", "removal")
+    (0.8, 1.0)
+    """
+    learnt = list(learnt)
+    require_above_zero(**{f"factor_{place}": one.factor for place, one in enumerate(learnt)})
+    used = [one for one in learnt if one.used]
+    return ShopFactors(
+        told=tuple((one.carrier, one.family, one.quantity, one.factor) for one in used),
+        errors=tuple((one.carrier, one.family, one.quantity, one.error / one.factor) for one in used),
+    )

@@ -6,8 +6,11 @@ from dataclasses import dataclass
 from statistics import median
 
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import require_above_zero
 
 _ROUNDS = 50
+_SETTLED = 1e-12  # in the unit of the values
+_TINY = 1e-300  # in place of no distance at all
 _MAD_TO_SD = 1.4826  # of a Gaussian
 
 
@@ -24,20 +27,25 @@ def shrunken_mean(
 ) -> Estimate:
     """The location of the values, robust against gross outliers and drawn to 0.
 
-    Huber's M-estimator (P. J. Huber, Ann. Math. Statist. 35 (1964) 73) of the values, combined with a Gaussian prior around
-    0 by their precisions (the conjugate Gaussian update: A. Gelman and others, Bayesian Data Analysis, chapter 2). The
-    scale is the median absolute deviation, pooled with the expected noise as if that came from `worth` values of its own,
-    so that two values that happen to agree do not look certain.
+    Huber's M-estimator of the values, combined with a Gaussian prior around 0 by their precisions. The scale is the median
+    absolute deviation, pooled with the expected noise as if that came from so many values of its own, so that two values that
+    happen to agree do not look certain.
+
+    Equation: `mean = (n c / s^2) / (n / s^2 + 1 / p^2)`, sum psi((x - c) / s) = 0 (unit of the values)
+    Valid: at least one value, all of them numbers; every scale above 0.
 
     Args:
-        values: at least one, in any order.
-        prior: standard deviation of the prior, above 0.
-        spread: least scale of the values, above 0.  noise: their expected scale.
-        worth: how many values the expected noise counts for.
-        huber: where the influence of a value stops growing, in scales.
+        values: in any order, dimensionless.
+        prior: p, standard deviation of the prior, dimensionless.
+        spread: least scale of the values, dimensionless.
+        noise: their expected scale, dimensionless.
+        worth: how many values the expected noise counts for, dimensionless.
+        huber: where the influence of a value stops growing, in scales, dimensionless.
 
     Raises:
-        OutsideValidity: no values, or a scale that is not above 0.
+        OutsideValidity: outside that.
+
+    Source: huber, gelman.
 
     >>> estimate = shrunken_mean([-0.2] * 14, prior=0.5, spread=0.05, noise=0.2, worth=4, huber=1.345)
     >>> round(estimate.mean, 2), round(estimate.error, 3)
@@ -46,8 +54,9 @@ def shrunken_mean(
     >>> one.error > estimate.error and abs(one.mean) < abs(estimate.mean)
     True
     """
-    if not values or min(prior, spread, noise, worth, huber) <= 0:
-        raise OutsideValidity("there must be values, and every scale must be above 0")
+    require_above_zero(prior=prior, spread=spread, noise=noise, worth=worth, huber=huber)
+    if not values or not all(map(math.isfinite, values)):
+        raise OutsideValidity("there must be values, and all of them numbers")
     count = len(values)
     # Sorted, so that not even the rounding depends on the order.
     ordered = sorted(values)
@@ -56,9 +65,9 @@ def shrunken_mean(
     scale = max(spread, math.sqrt((worth * noise**2 + count * deviation**2) / (worth + count)))
     centre = middle
     for _ in range(_ROUNDS):
-        weights = [min(1.0, huber * scale / max(abs(value - centre), 1e-300)) for value in ordered]
+        weights = [min(1.0, huber * scale / max(abs(value - centre), _TINY)) for value in ordered]
         moved = sum(weight * value for weight, value in zip(weights, ordered, strict=True)) / sum(weights)
-        if abs(moved - centre) < 1e-12:
+        if abs(moved - centre) < _SETTLED:
             break
         centre = moved
     own, before = count / scale**2, 1 / prior**2

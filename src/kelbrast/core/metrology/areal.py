@@ -8,8 +8,10 @@ import numpy as np
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
+from kelbrast.core.validity import require_above_zero, require_heights
 
 _ROWS: Final = 256
+_LEAST: Final = 8
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,18 +35,27 @@ class Areal:
 
 
 def areal(z: Reals, spacing: tuple[float, float]) -> Areal:
-    """The parameters of a map. `spacing`: of rows and of columns, m; the mean is taken off.
+    """The parameters of a map; the mean is taken off.
+
+    Equation: `Sa = mean |z|, Sq = sqrt(mean z^2), Sz = max z - min z, Ssk = mean z^3 / Sq^3, Sku = mean z^4 / Sq^4` (m, 1)
+    Valid: at least 8 by 8 heights that differ, all numbers; spacings above 0.
+
+    Args:
+        z: heights, m.
+        spacing: of rows and of columns, m.
 
     Raises:
-        OutsideValidity: not a map of at least 8 by 8, or one without any height.
+        OutsideValidity: outside that.
+
+    Source: iso-25178.
 
     >>> rows, columns = np.mgrid[0:200, 0:200] / 200
     >>> wave = areal(np.sin(2 * np.pi * columns), (1 / 200, 1 / 200))
     >>> round(wave.sa, 3), round(wave.sq, 3), round(wave.sz, 3)
     (0.637, 0.707, 2.0)
     """
-    if z.ndim != 2 or min(z.shape) < 8:
-        raise OutsideValidity("a map needs at least 8 by 8 heights")
+    _require_map(z)
+    require_above_zero(spacing=min(spacing))
     z = z - z.mean()
     sq = float(np.sqrt((z**2).mean()))
     if sq == 0:
@@ -60,11 +71,25 @@ def areal(z: Reals, spacing: tuple[float, float]) -> Areal:
 
 
 def without_form(z: Reals, degree: int = 1) -> Reals:
-    """The map less the surface that fits it best: 0 a level, 1 a plane, 2 a bowl.
+    """The map less the surface that fits it best.
+
+    Equation: `z - sum f_ab y^a x^b`, a + b <= degree, by least squares (m)
+    Valid: degree 0 (a level), 1 (a plane) or 2 (a bowl); at least 8 by 8 heights, all numbers.
+
+    Args:
+        z: heights, m.
+        degree: of the surface, dimensionless.
 
     Raises:
-        OutsideValidity: another degree.
+        OutsideValidity: outside that.
+
+    Source: iso-25178.
+
+    >>> rows, columns = np.mgrid[0:20, 0:20] * 1e-6
+    >>> bool(np.abs(without_form(rows + 2 * columns)).max() < 1e-12)
+    True
     """
+    _require_map(z)
     if degree not in (0, 1, 2):
         raise OutsideValidity("the form of a map is a level (0), a plane (1) or a bowl (2)")
     # The grid is even, so the terms of the surface are products of one polynomial each way, and nothing of the map's size is
@@ -81,9 +106,33 @@ def without_form(z: Reals, degree: int = 1) -> Reals:
 
 
 def finer_than(z: Reals, spacing: tuple[float, float], cut_off: float) -> Reals:
-    """What is finer than the cut-off both ways (the L-filter)."""
+    """What is finer than the cut-off both ways (the L-filter).
+
+    Equation: `z - G_y G_x z`, G the Gaussian low pass (m)
+    Valid: spacings and cut-off above 0, at least 8 by 8 heights, all numbers.
+
+    Args:
+        z: heights, m.
+        spacing: of rows and of columns, m.
+        cut_off: m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: iso-16610.
+
+    >>> bool(np.abs(finer_than(np.full((20, 20), 3e-6), (1e-6, 1e-6), 5e-6)).max() < 1e-12)
+    True
+    """
+    _require_map(z)
     coarse = low_pass(low_pass(z, spacing[0], cut_off, axis=0), spacing[1], cut_off, axis=1)
     return np.asarray(z - coarse)
+
+
+def _require_map(z: Reals) -> None:
+    if z.ndim != 2 or min(z.shape) < _LEAST:
+        raise OutsideValidity(f"a map needs at least {_LEAST} by {_LEAST} heights")
+    require_heights(z, least=_LEAST**2, what="a map")
 
 
 def _developed(z: Reals, spacing: tuple[float, float]) -> float:

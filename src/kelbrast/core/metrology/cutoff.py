@@ -4,9 +4,11 @@ from dataclasses import dataclass
 from functools import cache
 
 from kelbrast.core.metrology.parameters import SECTIONS, heights
+from kelbrast.core.metrology.periodic import period_of
 from kelbrast.core.metrology.profile import Profile, central, roughness_profile
 from kelbrast.core.reference.loader import Source, sources, table
 from kelbrast.core.units import to_si
+from kelbrast.core.validity import require_above_zero, require_heights
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +24,19 @@ class CutOff:
 
 @cache
 def cut_offs() -> tuple[CutOff, ...]:
-    """The table, the finest first."""
+    """The table of cut-offs, the finest first.
+
+    Equation: one row per band of Ra and of RSm: lambda-c and lambda-s (m)
+    Valid: always.
+
+    Raises:
+        ReadError: the table can not be read.
+
+    Source: iso-4288.
+
+    >>> [round(row.cut_off * 1e3, 2) for row in cut_offs()]
+    [0.08, 0.25, 0.8, 2.5, 8.0]
+    """
     return tuple(
         CutOff(
             ra_high=to_si(float(row["ra_high_um"]), "um"),
@@ -35,31 +49,65 @@ def cut_offs() -> tuple[CutOff, ...]:
     )
 
 
-def for_roughness(ra: float) -> CutOff:
-    """The row for a surface without a period, by its Ra in m; the coarsest for anything coarser.
-
-    >>> for_roughness(0.5e-6).cut_off, for_roughness(0.05e-6).cut_off
-    (0.0008, 0.00025)
-    """
-    return next((row for row in cut_offs() if ra <= row.ra_high), cut_offs()[-1])
-
-
 def for_spacing(rsm: float) -> CutOff:
-    """The row for periodic marks, by their spacing RSm in m.
+    """The row for periodic marks; the coarsest for anything wider.
+
+    Equation: the first row with RSm <= its upper end (m)
+    Valid: above 0.
+
+    Args:
+        rsm: RSm, their spacing, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: iso-4288.
 
     >>> for_spacing(0.2e-3).cut_off
     0.0008
     """
+    require_above_zero(rsm=rsm)
     return next((row for row in cut_offs() if rsm <= row.rsm_high), cut_offs()[-1])
 
 
-def chosen(profile: Profile) -> CutOff:
-    """The row whose own Ra lies within its band, from the finest up; the longest that fits five times into the profile
-    when none does. So a surface measured with the row's cut-off confirms the choice, as the standard asks.
+def chosen(profile: Profile) -> tuple[CutOff, bool]:
+    """The row that the standard asks for, and whether the spacing of periodic marks chose it.
+
+    Periodic marks (turned, milled, brushed) are measured by their spacing. Others by their Ra: the row whose own Ra lies within
+    its band, from the finest up, so that a surface measured with the row's cut-off confirms the choice, as the standard asks.
+    No row is longer than fits five times into the profile, where any does.
+
+    Equation: `RSm <= RSm_high` for marks that repeat, else `Ra(lambda_c) <= Ra_high` (m)
+    Valid: heights that are numbers.
+
+    Args:
+        profile: without its form, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: iso-4288.
+
+    >>> import numpy as np
+    >>> x = np.arange(20_000) * 1e-6
+    >>> row, by_spacing = chosen(Profile(1e-6 * np.sin(2 * np.pi * x / 0.2e-3), 1e-6))
+    >>> row.cut_off, by_spacing
+    (0.0008, True)
     """
+    require_heights(profile.z, least=8, what="a profile")
     fitting = [row for row in cut_offs() if SECTIONS * row.cut_off <= profile.length]
+    if not fitting:
+        return cut_offs()[0], False
+    if (spacing := _spacing(profile, fitting[-1])) is not None:
+        return min(for_spacing(spacing), fitting[-1], key=lambda row: row.cut_off), True
     for row in fitting:
         rough = central(roughness_profile(profile, cut_off=row.cut_off), SECTIONS * row.cut_off)
         if heights(rough.z, rough.spacing).ra <= row.ra_high:
-            return row
-    return fitting[-1] if fitting else cut_offs()[0]
+            return row, False
+    return fitting[-1], False
+
+
+def _spacing(profile: Profile, longest: CutOff) -> float | None:
+    """How far apart periodic marks are, m; what is wider than the longest cut-off is waviness and no mark."""
+    rough = central(roughness_profile(profile, cut_off=longest.cut_off), SECTIONS * longest.cut_off)
+    return period_of(rough.z, rough.spacing)

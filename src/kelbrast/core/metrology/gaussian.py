@@ -6,33 +6,35 @@ from typing import Final
 import numpy as np
 
 from kelbrast.core.arrays import Reals
-from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import require_above_zero, require_heights
 
 ALPHA: Final = math.sqrt(math.log(2) / math.pi)  # half of a wave at the cut-off passes
 REACH: Final = 1.0  # cut-offs on each side to which the weights are taken; 0.75 would do
 
 
-def transmission(*, wavelength: float, cut_off: float) -> float:
-    """Share of a wave's amplitude that the low pass lets through; the high pass keeps the rest.
-
-    `exp(-pi (alpha lambda_c / lambda)^2)`. Source: ISO 16610-21.
-
-    >>> transmission(wavelength=0.8e-3, cut_off=0.8e-3)
-    0.5
-    """
-    if min(wavelength, cut_off) <= 0:
-        raise OutsideValidity("wavelength and cut-off must be above 0")
-    return round(math.exp(-math.pi * (ALPHA * cut_off / wavelength) ** 2), 12)
-
-
 def low_pass(z: Reals, spacing: float, cut_off: float, axis: int = 0) -> Reals:
     """What is coarser than the cut-off, along one axis. At the ends the weights that are left are made to sum up to 1.
 
+    Equation: `s(x) = exp(-pi (x / (alpha lambda_c))^2) / (alpha lambda_c)`, alpha = sqrt(ln 2 / pi) (1/m)
+    Valid: spacing and cut-off above 0, heights that are numbers.
+
     Args:
-        z: heights, any unit.  spacing, cut_off: in one unit.
+        z: heights, m.
+        spacing: of the points, m.
+        cut_off: lambda_c, m.
+        axis: along which it filters, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: iso-16610.
+
+    >>> wave = np.cos(2 * np.pi * np.arange(8000) / 800)  # as long as the cut-off: half of it passes
+    >>> round(float(low_pass(wave, 1e-6, 0.8e-3)[4000]), 3)
+    0.5
     """
-    if min(spacing, cut_off) <= 0:
-        raise OutsideValidity("spacing and cut-off must be above 0")
+    require_above_zero(spacing=spacing, cut_off=cut_off)
+    require_heights(z, least=1, what="a surface")
     along = np.moveaxis(z, axis, -1)
     weights = _weights(spacing, cut_off, along.shape[-1])
     share = _convolved(np.ones(along.shape[-1]), weights)

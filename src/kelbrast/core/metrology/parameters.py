@@ -7,6 +7,7 @@ import numpy as np
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import require_above_zero, require_heights, require_not_below_zero
 
 SECTIONS: Final = 5
 _HEIGHT_NOISE: Final = 0.1  # of Rz: a peak or valley smaller than this is none (ISO 4287)
@@ -35,21 +36,28 @@ class Heights:
 
 
 def heights(z: Reals, spacing: float, sections: int = SECTIONS) -> Heights:
-    """The parameters of a roughness profile.
+    """Height and spacing parameters of a roughness profile; the mean is taken off.
+
+    Equation: `Ra = mean |z|, Rq = sqrt(mean z^2), Rsk = mean z^3 / Rq^3, Rku = mean z^4 / Rq^4` (m, 1)
+    Valid: at least 8 points a section that differ, all numbers; spacing above 0.
 
     Args:
-        z: heights, m; the mean is taken off.  spacing: m.
+        z: heights, m.
+        spacing: m.
+        sections: of one cut-off each, dimensionless.
 
     Raises:
-        OutsideValidity: fewer than 8 points a section, or a profile without any height.
+        OutsideValidity: outside that.
+
+    Source: iso-21920.
 
     >>> x = np.arange(5000) / 1000
     >>> sine = heights(np.sin(2 * np.pi * x), 1e-3)
     >>> round(sine.ra, 4), round(sine.rq, 4), round(sine.rz, 3), round(sine.rku, 3), round(sine.rsm or 0, 3)
     (0.6366, 0.7071, 2.0, 1.5, 1.0)
     """
-    if len(z) < 8 * sections:
-        raise OutsideValidity(f"a profile in {sections} sections needs at least {8 * sections} points")
+    require_above_zero(spacing=spacing, sections=sections)
+    require_heights(z, least=8 * sections, what="a profile")
     z = z - z.mean()
     rq = float(np.sqrt((z**2).mean()))
     if rq == 0:
@@ -70,12 +78,31 @@ def heights(z: Reals, spacing: float, sections: int = SECTIONS) -> Heights:
 
 
 def mean_width(z: Reals, spacing: float, *, height: float, least: float) -> float | None:
-    """RSm: the mean width of the profile elements, m. An element is a peak and the valley after it, each beyond `height` from
-    the mean line and no narrower than `least`; from one crossing upwards to the next.
+    """The mean width of the profile elements, from one crossing upwards to the next; None without two such crossings.
 
-    Returns:
-        None when there are not two such crossings.
+    An element is a peak and the valley after it, each beyond a height from the mean line and no narrower than the least.
+
+    Equation: `RSm = (x_last - x_first) / n` (m)
+    Valid: spacing above 0, height and least not below 0, heights that are numbers.
+
+    Args:
+        z: heights from the mean line, m.
+        spacing: of the points, m.
+        height: that a peak or valley must pass, m.
+        least: width of an element, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: iso-21920.
+
+    >>> x = np.arange(5000) * 1e-6
+    >>> round((mean_width(np.sin(2 * np.pi * x / 0.25e-3), 1e-6, height=0.1, least=0.0) or 0) * 1e3, 3)
+    0.25
     """
+    require_above_zero(spacing=spacing)
+    require_not_below_zero(height=height, least=least)
+    require_heights(z, least=1, what="a profile")
     crossings: list[float] = []
     for place in np.flatnonzero(np.diff(np.signbit(z))):
         upwards = z[place] < z[place + 1]

@@ -7,6 +7,7 @@ import numpy as np
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
+from kelbrast.core.validity import require_above_zero, require_heights
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,8 +25,20 @@ class Profile:
 def resampled(x: Reals, z: Reals) -> Profile:
     """A profile from points, put on equal spacing where they are not.
 
+    Equation: linear interpolation at `x0 + k mean(dx)` (m)
+    Valid: at least 8 points with a place and a height each, numbers throughout, places that rise.
+
+    Args:
+        x: places, m.
+        z: heights, m.
+
     Raises:
-        OutsideValidity: fewer than 8 points, places that do not rise, or figures that are not numbers.
+        OutsideValidity: outside that.
+
+    Source: geometry.
+
+    >>> resampled(np.arange(8) * 2e-6, np.zeros(8)).spacing
+    2e-06
     """
     if len(x) < 8 or len(x) != len(z):
         raise OutsideValidity("a profile needs at least 8 points, each with a place and a height")
@@ -40,11 +53,24 @@ def resampled(x: Reals, z: Reals) -> Profile:
 
 
 def central(profile: Profile, length: float) -> Profile:
-    """The central part of this length, m.
+    """The central part of a profile.
+
+    Equation: the middle `round(l / dx)` points (m)
+    Valid: a length of at least 8 points and at most the profile's.
+
+    Args:
+        profile: m.
+        length: l, m.
 
     Raises:
-        OutsideValidity: it is longer than the profile.
+        OutsideValidity: outside that.
+
+    Source: iso-21920.
+
+    >>> central(Profile(np.arange(20.0), 1e-6), 10e-6).z.tolist()[0]
+    5.0
     """
+    require_above_zero(length=length)
     count = round(length / profile.spacing)
     if not 8 <= count <= len(profile.z):
         said = f"a profile of {profile.length * 1e3:.4g} mm has no central part of {length * 1e3:.4g} mm"
@@ -54,11 +80,24 @@ def central(profile: Profile, length: float) -> Profile:
 
 
 def without_form(profile: Profile, degree: int) -> Profile:
-    """The profile less the polynomial of this degree that fits it best; 0 takes the mean off, 1 a slope.
+    """The profile less the polynomial that fits it best; degree 0 takes the mean off, 1 a slope.
+
+    Equation: `z - sum c_k P_k(x)`, P_k of Legendre, by least squares (m)
+    Valid: degree 0 to 12, heights that are numbers.
+
+    Args:
+        profile: m.
+        degree: dimensionless.
 
     Raises:
-        OutsideValidity: a degree that is not between 0 and 12.
+        OutsideValidity: outside that.
+
+    Source: iso-21920.
+
+    >>> bool(np.abs(without_form(Profile(np.arange(20.0), 1e-6), 1).z).max() < 1e-9)
+    True
     """
+    require_heights(profile.z, least=1, what="a profile")
     if not 0 <= degree <= 12:
         raise OutsideValidity("the degree of the form must lie between 0 and 12")
     # On a scale of -1 to 1 the powers stay well apart from each other.
@@ -68,11 +107,25 @@ def without_form(profile: Profile, degree: int) -> Profile:
 
 
 def roughness_profile(profile: Profile, *, cut_off: float, noise: float | None = None) -> Profile:
-    """What is finer than the cut-off (lambda-c) and, where it is given, coarser than the noise (lambda-s), m.
+    """What is finer than the cut-off and, where it is given, coarser than the noise.
+
+    Equation: `r = G_s z - G_c G_s z`, G the Gaussian low passes of lambda-s and lambda-c (m)
+    Valid: at least one cut-off long, the noise finer than that, both above 0.
+
+    Args:
+        profile: without its form, m.
+        cut_off: lambda-c, m.
+        noise: lambda-s, m; None for none.
 
     Raises:
-        OutsideValidity: the profile is shorter than one cut-off, or the noise is not finer than it.
+        OutsideValidity: outside that.
+
+    Source: iso-16610.
+
+    >>> bool(np.abs(roughness_profile(Profile(np.full(2000, 3.0), 1e-6), cut_off=0.8e-3).z).max() < 1e-9)
+    True
     """
+    require_above_zero(cut_off=cut_off)
     if profile.length < cut_off:
         raise OutsideValidity(f"a profile of {profile.length * 1e3:.4g} mm is shorter than one cut-off of {cut_off * 1e3:g} mm")
     if noise is not None and not 0 < noise < cut_off:

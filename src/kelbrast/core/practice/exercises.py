@@ -8,8 +8,8 @@ from typing import Final, Literal
 from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.core.practice.skill import level_of
 
-Kind = Literal["done", "grade", "back", "carrier", "wrong"]
-KINDS: Final[dict[Kind, str]] = {
+ExerciseKind = Literal["done", "grade", "back", "carrier", "wrong"]
+KINDS: Final[dict[ExerciseKind, str]] = {
     "done": "Is the step done?",
     "grade": "Which grade is this from?",
     "back": "How far back?",
@@ -61,7 +61,7 @@ class Exercise:
         why: what the right answer rests on.  difficulty: in the unit of `skill`.
     """
 
-    kind: Kind
+    kind: ExerciseKind
     question: str
     options: tuple[str, ...]
     right: int
@@ -71,7 +71,7 @@ class Exercise:
     difficulty: float
 
 
-def exercise(kind: Kind, difficulty: float, seed: int) -> Exercise:
+def exercise(kind: ExerciseKind, difficulty: float, seed: int) -> Exercise:
     """A question of a kind, about as hard as asked; the same seed gives the same one."""
     chance = random.Random(seed)
     return _MAKES[kind](difficulty, level_of(difficulty), chance, seed)
@@ -183,7 +183,7 @@ def _wrong(difficulty: float, level: float, chance: random.Random, _seed: int) -
     )
 
 
-_MAKES: Final[dict[Kind, Callable[[float, float, random.Random, int], Exercise]]] = {
+_MAKES: Final[dict[ExerciseKind, Callable[[float, float, random.Random, int], Exercise]]] = {
     "done": _done,
     "grade": _grade,
     "back": _back,

@@ -4,43 +4,62 @@ import math
 from functools import lru_cache
 
 from kelbrast.core.catalogue.materials import Material
-from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
 _LONGEST = 3600.0
 
 
 def friction_flux(*, friction: float, force: float, speed: float, patch: float) -> float:
-    """Heat flux into the rubbed patch, W/m2: half of the friction power mu F v over the patch.
+    """Heat flux into the rubbed patch: a share of the friction power.
+
+    Equation: `q = w mu F v / A` (W/m2), w = heat.into_work
+    Valid: every value above 0.
+
+    Args:
+        friction: mu, dimensionless.
+        force: F, N.
+        speed: v, m/s.
+        patch: A that is rubbed at once, m2.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: heat-fit.
 
     >>> round(friction_flux(friction=0.4, force=5.0, speed=12.0, patch=18e-4))
     6667
     """
-    if min(friction, force, speed, patch) <= 0:
-        raise OutsideValidity("friction, force, speed and patch must be above 0")
+    require_above_zero(friction=friction, force=force, speed=speed, patch=patch)
     return constant("heat.into_work").value * friction * force * speed / patch
 
 
 def slab_rise(*, flux: float, seconds: float, thickness: float, conductivity: float, diffusivity: float) -> float:
-    """Surface temperature rise in K of a slab with an insulated back under constant flux.
+    """Surface temperature rise of a slab with an insulated back under constant flux.
 
-    `dT = (q s / k) (Fo + 1/3 - (2/pi^2) sum (1/n^2) exp(-n^2 pi^2 Fo))`, Fo = alpha t / s^2. For small Fo the same
-    solution by images of the thick body, `2 q sqrt(alpha t) / k * (1/sqrt(pi) + 2 sum ierfc(n s / sqrt(alpha t)))`,
-    which converges where the first needs hundreds of terms.
+    For small Fo the same solution by images of the thick body, which converges where this needs hundreds of terms:
+    `2 q sqrt(alpha t) / k (1/sqrt(pi) + 2 sum ierfc(n s / sqrt(alpha t)))`.
+
+    Equation: `dT = (q s / k) (Fo + 1/3 - (2/pi^2) sum exp(-n^2 pi^2 Fo) / n^2)`, Fo = alpha t / s^2 (K)
+    Valid: thickness, conductivity and diffusivity above 0, flux and time not below 0.
 
     Args:
-        flux: W/m2.  seconds: s.  thickness: m.  conductivity: W/mK.  diffusivity: m2/s.
+        flux: q, W/m2.
+        seconds: t, s.
+        thickness: s, m.
+        conductivity: k, W/mK.
+        diffusivity: alpha, m2/s.
 
     Raises:
-        OutsideValidity: a value is not above zero (flux and time may be zero).
+        OutsideValidity: outside that.
 
-    Source: Carslaw & Jaeger.
+    Source: carslaw-jaeger.
 
     >>> round(slab_rise(flux=1e5, seconds=1.0, thickness=1.0, conductivity=16.2, diffusivity=16.2 / (8000 * 500)), 4)
     14.0174
     """
-    if min(thickness, conductivity, diffusivity) <= 0 or min(flux, seconds) < 0:
-        raise OutsideValidity("thickness, conductivity and diffusivity must be above 0, flux and time not below 0")
+    require_above_zero(thickness=thickness, conductivity=conductivity, diffusivity=diffusivity)
+    require_not_below_zero(flux=flux, seconds=seconds)
     fourier = diffusivity * seconds / thickness**2
     if fourier < 0.3:
         depth = math.sqrt(diffusivity * seconds)
@@ -51,16 +70,28 @@ def slab_rise(*, flux: float, seconds: float, thickness: float, conductivity: fl
 
 
 def lump_rise(*, power: float, seconds: float, mass: float, specific_heat: float, loss: float = 0.0) -> float:
-    """Rise in K of a small part that warms as a whole: `P/hA (1 - exp(-t hA / mc))`, or P t / (m c) without loss.
+    """Rise of a small part that warms as a whole.
+
+    Equation: `dT = P / (h A) (1 - exp(-t h A / (m c)))`, or P t / (m c) without loss (K)
+    Valid: mass and specific heat above 0, the others not below 0.
 
     Args:
-        power: W into the part.  mass: kg.  specific_heat: J/kgK.  loss: h A, W/K.
+        power: P into the part, W.
+        seconds: t, s.
+        mass: m, kg.
+        specific_heat: c, J/kgK.
+        loss: h A, W/K.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: carslaw-jaeger.
 
     >>> round(lump_rise(power=20, seconds=60, mass=0.05, specific_heat=500), 3)
     48.0
     """
-    if min(mass, specific_heat) <= 0 or min(power, seconds, loss) < 0:
-        raise OutsideValidity("mass and specific heat must be above 0, power, time and loss not below 0")
+    require_above_zero(mass=mass, specific_heat=specific_heat)
+    require_not_below_zero(power=power, seconds=seconds, loss=loss)
     capacity = mass * specific_heat
     if loss == 0:
         return power * seconds / capacity
@@ -69,16 +100,30 @@ def lump_rise(*, power: float, seconds: float, mass: float, specific_heat: float
 
 @lru_cache(maxsize=4096)
 def longest_stay(*, flux: float, thickness: float, material: Material, limit: float | None = None) -> float:
-    """Seconds on one spot until the surface reaches a limit, from room temperature; at most an hour.
+    """Time on one spot until the surface reaches a limit, from room temperature; at most an hour.
+
+    Equation: `dT(t) = T - T0`, dT as in `slab_rise` (s)
+    Valid: flux and thickness above 0, the limit above the room.
 
     Args:
-        limit: K; the material's own when not given, a lower one where something stuck in the part sets it.
+        flux: q, W/m2.
+        thickness: of the slab, m.
+        material: for its conductivity, diffusivity and limit.
+        limit: T, K; the material's own when not given, a lower one where something stuck in the part sets it.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: carslaw-jaeger.
 
     >>> from kelbrast.core.catalogue.materials import material
     >>> 15 < longest_stay(flux=6667, thickness=0.02, material=material("acrylic")) < 25
     True
     """
+    require_above_zero(flux=flux, thickness=thickness)
     allowed = (material.limit if limit is None else limit) - constant("heat.room").si
+
+    require_above_zero(limit=allowed)
 
     def rise(seconds: float) -> float:
         return slab_rise(

@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from kelbrast.core.validity import require_not_below_zero, require_within
 from kelbrast.core.wording import Sentence, sentence
 
 # Up to this share of them, by the keys of `sentences.toml`. Words have no source: these are ours.
@@ -19,14 +20,25 @@ _HANDFUL: Final = 10.0  # marks that one can count on the part
 
 
 def marks_said(expected: float, share: float) -> Sentence:
-    """So many old marks can be expected to be left.
+    """So many old marks can be expected to be left, in words.
+
+    Equation: none below half a mark, a handful below ten, else by the share (words)
+    Valid: their number not below 0, the share between 0 and 1.
 
     Args:
-        expected: their number.  share: of all there were, 0 to 1.
+        expected: their number, dimensionless.
+        share: of all there were, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: our-choice.
 
     >>> str(marks_said(0.2, 1e-6)), str(marks_said(4, 1e-5)), str(marks_said(17_000, 0.09)), str(marks_said(3, 1.0))
     ('no old marks', 'a handful of old marks', 'one in ten of the old marks', 'all of the old marks')
     """
+    require_not_below_zero(expected=expected)
+    require_within(0, 1, share=share)
     if expected < _NONE:
         return sentence("marks.none")
     if share > 0.99:

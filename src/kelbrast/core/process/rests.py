@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import require_above_zero, require_within
 
 
 @dataclass(frozen=True, slots=True)
@@ -15,15 +15,21 @@ class Lump:
 
 
 def work_until_hot(*, lump: Lump, power: float, loss: float, allowed: float) -> float:
-    """Seconds of work until the part has risen by `allowed` from room temperature; infinite when it never does.
+    """Work until the part has risen so far from room temperature; infinite when it never does.
 
-    The lump of `process.heat.lump_rise`, solved for the time: `t = -tau ln(1 - allowed h A / P)`, tau = m c / (h A).
+    Equation: `t = -tau ln(1 - dT h A / P)`, tau = m c / (h A) (s)
+    Valid: every value above 0.
 
     Args:
-        power: W into the part.  loss: h, W/m2K.  allowed: K.
+        lump: its heat capacity m c, J/K, and surface A, m2.
+        power: P into the part, W.
+        loss: h, W/m2K.
+        allowed: dT, K.
 
     Raises:
-        OutsideValidity: a value is not above zero.
+        OutsideValidity: outside that.
+
+    Source: carslaw-jaeger.
 
     >>> half_a_kilo_of_brass = Lump(capacity=190, surface=0.03)
     >>> round(work_until_hot(lump=half_a_kilo_of_brass, power=67, loss=15, allowed=28))
@@ -31,19 +37,31 @@ def work_until_hot(*, lump: Lump, power: float, loss: float, allowed: float) -> 
     >>> work_until_hot(lump=half_a_kilo_of_brass, power=10, loss=15, allowed=28)
     inf
     """
-    if min(power, loss, allowed) <= 0:
-        raise OutsideValidity("power, loss and allowed rise must be above 0")
+    require_above_zero(power=power, loss=loss, allowed=allowed, capacity=lump.capacity, surface=lump.surface)
     share = allowed * loss * lump.surface / power  # of the rise at which as much is lost as comes in
     return math.inf if share >= 1 else -lump.capacity / (loss * lump.surface) * math.log1p(-share)
 
 
 def rest(*, lump: Lump, loss: float, left: float) -> float:
-    """Seconds until only the share `left` of the rise is left: `tau ln(1 / left)`.
+    """Rest until only a share of the rise is left.
+
+    Equation: `t = tau ln(1 / p)`, tau = m c / (h A) (s)
+    Valid: loss above 0, the share between 0 and 1.
+
+    Args:
+        lump: its heat capacity m c, J/K, and surface A, m2.
+        loss: h, W/m2K.
+        left: p, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: carslaw-jaeger.
 
     >>> half_a_kilo_of_brass = Lump(capacity=190, surface=0.03)
     >>> round(rest(lump=half_a_kilo_of_brass, loss=15, left=0.25)), round(rest(lump=half_a_kilo_of_brass, loss=500, left=0.25))
     (585, 18)
     """
-    if loss <= 0 or not 0 < left < 1:
-        raise OutsideValidity("loss must be above 0 and what is left between 0 and 1")
+    require_above_zero(loss=loss, left=left, capacity=lump.capacity, surface=lump.surface)
+    require_within(0, 1, left=left)
     return lump.capacity / (loss * lump.surface) * math.log(1 / left)

@@ -5,27 +5,9 @@ from collections.abc import Sequence
 
 from kelbrast.core.catalogue.machines import Machine, machines
 from kelbrast.core.catalogue.speeds import speed_bands
-from kelbrast.core.process.speed import choose_setting
+from kelbrast.core.process.speed import choose_setting, marked_now, spindle_speed
 from kelbrast.core.rack.item import Item, carrier_of
 from kelbrast.core.wording import Measure, Sentence, sentence
-
-
-def highest_spindle(*, marked: float, diameter: float) -> float:
-    """The spindle speed in rev/s that a marked limit allows: n = v / (pi D).
-
-    >>> round(highest_spindle(marked=80, diameter=0.125) * 60, -1)  # EN 12413: 12,220 at 125 mm
-    12220.0
-    """
-    return marked / (math.pi * diameter)
-
-
-def marked_now(*, marked: float, new: float, now: float) -> float:
-    """The marked limit as a surface speed of a wheel as it is: worn down, it may turn no faster than when it was new.
-
-    >>> marked_now(marked=48, new=0.25, now=0.2)
-    38.400000000000006
-    """
-    return marked * min(1.0, now / new)
 
 
 def misfits(item: Item, available: Sequence[Machine]) -> list[Sentence]:
@@ -37,12 +19,13 @@ def misfits(item: Item, available: Sequence[Machine]) -> list[Sentence]:
     if not takers:
         wanted = " or ".join(one.label.lower() for one in machines().values() if carrier.mount in one.takes)
         return [sentence("misfit.none", wanted=wanted)]
-    diameter, new, marked = item.size or carrier.diameter, item.size_when_new, item.marked or carrier.marked_limit
-    if carrier.band is None or diameter is None:
+    running = carrier.running
+    diameter, new, marked = item.size or running.diameter, item.size_when_new, item.marked or running.marked_limit
+    if running.band is None or diameter is None:
         return []
     if marked is not None and new is not None:
         marked = marked_now(marked=marked, new=new, now=diameter)
-    bands = [band for (use, _), band in speed_bands().items() if use == carrier.band]
+    bands = [band for (use, _), band in speed_bands().items() if use == running.band]
     fit = [
         machine
         for machine in takers
@@ -53,7 +36,7 @@ def misfits(item: Item, available: Sequence[Machine]) -> list[Sentence]:
     slowest = min(takers, key=_slowest)
     turns = Measure(_slowest(slowest), "turns")
     if marked is not None and math.pi * diameter * _slowest(slowest) > marked:
-        most = Measure(highest_spindle(marked=marked, diameter=diameter), "turns")
+        most = Measure(spindle_speed(diameter=diameter, surface=marked), "turns")
         return [sentence("misfit.too_fast", machine=slowest.label, turns=turns, mark=Measure(marked, "speed"), most=most)]
     return [sentence("misfit.unsuited", machine=slowest.label, turns=turns)]
 

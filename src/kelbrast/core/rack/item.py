@@ -9,9 +9,9 @@ from kelbrast.core.catalogue.tools import Carrier, carriers, tools
 from kelbrast.core.errors import NotFound
 from kelbrast.core.reference.loader import record
 
-Kind = Literal["machine", "abrasive", "wheel", "lap", "compound"]
-EventKind = Literal["used", "downgraded", "retired", "stock", "measured"]
-KINDS: Final[dict[Kind, str]] = {
+ItemKind = Literal["machine", "abrasive", "wheel", "lap", "compound"]
+ItemEventKind = Literal["used", "downgraded", "retired", "stock", "measured"]
+KINDS: Final[dict[ItemKind, str]] = {
     "machine": "Machines",
     "abrasive": "Discs, belts, papers, abrasive wheels",
     "wheel": "Wheels and pads for compounds",
@@ -21,7 +21,7 @@ KINDS: Final[dict[Kind, str]] = {
 
 
 @dataclass(frozen=True, slots=True)
-class Event:
+class ItemEvent:
     """Something that happened to an item, in order of time. Only what its kind needs is set.
 
     Attributes:
@@ -30,7 +30,7 @@ class Event:
         amount: "stock": so many more or fewer.  size: "measured": the diameter now, m.  why: in the person's words.
     """
 
-    kind: EventKind
+    kind: ItemEventKind
     charge: str | None = None
     family: str | None = None
     amount: float = 0.0
@@ -59,10 +59,10 @@ class Item:
     price: float | None = None
     life: float | None = None
     speeds: tuple[float, ...] = ()
-    history: tuple[Event, ...] = ()
+    history: tuple[ItemEvent, ...] = ()
 
     @property
-    def kind(self) -> Kind:
+    def kind(self) -> ItemKind:
         return kind_of(self.what)
 
     @property
@@ -80,7 +80,7 @@ class Item:
     def size_when_new(self) -> float | None:
         """The diameter that its mark was given for, m: the catalogue's, or its own where that is larger."""
         carrier = carrier_of(self.what)
-        known = [size for size in (self.diameter, carrier.diameter if carrier else None) if size is not None]
+        known = [size for size in (self.diameter, carrier.running.diameter if carrier else None) if size is not None]
         return max(known, default=None)
 
     @property
@@ -101,12 +101,12 @@ class Bound:
     mixed: bool = False
 
 
-def bound_by(history: Sequence[Event]) -> Bound:
+def bound_by(history: Sequence[ItemEvent]) -> Bound:
     """A wheel takes one compound and one metal family for life once used, a lap one grade: replayed from the history.
 
-    >>> bound_by([Event("used", charge="white", family="copper-alloy")])
+    >>> bound_by([ItemEvent("used", charge="white", family="copper-alloy")])
     Bound(charge='white', family='copper-alloy', mixed=False)
-    >>> bound_by([Event("used", charge="white", family="steel"), Event("used", charge="white", family="silver")]).mixed
+    >>> bound_by([ItemEvent("used", charge="white", family="steel"), ItemEvent("used", charge="white", family="silver")]).mixed
     True
     """
     now = Bound()
@@ -122,7 +122,7 @@ def bound_by(history: Sequence[Event]) -> Bound:
     return now
 
 
-def kind_of(what: str) -> Kind:
+def kind_of(what: str) -> ItemKind:
     """The kind of an id of the catalogue.
 
     Raises:
@@ -136,10 +136,10 @@ def kind_of(what: str) -> Kind:
     if what in record("compounds"):
         return "compound"
     if what in carriers():
-        law = carriers()[what].wear_law
+        law = carriers()[what].cutting.wear_law
         if law in ("compound", "lap"):
             return "wheel" if law == "compound" else "lap"
-    elif what in tools() and tools()[what].carrier.wear_law not in ("compound", "lap"):
+    elif what in tools() and tools()[what].carrier.cutting.wear_law not in ("compound", "lap"):
         return "abrasive"
     raise NotFound("rack item", what, near_to(what))
 
@@ -153,8 +153,8 @@ def near_to(what: str) -> list[str]:
 
 def stockable() -> list[str]:
     """Every id that can stand on a rack."""
-    held = [carrier.id for carrier in carriers().values() if carrier.wear_law in ("compound", "lap")]
-    loose = [tool.id for tool in tools().values() if tool.carrier.wear_law not in ("compound", "lap")]
+    held = [carrier.id for carrier in carriers().values() if carrier.cutting.wear_law in ("compound", "lap")]
+    loose = [tool.id for tool in tools().values() if tool.carrier.cutting.wear_law not in ("compound", "lap")]
     return [*machines(), *loose, *held, *record("compounds")]
 
 
@@ -169,4 +169,4 @@ def carrier_of(what: str) -> Carrier | None:
 
 def keeps_to_one_family(carrier: Carrier) -> bool:
     """Whether one metal spoils it for another: what lasts long enough to carry one over, as wheels, points and laps do."""
-    return carrier.wears_down or carrier.wear_law in ("compound", "lap")
+    return carrier.stock.wears_down or carrier.cutting.wear_law in ("compound", "lap")

@@ -1,12 +1,14 @@
 """Upkeep: what is due, from use and from the calendar."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from functools import cache
-from typing import Any, Literal
+from typing import Any, Final, Literal
 
 from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.rack.item import Item, carrier_of
 from kelbrast.core.reference.loader import Source, record
 
 On = Literal["wheel", "abrasive-wheel", "shop", "waxed"]
@@ -33,7 +35,7 @@ class Care:
 
 
 @dataclass(frozen=True, slots=True)
-class Thing:
+class LookedAfter:
     """Something that is looked after: a wheel of the rack, the shop, a waxed piece of work.
 
     Attributes:
@@ -56,7 +58,7 @@ class Due:
     """A care of a thing: work since it was last done (s), when by the calendar, and whether it is due now."""
 
     care: Care
-    thing: Thing
+    thing: LookedAfter
     last: datetime | None
     worked: float
     on_day: datetime | None
@@ -79,14 +81,60 @@ def care(key: str) -> Care:
     return find("upkeep", cares(), key)
 
 
-def upkeep(things: Sequence[Thing], now: datetime) -> list[Due]:
+def upkeep(things: Sequence[LookedAfter], now: datetime) -> list[Due]:
     """Every care of these things, what is due first, then by how near it is."""
     found = [_due(care, thing, now) for thing in things for care in cares().values() if care.on == thing.on]
     far = datetime.max.replace(tzinfo=now.tzinfo)
     return sorted(found, key=lambda due: (not due.now, -due.share, due.on_day or far, due.thing.key, due.care.id))
 
 
-def _due(care: Care, thing: Thing, now: datetime) -> Due:
+_SHOP: Final = "shop"
+
+
+def looked_after(
+    items: Iterable[tuple[Item, datetime | None]],
+    waxed: Iterable[tuple[int, str, datetime]],
+    *,
+    work: Sequence[tuple[int | None, datetime, float]],
+    done: Sequence[tuple[str, str, datetime]],
+    now: datetime,
+) -> list[LookedAfter]:
+    """Everything that is looked after: the shop, the wheels of its rack, the work that was waxed.
+
+    Args:
+        items: of the rack, with when their history begins.  waxed: (run, title, when).
+        work: (item, when, seconds) of every step that was done.  done: (key, care, when) of everything cared for.
+    """
+
+    def thing(key: str, label: str, on: On, since: datetime, worked: Iterable[tuple[datetime, float]]) -> LookedAfter:
+        return LookedAfter(key, label, on, since, tuple(worked), tuple((care, at) for name, care, at in done if name == key))
+
+    everything = [(at, seconds) for _, at, seconds in work]
+    found = [thing(_SHOP, "The workshop", "shop", min((at for at, _ in everything), default=now), everything)]
+    for item, since in items:
+        if (on := _cared_for_as(item)) is not None:
+            began = since or datetime.min.replace(tzinfo=now.tzinfo)
+            used = [(at, seconds) for which, at, seconds in work if which == item.id]
+            found.append(thing(f"item:{item.id}", _label(item), on, began, used))
+    return found + [thing(f"run:{run}", title, "waxed", at, []) for run, title, at in waxed]
+
+
+def _cared_for_as(item: Item) -> On | None:
+    carrier = carrier_of(item.what)
+    if item.retired or carrier is None:
+        return None
+    if carrier.cutting.wear_law == "compound":
+        return "wheel" if carrier.mount != "hand" else None
+    return "abrasive-wheel" if carrier.stock.wears_down else None
+
+
+def _label(item: Item) -> str:
+    carrier = carrier_of(item.what)
+    label = carrier.label if carrier is not None and carrier.id == item.what else tool(item.what).label
+    return f"{label}, {item.name}" if item.name else label
+
+
+def _due(care: Care, thing: LookedAfter, now: datetime) -> Due:
     last = max((at for name, at in thing.done if name == care.id), default=None)
     begin = last or thing.since
     work = [(at, seconds) for at, seconds in thing.worked if at > begin]

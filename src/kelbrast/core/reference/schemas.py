@@ -5,7 +5,7 @@ from typing import Any, Final
 
 from kelbrast.core.errors import Fault
 from kelbrast.core.reference.raw import record_written, sources_written, table_written
-from kelbrast.core.reference.shape import Each, Entry, Many, Name, Number, Plain, Shape, Written
+from kelbrast.core.reference.shape import Each, Entry, Many, Name, Number, Plain, Schema, Written
 
 KINDS: Final = {
     "published": "read in the named publication",
@@ -17,7 +17,7 @@ KINDS: Final = {
 SYSTEMS: Final = ("P", "F", "CAMI", "JIS")  # of grit grades
 LAYS: Final = ("one-way", "none", "any")
 WAYS: Final = ("wet", "hot-water", "soak", "solvent", "ultrasonic")  # of working, which what is stuck in a part may forbid
-WEAR_LAWS: Final = ("coated", "lap", "constant", "compound")
+WEAR_LAWS: Final = ("coated", "graded", "lap", "constant", "compound")
 PROTECTIONS: Final = ("none", "oil", "wax", "lacquer")
 LOOKED_AFTER: Final = ("wheel", "abrasive-wheel", "shop", "waxed")
 QUANTITIES: Final = ("size", "coat", "ra", "gloss", "temperature", "spindle", "weight")
@@ -72,12 +72,12 @@ def _taken_by_machines() -> Collection[str]:
     return {mount for machine in record_written("machines").values() for mount in machine["takes"]}
 
 
-def _keys(shapes: dict[Shape, str]) -> dict[str, Shape]:
+def _keys(shapes: dict[Schema, str]) -> dict[str, Schema]:
     """The keys of a group, written by their shape: `{LENGTH: "width depth"}`."""
     return {key: shape for shape, keys in shapes.items() for key in keys.split()}
 
 
-def _all_of(shapes: dict[Shape, str]) -> Entry:
+def _all_of(shapes: dict[Schema, str]) -> Entry:
     return Entry(_keys(shapes))
 
 
@@ -99,7 +99,7 @@ _CARRIER: Final = Entry(
             FLAG: "levels backed open tight",
             Name("a mount that a machine takes", _taken_by_machines): "mount",
             _one_of(*WEAR_LAWS): "wear_law",
-            Many(_one_of(*LAYS[:2])): "lays",
+            Many(_one_of("one-way", "none", "arcs")): "lays",
             RATIO: "hold friction",
             FORCE: "force light_force",
             AREA: "patch",
@@ -113,10 +113,13 @@ _CARRIER: Final = Entry(
             WORDS: "grades",
             Each(LENGTH): "sizes",
             Many(_key_of("compounds")): "compounds",
-            FLAG: "flat_only scallops wears_down keeps_size turned_only wet",
+            FLAG: "flat_only scallops wears_down keeps_size turned_only wet takes_by_hardness drawn_only swirls waves edges"
+            " first_only life_by_grain",
             RATIO: "reach_in_grains wear",
-            LENGTH: "reaches_depth inside_radius diameter",
-            PRESSURE: "hardest",
+            LENGTH: "reaches_depth inside_radius diameter floor wear_grain takes_in_all",
+            AREA: "least_face least_curved",
+            Many(_key_of("materials")): "not_on",
+            PRESSURE: "hardest pressure",
             BAND: "band",
             SPEED: "marked_limit",
             TIME: "life lasts",
@@ -148,11 +151,17 @@ _PROCESS: Final = Entry(
             {LENGTH: "coefficient", RATIO: "exponent hardness_exponent depth_per_ra", PRESSURE: "reference_hardness"}
         ),
         "removal": _all_of(
-            {RATIO: "coated size_exponent lap lap_exponent waviness_share bore_contact", LENGTH: "critical_grain lap_grain"}
+            {
+                RATIO: "coated fine_exponent coarse_exponent life_exponent torn_share torn_exponent lap"
+                " lap_exponent waviness_share bore_contact",
+                LENGTH: "reference_grain lap_grain",
+            }
         ),
         "clearance": _all_of({RATIO: "found mark_length_per_grain largest_offset largest_scale", LENGTH: "mark_width"}),
         "deformed": _all_of({RATIO: "hidden satin mirror"}),
-        "looks": _all_of({LENGTH: "mirror_below satin_below", AREA: "flat_area"}),
+        "looks": _all_of(
+            {LENGTH: "mirror_below satin_below clear_below", AREA: "flat_area", RATIO: "grip_range", PRESSURE: "hard_flat"}
+        ),
         "heat": _all_of(
             {
                 RATIO: "into_work wet_share rest_to",
@@ -162,19 +171,25 @@ _PROCESS: Final = Entry(
                 LENGTH: "thick",
             }
         ),
-        "work": _all_of({TIME: "wet_wipe check wash", PER_TIME: "bench_rate", AREA: "bath carried", RATIO: "slow_share"}),
-        "habit": _all_of({RATIO: "every-grade double-up"}),
-        "handover": _all_of({LENGTH: "fine_paper early_wheel"}),
+        "work": _all_of({TIME: "wet_wipe check wash", PER_TIME: "bench_rate", AREA: "bath carried"}),
+        "plan": _all_of({RATIO: "fence"}),
+        "speed": _all_of({RATIO: "slowest_share low_school"}),
+        "habit": Entry({habit: _all_of({RATIO: "jump first first_raised soft"}) for habit in ("double-up", "every-grade")}),
+        "handover": _all_of({LENGTH: "fine_paper early_wheel colour_below colour_after"}),
         "blend": _all_of({RATIO: "show_slope working_slope raised_share", AREA: "least_patch", LENGTH: "fingernail"}),
         "bench": _all_of(
             {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
         ),
+        "advice": _all_of({AREA: "small_sheet", LENGTH: "sheet", RATIO: "strokes"}),
+        "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most"}),
+        "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
         "learning": _all_of({RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step", TIME: "mistap"}),
         "house": _all_of({RATIO: "deeper worked"}),
+        "metrology": _all_of({RATIO: "periodic as_like"}),
         "gloss": _all_of({LENGTH: "wavelength", RATIO: "rq_per_ra"}),
         "simulation": _all_of(
             {
-                RATIO: "mark_width_per_grain groove_power coverage pit_shallowest not_yet",
+                RATIO: "mark_width_per_grain groove_power coverage pit_shallowest not_yet not_yet_most",
                 LENGTH: "shape_length ripple_length bead_width pit_smallest pit_largest nick_half_length nick_half_width"
                 " finest_grain coarsest_grain",
                 AREA: "pit_area",
@@ -183,17 +198,18 @@ _PROCESS: Final = Entry(
         ),
     }
 )
-RECORDS: Final[dict[str, Shape]] = {
+RECORDS: Final[dict[str, Schema]] = {
     "advice": Entry(
         {
             "cautions": Each(TEXT),
             "checks": _all_of({TEXT: "cross along none level raised polish last-mirror last-tooth last-satin"}),
-            "general": _all_of({TEXT: "defer keep_off hot light schools wet slow"}),
+            "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
+            "advice": _all_of({TEXT: "sheet nothing-hard pits worn-in cushion block black strokes scrap hot"}),
             "mounting": _all_of({TEXT: "two-spindles wheel belt pad lathe disc shank"}),
         }
     ),
     "carriers": Each(_CARRIER),
-    "compounds": Each(_all_of({TEXT: "label", LENGTH: "grain", RATIO: "wear"})),
+    "compounds": Each(Entry(_keys({TEXT: "label", LENGTH: "grain", RATIO: "wear"}), {"swirls": FLAG})),
     "families": Each(
         Entry(
             _keys(
@@ -238,7 +254,7 @@ RECORDS: Final[dict[str, Shape]] = {
                 "specific_heat": _number("specific heat"),
                 "limit": TEMPERATURE,
             },
-            {"worked_wet": FLAG, "look": _key_of("looks"), **_SHELTER},
+            {"worked_wet": FLAG, "look": _key_of("looks"), "cut_share": RATIO, "smear": RATIO, "coarsest": LENGTH, **_SHELTER},
             together=(("protection", "protect_within"),),
         )
     ),
@@ -258,8 +274,8 @@ RECORDS: Final[dict[str, Shape]] = {
     ),
     "uses": Each(Entry(_keys({TEXT: "label reason", _key_of("finishes"): "finish"}), {"no_finer_than": TEXT})),
 }
-_CITED: Final[dict[str, Shape]] = {"source": Name("a key of sources.toml", sources_written), "locator": NOTE, "note": NOTE}
-_BAND_COLUMNS: Final[dict[str, dict[str, Shape]]] = {
+_CITED: Final[dict[str, Schema]] = {"source": Name("a key of sources.toml", sources_written), "locator": NOTE, "note": NOTE}
+_BAND_COLUMNS: Final[dict[str, dict[str, Schema]]] = {
     name: {
         "use": TEXT,
         "family": FAMILY,
@@ -269,7 +285,7 @@ _BAND_COLUMNS: Final[dict[str, dict[str, Shape]]] = {
     for name, unit in BANDS.items()
 }
 _CUT_OFF_COLUMNS: Final = "ra_low_um ra_high_um rsm_low_mm rsm_high_mm cut_off_mm noise_um"
-TABLES: Final[dict[str, dict[str, Shape]]] = {
+TABLES: Final[dict[str, dict[str, Schema]]] = {
     "grains": {"system": _one_of(*SYSTEMS), "grade": Written(), "median_um": Written(), **_CITED},
     **{name: {**columns, **_CITED} for name, columns in _BAND_COLUMNS.items()},
     "cutoffs": {**{column: Written() for column in _CUT_OFF_COLUMNS.split()}, "source": _CITED["source"]},

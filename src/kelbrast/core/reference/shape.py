@@ -13,7 +13,7 @@ from kelbrast.core.errors import Fault
 from kelbrast.core.units import units_of
 
 
-class Shape(Protocol):
+class Schema(Protocol):
     """What may stand in one place."""
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:
@@ -84,7 +84,7 @@ class Written:
 class Many:
     """A list of things of one shape, with at least one in it."""
 
-    of: Shape
+    of: Schema
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:
         if not isinstance(given, list) or not given:
@@ -98,7 +98,7 @@ class Many:
 class Each:
     """Entries of one shape under names of their own."""
 
-    of: Shape
+    of: Schema
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:
         if not isinstance(given, dict) or not given:
@@ -112,8 +112,8 @@ class Each:
 class Entry:
     """Named parts: those that must be there, those that may, and parts that come together or not at all."""
 
-    needed: Mapping[str, Shape]
-    optional: Mapping[str, Shape] = field(default_factory=dict)
+    needed: Mapping[str, Schema]
+    optional: Mapping[str, Schema] = field(default_factory=dict)
     together: tuple[tuple[str, ...], ...] = ()
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:

@@ -9,9 +9,11 @@ from numpy.typing import NDArray
 
 from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.simulation.patch import Patch
+from kelbrast.core.validity import require_above_zero, require_within
 
 Picture = NDArray[np.uint8]
 
@@ -33,7 +35,18 @@ class Lamp:
 
 
 def look_of(material: Material) -> Look:
-    """How this material looks.
+    """How a material looks.
+
+    Equation: the row of `looks.toml` of the material or its family (dimensionless)
+    Valid: every material.
+
+    Args:
+        material: whose look it is.
+
+    Raises:
+        ReadError: the looks can not be read.
+
+    Source: looks.
 
     >>> from kelbrast.core.catalogue.materials import material
     >>> look_of(material("brass")).colour[2] < look_of(material("mild-steel")).colour[2]
@@ -48,8 +61,28 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
     """The patch from above, lit by the lamp: rows, columns and three colours of 0 to 255.
 
     Each point reflects the lamp by the slope it has there; a smooth surface sends a low lamp's light away from the eye and
-    stays dark and even, a mark across the light flares. `gain` makes slopes steeper for the eye, as a loupe and a dark room do.
+    stays dark and even, a mark across the light flares.
+
+    Equation: `I = room + body max(0, n l) + mirror max(0, n h)^40`, n normal, h halfway from lamp l to eye (dimensionless)
+    Valid: gain above 0; the lamp above the surface.
+
+    Args:
+        patch: heights, m.
+        look: of the material, shares of light, dimensionless.
+        lamp: height and direction, rad.
+        gain: makes slopes steeper for the eye, as a loupe and a dark room do, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: looks.
+
+    >>> flat = Patch(np.zeros((20, 30)), 8e-6)
+    >>> lit(flat, Look((0.9, 0.8, 0.5), 0.1), Lamp()).shape
+    (20, 30, 3)
     """
+    require_above_zero(gain=gain)
+    require_within(0, math.pi, height=lamp.height)
     dy, dx = np.gradient(patch.z, patch.spacing)
     dx, dy = dx * gain, -dy * gain  # the picture's rows run down
     up = 1 / np.sqrt(1 + dx**2 + dy**2)
@@ -70,7 +103,25 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
 
 
 def outlined(picture: Picture, marks: Flags) -> Picture:
-    """The picture with these marks drawn over in a strong dark red, and the rest paler: not the colour alone tells."""
+    """The picture with these marks drawn over in a strong dark red, and the rest paler: not the colour alone tells.
+
+    Equation: `c' = 128 + 0.55 (c - 128) + 30` beside the marks (dimensionless)
+    Valid: marks of the picture's size.
+
+    Args:
+        picture: colours of 0 to 255, dimensionless.
+        marks: where they are, flags.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: looks.
+
+    >>> outlined(np.zeros((1, 2, 3), dtype=np.uint8), np.array([[True, False]])).tolist()
+    [[[176, 32, 24], [87, 87, 87]]]
+    """
+    if marks.shape != picture.shape[:2]:
+        raise OutsideValidity("the marks must be of the size of the picture")
     pale = 128 + 0.55 * (picture.astype(float) - 128) + 30
     shown = np.where(marks[..., None], np.array([176.0, 32.0, 24.0]), pale)
     return np.asarray(np.clip(shown, 0, 255).astype(np.uint8))

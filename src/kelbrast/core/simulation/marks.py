@@ -7,9 +7,9 @@ from typing import Literal
 import numpy as np
 
 from kelbrast.core.arrays import Reals
-from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
 Lay = Literal["one-way", "none"]
 _CHUNK = 400_000  # points of grooves that are drawn at once
@@ -26,7 +26,19 @@ class Marks:
 
 
 def marks_as_deep(depth: float, *, hardness: float) -> float:
-    """The grain (m) that marks of this depth are drawn with: the one that leaves such marks, within what a picture can show.
+    """The grain that marks of this depth are drawn with: the one that leaves such marks, within what a picture can show.
+
+    Equation: `g = min(g_coarsest, max(g_finest, g(d)))`, g(d) the scratch law turned round (m)
+    Valid: both above 0.
+
+    Args:
+        depth: d, m.
+        hardness: of the work, Pa.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: scratch-fit, our-choice.
 
     >>> round(marks_as_deep(1e-9, hardness=130.0) * 1e6)
     5
@@ -46,8 +58,24 @@ class Drawn:
 def floors_of(depth: float, count: int, chance: np.random.Generator) -> Reals:
     """The depths of so many marks of a surface of this Rz: Gaussian, as `process.clearance.marks_left` has them.
 
-    A mark of depth x stands `6.5 x / depth - 3` standard deviations down.
+    Equation: `x = max(0, d (3 + N(0, 1)) / 6.5)` (m)
+    Valid: depth above 0, count not below 0.
+
+    Args:
+        depth: d, Rz of the surface, m.
+        count: of the marks, dimensionless.
+        chance: where the draws come from.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: gaussian-extremes.
+
+    >>> floors_of(6.5e-6, 3, np.random.default_rng(1)).shape
+    (3,)
     """
+    require_above_zero(depth=depth)
+    require_not_below_zero(count=count)
     scale, offset = constant("clearance.largest_scale").value, constant("clearance.largest_offset").value
     return np.maximum(0.0, depth * (offset + chance.standard_normal(count)) / scale)
 
@@ -55,14 +83,25 @@ def floors_of(depth: float, count: int, chance: np.random.Generator) -> Reals:
 def draw(marks: Marks, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Drawn:
     """Draw marks on an empty patch until nearly all of it is covered.
 
+    Equation: `z = -x (1 - |u / (w / 2)|^p)` across each mark, w = 0.3 grains (m)
+    Valid: depth, grain and spacing above 0, at least one point each way.
+
     Args:
-        size: rows and columns.  spacing: of the points, m.
+        marks: their depth and grain, m, lay, and angle, rad.
+        size: rows and columns, dimensionless.
+        spacing: of the points, m.
+        chance: where the draws come from.
 
     Raises:
-        OutsideValidity: a depth, grain or spacing that is not above 0.
+        OutsideValidity: outside that.
+
+    Source: simulation-fit.
+
+    >>> drawn = draw(Marks(6e-6, 80e-6), (40, 40), 8e-6, np.random.default_rng(1))
+    >>> bool(drawn.z.max() <= 0), drawn.z.shape
+    (True, (40, 40))
     """
-    if min(marks.depth, marks.grain, spacing) <= 0:
-        raise OutsideValidity("depth, grain and spacing must be above 0")
+    require_above_zero(depth=marks.depth, grain=marks.grain, spacing=spacing, size=min(size))
     width = max(constant("simulation.mark_width_per_grain").value * marks.grain, 1.5 * spacing)
     longest = math.hypot(*size) * spacing
     length = min(constant("clearance.mark_length_per_grain").value * marks.grain, longest)

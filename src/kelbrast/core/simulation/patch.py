@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass, field, replace
-from typing import Literal
+from typing import Final, Literal
 
 import numpy as np
 
@@ -11,6 +11,9 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.marks import Marks, draw
+from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
+
+START_ANGLE: Final = 0.6  # rad: of the first marks, so that they lie along neither side of a picture
 
 FoundKind = Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
 
@@ -34,13 +37,13 @@ class Patch:
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class FoundPatch:
     """How a patch is found (SI): the kind of damage, how deep, and the grain that leaves such marks."""
 
     kind: FoundKind
     depth: float
     grain: float
-    angle: float = 0.6
+    angle: float = START_ANGLE
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,14 +65,30 @@ class Working:
     seed: int = field(default=0)
 
 
-def found_patch(found: Found, size: tuple[int, int], spacing: float, seed: int) -> Patch:
+def found_patch(found: FoundPatch, size: tuple[int, int], spacing: float, seed: int) -> Patch:
     """A patch as it is found; the same seed gives the same patch.
 
+    Equation: the marks, ripple, bead, pits or nick of its kind, down from its plane to its depth (m)
+    Valid: at least 8 by 8 points; spacing, depth and grain above 0.
+
+    Args:
+        found: its kind, depth and grain, m, and angle, rad.
+        size: rows and columns, dimensionless.
+        spacing: of the points, m.
+        seed: of its chance, dimensionless.
+
     Raises:
-        OutsideValidity: a size, spacing or depth that can not be.
+        OutsideValidity: outside that.
+
+    Source: simulation-fit, our-choice.
+
+    >>> patch = found_patch(FoundPatch("nick", 50e-6, 80e-6), (64, 64), 40e-6, seed=1)
+    >>> 40e-6 < patch.depth <= 50e-6
+    True
     """
-    if min(size) < 8 or spacing <= 0 or found.depth <= 0:
-        raise OutsideValidity("a patch needs at least 8 by 8 points, a spacing and a depth above 0")
+    require_above_zero(spacing=spacing, depth=found.depth, grain=found.grain)
+    if min(size) < 8:
+        raise OutsideValidity("a patch needs at least 8 by 8 points")
     chance = np.random.default_rng(seed)
     if found.kind in ("scratches", "lay"):
         marks = Marks(found.depth, found.grain, "one-way" if found.kind == "lay" else "none", found.angle)
@@ -88,9 +107,26 @@ def worked(patch: Patch, step: Working) -> Patch:
 
     A firm carrier cuts down to a plane, a soft one to the shape less the same layer; what lies deeper stays. Then the
     step's own marks lie below that, as far as it has worked the patch over.
+
+    Equation: `z' = min(z, plane - a p + own min(1, a p / d))`, a the layer, p the share, d the depth of its own marks (m)
+    Valid: share from 0 to 1.5, layer not below 0.
+
+    Args:
+        patch: heights, m.
+        step: its layer and marks, m, and the share of its time, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: simulation-fit.
+
+    >>> patch = Patch(np.zeros((16, 16)), 8e-6)
+    >>> after = worked(patch, Working(10e-6, Marks(2e-6, 30e-6)))
+    >>> round(after.top * 1e6, 6)
+    -10.0
     """
-    if not 0 <= step.share <= 1.5 or step.layer < 0:
-        raise OutsideValidity("the share of a step lies between 0 and 1.5, and its layer is not below 0")
+    require_within(0, 1.5, share=step.share)
+    require_not_below_zero(layer=step.layer)
     taken = step.layer * step.share
     if step.reaches is not None:
         taken = min(taken, step.reaches)
@@ -99,25 +135,39 @@ def worked(patch: Patch, step: Working) -> Patch:
     own = draw(step.marks, patch.z.shape, patch.spacing, chance).z
     # Its marks reach their depth as soon as so much was taken; a step that has just begun has only scratched the tops.
     begun = min(1.0, taken / step.marks.depth) if step.marks.depth > 0 else 1.0
-    return replace(patch, z=np.minimum(patch.z, plane + own * begun), top=patch.top - taken)
-
-
-def share_left(before: Patch, after: Patch) -> float:
-    """Share of the old surface's low places that still lie below the plane that was cut down to."""
-    low = before.z < before.top - 0.02 * before.depth
-    return float((before.z[low] < after.top).mean()) if low.any() else 0.0
+    return replace(patch, z=np.minimum(patch.z, plane + own * begun), top=float(np.max(plane)))
 
 
 def old_marks(before: Patch, after: Patch) -> Flags:
-    """Where the surface before the step still is as it was, below the plane that was worked down to: marks that are left."""
+    """Where the surface before the step still is as it was, below the plane that was worked down to: marks that are left.
+
+    Equation: `z' = z and z' < top'` (flags)
+    Valid: two states of one patch.
+
+    Args:
+        before: heights, m.
+        after: heights, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: geometry.
+
+    >>> before = Patch(np.array([[0.0, -9e-6]]), 8e-6)
+    >>> old_marks(before, Patch(np.array([[-5e-6, -9e-6]]), 8e-6, top=-5e-6)).tolist()
+    [[False, True]]
+    """
+    if before.z.shape != after.z.shape:
+        raise OutsideValidity("these are not two states of one patch")
     return np.asarray((after.z == before.z) & (after.z < after.top))
 
 
 def _shape(patch: Patch) -> Reals:
-    """What a soft carrier feels: the surface without its marks, drawn up to its peaks."""
+    """What a soft carrier feels: the surface without its marks, drawn up to its peaks and not beyond the highest."""
     reach = max(constant("simulation.shape_length").si, 6 * patch.spacing)
     long = low_pass(low_pass(patch.z, patch.spacing, reach, axis=0), patch.spacing, reach, axis=1)
-    return np.asarray(long + float(np.quantile(patch.z - long, 0.98)))
+    drawn = long + float(np.quantile(patch.z - long, 0.98))
+    return np.asarray(drawn - max(0.0, float(np.max(drawn)) - patch.top))
 
 
 def _ripple(depth: float, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
@@ -128,7 +178,7 @@ def _ripple(depth: float, size: tuple[int, int], spacing: float, chance: np.rand
     return np.asarray(wave * depth / -wave.min())
 
 
-def _bead(found: Found, size: tuple[int, int], spacing: float) -> Reals:
+def _bead(found: FoundPatch, size: tuple[int, int], spacing: float) -> Reals:
     """A bead, burr or run of solder across the patch: its crest is the plane, the face lies below it."""
     rows, columns = np.mgrid[0 : size[0], 0 : size[1]] * spacing
     middle = np.array(size) * spacing / 2
@@ -136,7 +186,7 @@ def _bead(found: Found, size: tuple[int, int], spacing: float) -> Reals:
     return np.asarray(-found.depth * (1 - np.exp(-((away / constant("simulation.bead_width").si) ** 2))))
 
 
-def _pitted(found: Found, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
+def _pitted(found: FoundPatch, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
     """Round pits, from shallow ones to the depth that was found."""
     area = size[0] * size[1] * spacing**2
     radii = constant("simulation.pit_smallest").si, constant("simulation.pit_largest").si
@@ -149,7 +199,7 @@ def _pitted(found: Found, size: tuple[int, int], spacing: float, chance: np.rand
     return z
 
 
-def _nicked(found: Found, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
+def _nicked(found: FoundPatch, size: tuple[int, int], spacing: float, chance: np.random.Generator) -> Reals:
     """One nick with steep sides, well inside the patch."""
     middle = chance.uniform(0.2, 0.8, 2) * np.array(size) * spacing
     halves = constant("simulation.nick_half_length").si, constant("simulation.nick_half_width").si

@@ -7,6 +7,7 @@ from typing import Final
 from kelbrast.core.catalogue.finishes import Finish
 from kelbrast.core.catalogue.grades import Grade
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.edge import Edge
 
 FOUND_KINDS: Final = {
     "scratches": "Scratches",
@@ -60,6 +61,21 @@ class Wish:
 
 
 @dataclass(frozen=True, slots=True)
+class Gauged:
+    """What a gauge can follow on a face (SI); None where it is not known.
+
+    Attributes:
+        shape: a key of `surface.shapes.SHAPES`.  diameter: across what is round.
+        coat: thickness of the coat on it; keep: how much of that must stay.
+    """
+
+    shape: str | None = None
+    diameter: float | None = None
+    coat: float | None = None
+    keep: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Face:
     """One face, in SI units.
 
@@ -71,6 +87,7 @@ class Face:
         curved: flat, firm tools would leave facets on it.
         turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
         keep_off: nothing may touch this face.
+        edge: the edge that it is; None for a face.  sharp_edges: an edge beside it stays sharp.
     """
 
     name: str
@@ -86,7 +103,15 @@ class Face:
     turned: float | None = None
     keep_off: bool = False
     no_finer_than: Grade | None = None
+    gauged: Gauged = field(default_factory=Gauged)
     wish: Wish = field(default_factory=Wish)
+    edge: Edge | None = None
+    sharp_edges: bool = False
+
+    @property
+    def left_alone(self) -> bool:
+        """Nothing is done to it: kept off, or an edge that stays sharp."""
+        return self.keep_off or (self.edge is not None and self.edge.wanted == "sharp")
 
     @property
     def must_be_levelled(self) -> bool:
@@ -101,8 +126,19 @@ class Face:
     @property
     def reflects_flat(self) -> bool:
         """A flat, open face, larger than a hand evens out, that shall reflect: every hollow would show."""
-        flat = self.reach == "open" and not self.curved and self.area > constant("looks.flat_area").si
+        flat = self.is_flat and self.area > constant("looks.flat_area").si
         return flat and self.want.deformed >= constant("deformed.mirror").value
+
+    @property
+    def is_flat(self) -> bool:
+        """An open face that is not curved."""
+        return self.reach == "open" and not self.curved and self.edge is None
+
+    @property
+    def drawn(self) -> bool:
+        """Whether its size or its roughness is drawn: by number or a band of one's own, and not as a finish by its look."""
+        by_number = not self.want.id or self.want.by_number
+        return self.limit_kind == "size" or (by_number and self.edge is None)
 
     @property
     def above(self) -> float:

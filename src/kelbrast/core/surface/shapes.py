@@ -10,14 +10,21 @@ from kelbrast.core.errors import BadInput, Fault
 
 @dataclass(frozen=True, slots=True)
 class Shape:
-    """A kind of face: what is measured on it (`needs`, in metres) and how the area follows."""
+    """A kind of face: what is measured on it (`needs`, in metres) and how the area follows.
+
+    Attributes:
+        curved: flat, firm tools would leave facets on it.  turns: a lathe can turn it between centres.
+        round: what is measured across is a diameter, so its size changes on both sides.
+    """
 
     label: str
     needs: tuple[str, ...]
     area: Callable[..., float]
+    curved: bool = False
+    turns: bool = False
+    round: bool = False
 
 
-ROUND: Final = ("cylinder", "bore", "tube")  # what is measured across is a diameter, so its size changes on both sides
 SHAPES: Final[dict[str, Shape]] = {
     "plate": Shape("Flat plate, one side", ("length", "width"), lambda length, width: length * width),
     "disc": Shape("Flat disc, one side", ("diameter",), lambda diameter: math.pi / 4 * diameter**2),
@@ -26,19 +33,34 @@ SHAPES: Final[dict[str, Shape]] = {
         ("diameter", "inside_diameter"),
         lambda diameter, inside_diameter: math.pi / 4 * (diameter**2 - inside_diameter**2),
     ),
-    "cylinder": Shape("Outside of a cylinder", ("diameter", "length"), lambda diameter, length: math.pi * diameter * length),
-    "bore": Shape("Inside of a bore", ("diameter", "length"), lambda diameter, length: math.pi * diameter * length),
+    "cylinder": Shape(
+        "Outside of a cylinder",
+        ("diameter", "length"),
+        lambda diameter, length: math.pi * diameter * length,
+        curved=True,
+        turns=True,
+        round=True,
+    ),
+    "bore": Shape("Inside of a bore", ("diameter", "length"), lambda diameter, length: math.pi * diameter * length, round=True),
     "tube": Shape(
         "Tube, outside and inside",
         ("diameter", "inside_diameter", "length"),
         lambda diameter, inside_diameter, length: math.pi * (diameter + inside_diameter) * length,
+        curved=True,
+        round=True,
     ),
     "dome": Shape(
         "Dome (part of a ball)",
         ("diameter", "height"),
         lambda diameter, height: math.pi * (diameter**2 / 4 + height**2),
+        curved=True,
     ),
 }
+
+
+def is_round(kind: str | None) -> bool:
+    """Whether the size of such a face is measured across."""
+    return kind is not None and SHAPES[kind].round
 
 
 def shape_area(kind: str, measures: Mapping[str, float], *, field: str = "shape") -> float:

@@ -21,6 +21,11 @@
       {LAYS[step.lay]}
       {drawing?.where ?? ''}
     </p>
+    {#if step.advice?.length}
+      <ul class="grid gap-1" aria-label="Good to know">
+        {#each step.advice as one (one)}<li>{one}</li>{/each}
+      </ul>
+    {/if}
     <Looks run={run.id} {hand} />
     {#if run.cautions.length}
       <section>

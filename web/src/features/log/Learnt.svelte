@@ -53,14 +53,14 @@
       >
       <tbody>
         {#each learning.learnt as one (`${one.carrier}.${one.family}.${one.quantity}`)}
-          <tr class:opacity-60={!one.used}>
+          <tr class:dim={!one.used}>
             <td
               ><b class="font-semibold">{one.carrier_label}</b><span class="small dim block">{one.quantity_label}</span
               ></td
             >
             <td>{choices.familyLabel(one.family)}</td>
             <td>
-              <svg viewBox="0 0 240 22" class="w-full" aria-hidden="true">
+              <svg viewBox="0 0 240 22" class="w-full" class:opacity-50={!one.used} aria-hidden="true">
                 <line x1="0" x2="240" y1="11" y2="11" stroke="var(--line)" />
                 <line x1="120" x2="120" y1="2" y2="20" stroke="var(--dim)" />
                 <line

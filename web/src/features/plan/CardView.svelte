@@ -4,7 +4,7 @@
   import { choices } from '../../api/catalogue.svelte';
   import { p, route } from '../../app/router';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures, whole } from '../../units/units';
+  import { duration, figures, span, whole } from '../../units/units';
 
   let plan = $state.raw<Plan | null>(null);
   let trouble = $state<string | null>(null);
@@ -62,9 +62,8 @@
       <h1>{plan.title}</h1>
       <p>
         {choices.material(plan.material)?.label ?? plan.material}, {plan.pieces}
-        {plan.pieces === 1 ? 'piece' : 'pieces'}. {duration(plan.minutes)} each at the abrasives, {duration(
-          plan.minutes_all,
-        )} in all; {duration(plan.around_minutes)} each around them{plan.waiting_minutes
+        {plan.pieces === 1 ? 'piece' : 'pieces'}. {span(plan)} each at the abrasives, {duration(plan.minutes_all)} in all;
+        {duration(plan.around_minutes)} each around them{plan.waiting_minutes
           ? `, ${duration(plan.waiting_minutes)} of waiting`
           : ''}.
       </p>
@@ -81,7 +80,8 @@
         <h2>
           {face.name}{#if face.keep_off}: keep off, mask it{:else if !face.possible}: not possible. {shown.tell(
               face.reason_said,
-            )}{:else if !face.steps.length}: as wanted already{:else}: {duration(face.minutes)}, {shown.say(
+            )}{:else if face.edge?.wanted === 'sharp'}: stays sharp, let no wheel roll over it{:else if !face.steps.length}:
+            as wanted already{:else}: {span(face)}, {shown.say(
               Math.max(0, face.metal_um - face.above_um),
               'depth',
             )}{face.limit_um ? ` of ${shown.say(face.limit_um, 'depth')}` : ''} off{/if}
@@ -105,7 +105,7 @@
                       : 'light to medium'}{step.wet ? ', wet' : ''}</td
                   >
                   <td>{step.machine_label}<br />{turning(step)}</td>
-                  <td class="num">{duration(step.minutes)}</td>
+                  <td class="num">{span(step)}</td>
                   <td class="num">{shown.say(step.takes_um, 'depth')}</td>
                   <td class="num">{shown.say(step.leaves_um, 'depth')}</td>
                   <td

@@ -2,6 +2,7 @@
   import type { Face } from '../../api/client';
   import TextField from '../../ui/TextField.svelte';
   import type { JobDraft } from './draft.svelte';
+  import EdgeFields from './EdgeFields.svelte';
   import AreaFields from './AreaFields.svelte';
   import FoundFields from './FoundFields.svelte';
   import LimitFields from './LimitFields.svelte';
@@ -12,31 +13,36 @@
   const taken = $derived(draft.job.faces.filter((other) => other !== face).map((other) => other.name));
 
   function complaint(name: string): string | null {
-    if (!name.trim()) return 'A face needs a name';
-    return taken.includes(name) ? 'Another face has this name' : null;
+    if (!name.trim()) return face.edge ? 'An edge needs a name' : 'A face needs a name';
+    return taken.includes(name) ? 'Another face or edge has this name' : null;
   }
 </script>
 
 <div class="grid gap-3 px-3 pb-3">
   <TextField label="Name" value={face.name} {complaint} onchange={(name) => draft.changeFace({ name })} />
-  <label class="flex items-center gap-2">
-    <input
-      type="checkbox"
-      checked={face.keep_off}
-      onchange={(event) => draft.changeFace({ keep_off: event.currentTarget.checked })}
-    />
-    Keep off: nothing may touch it
-  </label>
-  {#if !face.keep_off}
-    <AreaFields {draft} {face} />
-    <FoundFields {draft} {face} />
-    <WantFields {draft} {face} />
-    <LimitFields {draft} {face} />
-    <PlaceFields {draft} {face} />
+  {#if face.edge}
+    <EdgeFields {draft} edge={face.edge} />
+    {#if face.edge.wanted !== 'sharp'}<WantFields {draft} {face} />{/if}
+  {:else}
+    <label class="flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={face.keep_off}
+        onchange={(event) => draft.changeFace({ keep_off: event.currentTarget.checked })}
+      />
+      Keep off: nothing may touch it
+    </label>
+    {#if !face.keep_off}
+      <AreaFields {draft} {face} />
+      <FoundFields {draft} {face} />
+      <WantFields {draft} {face} />
+      <LimitFields {draft} {face} />
+      <PlaceFields {draft} {face} />
+    {/if}
   {/if}
-  {#if draft.job.faces.length > 1}
+  {#if face.edge || draft.job.faces.filter((other) => !other.edge).length > 1}
     <button class="small dim justify-self-start underline" onclick={() => draft.removeFace(draft.faceAt)}
-      >Remove this face</button
+      >Remove this {face.edge ? 'edge' : 'face'}</button
     >
   {/if}
 </div>

@@ -1,7 +1,7 @@
 <!-- The faces of the part; the one in hand is edited in place. -->
 <script lang="ts">
   import Plus from '@lucide/svelte/icons/plus';
-  import { foundSaid, wantedSaid } from '../../api/face-said';
+  import { edgeSaid, foundSaid, wantedSaid } from '../../api/face-said';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
   import FaceEditor from './FaceEditor.svelte';
@@ -33,9 +33,8 @@
           {#if plan && !plan.possible}<span class="small font-semibold text-(--stop)">not possible</span>{/if}
         </span>
         <span class="small dim"
-          >{plan ? shown.say(plan.area_cm2, 'area') : ''} · {foundSaid(face)} · {face.keep_off
-            ? 'keep off'
-            : `to: ${wantedSaid(face)}`}</span
+          >{#if face.edge}{edgeSaid(face.edge)}{:else}{plan ? shown.say(plan.area_cm2, 'area') : ''} · {foundSaid(face)} ·
+            {face.keep_off ? 'keep off' : `to: ${wantedSaid(face)}`}{/if}</span
         >
         {#if plan?.possible && plan.limit_um && plan.steps.length}
           <span class="mt-1 block h-[7px] overflow-hidden rounded bg-(--line)">
@@ -57,6 +56,7 @@
     <button class="plain-button w-full" onclick={() => draft.addFace()}
       ><Plus size={16} />Add a face <kbd class="dim">N</kbd></button
     >
+    <button class="plain-button mt-2 w-full" onclick={() => draft.addEdge()}><Plus size={16} />Add an edge</button>
     {#if (draft.plan?.order.length ?? 0) > 1}
       <p class="small dim mt-3">Order of work: {draft.plan?.order.join(', then ')}.</p>
     {/if}

@@ -35,7 +35,7 @@
       </p>
       <p class="small dim">
         Cut-off {shown.say(measured.lambda_c_mm, 'length')} ({measured.cut_off_chosen
-          ? 'by ISO 4288'
+          ? `by ISO 4288${measured.cut_off_by_spacing ? ', by the spacing of marks that repeat' : ''}`
           : 'as asked'}){measured.lambda_s_um ? `, lambda-s ${shown.say(measured.lambda_s_um, 'depth')}` : ''}, Gaussian
         filter, form of degree {measured.form_degree}, {measured.sections} sections over {shown.say(
           measured.evaluation_mm,

@@ -21,6 +21,12 @@
     ].filter(Boolean);
     return `${said.join('; ')}.`;
   });
+  const varies = $derived(
+    (draft.plan?.spread ?? [])
+      .slice(0, 2)
+      .map((one) => `${one.label} (${Math.round(100 * one.share)} %)`)
+      .join(', then '),
+  );
   const shared = $derived((draft.plan?.set_ups ?? []).filter((one) => one.steps.length > 1));
 </script>
 
@@ -52,6 +58,14 @@
       <button class="font-semibold underline" onclick={() => draft.setWish(undefined)}>Let the plan choose</button>
     </p>
   {/if}
+  {#if draft.plan?.together}
+    <p class="small px-3 py-1.5">
+      The routes of the faces are chosen together: {duration(Math.max(0, draft.plan.together.saves_minutes))}
+      {draft.plan.together.saves_changes > 0 ? `and ${draft.plan.together.saves_changes} wheel changes ` : ''}less than
+      each face's own best{draft.plan.together.exact ? '' : '; a better choice may exist'}.
+    </p>
+  {/if}
+  {#if varies && plan?.steps.length}<p class="small dim px-3 py-1.5">What the minutes vary by most: {varies}.</p>{/if}
   {#if plan?.marks_said}
     <p class="small px-3 py-1.5 text-(--stop)">
       At the end {shown.tell(plan.marks_said)} can be expected to be there still.
@@ -71,13 +85,15 @@
   {/if}
   {#if plan?.habit_note}<p class="small px-3 py-1.5">{plan.habit_note}</p>{/if}
   {#if shared.length}
-    <p class="small px-3 py-1.5">
+    <ul class="small px-3 py-1.5">
       {#each shared as one (one.tool + one.steps.map((step) => step.face).join())}
-        Set up once for {one.steps.map((step) => step.face).join(' and ')}: {one.label}, saves {duration(
-          one.saved_minutes,
-        )}.
+        <li>
+          Set up once for {one.steps.map((step) => step.face).join(' and ')}: {one.label}, saves {duration(
+            one.saved_minutes,
+          )}.
+        </li>
       {/each}
-    </p>
+    </ul>
   {/if}
 </div>
 

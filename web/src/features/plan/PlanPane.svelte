@@ -57,6 +57,9 @@
         {#if plan.keep_off}
           <h2 class="text-lg">Keep off</h2>
           <p>Mask this face before anything else is done.</p>
+        {:else if plan.edge?.wanted === 'sharp'}
+          <h2 class="text-lg">Stays sharp</h2>
+          <p>Let no wheel roll over it; a strip of tape shows where it is.</p>
         {:else if plan.possible}
           <h2 class="text-lg">Nothing to do</h2>
           <p>This face is as wanted already.</p>

@@ -57,7 +57,7 @@
     {
       press: 'a',
       shown: 'A',
-      does: 'The next aim: quickest, least metal, cheapest, fewest changes per face',
+      does: 'The next aim: quickest, least metal, cheapest, fewest changes',
       run: () => draft?.nextAim(),
     },
     {

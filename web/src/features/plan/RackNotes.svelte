@@ -33,7 +33,7 @@
   }
 
   function without() {
-    const tools = check.short.map((one) => one.tool);
+    const tools = check.without_tools;
     for (const face of draft.job.faces) {
       const wish = face.wish;
       face.wish = {

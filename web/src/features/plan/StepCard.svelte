@@ -76,11 +76,17 @@
           : ''}
       </dd>
       <dt>Time</dt>
-      <dd class="num">{duration(step.minutes)}, {duration(step.cut_minutes)} of it on the work</dd>
+      <dd class="num">
+        {duration(step.minutes)}, {duration(step.cut_minutes)} of it on the work{step.minutes_high
+          ? `; nine of ten below ${duration(step.minutes_high)}`
+          : ''}
+      </dd>
       <dt>Takes off</dt>
       <dd class="num">{shown.say(step.takes_um, 'depth')}, leaves {shown.say(step.leaves_um, 'depth')}</dd>
-      <dt>Clearance</dt>
-      <dd>{figures(step.clearance)} × the marks of {shown.say(step.from_um, 'depth')}</dd>
+      {#if !draft.face?.edge}
+        <dt>Clearance</dt>
+        <dd>{figures(step.clearance)} × the marks of {shown.say(step.from_um, 'depth')}</dd>
+      {/if}
       {#if step.longest_stay_s !== null}
         <dt>Heat</dt>
         <dd>at most <b class="num">{figures(step.longest_stay_s)} s</b> on one spot</dd>
@@ -136,13 +142,20 @@
     <ul class="small grid gap-1 rounded-lg bg-(--stop-soft) px-3 py-2" aria-label="Cautions">
       {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}
     </ul>
+    {#if step.advice?.length}
+      <ul class="small grid gap-1 px-3" aria-label="Good to know">
+        {#each step.advice as one (one)}<li>{one}</li>{/each}
+      </ul>
+    {/if}
   {:else}
     <p class="dim">
       {#if !draft.plan}{draft.trouble ? 'The plan waits.' : 'Working out the plan …'}
       {:else}{draft.facePlan?.possible === false ? 'No step can be offered yet.' : 'No steps for this face.'}{/if}
     </p>
   {/if}
-  {#each draft.plan?.cautions ?? [] as caution (caution)}<p class="small dim">{caution}</p>{/each}
+  {#each [...(draft.plan?.cautions ?? []), ...(draft.plan?.advice ?? [])] as one (one)}<p class="small dim">
+      {one}
+    </p>{/each}
 </aside>
 
 <style>

@@ -27,7 +27,9 @@
   {#if plan}
     <div>
       <b>{plan.minutes ? duration(plan.minutes) : '–'}</b><span
-        >each{plan.pieces > 1 && plan.minutes ? `, ${duration(plan.minutes_all)} for ${plan.pieces}` : ''}</span
+        >each{plan.minutes && plan.minutes_high
+          ? `, nine of ten below ${duration(plan.minutes_high)}`
+          : ''}{plan.pieces > 1 && plan.minutes ? `, ${duration(plan.minutes_all)} for ${plan.pieces}` : ''}</span
       >
     </div>
     <div>

@@ -2,9 +2,11 @@
 <script lang="ts">
   import type { Advice, FrontRoute } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
+  import RoutesChart from '../../charts/RoutesChart.svelte';
   import Dialog from '../../ui/Dialog.svelte';
+  import Either from '../../ui/Either.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, whole } from '../../units/units';
+  import { duration, figures, whole } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
@@ -12,9 +14,32 @@
   const advice = $derived(answer.value);
   const inHand = $derived(draft.facePlan?.steps.map((step) => step.tool).join() ?? '');
   const bet = $derived(advice?.bet);
+  let side = $state<'metal' | 'cost'>('metal');
+  let at = $state(0);
+  /** What nothing beats, and what a school would take although something beats it. */
+  const routes = $derived.by(() => {
+    const front = advice?.front ?? [];
+    const known = new Set(front.map((route) => route.tools.join()));
+    const others = (advice?.named ?? []).filter((route) => !known.has(route.tools.join()));
+    return [...front, ...others].sort((a, b) => a.minutes - b.minutes);
+  });
+  const names = $derived(new Map((advice?.named ?? []).map((route) => [route.tools.join(), route.names])));
+  const points = $derived(
+    routes.map((route) => ({
+      minutes: route.minutes,
+      value: side === 'metal' ? route.metal_um : route.cost,
+      changes: route.changes,
+      names: names.get(route.tools.join()) ?? [],
+    })),
+  );
+  const chosen = $derived(routes[at]);
+  const named = (route: FrontRoute) => names.get(route.tools.join())?.join(', ') ?? '';
 
   $effect(() => {
-    if (open) answer.ask(draft.advice());
+    if (open) {
+      at = 0;
+      answer.ask(draft.advice());
+    }
   });
 
   function take(route: FrontRoute) {
@@ -60,34 +85,73 @@
         advice.pruned,
       )} dropped.
     </p>
-    <table class="small w-full">
-      <thead>
-        <tr class="dim text-left">
-          <th>Minutes</th><th>Metal</th><th>Cost</th><th>Changes</th><th>Steps</th><th>Tools</th><th
-            ><span class="sr-only">Take</span></th
-          >
-        </tr>
-      </thead>
-      <tbody>
-        {#each advice.front as route (route.tools.join())}
-          <tr class="border-t border-(--line)" class:font-semibold={route.tools.join() === inHand}>
-            <td class="num">{duration(route.minutes)}</td>
-            <td class="num">{shown.say(route.metal_um, 'depth')}</td>
-            <td class="num">{route.cost.toFixed(2)}</td>
-            <td class="num">{route.changes}</td>
-            <td class="num">{route.tools.length}</td>
-            <td>{route.labels.join(', ')}</td>
-            <td class="text-right">
-              {#if route.tools.join() === inHand}in hand{:else}
-                <button class="underline" onclick={() => take(route)}
-                  >Take<span class="sr-only"> the route of {duration(route.minutes)}</span></button
-                >
-              {/if}
-            </td>
+    <div class="grid gap-x-5 gap-y-2 lg:grid-cols-[minmax(0,1fr)_auto]">
+      <div class="min-w-0 self-start lg:sticky lg:top-0">
+        <Either
+          label="Up the side"
+          value={side}
+          options={[
+            { id: 'metal', label: 'Metal off' },
+            { id: 'cost', label: 'Cost' },
+          ]}
+          onchange={(way) => (side = way)}
+        />
+        <RoutesChart
+          {points}
+          side={side === 'metal' ? `off, ${shown.unit('depth')}` : 'cost of abrasives'}
+          said={(value) => (side === 'metal' ? shown.bare(value, 'depth') : figures(value, 2))}
+          selected={at}
+          inHand={routes.findIndex((route) => route.tools.join() === inHand)}
+          onselect={(next) => (at = next)}
+          ontake={(next) => routes[next] && take(routes[next])}
+        />
+        {#if chosen}
+          <div class="small mt-1" aria-live="polite" aria-label="Route in sight" role="region">
+            <b>{duration(chosen.minutes)}</b> · {shown.say(chosen.metal_um, 'depth')} · cost {chosen.cost.toFixed(2)} · {chosen.changes}
+            {chosen.changes === 1 ? 'change' : 'changes'}{named(chosen) ? `. ${named(chosen)}` : ''}
+            <ol class="mt-0.5 list-decimal pl-5">
+              {#each chosen.labels as label, step (step)}<li>{label}</li>{/each}
+            </ol>
+          </div>
+        {/if}
+      </div>
+      <table class="small">
+        <thead>
+          <tr class="dim text-left">
+            <th>Minutes</th><th>Metal</th><th>Cost</th><th>Changes</th><th>Steps</th><th
+              ><span class="sr-only">Take</span></th
+            >
           </tr>
-        {/each}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {#each routes as route, row (route.tools.join())}
+            <tr
+              class="border-t border-(--line)"
+              class:bg-(--raised)={row === at}
+              class:font-semibold={route.tools.join() === inHand}
+              onmouseenter={() => (at = row)}
+              onfocusin={() => (at = row)}
+              onclick={() => (at = row)}
+            >
+              <td class="num">{duration(route.minutes)}</td>
+              <td class="num">{shown.say(route.metal_um, 'depth')}</td>
+              <td class="num">{route.cost.toFixed(2)}</td>
+              <td class="num">{route.changes}</td>
+              <td class="num">{route.tools.length}</td>
+              <td class="text-right">
+                {#if route.tools.join() === inHand}in hand{:else}
+                  <button class="underline" onclick={() => take(route)}
+                    >Take<span class="sr-only">
+                      the route of {duration(route.minutes)}: {route.labels.join(', ')}</span
+                    ></button
+                  >
+                {/if}
+              </td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
   {:else if advice}
     <p>
       {draft.face?.keep_off

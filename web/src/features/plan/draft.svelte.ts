@@ -117,8 +117,18 @@ export class JobDraft {
   changeFace(change: Partial<Face>) {
     const face = this.face;
     if (!face) return;
+    if (change.name) this.renameBeside(face.name, change.name);
     Object.assign(face, change);
     this.changed();
+  }
+
+  /** Edges name the faces beside them: they follow a face that is renamed (or removed). */
+  private renameBeside(name: string, now: string | null) {
+    for (const { edge } of this.job.faces) {
+      if (edge?.next_to?.includes(name)) {
+        edge.next_to = edge.next_to.flatMap((one) => (one === name ? (now ?? []) : one));
+      }
+    }
   }
 
   nextAim() {
@@ -181,15 +191,32 @@ export class JobDraft {
   }
 
   addFace() {
-    const last = this.job.faces.at(-1);
+    const last = this.job.faces.filter((face) => !face.edge).at(-1);
+    if (!last) return; // a part of edges alone comes from a file, and is added to there
     const copy = structuredClone($state.snapshot(last)) as Face;
     this.job.faces.push({ ...copy, name: this.freeName('face'), keep_off: false });
     this.selectFace(this.job.faces.length - 1);
     this.changed();
   }
 
+  addEdge() {
+    const beside = this.job.faces.find((face) => !face.edge)?.name;
+    this.job.faces.push({
+      name: this.freeName('edge'),
+      edge: { length_mm: 300, wanted: 'break', size_mm: 0.3, next_to: beside ? [beside] : [] },
+      found: { kind: 'scratches', depth_um: 1, count: 1 },
+      want: { ra_um: [null, 3.2] },
+      reach: 'open',
+      keep_off: false,
+    });
+    this.selectFace(this.job.faces.length - 1);
+    this.changed();
+  }
+
   removeFace(at: number) {
-    if (this.job.faces.length < 2) return;
+    const gone = this.job.faces[at];
+    if (!gone || (!gone.edge && this.job.faces.filter((face) => !face.edge).length < 2)) return;
+    this.renameBeside(gone.name, null);
     this.job.faces.splice(at, 1);
     this.selectFace(Math.min(this.faceAt, this.job.faces.length - 1));
     this.changed();

@@ -1,6 +1,6 @@
 <!-- Putting things on the rack: find a row by typing, tick what is there, Enter. -->
 <script lang="ts">
-  import type { Thing } from '../../api/client';
+  import type { Stockable } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
   import { firstOfEach } from '../../ui/unique';
   import { shown } from '../../units/shown.svelte';
@@ -30,11 +30,11 @@
   );
   const count = $derived(Math.max(1, Number(many.replace(',', '.')) || 1));
 
-  function rowOf(thing: Thing): string {
+  function rowOf(thing: Stockable): string {
     return ['machine', 'compound', 'wheel', 'lap'].includes(thing.kind) ? thing.kind : thing.carrier;
   }
 
-  function short(thing: Thing): string {
+  function short(thing: Stockable): string {
     // Sizes by word (fine, coarse) stand behind the comma of the label; grades are known by their own.
     if (thing.kind === 'abrasive')
       return thing.label.includes(', ') ? (thing.label.split(', ').at(-1) ?? '') : thing.grade;

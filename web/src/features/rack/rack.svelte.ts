@@ -1,5 +1,5 @@
 import { choices } from '../../api/catalogue.svelte';
-import { api, Problem, type RackEvent, type RackItem, type RackItemFile, type Thing } from '../../api/client';
+import { api, Problem, type RackEvent, type RackItem, type RackItemFile, type Stockable } from '../../api/client';
 import { firstOfEach } from '../../ui/unique';
 import { notices } from '../../ui/notices.svelte';
 import { shown } from '../../units/shown.svelte';
@@ -7,7 +7,7 @@ import { shown } from '../../units/shown.svelte';
 /** The rack as it stands, what of it is shown, and the item in hand. */
 export class RackDraft {
   items = $state.raw<RackItem[] | null>(null);
-  things = $state.raw<Thing[]>([]);
+  things = $state.raw<Stockable[]>([]);
   trouble = $state<string | null>(null);
   kind = $state('');
   carrier = $state('');

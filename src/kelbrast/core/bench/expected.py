@@ -1,0 +1,110 @@
+"""What the plan expects at the bench: what an instrument should read now, and which limits a reading is held against."""
+
+from kelbrast.core.bench.clock import Moment, elapsed
+from kelbrast.core.bench.events import Event, Stage
+from kelbrast.core.bench.figures import first_reading
+from kelbrast.core.bench.instruments import gloss_of
+from kelbrast.core.bench.limits import Facts, Verdict, judge
+from kelbrast.core.bench.run import Run
+from kelbrast.core.catalogue.machines import machine
+from kelbrast.core.job import Job
+from kelbrast.core.planning.questions.goback import Done
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.protection import time_left
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.shapes import is_round, size_after
+
+
+def done_on(run: Run, piece: int, face: str, *, with_current: bool) -> list[Done]:
+    """The steps that were done on a face of a piece, in order; with the one in hand, whose light check failed."""
+    found = []
+    for stage in run.stages[piece]:
+        outcome = run.work(piece, stage).outcome
+        in_hand = with_current and run.current == (piece, stage)
+        if stage.face == face and (outcome in ("gone", "back") or in_hand):
+            found.append(Done(stage.takes, stage.leaves))
+    return found
+
+
+def verdict(run: Run, job: Job, event: Event) -> Verdict | None:
+    """What a reading means against the limits that held for it."""
+    if event.measured is None:
+        return None
+    first = first_reading(run, event.measured, event.piece, event.stage[0] if event.stage else None)
+    return judge(event.measured, _facts(run, job, event), first)
+
+
+def expected(run: Run, job: Job, quantity: str, piece: int, stage: Stage | None, now: Moment) -> float | None:
+    """What the plan expects an instrument to read now, in SI; None where it expects nothing."""
+    if stage is None:
+        return None
+    gauged, thickness = job.face(stage.face).gauged, job.face(stage.face).thickness
+    done = done_on(run, piece, stage.face, with_current=False)
+    gone = sum(one.layer for one in done)
+    ra = done[-1].leaves / constant("scratch.depth_per_ra").value if done else None
+    match quantity:
+        case "coat":
+            return gauged.coat - gone if gauged.coat is not None else None
+        case "size" if is_round(gauged.shape) and gauged.diameter is not None:
+            return size_after(gauged.diameter, gone, gauged.shape)
+        case "size" if thickness is not None:
+            return size_after(thickness, gone, None)
+        case "ra":
+            return ra
+        case "gloss":
+            return gloss_of(ra) if ra is not None else None
+        case "spindle":
+            return stage.drive.spindle
+        case "temperature":
+            return _warmth(run, job, stage, now)
+    return None
+
+
+def protection_left(run: Run, within: float | None, now: Moment) -> float | None:
+    """Seconds until a protection must be on; None while work is in hand or it can wait."""
+    ended = [work.ended for work in run.works.values() if work.ended is not None]
+    if not ended or run.current is not None:
+        return None
+    return time_left(within=within, since_last_step=elapsed(max(ended, key=lambda at: at.at), now))
+
+
+def more_time(stage: Stage) -> float:
+    """Seconds that "keep going" adds to a step: a share of its planned time, in half minutes."""
+    share, least = constant("bench.keep_going").value, constant("bench.least_more").si
+    return max(least, round(share * stage.seconds / least) * least)
+
+
+def _warmth(run: Run, job: Job, stage: Stage, now: Moment) -> float:
+    """The part as warm as the plan has it: from the room's warmth up to where it is put down to rest, K."""
+    room = constant("heat.room").si
+    if stage.drive.rest_after is None or run.clock is None:
+        return room
+    limit = constant("heat.hand").si if stage.drive.rest_by_hand else job.hottest
+    return room + (limit - room) * min(1.0, elapsed(run.clock, now) / stage.drive.rest_after)
+
+
+def _facts(run: Run, job: Job, event: Event) -> Facts:
+    if event.stage is None:
+        return Facts(hottest=job.hottest)
+    face = job.face(event.stage[0])
+    drive = next((stage.drive for each in run.stages.values() for stage in each if stage.key == event.stage), None)
+    low, high = (face.want.ra_low, face.want.ra_high) if _finished(run, event.piece, face) else (None, None)
+    return Facts(
+        keep=face.gauged.keep,
+        may_go=face.limit,
+        shape=face.gauged.shape,
+        hottest=job.hottest,
+        by_hand=drive is not None and job.held_in_hand and machine(drive.machine).stands,
+        diameter=drive.diameter if drive else None,
+        marked=drive.marked if drive else None,
+        spindle=drive.spindle if drive else None,
+        ra_low=low,
+        ra_high=high,
+    )
+
+
+def _finished(run: Run, piece: int | None, face: Face) -> bool:
+    """Every step of a face of a piece is over."""
+    if piece is None:
+        return False
+    return all(run.work(piece, stage).outcome != "open" for stage in run.stages[piece] if stage.face == face.name)

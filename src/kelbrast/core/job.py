@@ -1,0 +1,109 @@
+"""A job: a part with its faces, and how the person wants to work."""
+
+from dataclasses import dataclass, field
+from typing import Final, Literal
+
+from kelbrast.core.catalogue.inserts import forbidden_by, insert
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.errors import BadInput
+from kelbrast.core.learning.factors import ShopFactors
+from kelbrast.core.process.rests import Lump
+from kelbrast.core.rack.offer import Own
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.part import Part
+
+Aim = Literal["time", "metal", "cost", "changes"]
+AIMS: Final[dict[Aim, str]] = {
+    "time": "Quickest",
+    "metal": "Least metal",
+    "cost": "Cheapest",
+    "changes": "Fewest changes",
+}
+HABITS: Final = {
+    "every-grade": "Every grade in the box",
+    "double-up": "About double each time",
+    "long-steps": "Long steps",
+}
+HANDOVERS: Final = {
+    "free": "Wherever it is best",
+    "fine-paper": "Fine paper, then a short polish",
+    "early-wheel": "Early wheel with a cutting bar",
+}
+BENCH_SPEEDS: Final = {"usual": "Usual speed", "low": "Low speed at the bench"}
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """One job.
+
+    Attributes:
+        rack: ids of the tools (and, if wanted, machines) to plan with; None for the whole starter rack.
+        carried: whether the part can be brought to a bench machine; None to judge by its largest face.
+        habit, aim, handover, bench_speed: keys of the tables above.
+        own: the rack that is planned with instead of the starter rack or `rack`.
+        factors: what the shop learnt about its own way of working.
+        diameters: (tool id, m) for wheels that have worn down from the starter rack's size.
+    """
+
+    title: str
+    material: Material
+    faces: tuple[Face, ...]
+    pieces: int = 1
+    rack: tuple[str, ...] | None = None
+    habit: str = "double-up"
+    aim: Aim = "time"
+    carried: bool | None = None
+    handover: str = "free"
+    bench_speed: str = "usual"
+    part: Part = field(default_factory=Part)
+    diameters: tuple[tuple[str, float], ...] = ()
+    own: Own | None = None
+    factors: ShopFactors = field(default_factory=ShopFactors)
+
+    @property
+    def comes_to_the_bench(self) -> bool:
+        """Whether the part can be brought to a machine that stands: as said, or else by its largest face."""
+        if self.carried is not None:
+            return self.carried
+        return max((face.area for face in self.faces), default=0.0) <= constant("work.carried").si
+
+    def face(self, name: str) -> Face:
+        """The face with this name.
+
+        Raises:
+            BadInput: the job has no such face.
+        """
+        found = next((one for one in self.faces if one.name == name), None)
+        if found is None:
+            have = ", ".join(one.name for one in self.faces)
+            raise BadInput.one("face", f'there is no face "{name}"; the job has {have}')
+        return found
+
+    @property
+    def shapes(self) -> dict[str, str | None]:
+        """The kind of shape of each face, None where it is not known."""
+        return {face.name: face.gauged.shape for face in self.faces}
+
+    @property
+    def held_in_hand(self) -> bool:
+        """A bare hand holds the part to machines that stand."""
+        return self.part.held == "hand" and self.comes_to_the_bench
+
+    @property
+    def forbids(self) -> frozenset[str]:
+        """Ways of working that the inserts forbid."""
+        return forbidden_by(self.part.inserts)
+
+    @property
+    def hottest(self) -> float:
+        """The temperature in K to stay below: the material's, or that of what is stuck in it."""
+        return min([self.material.limit, *(insert(key).limit.si for key in self.part.inserts)])
+
+    @property
+    def lump(self) -> Lump | None:
+        """The part as one warm lump. Without its weight, the heaviest wall behind a face stands for it: never too much."""
+        walls = [face.area * face.thickness for face in self.faces if face.thickness is not None]
+        mass = self.part.mass if self.part.mass is not None else max(walls, default=0.0) * self.material.density
+        surface = max([sum(face.area for face in self.faces), *(2 * face.area for face in self.faces if face.thickness)])
+        return Lump(mass * self.material.specific_heat, surface) if mass > 0 else None

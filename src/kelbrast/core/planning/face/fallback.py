@@ -1,0 +1,76 @@
+"""When the damage is deeper than may come off: what can be reached all the same, and what then stays to be seen."""
+
+from dataclasses import dataclass, replace
+
+from kelbrast.core.catalogue.finishes import Finish, finishes
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, plan_face
+from kelbrast.core.planning.kernel.step_table import TIME, Route
+from kelbrast.core.process.blend import dish_radius
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face, Wish
+
+_HALVINGS = 12
+# Offered in this order when the wanted finish is out of reach: the finest that shows least of the old marks first.
+_SIMPLER = ("bright", "wipes-clean", "satin", "brushed-fine", "brushed-coarse", "paint-ready")
+
+
+@dataclass(frozen=True, slots=True)
+class Fallback:
+    """What the limit leaves possible (SI).
+
+    Attributes:
+        cleared: marks up to this depth still come out on the way to the wanted finish; 0 when not even that is possible.
+        stays: how deep the deepest mark then still is.
+        plan: the way to the wanted finish that leaves it; None when there is none.
+        simpler: finishes that can be had with every mark taken out, each with its seconds.
+        dish: radius of a dish around a single mark that uses the whole limit, and `dish_stays`: what is left in its middle.
+    """
+
+    cleared: float
+    stays: float
+    plan: FacePlan | None
+    simpler: tuple[tuple[Finish, float], ...]
+    dish: float
+    dish_stays: float
+
+
+def fallback(planned: FacePlan, job: Job) -> Fallback | None:
+    """What can be reached on a face whose plan the metal limit binds; None when the limit is not what binds."""
+    face = planned.face
+    if planned.binding is None or planned.binding.rule != "metal" or face.limit is None or face.found.worst is None:
+        return None
+    worst = face.found.worst
+    cleared, best = _deepest_that_fits(face, job, worst)
+    slope = constant("blend.show_slope").value
+    return Fallback(
+        cleared=cleared,
+        stays=worst - (best.metal if best else 0.0),
+        plan=best,
+        simpler=_simpler(face, job),
+        dish=dish_radius(depth=face.limit, slope=slope),
+        dish_stays=max(0.0, worst - face.limit),
+    )
+
+
+def _deepest_that_fits(face: Face, job: Job, worst: float) -> tuple[float, FacePlan | None]:
+    """The deepest marks (m) that can be cleared within the limit, and the plan for them: more depth never takes less metal."""
+    sparing = replace(job, aim="metal")
+    low, high, best = 0.0, worst, None
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2
+        shallow = replace(face.found, likely=min(face.found.likely or middle, middle), worst=middle)
+        one = replace(face, found=shallow, wish=Wish())
+        low, high, best = (middle, high, one) if _route(one, sparing) else (low, middle, best)
+    return low, plan_face(best, sparing) if best is not None else None
+
+
+def _simpler(face: Face, job: Job) -> tuple[tuple[Finish, float], ...]:
+    wanted = [finishes()[key] for key in _SIMPLER if key != face.want.id]
+    routes = [(one, _route(replace(face, want=one, no_finer_than=None, wish=Wish()), job)) for one in wanted]
+    return tuple((one, float(route.totals[TIME])) for one, route in routes if route is not None)
+
+
+def _route(face: Face, job: Job) -> Route | None:
+    figures = figures_of(face, job)
+    return None if figures is None else chosen_route(figures, job).route

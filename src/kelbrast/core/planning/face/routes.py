@@ -1,0 +1,150 @@
+"""Which steps of a face may be taken, by what is asked and what is lifted, and the best route through them."""
+
+from collections.abc import Collection, Iterable
+from dataclasses import dataclass, field, replace
+from typing import Final
+
+import numpy as np
+
+from kelbrast.core.arrays import SAME, Flags
+from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.face.wishes import narrow
+from kelbrast.core.planning.kernel.by_changes import quickest_by_changes
+from kelbrast.core.planning.kernel.pareto import non_dominated
+from kelbrast.core.planning.kernel.search import search
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route, StepTable
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.habits import excess
+from kelbrast.core.rules.rule import Refusal
+from kelbrast.core.surface.face import Wish
+
+_HALVINGS: Final = 10
+
+
+@dataclass(frozen=True, slots=True)
+class RouteRequest:
+    """What is asked of a face.
+
+    Attributes:
+        objective: one of `CRITERIA`.  limit: of the metal, m, infinite for none.
+        habit: a key of `job.HABITS`; priced: it may be broken, at a price.  handover: the school of where the wheel starts.
+        lifted: refusals that are not to count.
+    """
+
+    objective: str = "time"
+    limit: float = np.inf
+    habit: str = "long-steps"
+    priced: bool = False
+    lifted: frozenset[Refusal] = frozenset()
+    handover: str = "free"
+    wish: Wish = field(default_factory=Wish)
+
+    @property
+    def binding_limit(self) -> float:
+        return np.inf if "metal" in self.lifted else self.limit
+
+
+def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
+    """The steps that may be taken, within the habits and the wish."""
+    steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
+    return StepTable(figures.values, *narrow(steps, ends, figures.surfaces.ids, request.wish))
+
+
+def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
+    """The best route for what is asked, or None when there is none."""
+    table = step_table(figures, request)
+    if not request.priced:
+        return search(table, request.objective, request.binding_limit)
+    # Each excess costs the minutes of its step times its square; what the route really takes is added up after.
+    over = np.maximum(excess(figures.surfaces, request.habit), 1.0)
+    values = table.values.copy()
+    values[TIME] *= np.where(over > 1 + SAME, 1 + over**2, 1.0)
+    found = search(replace(table, values=values), "time", request.binding_limit)
+    return None if found is None else _with_totals(figures, found)
+
+
+def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
+    """The best route for the objective among those that are not much longer than the quickest (`plan.fence`).
+
+    Beyond the fence the objective is weighed against time, with the least weight that brings the route inside.
+    """
+    best = best_route(figures, request)
+    if best is None or request.priced or request.objective == "time":
+        return best
+    quickest = best_route(figures, replace(request, objective="time"))
+    assert quickest is not None, "the same steps have a route"
+    fence = constant("plan.fence").value * quickest.totals[TIME]
+    if best.totals[TIME] <= fence * (1 + SAME):
+        return best
+    row = CRITERIA.index(request.objective)
+    table, best = step_table(figures, request), quickest
+    low, high = 0.0, 1.0
+    for _ in range(_HALVINGS):
+        weight = (low + high) / 2
+        mixed = table.values.copy()
+        scale = max(float(quickest.totals[row]), 1e-12) / float(quickest.totals[TIME])
+        mixed[TIME] = (1 - weight) * table.values[row] + weight * scale * table.values[TIME]
+        found = search(replace(table, values=mixed), "time", request.binding_limit)
+        assert found is not None, "the same steps have a route"
+        found = _with_totals(figures, found)
+        inside = found.totals[TIME] <= fence * (1 + SAME)
+        low, high = (low, weight) if inside else (weight, high)
+        if inside and found.totals[row] < best.totals[row] * (1 - SAME):
+            best = found
+    return best
+
+
+def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
+    """The quickest routes with fewer and fewer changes, within the limit and, for another aim than time, within the fence."""
+    table = step_table(figures, request)
+    quickest = quickest_by_changes(table, max(0, len(best.nodes)))
+    if any(route.totals[METAL] > request.binding_limit * (1 + SAME) for route in quickest):
+        sparing = table.values.copy()
+        sparing[COST] = 0.0
+        quickest = tuple(
+            _with_totals(figures, one) for one in non_dominated(replace(table, values=sparing), request.binding_limit).routes
+        )
+    return _within_fence(quickest, request)
+
+
+def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
+    """The best route where these tools are set up for another face already, so that only their work counts."""
+    table, values = step_table(figures, request), figures.values.copy()
+    for at, one in enumerate(figures.tools, start=1):
+        if one.tool.id in tools:
+            values[TIME, :, at] -= one.tool.carrier.stock.setup
+            values[TIME, 1:, at] -= constant("work.wash").si
+            values[CHANGES, :, at] = 0.0
+    found = search(replace(table, values=values), request.objective, request.binding_limit)
+    return [] if found is None else _within_fence([_with_totals(figures, found)], request)
+
+
+def _within_fence(routes: Iterable[Route], request: RouteRequest) -> list[Route]:
+    routes = list(routes)
+    if request.objective == "time" or not routes:
+        return routes
+    fence = constant("plan.fence").value * min(float(route.totals[TIME]) for route in routes)
+    return [route for route in routes if route.totals[TIME] <= fence * (1 + SAME)]
+
+
+def _with_totals(figures: StepFigures, route: Route) -> Route:
+    totals = np.array([sum(float(figures.values[row][step]) for step in route.steps) for row in range(len(CRITERIA))])
+    return replace(route, totals=totals)
+
+
+def _allowed_steps(figures: StepFigures, request: RouteRequest) -> Flags:
+    allowed = figures.passable.copy()
+    if request.habit != "long-steps" and not request.priced:
+        allowed &= excess(figures.surfaces, request.habit) <= 1 + SAME
+    if request.handover != "free":
+        allowed &= ~figures.handover[request.handover]
+    for refusal, forbids in figures.forbids.items():
+        if refusal not in request.lifted:
+            allowed &= ~forbids
+    return allowed
+
+
+def _allowed_ends(figures: StepFigures, request: RouteRequest) -> Flags:
+    held = [may_end for refusal, may_end in figures.may_end.items() if refusal is None or refusal not in request.lifted]
+    ends: Flags = np.logical_and.reduce(held)
+    return ends

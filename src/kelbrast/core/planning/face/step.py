@@ -1,0 +1,202 @@
+"""One step of a route, with everything that the bench needs to know."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kelbrast.core.catalogue.tools import Tool
+from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by, stays_after
+from kelbrast.core.planning.face.nicks import dishes_of
+from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.kernel.step_table import TIME, Route
+from kelbrast.core.process.dulling import share_done
+from kelbrast.core.rack.offer import OwnTool
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.advice import AtStep, step_advice
+from kelbrast.core.rules.cautions import light_check, step_cautions
+from kelbrast.core.rules.lay import LayOfStep, lay_of_step
+from kelbrast.core.tooling.tool_on_face import ToolOnFace
+
+_CURVE_POINTS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Rests:
+    """How often the part is put down to cool (`count`), for how long each time and after how much work (s).
+
+    Attributes:
+        by_hand: the hand holding it is the limit, not the material.
+    """
+
+    count: int
+    seconds: float
+    after: float
+    by_hand: bool
+
+
+@dataclass(frozen=True, slots=True)
+class StepMarks:
+    """What a step does to the marks (SI).
+
+    Attributes:
+        before: depth of the marks that it meets, at worst; likely_before: as it will probably be.
+        layer: what it takes off; likely_layer: probably.
+        after: depth of its own marks.
+        left: old marks that can be expected to be there still when it is done; share: of all that there were, 0 to 1.
+        stays: how deep old marks still are that the tool could not reach, 0 when it reaches all.
+    """
+
+    before: float
+    likely_before: float
+    layer: float
+    likely_layer: float
+    after: float
+    left: float
+    share: float
+    stays: float
+
+    @property
+    def clearance(self) -> float:
+        """The layer in depths of the marks."""
+        return self.layer / self.before
+
+
+@dataclass(frozen=True, slots=True)
+class StepTime:
+    """Where the time of a step goes (s).
+
+    Attributes:
+        all: everything.  cut: on the work.  wash: off the grit of the step before.  rests: None when it never gets too hot.
+    """
+
+    all: float
+    cut: float
+    wash: float
+    rests: Rests | None
+
+
+@dataclass(frozen=True, slots=True)
+class StepUse:
+    """What a step uses up.
+
+    Attributes:
+        at_hand: abrasives to have there.  worn: how many of them, or of bars and tubs, are worn out by it.  cost: money.
+        life: e-folding time of its cutting rate here, s; change_after: when it is changed, s; infinite for never.
+    """
+
+    at_hand: float
+    worn: float
+    cost: float
+    life: float
+    change_after: float
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step of a route.
+
+    Attributes:
+        own: the item of the shop's rack that it is done with; None when planned from the catalogue.
+        advice: what is good to know.
+        curve: (seconds since the step began, deepest marks left) for drawing.
+    """
+
+    on_face: ToolOnFace
+    marks: StepMarks
+    time: StepTime
+    use: StepUse
+    lay: LayOfStep
+    check: str
+    cautions: tuple[str, ...]
+    advice: tuple[str, ...]
+    curve: tuple[tuple[float, float], ...]
+    own: OwnTool | None = None
+
+    @property
+    def tool(self) -> Tool:
+        return self.on_face.tool
+
+
+def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
+    """The steps of a route."""
+    steps: list[Step] = []
+    for before, at in route.steps:
+        stood = steps[-1].marks.stays if steps else 0.0
+        steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1]))
+    return tuple(steps)
+
+
+def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: bool) -> Step:
+    """`stood`: depth of old marks that the steps before could not reach."""
+    surfaces, face = figures.surfaces, figures.face
+    one, own = surfaces.leaving(at), figures.own.get(surfaces.leaving(at).tool.id)
+    layer = float(figures.layer[before, at])
+    marks = StepMarks(
+        before=float(surfaces.depth_worst[before]),
+        likely_before=float(surfaces.depth_likely[before]),
+        layer=layer,
+        likely_layer=float(figures.likely_layer[before, at]),
+        after=float(surfaces.depth_worst[at]),
+        left=marks_left_by(surfaces, before, at, layer),
+        share=marks_share_by(surfaces, before, at, layer),
+        stays=stays_after(surfaces, before, at, layer, stood),
+    )
+    rests = _rests(figures, before, at)
+    time = StepTime(
+        all=float(figures.values[TIME, before, at]),
+        cut=float(figures.cut[before, at]),
+        wash=constant("work.wash").si if before else 0.0,
+        rests=rests,
+    )
+    return Step(
+        on_face=one,
+        marks=marks,
+        time=time,
+        use=(use := _use(figures, before, at)),
+        lay=lay_of_step(one, face, last=last),
+        check=light_check(one, face, first=before == 0, last=last),
+        cautions=step_cautions(one, face, surfaces.material, warning=own.warning if own else None),
+        advice=step_advice(
+            AtStep(
+                one=one,
+                face=face,
+                material=surfaces.material,
+                first=before == 0,
+                last=last,
+                own=own,
+                blends=before == 0 and dishes_of(face, face.found.likely or 0.0) is not None,
+                cools_in_hand=rests is not None and rests.by_hand,
+            )
+        ),
+        curve=_curve(use, one, marks, time, fresh=float(figures.fresh[before, at]), stood=stood),
+        own=own,
+    )
+
+
+def _use(figures: StepFigures, before: int, at: int) -> StepUse:
+    worn, price = float(figures.worn[before, at]), figures.surfaces.leaving(at).tool.carrier.stock.price
+    life, change = float(figures.life[before, at]), float(figures.change_after[before, at])
+    return StepUse(float(figures.used[before, at]), worn, worn * price, life, change)
+
+
+def _rests(figures: StepFigures, before: int, at: int) -> Rests | None:
+    count = int(figures.rests[before, at])
+    if count == 0:
+        return None
+    manner = figures.surfaces.leaving(at).manner
+    return Rests(count, figures.warm.rest, manner.until_hot, manner.by_hand)
+
+
+def _curve(
+    use: StepUse, one: ToolOnFace, marks: StepMarks, time: StepTime, *, fresh: float, stood: float
+) -> tuple[tuple[float, float], ...]:
+    """Deepest marks left over the step: old ones sink as the layer goes, down to the step's own; changes spread evenly."""
+    stock = one.tool.carrier.stock
+    depth, own = max(marks.likely_before, stood), max(marks.after, marks.stays)
+    start = stock.setup + time.wash
+    working = time.all - start - constant("work.check").si
+    share = np.arange(1, _CURVE_POINTS + 1) / _CURVE_POINTS
+    done = share_done(seconds=time.cut * share, fresh=fresh, life=use.life, change_after=use.change_after)
+    sinking = zip(start + working * share, np.maximum(depth - marks.likely_layer * done, own), strict=True)
+    first = max(depth, own)
+    return ((0.0, first), (start, first), *((float(at), float(left)) for at, left in sinking), (time.all, own))

@@ -1,0 +1,159 @@
+"""The figures of all steps that could be taken on a face, and which rules forbid them.
+
+Node 0 is the surface as found, node k what tool k leaves. Every quantity is an (n, n) array indexed [from, to]; every refusal
+is a mask that can be lifted on its own, so that "what stands in the way" can be asked of the same numbers.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kelbrast.core.arrays import Flags, Reals
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.nicks import dishes_of
+from kelbrast.core.planning.face.warming import Warming, warming
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME
+from kelbrast.core.process.blend import dish_volume
+from kelbrast.core.process.dulling import cutting
+from kelbrast.core.process.edge import break_volume, radius_volume
+from kelbrast.core.rack.offer import OwnTool
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.book import forbidden_steps, possible_ends
+from kelbrast.core.rules.habits import HANDOVER_HABITS
+from kelbrast.core.rules.order import COARSE_TO_FINE
+from kelbrast.core.rules.rule import Refusal
+from kelbrast.core.surface.edge import Edge
+from kelbrast.core.surface.face import Face
+from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
+from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
+
+
+@dataclass(frozen=True, slots=True)
+class StepFigures:
+    """Steps of one face.
+
+    Attributes:
+        layer, likely_layer: (n, n) what each step takes off at worst and probably, m.
+        life, change_after: (n, n) e-folding time of the cutting rate, and when an abrasive is changed, s; infinite for never.
+        cut, fresh: (n, n) seconds of cutting, and what they would be if nothing dulled.
+        used, worn: (n, n) abrasives to have at hand, and how many of them or of bars and tubs are worn out.
+        warm, rests: how the part warms, and (n, n) how often it is put down to cool.
+        values: (4, n, n) time (s), metal (m), cost, changes of each step.
+        passable: (n, n) where a step goes at all; forbids: by refusal, where its rules forbid it.
+        may_end: (n,) by refusal, where a route may end; under None what is never lifted.
+        handover: (n, n) by school of where the wheel starts, True where it forbids the step.
+        own: by tool, the items of the shop's rack.
+    """
+
+    surfaces: Surfaces
+    layer: Reals
+    likely_layer: Reals
+    life: Reals
+    change_after: Reals
+    cut: Reals
+    fresh: Reals
+    used: Reals
+    worn: Reals
+    warm: Warming
+    rests: Reals
+    values: Reals
+    passable: Flags
+    forbids: dict[Refusal, Flags]
+    may_end: dict[Refusal | None, Flags]
+    handover: dict[str, Flags]
+    own: dict[str, OwnTool]
+
+    @property
+    def face(self) -> Face:
+        return self.surfaces.face
+
+    @property
+    def tools(self) -> tuple[ToolOnFace, ...]:
+        return self.surfaces.tools
+
+
+def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
+    """Work out every step between any two of these tools on the face."""
+    surfaces = surfaces_of(face, Place.of(face, job), tools)
+    may_end = possible_ends(surfaces)
+    ends = np.logical_and.reduce(list(may_end.values()))
+    layer = _layers(surfaces, surfaces.depth_worst, ends)
+    likely_layer = _layers(surfaces, surfaces.depth_likely, ends)
+    volume = likely_layer * face.area
+    volume[0] = _first_volume(surfaces, likely_layer[0])
+    fresh = volume / tools.rate
+    life = tools.life_on(surfaces.depth_likely)
+    changed_after = tools.change_after(life)
+    done = cutting(fresh=fresh, life=life, change_after=changed_after)
+    worn = np.where(np.isfinite(life), done.seconds / changed_after, fresh / tools.lasts)
+    warm = warming(job, tools.tools)
+    rests = np.pad(warm.rests(done.seconds[:, 1:]), ((0, 0), (1, 0)))
+    return StepFigures(
+        surfaces=surfaces,
+        layer=layer,
+        likely_layer=likely_layer,
+        life=life,
+        change_after=changed_after,
+        cut=done.seconds,
+        fresh=fresh,
+        used=done.used,
+        worn=worn,
+        warm=warm,
+        rests=rests,
+        values=_values(done.seconds + rests * warm.rest, done.used, worn, layer, tools),
+        passable=COARSE_TO_FINE.mask(surfaces),
+        forbids=forbidden_steps(surfaces),
+        may_end=may_end,
+        handover={habit.id: habit.mask(surfaces) for habit in HANDOVER_HABITS.values()},
+        own={one.tool: one for one in job.own.tools} if job.own else {},
+    )
+
+
+def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
+    """(n, n) m off; what stands proud is knocked down to just above the face, by no more than the new marks are deep."""
+    layer, own = surfaces.layer(depth), surfaces.depth_worst
+    if surfaces.face.edge is not None:
+        layer[0] = np.maximum(depth[0], own)
+    if surfaces.face.stands_proud:
+        layer[0, ~ends] = np.maximum(depth[0] - own, own)[~ends]
+    return layer
+
+
+def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
+    """(n,) m3 that the first step cuts: ripple, raised metal and edges do not fill the layer, and nicks are only dished.
+
+    A dish is no smaller than the tool, and the rest of the face must be covered with the tool's own marks.
+    """
+    face = surfaces.face
+    whole = layer * face.area
+    if face.edge is not None:
+        return _edge_volume(face.edge) + surfaces.depth_worst * face.area
+    if face.found.after is not None:
+        return whole
+    if face.found.kind == "waviness":
+        return whole * constant("removal.waviness_share").value
+    if face.found.kind == "raised":
+        return whole * (face.found.share or constant("blend.raised_share").value)
+    dishes = dishes_of(face, float(surfaces.depth_likely[0]))
+    if dishes is None:
+        return whole
+    dug = dishes.count * dish_volume(area=np.maximum(dishes.area, surfaces.toolset.patch), depth=layer)
+    return np.minimum(whole, dug + surfaces.depth_worst * face.area)
+
+
+def _edge_volume(edge: Edge) -> float:
+    if edge.wanted == "break":
+        return break_volume(leg=edge.size, length=edge.length)
+    return radius_volume(radius=edge.size, length=edge.length)
+
+
+def _values(busy: Reals, used: Reals, worn: Reals, layer: Reals, tools: Toolset) -> Reals:
+    """What every step adds to the criteria; `busy`: seconds of cutting and resting."""
+    values = np.zeros((len(CRITERIA), *busy.shape))
+    values[TIME] = busy + (used - 1) * tools.change + (tools.setup + constant("work.check").si)
+    values[TIME, 1:] += constant("work.wash").si
+    values[METAL] = layer
+    values[COST] = tools.price * worn
+    values[CHANGES, 1:] = tools.mounted
+    return values

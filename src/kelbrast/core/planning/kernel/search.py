@@ -1,0 +1,199 @@
+"""The best route through a graph of steps under a metal limit: exact, in three stages.
+
+All steps lead from a node to a later one, so the cheapest way from every node to an end is found in a few rounds over all
+steps at once. That way, without the limit, is already the answer when it stays within the limit. When it does not, the most
+sparing way tells whether there is an answer at all and what it costs at most; and label setting with dominance finds
+the best in between: a label is a partial route with its totals, and one is dropped when another at the same node is no
+worse both in the objective (ties broken by time, then by metal) and in metal, or when the two bounds show that it can not
+become the best.
+"""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kelbrast.core.arrays import SAME, Flags, Places, Reals
+from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, TIME, Route, StepTable
+
+NO_WORSE: Final = 1 + SAME
+
+
+def search(table: StepTable, objective: str, limit: float = np.inf) -> Route | None:
+    """The best route for an objective (one of `CRITERIA`) that takes no more metal than the limit (m); None for none."""
+    limit *= NO_WORSE
+    ahead = _cheapest_ahead(table, _criteria(objective))
+    if not ahead.leads_to_an_end(0) or ahead.totals[0, METAL] <= limit:
+        return ahead.route()
+    sparing = _cheapest_ahead(table, _criteria("metal"))
+    if sparing.totals[0, METAL] > limit:
+        return None
+    return _within_limit(table, objective, limit, ahead, sparing)
+
+
+def least_ahead(table: StepTable) -> Reals:
+    """(n, criteria): the least of every criterion by itself from each node to an end, infinite where no end is reached."""
+    before, after = np.nonzero(table.steps)
+    return np.stack([_least(each[before, after], before, after, table.ends) for each in table.values], axis=1)
+
+
+def reachable(table: StepTable, limit: float = np.inf) -> Flags:
+    """(n,): which nodes can be reached within the limit."""
+    metal = np.where(table.steps, table.values[METAL], np.inf)
+    spent = np.full(len(table.ends), np.inf)
+    spent[0] = 0.0
+    for node in range(1, len(spent)):
+        spent[node] = (spent[:node] + metal[:node, node]).min()
+    within: Flags = np.isfinite(spent) & (spent <= limit * NO_WORSE)
+    return within
+
+
+@dataclass(frozen=True, slots=True)
+class _Ahead:
+    """The cheapest way on from every node: its totals, and the node it goes to next (-1 at an end or where none leads on)."""
+
+    totals: Reals
+    next: Places
+
+    def leads_to_an_end(self, node: int) -> bool:
+        return bool(np.isfinite(self.totals[node, TIME]))
+
+    def route(self) -> Route | None:
+        if not self.leads_to_an_end(0):
+            return None
+        nodes = []
+        at = int(self.next[0])
+        while at >= 0:
+            nodes.append(at)
+            at = int(self.next[at])
+        return Route(tuple(nodes), self.totals[0].copy())
+
+
+def _cheapest_ahead(table: StepTable, order: list[int]) -> _Ahead:
+    """By the first criterion of the order; of the steps that tie in it to the last bit, by the next, and so on."""
+    values, ends = table.values, table.ends
+    before, after = np.nonzero(table.steps & ~ends[:, None])  # a route stops at the first node where it may
+    # Two routes of the same time to the last bit are the same route; in everything else they often tie.
+    for criterion in order[:1] if order[0] == TIME else order:
+        ways = values[criterion, before, after]
+        cost = _least(ways, before, after, ends)
+        best = (ways + cost[after] <= cost[before]) & np.isfinite(cost[before])
+        before, after = before[best], after[best]
+    first = _first_of_each(before)
+    here, there = before[first], after[first]
+    totals = np.where(ends[:, None], np.zeros((len(ends), len(CRITERIA))), np.inf)
+    step = values[:, here, there].T
+    for _ in range(len(ends)):  # no route has more steps
+        ahead = step + totals[there]
+        if np.array_equal(ahead, totals[here]):
+            break
+        totals[here] = ahead
+    following = np.full(len(ends), -1, dtype=np.intp)
+    following[here] = there
+    return _Ahead(totals, following)
+
+
+def _first_of_each(before: Places) -> Places:
+    """Where each node first stands in an ascending list of them."""
+    new: Flags = np.ones(len(before), dtype=bool)
+    new[1:] = before[1:] != before[:-1]
+    return np.flatnonzero(new)
+
+
+def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
+    """(n,): the least sum of `ways` from every node to an end, infinite for none: relaxed until nothing gets better.
+
+    Steps only lead to later nodes, so that is after as many rounds as the longest of the best routes has steps, and never
+    after more than there are nodes.
+
+    Args:
+        ways: (steps,) what each step costs, with the nodes `before` (ascending) and `after` it.
+    """
+    cost = np.where(ends, 0.0, np.inf)
+    if len(ways) == 0:
+        return cost
+    begins = _first_of_each(before)
+    here = before[begins]
+    for _ in range(len(ends)):
+        better = np.minimum(cost[here], np.minimum.reduceat(ways + cost[after], begins))
+        if np.array_equal(better, cost[here]):
+            break
+        cost[here] = better
+    return cost
+
+
+def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:
+    values, ends = table.values, table.ends
+    order = _criteria(objective)
+    at_most = sparing.totals[0, order[0]] * NO_WORSE
+    labels = _Labels()
+    for node in range(1, len(ends)):
+        if not ahead.leads_to_an_end(node):
+            continue
+        before = np.flatnonzero(table.steps[labels.node, node])
+        totals = labels.totals[before] + values[:, labels.node[before], node].T
+        promising = np.flatnonzero(
+            (totals[:, METAL] + sparing.totals[node, METAL] <= limit)
+            & (totals[:, order[0]] + ahead.totals[node, order[0]] <= at_most)
+        )
+        if promising.size:
+            kept = promising[_undominated(totals[promising], order)]
+            labels.add(node, before[kept], totals[kept])
+    at_end = np.flatnonzero(ends[labels.node])
+    winner = int(at_end[_ranked(labels.totals[at_end], order)[0]])
+    return Route(labels.way_to(winner), labels.totals[winner].copy(), len(labels.node))
+
+
+class _Labels:
+    """Labels in order of creation: where each stands, which it came from, its totals. Grows by doubling."""
+
+    def __init__(self) -> None:
+        self._count = 1
+        self._node: Places = np.zeros(256, dtype=np.intp)
+        self._before: Places = np.full(256, -1, dtype=np.intp)
+        self._totals: Reals = np.zeros((256, len(CRITERIA)))
+
+    @property
+    def node(self) -> Places:
+        return self._node[: self._count]
+
+    @property
+    def totals(self) -> Reals:
+        return self._totals[: self._count]
+
+    def add(self, node: int, before: Places, totals: Reals) -> None:
+        end = self._count + len(before)
+        while end > len(self._node):
+            self._node, self._before = (np.concatenate([a, a]) for a in (self._node, self._before))
+            self._totals = np.concatenate([self._totals, self._totals])
+        self._node[self._count : end] = node
+        self._before[self._count : end] = before
+        self._totals[self._count : end] = totals
+        self._count = end
+
+    def way_to(self, label: int) -> tuple[int, ...]:
+        nodes = []
+        while self._node[label] != 0:
+            nodes.append(int(self._node[label]))
+            label = int(self._before[label])
+        return tuple(reversed(nodes))
+
+
+def _undominated(totals: Reals, order: list[int]) -> Places:
+    """Indices of the labels that no other beats both in the objective's order and in metal."""
+    ranked = _ranked(totals, order)
+    metal = totals[ranked, METAL]
+    least_before = np.concatenate([[np.inf], np.minimum.accumulate(metal)[:-1]])
+    kept: Places = ranked[metal < least_before]
+    return kept
+
+
+def _ranked(totals: Reals, order: list[int]) -> Places:
+    """Indices from best to worst."""
+    return np.lexsort([totals[:, k] for k in reversed(order)])
+
+
+def _criteria(objective: str) -> list[int]:
+    """The objective first, ties by time, then by metal."""
+    first = CRITERIA.index(objective)
+    return [first, *(k for k in (TIME, METAL) if k != first)]

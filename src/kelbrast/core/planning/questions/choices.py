@@ -1,0 +1,108 @@
+"""The same job by every aim and every habit, side by side: what each would take, and what it costs against the best."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, Job
+from kelbrast.core.planning.face.face_plan import Worked, chosen_route, figures_of
+from kelbrast.core.planning.face.nicks import Ways, ways_of
+from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, METAL, TIME
+from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
+from kelbrast.core.planning.whole.together import together
+from kelbrast.core.rules.order import turn_of
+
+
+@dataclass(frozen=True, slots=True)
+class JobChoice:
+    """One way to do the whole job (SI), for one piece, with set-ups that faces share counted once.
+
+    Attributes:
+        metal: the most that comes off any face.
+        kept: whether every face could keep the habits.
+        possible: whether every face has a route; the totals count only those that have.
+    """
+
+    aim: Aim
+    habit: str
+    handover: str
+    bench_speed: str
+    possible: bool
+    kept: bool
+    seconds: float
+    metal: float
+    cost: float
+    changes: int
+    steps: int
+
+
+@dataclass(frozen=True, slots=True)
+class Choices:
+    """By aim within the job's habits, and by each habit for the job's aim with the other habits as they are."""
+
+    by_aim: tuple[JobChoice, ...]
+    by_habit: tuple[JobChoice, ...]
+    by_handover: tuple[JobChoice, ...]
+    by_bench_speed: tuple[JobChoice, ...]
+
+
+# The ways of taking the damage of a face out, with the steps of each.
+Workable = tuple[Ways, list[StepFigures]]
+
+
+def choices(job: Job) -> Choices:
+    """Plan the job every way. The steps of a face are worked out once for all of them."""
+    faces = {speed: _faces(replace(job, bench_speed=speed)) for speed in BENCH_SPEEDS}
+
+    known: dict[Job, JobChoice] = {}
+
+    def choice(**change: Any) -> JobChoice:
+        changed = replace(job, **change)
+        if changed not in known:
+            known[changed] = _total(changed, faces[changed.bench_speed])
+        return known[changed]
+
+    return Choices(
+        by_aim=tuple(choice(aim=aim) for aim in AIMS),
+        by_habit=tuple(choice(habit=habit) for habit in HABITS),
+        by_handover=tuple(choice(handover=handover) for handover in HANDOVERS),
+        by_bench_speed=tuple(choice(bench_speed=speed) for speed in BENCH_SPEEDS),
+    )
+
+
+def _faces(job: Job) -> list[Workable]:
+    ways = [ways_of(face) for face in job.faces if not face.left_alone]
+    return [(each, [figures for way in each.faces if (figures := figures_of(way, job)) is not None]) for each in ways]
+
+
+def _total(job: Job, faces: Sequence[Workable]) -> JobChoice:
+    best = together([_best_way(job, *workable) for workable in faces], job).faces
+    routes = [(one.figures, one.chosen.route) for one in best if one.figures is not None and one.chosen.route is not None]
+    set_ups = in_turn(
+        (turn_of(figures.face), float(figures.surfaces.depth_worst[node]), figures.surfaces.leaving(node).tool, before > 0)
+        for figures, route in routes
+        for before, node in route.steps
+    )
+    saved = sum(saved_by_sharing(tool, uses=len(washed), washes=sum(washed)) for tool, washed in set_ups)
+    totals = np.array([route.totals for _, route in routes]).reshape(len(routes), len(CRITERIA))
+    return JobChoice(
+        aim=job.aim,
+        habit=job.habit,
+        handover=job.handover,
+        bench_speed=job.bench_speed,
+        possible=len(routes) == len(best),
+        kept=all(one.chosen.habit_note is None for one in best),
+        seconds=float(totals[:, TIME].sum()) - saved,
+        metal=float(totals[:, METAL].max()) if routes else 0.0,
+        cost=float(totals[:, COST].sum()),
+        changes=wheel_changes([tool for tool, _ in set_ups]),
+        steps=sum(len(route.nodes) for _, route in routes),
+    )
+
+
+def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
+    found = [Worked(each.face, each, chosen_route(each, job)) for each in figures]
+    return found[ways.chosen([np.inf if one.chosen.route is None else float(one.chosen.route.totals[TIME]) for one in found])]

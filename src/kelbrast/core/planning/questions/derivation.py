@@ -1,0 +1,295 @@
+"""Why: the sum behind every number of a step, with the values put in and where each constant comes from."""
+
+from dataclasses import dataclass
+
+from kelbrast.core.arrays import SAME
+from kelbrast.core.catalogue.inserts import insert
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.planning.face.step import Step
+from kelbrast.core.process.clearance import area_factor, count_of_marks
+from kelbrast.core.process.heat import friction_flux
+from kelbrast.core.reference.loader import Constant, constant
+from kelbrast.core.units import from_si
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """One value in a sum: a constant with its source, or (without one) something worked out or measured."""
+
+    symbol: str
+    name: str
+    value: float
+    unit: str
+    constant: Constant | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Derivation:
+    """A number of the plan: what it is, the formula, its terms, and the result."""
+
+    what: str
+    formula: str
+    terms: tuple[Given, ...]
+    result: float
+    unit: str
+
+
+def derivations(plan: FacePlan, number: int, job: Job) -> tuple[Derivation, ...]:
+    """The sums of step `number` (from 1) of a face's plan."""
+    step, material = plan.steps[number - 1], job.material
+    before = plan.steps[number - 2] if number > 1 else None
+    sums = [_marks(step, material), _layer(plan, step, before)]
+    if step.tool.carrier.cutting.wear_law == "coated":
+        sums.append(_coefficient(step))
+    sums += [_rate(plan, step, material), _minutes(step)]
+    if step.on_face.setting.spindle is not None:
+        sums.append(_speed(step))
+    sums.append(_heat(plan, step, job))
+    if step.time.rests is not None:
+        sums.append(_resting(step, job))
+    sums += [_price(step), _left(plan, step, before)]
+    return tuple(sums)
+
+
+def _marks(step: Step, material: Material) -> Derivation:
+    carrier = dict(step.tool.carrier.figures)
+    return Derivation(
+        what="Depth of its own marks",
+        formula="depth = r · √((a · (g / 1 µm)^n · c)² + f²) · (H₀ / H)^e",
+        terms=(
+            _from("r", "depth over Ra", constant("scratch.depth_per_ra")),
+            _from("a", "scratch coefficient", constant("scratch.coefficient")),
+            Given("g", _grain_of(step), from_si(step.tool.grain, "um"), "um"),
+            _from("n", "exponent of the grain", constant("scratch.exponent")),
+            _from("c", "how the grain is held", carrier["hold"]),
+            *((_from("f", "lines of the cloth itself", carrier["floor"]),) if "floor" in carrier else ()),
+            _from("H₀", "reference hardness", constant("scratch.reference_hardness")),
+            _hardness(material),
+            _from("e", "exponent of the hardness", constant("scratch.hardness_exponent")),
+            *_yours("scratch left", step.on_face.yours.scratch),
+        ),
+        result=from_si(step.marks.after, "um"),
+        unit="um",
+    )
+
+
+def _layer(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
+    face = plan.face
+    met = Given("d", "marks that it meets, at worst", from_si(step.marks.before, "um"), "um")
+    result = from_si(step.marks.layer, "um")
+    if before is None and face.found.after is None:
+        found = _from("m", "clearance of a found depth", constant("clearance.found"))
+        return Derivation("Layer to take off", "layer = max(m · d, its own marks)", (found, met), result, "um")
+    grain = before.tool.grain if before is not None else face.found.after.grain if face.found.after else 0.0
+    terms = (
+        Given("m_A", "largest mark on a face of this area", area_factor(area=face.area, grain=grain), "1"),
+        Given("s", "smeared layer that must go too, in mark depths", face.want.deformed, "1", _deformed(face.want.deformed)),
+        met,
+    )
+    return Derivation("Layer to take off", "layer = max(m_A · (1 + s) · d, its own marks)", terms, result, "um")
+
+
+def _rate(plan: FacePlan, step: Step, material: Material) -> Derivation:
+    one = step.on_face
+    return Derivation(
+        what="Time on the work",
+        formula="t = A · layer (as it probably is) / (η · K · F · v / H), longer as it dulls",
+        terms=(
+            Given("A", "area of the face", from_si(plan.face.area, "cm2"), "cm2"),
+            Given("η·K·F·v/H", "fresh removal rate, mm³/s", one.rate * 1e9, "1"),
+            Given("K", "wear coefficient of this grain", one.tool.wear, "1", _wear(step)),
+            Given(
+                "F",
+                "force",
+                one.manner.force,
+                "N",
+                _force(step),
+            ),
+            Given("v", "surface speed", one.setting.surface, "m/s"),
+            _hardness(material),
+            *_life(step),
+            *_yours("removal rate", one.yours.removal),
+            *_yours("life", one.yours.life),
+        ),
+        result=from_si(step.time.cut, "min"),
+        unit="min",
+    )
+
+
+def _speed(step: Step) -> Derivation:
+    setting, carrier = step.on_face.setting, dict(step.tool.carrier.figures)
+    terms = [
+        Given(
+            "n", f"setting of the {step.on_face.machine.label.lower()}", from_si(setting.spindle or 0.0, "rev/min"), "rev/min"
+        )
+    ]
+    if step.on_face.machine.orbit is not None:
+        terms.append(Given("D", "orbit", from_si(step.on_face.machine.orbit, "mm"), "mm"))
+    elif "diameter" in carrier:
+        new = carrier["diameter"]
+        worn = step.on_face.drive.diameter is not None and step.on_face.drive.diameter < new.si * (1 - SAME)
+        mm = from_si(step.on_face.drive.diameter or new.si, "mm")
+        terms.append(Given("D", f"diameter, worn from {new.value:g} mm", mm, "mm") if worn else _from("D", "diameter", new))
+    elif step.on_face.drive.diameter is not None:
+        terms.append(Given("D", "diameter of the work", from_si(step.on_face.drive.diameter, "mm"), "mm"))
+    if "marked_limit" in carrier:
+        terms.append(_from("v_max", "marked limit, never passed", carrier["marked_limit"]))
+    terms += [
+        Given(symbol, f"{end} end of the band", v, "m/s")
+        for (symbol, end), v in zip((("v_low", "slow"), ("v_high", "fast")), setting.band or (), strict=False)
+    ]
+    formula = "v = π · D · n; a wheel worn to 4/5 of its diameter runs at 4/5 of the speed"
+    return Derivation("Surface speed", formula, tuple(terms), setting.surface, "m/s")
+
+
+def _heat(plan: FacePlan, step: Step, job: Job) -> Derivation:
+    carrier, one = step.tool.carrier, step.on_face
+    patch = min(carrier.running.patch, plan.face.area)
+    flux = friction_flux(friction=carrier.running.friction, force=one.manner.force, speed=one.setting.surface, patch=patch)
+    figures, share = dict(job.material.figures), constant("heat.into_work")
+    coolest = min((insert(key).limit for key in job.part.inserts), key=lambda limit: limit.si, default=figures["limit"])
+    limit = min(coolest, figures["limit"], key=lambda one: one.si)
+    return Derivation(
+        what="Longest stay on one spot",
+        formula="t such that the surface of a slab under q = w · µ · F · v / patch reaches the limit",
+        terms=(
+            Given("q", "heat into the work, W/m²", flux, "1"),
+            _from("w", "share that goes into the work", share),
+            *((_from("wet", "share of that in wet work", constant("heat.wet_share")),) if one.manner.wet else ()),
+            _from("µ", "friction", dict(carrier.figures)["friction"]),
+            _from("T", "temperature to stay below", limit),
+            _from("k", "conductivity", figures["conductivity"]),
+        ),
+        result=one.manner.stay,
+        unit="s",
+    )
+
+
+def _coefficient(step: Step) -> Derivation:
+    finer = step.tool.grain < constant("removal.reference_grain").si
+    return Derivation(
+        what="Wear coefficient",
+        formula="K = K₀ · (g / g₀)^p",
+        terms=(
+            _from("K₀", "of a coated abrasive of the reference grain", constant("removal.coated")),
+            Given("g", _grain_of(step), from_si(step.tool.grain, "um"), "um"),
+            _from("g₀", "reference grain", constant("removal.reference_grain")),
+            _from(
+                "p",
+                f"exponent {'below' if finer else 'above'} it",
+                constant(f"removal.{'fine' if finer else 'coarse'}_exponent"),
+            ),
+        ),
+        result=step.tool.wear,
+        unit="1",
+    )
+
+
+def _minutes(step: Step) -> Derivation:
+    figures = dict(step.tool.carrier.figures)
+    terms = [
+        _from("set-up", "of the tool", figures["setup"]),
+        Given("work", "time on the work", from_si(step.time.cut, "min"), "min"),
+        _from("check", "wipe, dry, look", constant("work.check")),
+    ]
+    if step.time.wash:
+        terms.append(_from("wash", "off the grade before", constant("work.wash")))
+    if step.use.at_hand > 1:
+        terms.append(_from("change", f"of a dead one, {round(step.use.at_hand) - 1} times", figures["change"]))
+    if step.on_face.manner.wet:
+        terms.append(_from("wipe", "slurry off", constant("work.wet_wipe")))
+    if step.time.rests is not None:
+        terms.append(
+            Given(
+                "rests",
+                f"{step.time.rests.count} of them",
+                from_si(step.time.rests.count * step.time.rests.seconds, "min"),
+                "min",
+            )
+        )
+    return Derivation("Minutes of the step", "all of it added up", tuple(terms), from_si(step.time.all, "min"), "min")
+
+
+def _resting(step: Step, job: Job) -> Derivation:
+    assert step.time.rests is not None, "asked for a step with rests"
+    lump, cooling = job.lump, "loss_air" if "wet" in job.forbids else "loss_water"
+    limit = _from("T", "a bare hand bears", constant("heat.hand")) if step.time.rests.by_hand else None
+    return Derivation(
+        what="Work between two rests",
+        formula="t = -(m·c / h·A) · ln(1 - ΔT · h·A / P); at rest it cools as exp(-t · h·A / m·c)",
+        terms=(
+            Given("P", "heat into the part, W", step.on_face.manner.power, "1"),
+            Given("m·c", "heat capacity of the part, J/K", lump.capacity if lump else 0.0, "1"),
+            Given("A", "surface that gives heat off", from_si(lump.surface if lump else 0.0, "cm2"), "cm2"),
+            limit or Given("T", "temperature to stay below", from_si(job.hottest, "C"), "C"),
+            _from("h", "loss while working", constant("heat.loss_air")),
+            _from("h_rest", "loss at rest", constant(f"heat.{cooling}")),
+            _from("left", "share of the rise left after a rest", constant("heat.rest_to")),
+            Given("rest", "each time", step.time.rests.seconds, "s"),
+        ),
+        result=step.time.rests.after,
+        unit="s",
+    )
+
+
+def _price(step: Step) -> Derivation:
+    carrier = step.tool.carrier
+    price = _from("price", f"of one {carrier.stock.unit}", dict(carrier.figures)["price"])
+    worn = Given("worn", f"of a {carrier.stock.unit} by this step", step.use.worn, "1")
+    return Derivation("Cost of what is used up", "cost = worn · price", (worn, price), step.use.cost, "money")
+
+
+def _left(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
+    after = plan.face.found.after
+    terms = [
+        Given("layer", "taken off", from_si(step.marks.layer, "um"), "um"),
+        Given("d", "marks that it meets", from_si(step.marks.before, "um"), "um"),
+        _from("6.5", "standard deviations in a depth", constant("clearance.largest_scale")),
+        _from("3", "of them above the middle", constant("clearance.largest_offset")),
+    ]
+    if (grain := before.tool.grain if before else after.grain if after else None) is not None:
+        terms.insert(0, Given("N", "marks on the face", count_of_marks(area=plan.face.area, grain=grain), "1"))
+    formula = "N · Q(6.5 · layer / d - 3), with Q the tail of a Gaussian; a found depth is the deepest already"
+    return Derivation("Old marks still there at the end", formula, tuple(terms), step.marks.left, "1")
+
+
+def _grain_of(step: Step) -> str:
+    """Grades that are named by their size need not say it twice."""
+    return "its grain" if step.tool.grade.endswith("um") else f"grain of {step.tool.grade}"
+
+
+def _from(symbol: str, name: str, figure: Constant) -> Given:
+    return Given(symbol, name, figure.value, figure.unit, figure)
+
+
+def _yours(what: str, factor: float) -> tuple[Given, ...]:
+    """A factor that the shop learnt from its own runs, where it has one."""
+    return () if factor == 1 else (Given("yours", f"your own factor of the {what}, from your log", factor, "1"),)
+
+
+def _hardness(material: Material) -> Given:
+    return _from("H", f"hardness of {material.label.lower()}", dict(material.figures)["hardness"])
+
+
+def _wear(step: Step) -> Constant | None:
+    law = step.tool.carrier.cutting.wear_law
+    return constant(f"removal.{law}") if law in ("coated", "lap") else dict(step.tool.carrier.figures).get("wear")
+
+
+def _life(step: Step) -> tuple[Given, ...]:
+    figure = dict(step.tool.carrier.figures).get("life")
+    if figure is None:
+        return ()
+    return (Given("L", "its cutting rate falls to a third in", from_si(step.use.life, figure.unit), figure.unit, figure),)
+
+
+def _force(step: Step) -> Constant:
+    figures = dict(step.tool.carrier.figures)
+    return figures.get("pressure") or figures["light_force" if step.on_face.manner.light else "force"]
+
+
+def _deformed(value: float) -> Constant | None:
+    kinds = (constant(f"deformed.{name}") for name in ("hidden", "satin", "mirror"))
+    return next((figure for figure in kinds if figure.value == value), None)

@@ -1,0 +1,130 @@
+"""Going back: a mark is still there at a light check. What clears it, over a patch or all over, and what accepting leaves."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final, Literal
+
+from kelbrast.core.catalogue.grades import nearest
+from kelbrast.core.errors import BadInput
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan, plan_face
+from kelbrast.core.planning.face.fallback import fallback
+from kelbrast.core.planning.whole.plan import Plan, face_in_plan
+from kelbrast.core.planning.whole.set_ups import set_ups
+from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.lay import may_be_patched
+from kelbrast.core.rules.roughness import wanted_band
+from kelbrast.core.surface.face import Face, Found, Wish
+
+_NOTHING: Final = 1e-12  # m: a limit that is used up, where 0 would be none at all
+
+Extent = Literal["patch", "whole"]
+
+
+@dataclass(frozen=True, slots=True)
+class GoingBack:
+    """The answer to a mark that is still there (SI).
+
+    Attributes:
+        after: the step (from 1) at whose light check it was found; depth: how deep it is.
+        whole: the way to the finish over the whole face; patch: over a patch around the mark, None where a patch would show.
+        missed: the last step before (from 1) whose own marks are as deep, so which step was left too early; None for none.
+        like: the paper grade whose marks are nearest to it.
+        times_deeper: depth over the depth of the marks that the finish allows (infinite when it allows any).
+        shows: whether accepting it leaves a line that can be seen in the finish.
+    """
+
+    face: Face
+    after: int
+    depth: float
+    whole: FacePlan
+    patch: FacePlan | None
+    missed: int | None
+    like: str
+    times_deeper: float
+    shows: bool
+
+    @property
+    def cheapest(self) -> tuple[Extent, FacePlan]:
+        """The quicker of the two that are possible; the whole face when neither is."""
+        choices: list[tuple[Extent, FacePlan]] = [("whole", self.whole)]
+        if self.patch is not None:
+            choices.append(("patch", self.patch))
+        return min(choices, key=lambda choice: (not choice[1].possible, choice[1].seconds))
+
+
+@dataclass(frozen=True, slots=True)
+class Done:
+    """A step that was done on a face: the layer that it took off and the depth of the marks that it left, m."""
+
+    layer: float
+    leaves: float
+
+
+def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
+    """What to do about a mark of this depth found after this step of the face's plan.
+
+    Args:
+        after: the step whose light check showed the mark, from 1.
+        depth: of the mark, m.
+
+    Raises:
+        BadInput: no such step in the plan of this face, or the depth is not above 0.
+    """
+    planned = face_in_plan(face, job)
+    if not 1 <= after <= len(planned.steps):
+        have = f"the plan of this face has steps 1 to {len(planned.steps)}" if planned.steps else "this face has no steps"
+        raise BadInput.one("after", f"{have}, not {after}")
+    return back_from(job, face, [Done(step.marks.layer, step.marks.after) for step in planned.steps[:after]], depth=depth)
+
+
+def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone: float | None = None) -> GoingBack:
+    """What to do about a mark of this depth after these steps, whatever route they were of.
+
+    The metal that the steps so far took counts against the limit. A patch is as large as a dish with the slope of a show
+    surface, but no smaller than the hand can work evenly; a brushed face has no patch, because its edge would show.
+
+    Args:
+        done: the steps that were done on the face, the last is the one whose light check showed the mark.
+        depth: of the mark, m.
+        gone: what came off by measurement, m, where it was more than the steps were planned to take.
+
+    Raises:
+        BadInput: the depth is not above 0, or has no end.
+    """
+    if not 0 < depth < math.inf:
+        raise BadInput.one("depth_um", "must be above 0, and a number")
+    taken = max(sum(step.layer for step in done), gone or 0.0)
+    left = None if face.limit is None else max(face.may_come_off - taken, _NOTHING)
+    marked = replace(face, found=Found("scratches", depth, depth), limit=left, wish=Wish())
+    whole = plan_face(marked, job)
+    small = None
+    if may_be_patched(face) and (area := patch_area(depth)) < face.area:
+        small = plan_face(replace(marked, area=area), job)
+    times = depth / depth_of_marks(wanted_band(face, job.material.hardness)[1])
+    like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
+    return GoingBack(face, len(done), depth, whole, small, _left_too_early(done, depth), like, times, times > 1)
+
+
+def plan_of(job: Job, back: FacePlan) -> Plan:
+    """A way back as a plan of its own: nothing around the abrasives is done again."""
+    return Plan(job, (back,), (back.face.name,), set_ups((back,)), (), (), (), (fallback(back, job),))
+
+
+def patch_area(depth: float) -> float:
+    """Area in m2 worked around one mark: a dish of radius depth / slope, at least what the hand works evenly.
+
+    >>> round(patch_area(5e-6) * 1e4, 1), round(patch_area(500e-6) * 1e4)  # cm2
+    (25.0, 79)
+    """
+    return max(constant("blend.least_patch").si, math.pi * (depth / constant("blend.show_slope").value) ** 2)
+
+
+def _left_too_early(done: Sequence[Done], depth: float) -> int | None:
+    """The step that met marks of this depth and did not clear them; None when its own marks are as deep."""
+    for number, step in reversed(list(enumerate(done, start=1))):
+        if step.leaves >= depth:
+            return number + 1 if number < len(done) else None
+    return 1

@@ -1,0 +1,127 @@
+"""What if: swap a step, leave it out, lock it, or force a start, and what each costs in minutes, metal and marks left."""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from kelbrast.core.catalogue.tools import Tool
+from kelbrast.core.errors import BadInput
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, wishing
+from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by
+from kelbrast.core.planning.face.nicks import ways_of
+from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME, Route
+from kelbrast.core.planning.whole.plan import face_in_plan
+from kelbrast.core.process.dulling import share_done
+from kelbrast.core.process.marks_said import marks_said
+from kelbrast.core.surface.face import Face, Wish
+from kelbrast.core.wording import Sentence
+
+Change = Literal["swap", "leave-out", "start"]
+
+
+@dataclass(frozen=True, slots=True)
+class WhatIf:
+    """One change of a plan and what it leads to (SI).
+
+    Attributes:
+        tool: what is taken instead, or started with; None when a step is left out.
+        wish: what to set on the face to take it.
+        seconds, metal, cost: of the changed route; `more_seconds`, `more_metal` against the plan.
+        marks_left: old marks that can be expected to be there at the end.
+        hurried: for a step left out, the marks left when the next step is given no more time than before; else None.
+    """
+
+    change: Change
+    tool: Tool | None
+    wish: Wish
+    seconds: float
+    metal: float
+    cost: float
+    more_seconds: float
+    more_metal: float
+    marks_left: float
+    marks_said: Sentence
+    hurried: float | None = None
+    hurried_said: Sentence | None = None
+
+
+def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
+    """Every way to change step `step` (from 1) of a face's plan, quickest first.
+
+    Swapping and leaving out keep the rest of the route as it is, and the tools given more to do than they can reach are
+    planned with the marks that they leave. A forced start lets the planner choose the rest again.
+
+    Raises:
+        BadInput: the plan has no such step.
+    """
+    planned = face_in_plan(face, job)
+    if not 1 <= step <= len(planned.steps):
+        raise BadInput.one("step", f"the plan of this face has {len(planned.steps)} steps, and {step} is not one of them")
+    way = 0 if planned.nicks is None or planned.nicks.blended else 1
+    figures = figures_of(ways_of(face).faces[way], job)
+    assert figures is not None, "a plan with steps has figures"
+    route = tuple(one.tool.id for one in planned.steps)
+    found = []
+    seen = {route}
+    for change, tool, wish in _changes(figures, route, step):
+        made, gave_up = (chosen := chosen_route(wishing(figures, wish), job)).route, chosen.wish_note
+        if made is None or gave_up or (nodes := tuple(figures.surfaces.ids[node - 1] for node in made.nodes)) in seen:
+            continue
+        seen.add(nodes)
+        left, said = _hurried(figures, planned, step) if change == "leave-out" else (None, None)
+        one = _compared(change, tool, wish, figures, made, planned)
+        found.append(replace(one, hurried=left, hurried_said=said))
+    return tuple(sorted(found, key=lambda one: (one.change != "leave-out", one.seconds)))
+
+
+def _changes(figures: StepFigures, route: tuple[str, ...], step: int) -> list[tuple[Change, Tool | None, Wish]]:
+    at = step - 1
+    node = {tool: k for k, tool in enumerate(figures.surfaces.ids, start=1)}
+    above = node[route[at - 1]] if at else 0
+    below = node[route[at + 1]] if at + 1 < len(route) else len(figures.tools) + 1
+    found: list[tuple[Change, Tool | None, Wish]] = []
+    if len(route) > 1:
+        found.append(("leave-out", None, Wish(route=route[:at] + route[at + 1 :])))
+    for k, one in enumerate(figures.tools, start=1):
+        if above < k < below and one.tool.id != route[at]:
+            found.append(("swap", one.tool, Wish(route=(*route[:at], one.tool.id, *route[at + 1 :]))))
+    if at == 0:
+        found += [("start", one.tool, Wish(start=one.tool.id)) for one in figures.tools if one.tool.id != route[0]]
+    return found
+
+
+def _hurried(figures: StepFigures, planned: FacePlan, step: int) -> tuple[float | None, Sentence | None]:
+    """Marks left when the step after the one left out is given only the time that it had, and the same in words."""
+    if step == len(planned.steps):
+        return None, None
+    surfaces = figures.surfaces
+    nodes = [0, *(surfaces.ids.index(one.tool.id) + 1 for one in planned.steps)]
+    before, at = nodes[step - 1], nodes[step + 1]
+    done = share_done(
+        seconds=planned.steps[step].time.cut,
+        fresh=float(figures.fresh[before, at]),
+        life=float(figures.life[before, at]),
+        change_after=float(figures.change_after[before, at]),
+    )
+    layer = float(figures.layer[before, at]) * float(done)
+    left = marks_left_by(surfaces, before, at, layer)
+    return left, marks_said(left, marks_share_by(surfaces, before, at, layer))
+
+
+def _compared(change: Change, tool: Tool | None, wish: Wish, figures: StepFigures, made: Route, planned: FacePlan) -> WhatIf:
+    surfaces, layers = figures.surfaces, [(a, b, float(figures.layer[a, b])) for a, b in made.steps]
+    left = sum(marks_left_by(surfaces, a, b, layer) for a, b, layer in layers)
+    share = max((marks_share_by(surfaces, a, b, layer) for a, b, layer in layers), default=0.0)
+    return WhatIf(
+        change=change,
+        tool=tool,
+        wish=wish,
+        seconds=float(made.totals[TIME]),
+        metal=float(made.totals[METAL]),
+        cost=float(made.totals[COST]),
+        more_seconds=float(made.totals[TIME]) - planned.seconds,
+        more_metal=float(made.totals[METAL]) - planned.metal,
+        marks_left=left,
+        marks_said=marks_said(left, share),
+    )

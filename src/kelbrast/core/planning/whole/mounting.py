@@ -1,0 +1,91 @@
+"""Set-ups for one job or several together: what to gather, and which wheel goes on which spindle in which order."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from kelbrast.core.catalogue.machines import Machine
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups
+from kelbrast.core.rack.spindles import mountings
+from kelbrast.core.reference.loader import record
+from kelbrast.core.rules.order import families_apart
+
+
+@dataclass(frozen=True, slots=True)
+class Mounted:
+    """A set-up on a spindle (from 1) of its machine; `mount`: it must be put on first."""
+
+    set_up: SetUp
+    spindle: int
+    mount: bool
+
+
+@dataclass(frozen=True, slots=True)
+class MachineSetUps:
+    """The set-ups of one machine in order, the changes they need, and notes on mounting."""
+
+    machine: Machine
+    mounted: tuple[Mounted, ...]
+    notes: tuple[str, ...]
+
+    @property
+    def changes(self) -> int:
+        """How often a wheel is put on after the first on every spindle."""
+        first = len({one.spindle for one in self.mounted})
+        return sum(one.mount for one in self.mounted) - first
+
+
+@dataclass(frozen=True, slots=True)
+class Preparation:
+    """Everything to get ready for these jobs."""
+
+    gather: tuple[Gathered, ...]
+    machines: tuple[MachineSetUps, ...]
+
+
+def prepare(plans: Sequence[Plan]) -> Preparation:
+    """Jobs of one metal family go down the grades together; families follow each other, so that nothing is mixed."""
+    named = len(plans) > 1
+    faces = (
+        (plan.job.material.family, _of_job(plan.job.title, face) if named else face) for plan in plans for face in plan.faces
+    )
+    machines: dict[str, list[SetUp]] = {}
+    for one in (each for family in families_apart(faces) for each in set_ups(tuple(family))):
+        machines.setdefault(one.machine.id, []).append(one)
+    counts: dict[str, int] = {}
+    found = [got for plan in plans for got in gather(plan.faces, plan.job.pieces)]
+    for got in found:
+        counts[got.tool.id] = counts.get(got.tool.id, 0) + got.count
+    tools = sorted({got.tool.id: got.tool for got in found}.values(), key=lambda tool: (-tool.grain, tool.id))
+    gathered = tuple(Gathered(tool, counts[tool.id]) for tool in tools)
+    return Preparation(gathered, tuple(_machine(each) for each in machines.values()))
+
+
+def _of_job(title: str, plan: FacePlan) -> FacePlan:
+    return replace(plan, face=replace(plan.face, name=f"{title}: {plan.face.name}"))
+
+
+def _machine(one_machine: list[SetUp]) -> MachineSetUps:
+    machine = one_machine[0].machine
+    spindles = mountings([one.tool.id for one in one_machine], spindles=machine.spindles)
+    mounted = tuple(Mounted(one, at.spindle, at.mount) for one, at in zip(one_machine, spindles, strict=True))
+    notes = record("advice")["mounting"]
+    wanted = _NOTES.get(machine.id, ("two-spindles", "wheel") if machine.spindles > 1 else ("wheel",))
+    return MachineSetUps(machine, mounted, tuple(str(notes[key]) for key in wanted))
+
+
+_NOTES: Final[dict[str, tuple[str, ...]]] = {
+    "hand": (),
+    "belt-grinder": ("belt",),
+    "slack-belt": ("belt",),
+    "orbital": ("pad",),
+    "rotary-polisher": ("pad",),
+    "lathe": ("lathe",),
+    "flat-disc": ("pad",),
+    "angle-grinder": ("disc",),
+    "rotary-tool": ("shank",),
+    "flexible-shaft": ("shank",),
+    "drill": ("shank",),
+}

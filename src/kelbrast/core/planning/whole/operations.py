@@ -1,0 +1,97 @@
+"""The work around the abrasives, from dirty to protected, chosen by what the part is and what the plan does to it."""
+
+from dataclasses import dataclass
+from typing import Any, Final, Literal
+
+from kelbrast.core.catalogue.families import family
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.reference.loader import Source, record
+from kelbrast.core.rules.coats import STRIPS, residue_removal
+from kelbrast.core.rules.lay import is_brushed
+from kelbrast.core.rules.protection import protection_of
+
+When = Literal["before", "between", "after"]
+_DM2: Final = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class Operation:
+    """One operation on one piece (SI).
+
+    Attributes:
+        when: before the first step, between steps, or after the last.
+        active: seconds of a person; passive: seconds of waiting, for all pieces together.
+        counted: its active time is in the steps already.
+        source: where its minutes come from.
+        within: seconds after the last step until which it must be done; None when it can wait.
+    """
+
+    id: str
+    label: str
+    when: When
+    text: str
+    active: float
+    passive: float
+    counted: bool
+    within: float | None
+    source: Source
+    cautions: tuple[str, ...]
+
+
+def operations(job: Job, plans: tuple[FacePlan, ...]) -> tuple[Operation, ...]:
+    """Every operation of a job in the order of work. Coats and inserts decide which way each is done."""
+    worked = [plan for plan in plans if plan.steps]
+    found = [_operation("inspect", "before", job)]
+    if job.part.covering == "unknown":
+        found.append(_operation("identify", "before", job))
+    elif job.part.covering in STRIPS:
+        found.append(_operation(STRIPS[job.part.covering], "before", job))
+    if kept_off := sum(face.keep_off for face in job.faces):
+        found.append(_operation("mask", "before", job, times=kept_off))
+    if (washes := sum(len(plan.steps) - 1 for plan in worked)) > 0:
+        found.append(_operation("wash", "between", job, times=washes, counted=True))
+    brushed = sum(is_brushed(plan.face) for plan in worked)
+    if brushed and (done := len(worked) - brushed):
+        found.append(_operation("mask-finished", "between", job, times=done))
+    if worked:
+        found += _finishing(job, worked)
+    return tuple(found)
+
+
+def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
+    kin = family(job.material.family)
+    found = [_operation(residue_removal(job), "after", job)]
+    protect, within = protection_of(job)
+    painted = any(plan.face.want.deformed == 0 and plan.face.edge is None for plan in worked)
+    if protect == "lacquer" or painted:
+        gentle = not kin.alcohol or "solvent" in job.forbids
+        found.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
+    if protect != "none":
+        found.append(_operation(protect, "after", job, within=within))
+    found.append(_operation("compare", "after", job))
+    return found
+
+
+def _area(job: Job) -> float:
+    return sum(face.area for face in job.faces if not face.left_alone)
+
+
+def _operation(
+    key: str, when: When, job: Job, *, times: int = 1, counted: bool = False, within: float | None = None
+) -> Operation:
+    row: dict[str, Any] = record("operations")[key]
+    active = times * row["active"].si + (row["per_dm2"].si * _area(job) / _DM2 if "per_dm2" in row else 0.0)
+    passive = row["passive"].si if "passive" in row else 0.0
+    return Operation(
+        id=key,
+        label=row["label"],
+        when=when,
+        text=row["text"],
+        active=active,
+        passive=passive,
+        counted=counted,
+        within=within,
+        source=row["active"].source,
+        cautions=tuple(row.get("cautions", ())),
+    )

@@ -1,0 +1,118 @@
+"""The plan of a job: every face's route, the order of the faces, shared set-ups, and the work around the abrasives."""
+
+from dataclasses import dataclass
+
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan, plan_face, work_out
+from kelbrast.core.planning.face.fallback import Fallback, fallback
+from kelbrast.core.planning.whole.operations import Operation, operations
+from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups, wheel_changes
+from kelbrast.core.planning.whole.together import Gained, together
+from kelbrast.core.rules.advice import part_advice
+from kelbrast.core.rules.cautions import part_cautions
+from kelbrast.core.rules.coats import blocked
+from kelbrast.core.rules.order import order_of_work
+from kelbrast.core.surface.face import Face
+from kelbrast.core.tooling.at_hand import choose_rack
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """The plan of a job (SI): faces as in the job, and the order to work them in.
+
+    Attributes:
+        set_ups: tools in the order of work, each with the faces that share it.
+        operations: what is done before, between and after the steps.
+        fallbacks: for every face whose limit binds, what can be reached all the same.
+        blocked: why nothing can begin, such as paint that must come off first; None when nothing stands in the way.
+        gained: what choosing the routes of the faces together gained; None where each face's own best is the best.
+    """
+
+    job: Job
+    faces: tuple[FacePlan, ...]
+    order: tuple[str, ...]
+    set_ups: tuple[SetUp, ...]
+    operations: tuple[Operation, ...]
+    cautions: tuple[str, ...]
+    advice: tuple[str, ...]
+    fallbacks: tuple[Fallback | None, ...]
+    blocked: str | None = None
+    gained: Gained | None = None
+
+    @property
+    def possible(self) -> bool:
+        return self.blocked is None and all(face.possible for face in self.faces)
+
+    @property
+    def seconds_each(self) -> float:
+        """At the abrasives, for one piece: the steps, with shared set-ups counted once."""
+        return sum(face.seconds for face in self.faces) - self.saved
+
+    @property
+    def saved(self) -> float:
+        """Seconds that sharing set-ups between faces saves on one piece."""
+        return sum(one.saved for one in self.set_ups)
+
+    @property
+    def seconds_all(self) -> float:
+        """At the abrasives, for all pieces: every set-up serves the whole batch."""
+        once = sum(one.tool.carrier.stock.setup for one in self.set_ups)
+        return once + self.job.pieces * (self.seconds_each - once)
+
+    @property
+    def around(self) -> float:
+        """Seconds of a person around the abrasives, for one piece."""
+        return sum(one.active for one in self.operations if not one.counted)
+
+    @property
+    def waiting(self) -> float:
+        """Seconds of waiting: soaking, drying; for all pieces together."""
+        return sum(one.passive for one in self.operations)
+
+    @property
+    def gather(self) -> tuple[Gathered, ...]:
+        """What to lay out for all pieces."""
+        return gather(self.faces, self.job.pieces)
+
+    @property
+    def worn_of_rack(self) -> list[tuple[str, int, float]]:
+        """(tool id, item of the shop's rack, how much of it all pieces use up) of every step that is done with one."""
+        worn: dict[tuple[str, int], float] = {}
+        for step in (step for face in self.faces for step in face.steps if step.own is not None):
+            assert step.own is not None, "only these were taken"
+            key = step.tool.id, step.own.item
+            worn[key] = worn.get(key, 0.0) + step.use.worn * self.job.pieces
+        return [(tool, item, used) for (tool, item), used in worn.items()]
+
+    @property
+    def changes(self) -> int:
+        """Wheel changes of one piece."""
+        return wheel_changes([one.tool for one in self.set_ups])
+
+
+def plan_job(job: Job) -> Plan:
+    """Plan every face of a job.
+
+    Raises:
+        BadInput: the rack names something that does not exist.
+    """
+    choose_rack(job.rack)
+    worked = together([work_out(face, job) for face in job.faces], job)
+    faces = tuple(one.plan(job) for one in worked.faces)
+    return Plan(
+        job=job,
+        faces=faces,
+        order=tuple(face.name for face in order_of_work(job.faces)),
+        set_ups=set_ups(faces),
+        operations=operations(job, faces),
+        cautions=part_cautions(job),
+        advice=part_advice(job),
+        fallbacks=tuple(fallback(face, job) for face in faces),
+        blocked=blocked(job),
+        gained=worked.gained,
+    )
+
+
+def face_in_plan(face: Face, job: Job) -> FacePlan:
+    """A face as it is planned in its job; by itself when it is none of its faces."""
+    return plan_job(job).faces[job.faces.index(face)] if face in job.faces else plan_face(face, job)

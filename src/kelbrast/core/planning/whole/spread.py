@@ -1,0 +1,101 @@
+"""Minutes as a spread: what nine of ten jobs stay below, for a step, a face and a job, and where the spread comes from."""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from statistics import NormalDist
+from typing import Final, Literal
+
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.planning.face.step import Step
+from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Found
+
+Cause = Literal["depth", "rate", "hand", "checks"]
+CAUSES: Final[dict[Cause, str]] = {
+    "depth": "how deep the marks really are",
+    "rate": "how quickly the abrasives cut here",
+    "hand": "the hand and its pressure",
+    "checks": "light checks that fail",
+}
+_SHARE: Final = 0.9
+_WORST: Final = NormalDist().inv_cdf(0.95)  # what the worst depth of a guess stands for
+
+
+@dataclass(frozen=True, slots=True)
+class Spread:
+    """What nine of ten stay below, s; and by cause, its share (0 to 1) of what the minutes vary, largest first."""
+
+    high: float
+    causes: tuple[tuple[Cause, float], ...]
+
+
+def spread_of_plan(plan: Plan) -> Spread:
+    """One piece of the whole job, with shared set-ups counted once."""
+    found = [one for face in plan.faces for one in _stretches(face, plan.job)]
+    return _spread(found, plan.seconds_each)
+
+
+def spread_of_face(face: FacePlan, job: Job) -> Spread:
+    """One face."""
+    return _spread(_stretches(face, job), face.seconds)
+
+
+def spread_of_steps(face: FacePlan, job: Job) -> tuple[Spread, ...]:
+    """Every step of a face by itself."""
+    return tuple(_spread([one], step.time.all) for one, step in zip(_stretches(face, job), face.steps, strict=True))
+
+
+def _stretches(plan: FacePlan, job: Job) -> list[Stretch]:
+    """The work of every step; the depth is a guess for the first alone: the others meet the marks of the step before."""
+    found = _depth_spread(plan.face.found)
+    return [_stretch(step, job, found if at == 0 else 0.0) for at, step in enumerate(plan.steps)]
+
+
+def _stretch(step: Step, job: Job, depth: float) -> Stretch:
+    carrier = step.tool.carrier
+    known = job.factors.error_of(carrier.id, job.material.family, "removal")
+    unknown = constant("spread.rate").value
+    sure = carrier.stock.setup + step.time.wash + constant("work.check").si
+    return Stretch(max(0.0, step.time.all - sure), carrier.id, unknown if known is None else min(known, unknown), depth)
+
+
+def _depth_spread(found: Found) -> float:
+    """The standard deviation of the logarithm of the depth: its worst is its 95th percentile, and no guess is exact."""
+    if found.after is not None or not found.likely:
+        return 0.0
+    told = math.log(max(found.worst or found.likely, found.likely) / found.likely) / _WORST
+    return max(told, constant("spread.depth").value)
+
+
+def _scatter() -> Scatter:
+    return Scatter(*(constant(f"spread.{name}").value for name in ("hand", "check_fails", "again")))
+
+
+def _spread(stretches: Sequence[Stretch], seconds: float) -> Spread:
+    """`seconds`: all of them, of which what is not in the stretches is sure."""
+    work = sum(one.seconds for one in stretches)
+    if work <= 0:
+        return Spread(seconds, ())
+    scatter = _scatter()
+    high = max(seconds, seconds - work + stays_below(moments(stretches, scatter), share=_SHARE))
+    alone = {cause: moments(*_only(cause, stretches, scatter)).variance for cause in CAUSES}
+    whole = sum(alone.values())
+    shares: Iterable[tuple[Cause, float]] = ((cause, variance / whole) for cause, variance in alone.items() if variance > 0)
+    return Spread(high, tuple(sorted(shares, key=lambda one: -one[1])))
+
+
+def _only(cause: Cause, stretches: Sequence[Stretch], scatter: Scatter) -> tuple[list[Stretch], Scatter]:
+    """The same work if nothing varied but this."""
+    kept = [
+        replace(one, rate=one.rate if cause == "rate" else 0.0, depth=one.depth if cause == "depth" else 0.0)
+        for one in stretches
+    ]
+    return kept, Scatter(
+        hand=scatter.hand if cause == "hand" else 0.0,
+        fails=scatter.fails if cause == "checks" else 0.0,
+        again=scatter.again,
+    )

@@ -1,0 +1,165 @@
+"""The routes of all faces chosen together: set-ups, wheel changes and washes that faces share are paid once.
+
+Each face brings its own best route, its quickest routes with fewer and fewer changes, and the best ones where the tools of the
+other faces are set up already; the best choice of one for each is found exactly. Metal and cost are not shared between faces:
+for those aims each face's own best is the best of the job.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from kelbrast.core.arrays import SAME
+from kelbrast.core.job import Job
+from kelbrast.core.planning.face.face_plan import Worked
+from kelbrast.core.planning.face.routes import other_routes, sharing_routes
+from kelbrast.core.planning.kernel.step_table import TIME, Route
+from kelbrast.core.planning.kernel.together import Cost, Option, choose_together
+from kelbrast.core.planning.kernel.together import Together as Choice
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.order import place_in_order, turn_of
+
+_SHARED_AIMS: Final = ("time", "changes")
+_ROUNDS: Final = 2  # of asking each face for routes that use what the others have set up
+
+
+@dataclass(frozen=True, slots=True)
+class Gained:
+    """What choosing together gained against each face's own best (SI), for one piece.
+
+    Attributes:
+        seconds, changes: fewer than with each face's own best; that which is not the aim may be below 0.
+        exact: no choice of these routes is better; otherwise no choice gains more than `at_most` of the aim.
+    """
+
+    seconds: float
+    changes: int
+    exact: bool
+    at_most: float
+
+
+@dataclass(frozen=True, slots=True)
+class Together:
+    """Every face with the route that it gets in the job."""
+
+    faces: tuple[Worked, ...]
+    gained: Gained | None = None
+
+
+def together(faces: Sequence[Worked], job: Job) -> Together:
+    """Choose the routes of the faces together for the job's aim; each keeps its own limit, wish and habits."""
+    free = [at for at, one in enumerate(faces) if one.chosen.route is not None and one.chosen.route.nodes]
+    if len(free) < 2 or job.aim not in _SHARED_AIMS:
+        return Together(tuple(faces))
+    routes = {at: _routes_by_itself(faces[at]) for at in free}
+    alone = best = _choice([faces[at] for at in free], [routes[at][:1] for at in free], job)
+    for _ in range(_ROUNDS):
+        picked = {at: routes[at][pick] for at, pick in zip(free, best.picks, strict=True)}
+        added = [_add(routes[at], _sharing(faces[at], _tools_of_others(faces, picked, at))) for at in free]
+        found = _choice([faces[at] for at in free], [routes[at] for at in free], job)
+        settled = not any(added) and found.total == best.total
+        best = found
+        if settled:
+            break
+    if best.total[0] >= alone.total[0] * (1 - SAME):
+        return Together(tuple(faces))
+    chosen = list(faces)
+    for at, pick in zip(free, best.picks, strict=True):
+        chosen[at] = replace(faces[at], chosen=replace(faces[at].chosen, route=routes[at][pick]))
+    (first, second), time_first = ((a - b for a, b in zip(alone.total, best.total, strict=True)), job.aim == "time")
+    seconds, changes = (first, second) if time_first else (second, first)
+    return Together(tuple(chosen), Gained(seconds, round(changes), best.exact, alone.total[0] - best.bound))
+
+
+def _routes_by_itself(one: Worked) -> list[Route]:
+    """Its own best first."""
+    assert one.figures is not None, "a route has figures"
+    assert one.chosen.route is not None, "only faces with a route are chosen together"
+    found = [one.chosen.route]
+    if one.chosen.request is not None and not one.chosen.request.wish.route:
+        _add(found, other_routes(one.figures, one.chosen.request, one.chosen.route))
+    return found
+
+
+def _sharing(one: Worked, tools: frozenset[str]) -> list[Route]:
+    request = one.chosen.request
+    if one.figures is None or request is None or request.wish.route or not tools:
+        return []
+    return sharing_routes(one.figures, request, tools)
+
+
+def _tools_of_others(faces: Sequence[Worked], picked: dict[int, Route], at: int) -> frozenset[str]:
+    """What is set up for the other faces of its round."""
+    turn = turn_of(faces[at].face)
+    others = [other for other in picked if other != at and turn_of(faces[other].face) == turn]
+    return frozenset(tool for other in others for tool in _tools(faces[other], picked[other]))
+
+
+def _tools(one: Worked, route: Route) -> tuple[str, ...]:
+    assert one.figures is not None, "a route has figures"
+    return tuple(one.figures.surfaces.leaving(node).tool.id for node in route.nodes)
+
+
+def _add(routes: list[Route], more: Sequence[Route]) -> bool:
+    """Whether there was a new one among them."""
+    known = {route.nodes for route in routes}
+    new = [route for route in more if route.nodes not in known]
+    routes += new
+    return bool(new)
+
+
+def _choice(faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job) -> Choice:
+    """The best choice: its costs are seconds and changes, or the other way round when changes are the aim."""
+    charges = _Charges(job.aim == "time")
+    for one, some in zip(faces, routes, strict=True):
+        for route in some:
+            charges.note(one, route)
+    groups = [[charges.option(one, route) for route in some] for one, some in zip(faces, routes, strict=True)]
+    return choose_together(groups, charges.prices, first_free=job.aim == "changes")
+
+
+class _Charges:
+    """What is paid once however many faces use it: a set-up, and a wash before it; numbered in the order of work."""
+
+    def __init__(self, time_first: bool) -> None:
+        self._time_first = time_first
+        self._place: dict[tuple[int, str], tuple[int, float, str]] = {}
+        self._price: dict[tuple[int, str], tuple[float, int]] = {}
+        self._numbers: dict[tuple[int, str], int] | None = None
+
+    def note(self, one: Worked, route: Route) -> None:
+        assert one.figures is not None, "a route has figures"
+        turn, surfaces = turn_of(one.face), one.figures.surfaces
+        for node in route.nodes:
+            tool = surfaces.leaving(node).tool
+            key = turn, tool.id
+            place = place_in_order(turn, float(surfaces.depth_worst[node]), tool.id)
+            self._place[key] = min(place, self._place.get(key, place))
+            self._price[key] = tool.carrier.stock.setup, int(tool.carrier.mount != "hand")
+
+    @property
+    def _ordered(self) -> dict[tuple[int, str], int]:
+        if self._numbers is None:
+            self._numbers = {key: at for at, key in enumerate(sorted(self._place, key=lambda key: self._place[key]))}
+        return self._numbers
+
+    @property
+    def prices(self) -> list[Cost]:
+        wash = constant("work.wash").si
+        set_ups = [self._cost(*self._price[key]) for key in self._ordered]
+        return [*set_ups, *(self._cost(wash, 0) for _ in set_ups)]
+
+    def option(self, one: Worked, route: Route) -> Option:
+        assert one.figures is not None, "a route has figures"
+        turn, wash, charges, shared = turn_of(one.face), constant("work.wash").si, 0, 0.0
+        for before, node in route.steps:
+            key = turn, one.figures.surfaces.leaving(node).tool.id
+            charges |= 1 << self._ordered[key]
+            shared += self._price[key][0]
+            if before:
+                charges |= 1 << (self._ordered[key] + len(self._ordered))
+                shared += wash
+        return Option(self._cost(float(route.totals[TIME]) - shared, 0), charges)
+
+    def _cost(self, seconds: float, changes: int) -> Cost:
+        return (seconds, float(changes)) if self._time_first else (float(changes), seconds)

@@ -1,0 +1,79 @@
+"""All rules of the trade by theme, and what they forbid on the surfaces of a face."""
+
+from collections.abc import Mapping
+from functools import lru_cache, reduce
+from types import MappingProxyType
+from typing import Final
+
+import numpy as np
+
+from kelbrast.core.arrays import Flags
+from kelbrast.core.rules import (
+    advice,
+    cautions,
+    cleanliness,
+    coats,
+    habits,
+    heat,
+    lay,
+    metal,
+    order,
+    protection,
+    reach,
+    roughness,
+    softness,
+    speed,
+)
+from kelbrast.core.rules.rule import EndRule, Refusal, Rule, StepRule, ToolRule
+from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_on_face import Toolset, tools_on_face
+from kelbrast.core.wording import Sentence
+
+_ON_ROUTES: Final = (reach, cleanliness, speed, heat, softness, lay, roughness, metal, habits)
+_THEMES: Final = (*_ON_ROUTES, order, coats, protection, cautions, advice)
+BOOK: Final[Mapping[str, tuple[Rule, ...]]] = MappingProxyType(
+    {
+        theme.__name__.rpartition(".")[2]: tuple(value for value in vars(theme).values() if isinstance(value, Rule))
+        for theme in _THEMES
+    }
+)
+THEMES: Final[Mapping[str, str]] = MappingProxyType(
+    {theme.__name__.rpartition(".")[2]: str(theme.__doc__).splitlines()[0] for theme in _THEMES}
+)
+_RULES: Final = tuple(rule for rules in BOOK.values() for rule in rules)
+_ON_TOOLS: Final = tuple(rule for rule in _RULES if isinstance(rule, ToolRule))
+_ON_STEPS: Final = tuple(rule for rule in _RULES if isinstance(rule, StepRule))
+_FORBIDDING: Final[tuple[ToolRule | StepRule, ...]] = (*_ON_TOOLS, *_ON_STEPS)
+_ON_ENDS: Final = tuple(rule for rule in _RULES if isinstance(rule, EndRule))
+
+
+@lru_cache(maxsize=256)
+def usable(place: Place) -> Toolset:
+    """The tools of the rack that no rule forbids on such a face."""
+    found = (one for one in tools_on_face(place) if not any(rule.forbids(one, place) for rule in _ON_TOOLS))
+    return Toolset(tuple(found))
+
+
+def forbidden_steps(surfaces: Surfaces) -> dict[Refusal, Flags]:
+    """(n, n) per refusal, True where one of its rules forbids the step; no entry where none of them could."""
+    masks: dict[Refusal, list[Flags]] = {}
+    already = surfaces.toolset is usable(surfaces.place)  # whatever a rule forbids here is not among these
+    for rule in _ON_STEPS if already else _FORBIDDING:
+        masks.setdefault(rule.refusal, []).append(rule.mask(surfaces))
+    return {refusal: reduce(np.logical_or, found) for refusal, found in masks.items()}
+
+
+def possible_ends(surfaces: Surfaces) -> dict[Refusal | None, Flags]:
+    """(n,) per refusal, True where its rules let a route end; under None what is never lifted."""
+    found: dict[Refusal | None, Flags] = {}
+    for rule in _ON_ENDS:
+        found[rule.refusal] = rule.may_end(surfaces) & found.get(rule.refusal, True)
+    return found
+
+
+def reason(refusal: Refusal, surfaces: Surfaces, before: int, at: int) -> Sentence:
+    """Why a step is refused under this name: by the first rule of the book that forbids it."""
+    rules = [rule for rule in _FORBIDDING if rule.refusal == refusal]
+    guilty = next((rule for rule in rules if rule.mask(surfaces)[before, at]), rules[0])
+    return guilty.reason(surfaces, before, at)

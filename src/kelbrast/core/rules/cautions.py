@@ -1,0 +1,117 @@
+"""What to look for under the lamp, and what to beware of. The sentences are data (`records/advice.toml`)."""
+
+from typing import Final
+
+from kelbrast.core.catalogue.families import family
+from kelbrast.core.catalogue.inserts import insert
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.job import Job
+from kelbrast.core.reference.loader import constant, record
+from kelbrast.core.rules.lay import is_brushed, lay_of_step
+from kelbrast.core.rules.rule import Caution, Practice
+from kelbrast.core.surface.face import Face
+from kelbrast.core.tooling.tool_on_face import ToolOnFace
+
+LIGHT: Final = Caution(
+    id="light-pressure",
+    says="Where only light pressure keeps the work cool enough, the step says so.",
+    source="heat-fit",
+    lifted_by="wet work, or a slower tool",
+    applies=lambda one, _face: one.manner.light,
+    words="light",
+)
+SLOW: Final = Caution(
+    id="below-the-band",
+    says="A wheel that runs below its band is safe and takes longer; the step says so.",
+    source="buffing-handbooks",
+    lifted_by="a faster machine, or a larger wheel",
+    applies=lambda one, _face: one.setting.below_band,
+    words="slow",
+)
+WET: Final = Caution(
+    id="wet-work",
+    says="Wet work asks for clean water and for electric tools to be kept out of it; dust and wetting are then not spoken of.",
+    source="bench-practice",
+    lifted_by="working dry",
+    applies=lambda one, _face: one.manner.wet,
+    words="wet",
+)
+SHARP: Final = Caution(
+    id="sharp-edges",
+    says="On a face beside an edge that stays sharp every soft tool is warned of, and may take only a share of what it "
+    "otherwise does (edges.sharp_share).",
+    source="bench-practice",
+    lifted_by="an edge that may be broken",
+    applies=lambda one, face: face.sharp_edges and one.tool.carrier.cutting.takes_in_all is not None,
+    words="sharp_edge",
+)
+EDGE: Final = Caution(
+    id="edge-work",
+    says="Whoever breaks an edge is told that it cuts.",
+    source="bench-practice",
+    lifted_by="nothing",
+    applies=lambda _one, face: face.edge is not None,
+    words="edge",
+)
+STEP_CAUTIONS: Final = (LIGHT, SLOW, WET, SHARP, EDGE)
+
+
+def light_check(one: ToolOnFace, face: Face, *, first: bool, last: bool) -> str:
+    """What must be seen before moving on."""
+    checks = record("advice")["checks"]
+    if last:
+        return str(checks[_last_check(one, face)])
+    if first and face.must_be_levelled:
+        return str(checks["level" if face.found.kind == "waviness" else "raised"])
+    if one.tool.carrier.cutting.wear_law == "compound":
+        return str(checks["polish"])
+    return str(checks[{"none": "none", "along": "along", "across": "cross"}[lay_of_step(one, face, last=last)]])
+
+
+def _last_check(one: ToolOnFace, face: Face) -> str:
+    if (face.want.ra_low is not None and face.want.deformed == 0) or face.no_finer_than is not None:
+        return "last-tooth"
+    if one.ra < constant("looks.mirror_below").si:
+        return "last-mirror"
+    return "along" if is_brushed(face) else "last-satin"
+
+
+def step_cautions(one: ToolOnFace, face: Face, material: Material, *, warning: str | None = None) -> tuple[str, ...]:
+    """Short sentences for this tool on this material; `warning`: what insisting on it will do."""
+    advice = record("advice")
+    found = [advice["cautions"][key] for key in one.tool.carrier.cautions]
+    found += [advice["general"][caution.words] for caution in STEP_CAUTIONS if caution.applies(one, face)]
+    beside = () if family(material.family).sparks else (advice["cautions"]["sparks"],)
+    if one.manner.wet:
+        beside += (advice["cautions"]["wet-option"], advice["cautions"]["dust"])
+    return tuple(str(text) for text in (warning, *found) if text and text not in beside)
+
+
+def part_cautions(job: Job) -> tuple[str, ...]:
+    """Sentences for the whole part."""
+    advice = record("advice")
+    found = [
+        family(job.material.family).caution,
+        advice["general"]["keep_off"] if any(face.keep_off for face in job.faces) else None,
+        *(insert(key).word for key in job.part.inserts),
+        advice["general"]["defer"],
+    ]
+    return tuple(str(text) for text in found if text)
+
+
+SPARKS: Final = Practice(
+    id="sparks",
+    says="Sparks are warned of only on families whose dust glows when it is ground.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=step_cautions,
+)
+LIGHT_CHECK: Final = Practice(
+    id="light-check",
+    says="After every step the work is dried and looked at under a low lamp: no older line may lie across the new lay. "
+    "What must be seen follows from the step: the last one is held against its finish, the first one against what was"
+    " found.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=light_check,
+)

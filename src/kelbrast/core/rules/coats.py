@@ -1,0 +1,50 @@
+"""What covers a part must be known and off before anything is ground."""
+
+from typing import Final
+
+from kelbrast.core.catalogue.families import family
+from kelbrast.core.job import Job
+from kelbrast.core.reference.loader import constant, record
+from kelbrast.core.rules.rule import Practice
+
+RESIDUE: Final = ("residue-ultrasonic", "residue-wash", "residue-lukewarm", "residue-dry")  # the gentlest last
+STRIPS: Final = {"anodised": "strip-anodising", "lacquered": "strip-lacquer"}
+
+
+def blocked(job: Job) -> str | None:
+    """Why the coat on this part can not be dealt with here; None when it can."""
+    if job.part.covering == "painted":
+        return "Painted parts are not stripped by this route: have the paint taken off first, then describe what is found."
+    if (key := STRIPS.get(job.part.covering)) is None:
+        return None
+    if key == "strip-anodising" and not family(job.material.family).anodises:
+        return f"Anodising is a coat of aluminium; this part is {job.material.label.lower()}. Say what covers it instead."
+    if job.forbids & set(record("operations")[key].get("forbidden_by", ())):
+        return "What is stuck in this part does not bear the stripping: take it out first, or leave the coat on."
+    return None
+
+
+def residue_removal(job: Job) -> str:
+    """The id of the operation that takes the residue off at the end."""
+    largest = max((face.area for face in job.faces if not face.left_alone), default=0.0)
+    no_bath = not family(job.material.family).bath or largest > constant("work.bath").si
+    forbids = job.forbids | ({"ultrasonic"} if no_bath else set())
+    return next(key for key in RESIDUE if not forbids & set(record("operations")[key].get("forbidden_by", ())))
+
+
+COAT_FIRST: Final = Practice(
+    id="coat-first",
+    says="A coat comes off before the first step: lacquer and anodising in the bath that takes them, unless an insert does"
+    " not bear it; paint elsewhere; what is not known is found out first.",
+    source="bench-practice",
+    lifted_by="taking out what does not bear the bath",
+    kept_by=blocked,
+)
+BATH_OR_BY_HAND: Final = Practice(
+    id="cleaned-as-it-bears",
+    says="Residue comes off in the gentlest way that does it: an ultrasonic bath where the family and the inserts bear one"
+    " and the part fits into it, else washing, lukewarm water, or dry.",
+    source="bench-practice",
+    lifted_by="taking out what does not bear it",
+    kept_by=residue_removal,
+)

@@ -1,0 +1,146 @@
+"""Habits of the trade: with which grade to begin, how far to jump, and where paper ends and the wheel starts."""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from kelbrast.core.arrays import SAME, Flags, Reals
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.rule import Habit, Practice, StepRule
+from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.wording import sentence
+
+
+@dataclass(frozen=True, slots=True)
+class Steepness:
+    """How steeply a habit goes down, as ratios (constants `habit.*`).
+
+    Attributes:
+        jump: of grain between two backed abrasives.
+        first: of the damage to the first grade's own marks; first_raised: of metal that is knocked down to them.
+        soft: of the marks that are met to one's own, of what is not backed: wheels, pads, non-woven, rubber, bristle.
+    """
+
+    jump: float
+    first: float
+    first_raised: float
+    soft: float
+
+
+def steepness(habit: str) -> Steepness | None:
+    """What a habit allows; None for long steps, which the physics alone bounds."""
+    if habit == "long-steps":
+        return None
+    return Steepness(**{name: constant(f"habit.{habit}.{name}").value for name in ("jump", "first", "first_raised", "soft")})
+
+
+def excess(surfaces: Surfaces, habit: str) -> Reals:
+    """(n, n) how many times further each step goes than the habit allows; at most 1 where it keeps it."""
+    limits = steepness(habit)
+    if limits is None:
+        return np.ones((surfaces.count, surfaces.count))
+    sinks = surfaces.depth_worst[:, None] / surfaces.depth_worst[None, :]
+    backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
+    over = np.where(backed[None, :], _jumps(surfaces) / limits.jump, sinks / limits.soft)
+    if habit == "every-grade":
+        over = np.maximum(over, 1 + _left_out(surfaces))
+    if surfaces.face.edge is not None:
+        over[0] = 0.0  # it has no marks for a first grade to lose
+    elif surfaces.face.found.after is None:
+        over[0] = sinks[0] / (limits.first_raised if surfaces.face.stands_proud else limits.first)
+    return over
+
+
+def _jumps(surfaces: Surfaces) -> Reals:
+    """(n, n) how many times finer the grain gets from a backed abrasive, or from paper that was there before; 0 from others."""
+    after = surfaces.face.found.after
+    backed = [one.tool.grain if one.tool.carrier.cutting.backed else np.nan for one in surfaces.tools]
+    grains = np.array([after.grain if after is not None else np.nan, *backed])
+    return np.asarray(np.nan_to_num(grains[:, None] / grains[None, :], nan=0.0))
+
+
+def _left_out(surfaces: Surfaces) -> Reals:
+    """(n, n) how many grades each step leaves out: of its own carrier, or before a wheel of the carrier that it comes from."""
+    depth = surfaces.depth_worst
+    backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
+    names = np.array(["", *(one.tool.carrier.id for one in surfaces.tools)])
+    left = np.zeros((surfaces.count, surfaces.count))
+    for carrier in np.unique(names[backed]):
+        own = depth[names == carrier]
+        finer_than_from = (own[None, :] < depth[:, None] * (1 - SAME)).sum(axis=1)
+        coarser_than_to = (own[None, :] > depth[:, None] * (1 + SAME)).sum(axis=1)
+        between = np.maximum(finer_than_from[:, None] + coarser_than_to[None, :] - len(own), 0)
+        to_it = (names == carrier)[None, :]
+        off_it = (names == carrier)[:, None] & ~backed[None, :]
+        left = np.where(to_it, between, np.where(off_it, finer_than_from[:, None], left))
+    return left
+
+
+def _no_wheel_yet(surfaces: Surfaces) -> Flags:
+    fine_paper = roughness_left(grain=constant("handover.fine_paper").si, hold=1.0, hardness=surfaces.material.hardness)
+    polishes = np.array([False, *(one.tool.carrier.cutting.wear_law == "compound" for one in surfaces.tools)])
+    too_deep = surfaces.depth_likely > depth_of_marks(fine_paper) * (1 + SAME)
+    mask: Flags = (~polishes & too_deep)[:, None] & polishes[None, :]
+    return mask
+
+
+def _no_paper_now(surfaces: Surfaces) -> Flags:
+    coarse = constant("handover.early_wheel").si * (1 - SAME)
+    too_fine = [one.tool.carrier.cutting.backed and one.tool.grain < coarse for one in surfaces.tools]
+    return np.broadcast_to(np.array([False, *too_fine])[None, :], (surfaces.count, surfaces.count))
+
+
+def _colours(one: ToolOnFace) -> bool:
+    """A colouring bar on a wheel."""
+    carrier = one.tool.carrier
+    wheel = carrier.cutting.wear_law == "compound" and carrier.running.band in ("cut", "colour", "small")
+    return wheel and one.tool.grain < constant("handover.colour_below").si
+
+
+def _colour_without_a_cut(surfaces: Surfaces) -> Flags:
+    coarse = constant("handover.colour_after").si * (1 + SAME)
+    after = surfaces.face.found.after
+    from_paper = [one.tool.carrier.cutting.backed and one.tool.grain > coarse for one in surfaces.tools]
+    uncut = np.array([after is not None and after.grain > coarse, *from_paper])
+    mask: Flags = uncut[:, None] & np.array([False, *map(_colours, surfaces.tools)])[None, :]
+    return mask
+
+
+KEPT: Final = Practice(
+    id="steepness",
+    says="A habit bounds how steeply the work goes down: the first grade's own marks are not lost beside the damage "
+    "(first), the grain of backed abrasives gets so many times finer (jump), and the marks sink by no more than so "
+    "many times to and between wheels, pads and soft abrasives (soft). Every grade leaves none of a carrier out. "
+    "Where the rack can not keep it, every excess is priced as the minutes of its step times the excess squared, and "
+    "said. Long steps are bounded by the physics alone.",
+    source="practice-fit",
+    lifted_by="another habit",
+    kept_by=excess,
+)
+COLOUR_FOLLOWS_A_CUT: Final = StepRule(
+    id="colour-follows-a-cut",
+    says="A colouring bar comes after a cutting one, or after paper that is nearly as fine (handover.colour_after).",
+    source="bench-practice",
+    lifted_by="a cutting bar, or finer paper",
+    refusal="too-soft",
+    mask=_colour_without_a_cut,
+    reason=lambda surfaces, _before, at: sentence("soft.colour", tool=surfaces.leaving(at).tool.label),
+)
+FINE_PAPER: Final = Habit(
+    id="fine-paper",
+    says="The fine-paper school takes a compound only to marks as fine as those of fine paper (handover.fine_paper).",
+    source="bench-practice",
+    lifted_by="another habit; given up, and said, where the rack can not keep it",
+    mask=_no_wheel_yet,
+)
+EARLY_WHEEL: Final = Habit(
+    id="early-wheel",
+    says="The early-wheel school uses no backed abrasive finer than where the cutting bar takes over (handover.early_wheel).",
+    source="bench-practice",
+    lifted_by="another habit; given up, and said, where the rack can not keep it",
+    mask=_no_paper_now,
+)
+HANDOVER_HABITS: Final = {habit.id: habit for habit in (FINE_PAPER, EARLY_WHEEL)}

@@ -1,0 +1,50 @@
+"""How warm a part may get (worked out in `process.heat`, `process.rests` and `tooling.manner`)."""
+
+from typing import Final
+
+from kelbrast.core.process.rests import work_until_hot
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.rule import Practice, ToolRule
+from kelbrast.core.tooling.manner import choose_manner
+from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.wording import Measure, Sentence, sentence
+
+
+def _reason(surfaces: Surfaces, _before: int, at: int) -> Sentence:
+    one = surfaces.leaving(at)
+    manner, label = one.manner, one.tool.label
+    hottest = surfaces.material.limit if manner.by_hand else manner.allowed + constant("heat.room").si
+    limit, wanted = Measure(hottest, "temperature"), Measure(constant("heat.shortest_stay").si, "time")
+    if manner.until_hot < manner.stay:
+        stay = Measure(manner.until_hot, "time")
+        if manner.by_hand:
+            return sentence("heat.hold", tool=label, stay=stay, wanted=wanted)
+        return sentence("heat.part", tool=label, limit=limit, stay=stay, wanted=wanted)
+    return sentence("heat.spot", tool=label, limit=limit, stay=Measure(manner.stay, "time"), wanted=wanted)
+
+
+TOO_HOT: Final = ToolRule(
+    id="too-hot",
+    says="Where even light pressure, wet if the tool can be wet, brings the spot to the material's limit or the part to "
+    "what a hand bears within heat.shortest_stay, the tool is not used.",
+    source="bench-practice",
+    lifted_by="a slower or softer tool, work in a clamp, wet work, or taking out what must not get warm",
+    refusal="heat",
+    forbids=lambda one, _place: one.manner.too_hot,
+    reason=_reason,
+)
+FIRM_BEFORE_LIGHT: Final = Practice(
+    id="firm-before-light",
+    says="A tool is pressed firmly before lightly and run dry before wet, whichever is the first that is cool enough; "
+    "materials that clog and burn dry are worked wet from the start.",
+    source="bench-practice",
+    lifted_by="saying how wet the part is worked",
+    kept_by=choose_manner,
+)
+RESTS: Final = Practice(
+    id="rests",
+    says="A part that warms as a whole is put down to cool before it passes its limit, or what the bare hand bears.",
+    source="skin",
+    lifted_by="holding it in a clamp",
+    kept_by=work_until_hot,
+)

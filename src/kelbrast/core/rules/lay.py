@@ -1,0 +1,82 @@
+"""What happens with a brushed face, and in which direction every step is worked."""
+
+from typing import Final, Literal
+
+import numpy as np
+
+from kelbrast.core.arrays import Flags
+from kelbrast.core.rules.rule import EndRule, Practice
+from kelbrast.core.surface.face import Face
+from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.wording import Sentence, sentence
+
+LayOfStep = Literal["across", "along", "none"]
+
+
+def is_brushed(face: Face) -> bool:
+    """A face that shall have its marks in one direction."""
+    return face.want.lay == "one-way"
+
+
+def _may_end(surfaces: Surfaces) -> Flags:
+    wanted = surfaces.face.want.lay
+    found = "one-way" if surfaces.face.found.kind == "lay" else "any"
+    lays = (one.tool.carrier.cutting.lays for one in surfaces.tools)
+    return np.array([wanted in ("any", found), *(wanted == "any" or wanted in each for each in lays)], dtype=bool)
+
+
+def why_not(surfaces: Surfaces, last: int) -> Sentence:
+    """Why a route that ends at this node does not leave the lay that is wanted."""
+    tool = surfaces.leaving(last).tool.label if last else "The surface as found"
+    wanted = {"one-way": "one direction", "none": "no direction at all"}[surfaces.face.want.lay]
+    return sentence("lay.wanted", wanted=wanted, tool=tool)
+
+
+def lay_of_step(one: ToolOnFace, face: Face, *, last: bool) -> LayOfStep:
+    """How to move: "none" without direction, "along" in one direction, "across" the marks before."""
+    lays = one.tool.carrier.cutting.lays
+    if lays == ("none",):
+        return "none"
+    if is_brushed(face):
+        return "along"
+    if face.want.lay == "none" and last:
+        return "none"
+    return "across" if "one-way" in lays else "none"
+
+
+def may_be_patched(face: Face) -> bool:
+    """Whether a mark may be worked out over a patch: the edge of one would show on a brushed face."""
+    return not is_brushed(face)
+
+
+ENDS_IN_ITS_LAY: Final = EndRule(
+    id="ends-in-its-lay",
+    says="A route ends with a tool that leaves the lay that is wanted: one direction for a brushed face, none for a mirror.",
+    source="bench-practice",
+    lifted_by="another finish",
+    refusal="lay",
+    may_end=_may_end,
+)
+DIRECTION: Final = Practice(
+    id="direction-of-steps",
+    says="Every step goes across the marks before it, so that they are seen to go; a brushed face keeps its one direction "
+    "from the first step on.",
+    source="bench-practice",
+    lifted_by="another finish",
+    kept_by=lay_of_step,
+)
+BRUSHED_LAST: Final = Practice(
+    id="brushed-last",
+    says="Brushed faces are worked last, with the finished ones masked, so that nothing crosses their lay.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=is_brushed,
+)
+NO_PATCH: Final = Practice(
+    id="no-patch-on-brushed",
+    says="A mark that shows up in a brushed face is worked out over the whole of it: the edge of a patch would show.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=may_be_patched,
+)

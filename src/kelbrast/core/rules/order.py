@@ -1,0 +1,89 @@
+"""In which order grades, faces and jobs follow each other."""
+
+from collections.abc import Iterable
+from typing import Final, Literal, TypeVar, get_args
+
+from kelbrast.core.arrays import Flags
+from kelbrast.core.rules.lay import is_brushed
+from kelbrast.core.rules.rule import PassageRule, Practice
+from kelbrast.core.surface.face import Face
+from kelbrast.core.tooling.surfaces import Surfaces
+
+Grouped = TypeVar("Grouped")
+Round = Literal["edges", "recesses", "open faces", "brushed faces"]
+ROUNDS: Final[tuple[Round, ...]] = get_args(Round)
+
+
+def round_of(face: Face) -> Round:
+    """In which round of the work a face is done: edges first, before they cut a hand or a wheel."""
+    if face.edge is not None:
+        return "edges"
+    if is_brushed(face):
+        return "brushed faces"
+    return "recesses" if face.reach in ("inside", "tight") else "open faces"
+
+
+def turn_of(face: Face) -> int:
+    """The place of its round in the order of work."""
+    return ROUNDS.index(round_of(face))
+
+
+def order_of_work(faces: tuple[Face, ...]) -> list[Face]:
+    """The faces that are worked, in their order."""
+    return sorted((face for face in faces if not face.left_alone), key=turn_of)
+
+
+def place_in_order(turn: int, leaves: float, tool: str) -> tuple[int, float, str]:
+    """Where a step stands in the work of a part: by round, and within one down the grades, coarsest marks (m) first."""
+    return turn, -leaves, tool
+
+
+def families_apart(work: Iterable[tuple[str, Grouped]]) -> list[list[Grouped]]:
+    """Grouped with the metal family of each, a list for every family, in the order in which families first come.
+
+    >>> families_apart([("steel", "hinge"), ("plastic", "lens"), ("steel", "bolt")])
+    [['hinge', 'bolt'], ['lens']]
+    """
+    found: dict[str, list[Grouped]] = {}
+    for family, one in work:
+        found.setdefault(family, []).append(one)
+    return list(found.values())
+
+
+def _goes(surfaces: Surfaces) -> Flags:
+    finer: Flags = surfaces.depth_worst[:, None] > surfaces.depth_worst[None, :]
+    finer[0, :] = True
+    finer[:, 0] = False
+    return finer
+
+
+COARSE_TO_FINE: Final = PassageRule(
+    id="coarse-to-fine",
+    says="Every step leaves shallower marks than the one before; only from the surface as found anything goes, because a "
+    "face can be too fine.",
+    source="bench-practice",
+    lifted_by="nothing",
+    mask=_goes,
+)
+RECESSES_FIRST: Final = Practice(
+    id="recesses-first",
+    says="Recesses and insides are worked before the open faces around them, which would be scratched by the work in them.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=round_of,
+)
+GRADES_TOGETHER: Final = Practice(
+    id="grades-together",
+    says="Faces of one round go down the grades together, so that a tool is set up once and no coarse grit comes after fine.",
+    source="bench-practice",
+    lifted_by="another order of the pieces at the bench",
+    kept_by=place_in_order,
+)
+FAMILIES_APART: Final = Practice(
+    id="families-apart",
+    says="Of several jobs, those of one metal family are worked together and families follow each other, so that nothing "
+    "is mixed.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=families_apart,
+)

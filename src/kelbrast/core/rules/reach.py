@@ -1,0 +1,152 @@
+"""Which tools get to a face at all, and do it no harm there by their shape."""
+
+from typing import Final
+
+from kelbrast.core.rules.rule import Reason, ToolRule
+from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.wording import Measure, Sentence, sentence
+
+
+def _too_big(one: ToolOnFace, place: Place) -> bool:
+    return one.machine.stands and not place.carried
+
+
+def _facets(one: ToolOnFace, place: Place) -> bool:
+    return one.tool.carrier.access.flat_only and place.curved
+
+
+def _not_turned(one: ToolOnFace, place: Place) -> bool:
+    return one.tool.carrier.access.turned_only and place.turned is None
+
+
+def _too_small(one: ToolOnFace, place: Place) -> bool:
+    access = one.tool.carrier.access
+    return place.size < max(access.least_face, access.least_curved if place.curved else 0.0)
+
+
+def _not_drawn(one: ToolOnFace, place: Place) -> bool:
+    return one.tool.carrier.cutting.drawn_only and not place.drawn
+
+
+def _hollows(one: ToolOnFace, place: Place) -> bool:
+    return one.tool.carrier.access.scallops and place.flat_show
+
+
+def _does_not_enter(one: ToolOnFace, place: Place) -> bool:
+    access = one.tool.carrier.access
+    if place.reach == "open":
+        return not access.open
+    if place.reach == "tight":
+        return not access.tight
+    needs, has = access.inside_radius, place.inside_radius
+    return needs is None or has is None or needs > has
+
+
+def _not_for_edges(one: ToolOnFace, place: Place) -> bool:
+    return place.edge and not one.tool.carrier.access.edges
+
+
+def _says(code: str) -> Reason:
+    return lambda surfaces, _before, at: sentence(code, tool=surfaces.leaving(at).tool.label)
+
+
+def _why_not_entering(surfaces: Surfaces, _before: int, at: int) -> Sentence:
+    label, place = surfaces.leaving(at).tool.label, surfaces.place
+    if place.reach == "open":
+        return sentence("reach.bores", tool=label)
+    if place.reach != "inside":
+        return sentence("reach.place", reach=place.reach, tool=label)
+    have = Measure(place.inside_radius or 0.0, "length", 3)
+    entering = [radius for one in surfaces.tools if (radius := one.tool.carrier.access.inside_radius)]
+    if entering and min(entering) > (place.inside_radius or 0):
+        return sentence("reach.radius", have=have, least=Measure(min(entering), "length", 3))
+    return sentence("reach.entering", have=have, tool=label)
+
+
+TOO_BIG: Final = ToolRule(
+    id="too-big-to-carry",
+    says="A part that can not be brought to a machine that stands is worked with what is brought to the part.",
+    source="bench-practice",
+    lifted_by="saying that the part can be carried, or a hand-held machine that takes the tool",
+    refusal="reach",
+    forbids=_too_big,
+    reason=_says("reach.too_big"),
+)
+HOLLOWS: Final = ToolRule(
+    id="hollows",
+    says="Small and round tools do not work a larger flat face that shall reflect: their hollows would show.",
+    source="bench-practice",
+    lifted_by="a humbler finish, or a tool as wide as the face asks for",
+    refusal="reach",
+    forbids=_hollows,
+    reason=_says("reach.hollows"),
+)
+EDGES: Final = ToolRule(
+    id="edges",
+    says="An edge is broken or rounded with a file, slack belt, flap wheel, non-woven or paper, and brought to a gloss by a "
+    "loose wheel or a cloth; never with a hard wheel, which digs in or tears at the edge.",
+    source="bench-practice",
+    lifted_by="nothing",
+    refusal="reach",
+    forbids=_not_for_edges,
+    reason=_says("reach.edges"),
+)
+TOO_SMALL: Final = ToolRule(
+    id="face-too-small",
+    says="A disc or pad that is held in the hand is not taken to a face smaller than about half of itself (least_face), "
+    "nor to a curved one that is not several times as large (least_curved).",
+    source="bench-practice",
+    lifted_by="a wheel that stands, or a smaller tool",
+    refusal="reach",
+    forbids=_too_small,
+    reason=_says("reach.too_small"),
+)
+DRAWN: Final = ToolRule(
+    id="where-it-is-drawn",
+    says="Laps and stones are for faces whose size or roughness is drawn, not for show.",
+    source="bench-practice",
+    lifted_by="wanting the face by a roughness or a size",
+    refusal="reach",
+    forbids=_not_drawn,
+    reason=_says("reach.not_drawn"),
+)
+WAVES: Final = ToolRule(
+    id="waves",
+    says="A hard flat that is drawn is not finished on cloth wheels, which round its edges and leave it wavy: stones, laps"
+    " and diamond do.",
+    source="mould-finishes",
+    lifted_by="wanting it by its look",
+    refusal="reach",
+    forbids=lambda one, place: one.tool.carrier.cutting.waves and place.hard_flat,
+    reason=_says("reach.waves"),
+)
+FACETS: Final = ToolRule(
+    id="facets",
+    says="Firm flat tools do not work a curved face: they would leave facets.",
+    source="bench-practice",
+    lifted_by="a soft, slack or shaped tool of the same grade",
+    refusal="reach",
+    forbids=_facets,
+    reason=_says("reach.facets"),
+)
+LATHE: Final = ToolRule(
+    id="lathe-only",
+    says="What works a part round as it turns is for a round outside that a lathe can turn.",
+    source="bench-practice",
+    lifted_by="giving the face a shape that turns, and a lathe",
+    refusal="reach",
+    forbids=_not_turned,
+    reason=_says("reach.lathe"),
+)
+ENTERS: Final = ToolRule(
+    id="enters",
+    says="Into a bore goes what is smaller than its radius, into corners what is made for them, onto an open face what is "
+    "no bore tool.",
+    source="bench-practice",
+    lifted_by="a smaller tool",
+    refusal="reach",
+    forbids=_does_not_enter,
+    reason=_why_not_entering,
+)

@@ -1,0 +1,87 @@
+"""How hard a tool is pressed, and whether wet: the first way that is cool enough."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from kelbrast.core.catalogue.tools import Running
+from kelbrast.core.process.heat import friction_flux, longest_stay
+from kelbrast.core.process.rests import work_until_hot
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.tooling.machine_choice import Drive
+from kelbrast.core.tooling.place import Place
+
+
+@dataclass(frozen=True, slots=True)
+class Manner:
+    """A way of working, and how warm the part gets by it (SI).
+
+    Attributes:
+        force: N.  light: only light pressure keeps the work cool enough.
+        wet: by choice or because dry is too hot.
+        power: heat into the part while it works, W.
+        stay: longest stay on one spot, s.
+        allowed: how far the whole part may warm, K.  by_hand: because a bare hand holds it.
+        until_hot: seconds of work until then, infinite when it never does.
+    """
+
+    force: float
+    light: bool
+    wet: bool
+    power: float
+    stay: float
+    allowed: float
+    by_hand: bool
+    until_hot: float
+
+    @property
+    def cool_for(self) -> float:
+        """Seconds until either the spot or the whole part is too hot."""
+        return min(self.stay, self.until_hot)
+
+    @property
+    def too_hot(self) -> bool:
+        return self.cool_for < constant("heat.shortest_stay").si
+
+
+def choose_manner(running: Running, drive: Drive, contact: float, place: Place) -> Manner:
+    """Firm before light, dry before wet (or wet from the start where that is wanted); the last way where none is cool."""
+    ways = [_manner(running, drive, contact, place, *way) for way in _ways(running, place)]
+    return next((way for way in ways if not way.too_hot), ways[-1])
+
+
+def _ways(running: Running, place: Place) -> Iterator[tuple[float, bool, bool]]:
+    as_needed = (True, False) if place.material.worked_wet else (False, True)
+    wet_or_dry = {"always": (True,), "needed": as_needed, "never": (False,)}[place.wet] if running.wet else (False,)
+    firm, light = running.force, running.light_force
+    if running.pressure is not None:
+        firm, light = (one * running.pressure * min(running.patch, place.size) for one in (1.0, light / firm))
+    return ((force, gentle, wet) for wet in wet_or_dry for force, gentle in ((firm, False), (light, True)))
+
+
+def _manner(running: Running, drive: Drive, contact: float, place: Place, force: float, light: bool, wet: bool) -> Manner:
+    patch = min(running.patch, place.patch)
+    flux = friction_flux(friction=running.friction, force=force, speed=drive.setting.surface, patch=patch)
+    if wet:
+        flux *= constant("heat.wet_share").value
+    power = flux * patch * contact
+    in_hand = place.in_hand and drive.machine.stands
+    hand = constant("heat.hand").si
+    allowed = (min(place.hottest, hand) if in_hand else place.hottest) - constant("heat.room").si
+    slab = place.thickness if place.thickness is not None else constant("heat.thick").si
+    return Manner(
+        force=force,
+        light=light,
+        wet=wet,
+        power=power,
+        stay=longest_stay(flux=flux, thickness=slab, material=place.material, limit=place.hottest),
+        allowed=allowed,
+        by_hand=in_hand and hand < place.hottest,
+        until_hot=_until_hot(place, power, allowed),
+    )
+
+
+def _until_hot(place: Place, power: float, allowed: float) -> float:
+    if place.lump is None:
+        return math.inf
+    return work_until_hot(lump=place.lump, power=power, loss=constant("heat.loss_air").si, allowed=allowed)

@@ -1,0 +1,95 @@
+"""What a tool must know of a face and its job: no more, so that faces that are alike are worked out once."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from kelbrast.core.catalogue.machines import Machine
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.catalogue.tools import Tool, tools
+from kelbrast.core.job import Job
+from kelbrast.core.learning.factors import ShopFactors
+from kelbrast.core.process.rests import Lump
+from kelbrast.core.rack.offer import Own
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face
+
+_NO_TOOL_ASKS_FOR_MORE: Final = 0.1  # m2
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A face as its tools see it (SI): its area only as far as a tool could cover it at once.
+
+    Attributes:
+        material: of the part.  rack: ids of the tools and machines to plan with; None for the whole starter rack.
+        flat_show: a flat open face, larger than a hand evens out, whose reflection shows every hollow.
+        drawn: its size or its roughness is drawn.  edge: it is an edge.  hard_flat: a flat of hard work, drawn.
+        patch: the largest patch that can be rubbed at once, m2.  size: its area as far as a tool asks for it, m2.
+        carried: the part can be brought to a machine that stands.
+        turned: diameter of a round outside, m.
+        hottest: the temperature to stay below, K.
+        lump: the whole part as it warms; None where nothing is known of its weight.
+        in_hand: a bare hand holds it to machines that stand.
+        wet: a key of `surface.part.WET`.
+        bench_speed: a key of `job.BENCH_SPEEDS`.
+        diameters: (tool id, m) of wheels that have worn down.
+        own: the rack that is planned with, where it is not the catalogue.  factors: what the shop learnt.
+    """
+
+    material: Material
+    rack: tuple[str, ...] | None
+    thickness: float | None
+    reach: str
+    inside_radius: float | None
+    curved: bool
+    flat_show: bool
+    drawn: bool
+    edge: bool
+    hard_flat: bool
+    patch: float
+    size: float
+    carried: bool
+    turned: float | None
+    hottest: float
+    lump: Lump | None
+    in_hand: bool
+    wet: str
+    bench_speed: str
+    diameters: tuple[tuple[str, float], ...]
+    own: Own | None
+    factors: ShopFactors
+
+    @classmethod
+    def of(cls, face: Face, job: Job) -> "Place":
+        largest = max(each.carrier.running.patch for each in tools().values())
+        return cls(
+            material=job.material,
+            rack=job.rack,
+            thickness=face.thickness,
+            reach=face.reach,
+            inside_radius=face.inside_radius,
+            curved=face.curved,
+            flat_show=face.reflects_flat,
+            drawn=face.drawn,
+            edge=face.edge is not None,
+            hard_flat=face.drawn and face.is_flat and job.material.hardness >= constant("looks.hard_flat").si,
+            patch=min(face.area, largest),
+            size=_NO_TOOL_ASKS_FOR_MORE if face.edge is not None else min(face.area, _NO_TOOL_ASKS_FOR_MORE),
+            carried=job.comes_to_the_bench,
+            turned=face.turned,
+            hottest=job.hottest,
+            lump=job.lump,
+            in_hand=job.held_in_hand,
+            wet="never" if "wet" in job.forbids else job.part.wet,
+            bench_speed=job.bench_speed,
+            diameters=job.diameters,
+            own=job.own,
+            factors=job.factors,
+        )
+
+    def diameter(self, one: Tool, machine: Machine) -> float | None:
+        """Of the wheel, worn as it is; of the work where the work turns."""
+        if machine.turns_work:
+            return self.turned
+        measured = next((own.diameter for own in self.own.tools if own.tool == one.id), None) if self.own else None
+        return dict(self.diameters).get(one.id, measured or one.carrier.running.diameter)

@@ -1,0 +1,105 @@
+"""The surfaces that a face can have on its way: node 0 is the surface as found, node k what tool k leaves."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kelbrast.core.arrays import Reals
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.process.clearance import area_factor, clearance
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face
+from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
+
+
+@dataclass(frozen=True, slots=True)
+class Surfaces:
+    """What the rules look at (SI). The arrays have one value a node.
+
+    Attributes:
+        toolset: coarsest marks first; tool k of it leaves node k.
+        ra: infinite for damage, which is never a finish.
+        depth_worst, depth_likely: depth of the marks, m; deepest: of the deepest one on the whole face.
+        clearance: how many depths of them the step from there takes off.
+    """
+
+    face: Face
+    place: Place
+    toolset: Toolset
+    ra: Reals
+    depth_worst: Reals
+    depth_likely: Reals
+    deepest: Reals
+    clearance: Reals
+
+    @property
+    def tools(self) -> tuple[ToolOnFace, ...]:
+        """`tools[k - 1]` leaves node k."""
+        return self.toolset.tools
+
+    @property
+    def material(self) -> Material:
+        return self.place.material
+
+    @property
+    def count(self) -> int:
+        return len(self.ra)
+
+    def layer(self, depth: Reals) -> Reals:
+        """(n, n) m off each step, by these depths: the marks that are met, so many times over.
+
+        At least the new marks' own depth, because a finer surface must be worked until they cover it.
+        """
+        return np.maximum((self.clearance * depth)[:, None], self.depth_worst[None, :])
+
+    @property
+    def ids(self) -> tuple[str, ...]:
+        """The id of every tool, in the order of the nodes from 1."""
+        return tuple(one.tool.id for one in self.tools)
+
+    def leaving(self, node: int) -> ToolOnFace:
+        """The tool that leaves the surface of a node from 1."""
+        return self.tools[node - 1]
+
+
+def surfaces_of(face: Face, place: Place, tools: Toolset) -> Surfaces:
+    """The face as it was found, and after each of these tools."""
+    start_ra, likely, worst = _as_found(face, place.material.hardness)
+    depth_worst = np.array([worst, *(one.depth for one in tools)])
+    largest = np.array([_found_factor(face), *(area_factor(area=face.area, grain=one.tool.grain) for one in tools)])
+    return Surfaces(
+        face=face,
+        place=place,
+        toolset=tools,
+        ra=np.array([start_ra, *(one.ra for one in tools)]),
+        depth_worst=depth_worst,
+        depth_likely=np.array([likely, *depth_worst[1:]]),
+        deepest=depth_worst * largest,
+        clearance=np.array([_found_clearance(face, place), *(_clearance_after(face, place, one.tool.grain) for one in tools)]),
+    )
+
+
+def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
+    """Ra, likely and worst depth of the found surface."""
+    if face.found.after is not None:
+        ra = roughness_left(grain=face.found.after.grain, hold=1.0, hardness=hardness)
+        return ra, depth_of_marks(ra), depth_of_marks(ra)
+    assert face.found.likely is not None, "a found state has a depth or a grade"
+    return np.inf, face.found.likely, face.found.worst or face.found.likely
+
+
+def _found_factor(face: Face) -> float:
+    """A found depth is the deepest already."""
+    return area_factor(area=face.area, grain=face.found.after.grain) if face.found.after is not None else 1.0
+
+
+def _found_clearance(face: Face, place: Place) -> float:
+    if face.found.after is not None:
+        return _clearance_after(face, place, face.found.after.grain)
+    return constant("clearance.found").value
+
+
+def _clearance_after(face: Face, place: Place, grain: float) -> float:
+    return clearance(area=face.area, grain=grain, deformed=min(face.want.deformed, place.material.smear))

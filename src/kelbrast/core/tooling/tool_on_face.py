@@ -1,0 +1,172 @@
+"""How every tool of a rack would work on a face: its machine and setting, its manner, its rate, the marks that it leaves."""
+
+import math
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
+
+import numpy as np
+
+from kelbrast.core.arrays import Reals
+from kelbrast.core.catalogue.machines import Machine
+from kelbrast.core.catalogue.tools import Tool
+from kelbrast.core.learning.factors import Yours
+from kelbrast.core.process.dulling import change_after, torn
+from kelbrast.core.process.removal import removal_rate
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.process.speed import Setting
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.tooling.at_hand import choose_rack, own_rack
+from kelbrast.core.tooling.machine_choice import Drive, choose_drive
+from kelbrast.core.tooling.manner import Manner, choose_manner
+from kelbrast.core.tooling.place import Place
+
+
+@dataclass(frozen=True, slots=True)
+class ToolOnFace:
+    """A tool on a face (SI).
+
+    Attributes:
+        drive: its machine, and how that is set.  manner: how hard, how wet, how warm.
+        rate: fresh removal rate, m3/s.
+        ra, depth: what it leaves, m.
+        change_cost: what changing a dead abrasive costs, in seconds of bench time.
+        yours: the shop's own factors, which are in the figures above.
+    """
+
+    tool: Tool
+    drive: Drive
+    manner: Manner
+    rate: float
+    ra: float
+    depth: float
+    change_cost: float
+    yours: Yours
+
+    @property
+    def machine(self) -> Machine:
+        return self.drive.machine
+
+    @property
+    def setting(self) -> Setting:
+        return self.drive.setting
+
+    @property
+    def life(self) -> float:
+        """e-folding time of its cutting rate, s; infinite for what does not die."""
+        return self.tool.carrier.stock.life or math.inf
+
+    def life_on(self, depth: float) -> float:
+        """The same on marks of this depth (m), which tear a coated abrasive."""
+        if math.isinf(self.life) or not self.tool.is_torn:
+            return self.life
+        return self.life * float(torn(grain=self.tool.grain, depth=depth))
+
+    def change_after(self, life: float) -> float:
+        """Seconds of cutting after which an abrasive that lives so long is changed; infinite for what does not die."""
+        return float(change_after(life=life, change_cost=self.change_cost)) if math.isfinite(life) else math.inf
+
+
+@dataclass(frozen=True, eq=False)
+class Toolset:
+    """Tools on a face, coarsest marks first, with their figures as columns over the nodes: node 0 is the surface as found."""
+
+    tools: tuple[ToolOnFace, ...]
+
+    def __iter__(self) -> Iterator[ToolOnFace]:
+        return iter(self.tools)
+
+    def __len__(self) -> int:
+        return len(self.tools)
+
+    def column(self, of: Callable[[ToolOnFace], float], *, found: float = np.inf) -> Reals:
+        """(n,) a value of every tool; `found`: what stands for the surface as found, to which no step leads."""
+        return np.array([found, *map(of, self.tools)], dtype=np.float64)
+
+    @cached_property
+    def rate(self) -> Reals:
+        return self.column(lambda one: one.rate)
+
+    @cached_property
+    def life(self) -> Reals:
+        return self.column(lambda one: one.life)
+
+    @cached_property
+    def lasts(self) -> Reals:
+        return self.column(lambda one: one.tool.carrier.stock.lasts or np.inf)
+
+    def life_on(self, depth: Reals) -> Reals:
+        """(n, n) the life of every tool on the marks of every node (m)."""
+        torn_ones = self.column(lambda one: float(one.tool.is_torn), found=0.0) > 0
+        share = torn(grain=self.column(lambda one: one.tool.grain, found=1.0)[None, :], depth=depth[:, None])
+        return np.where(torn_ones[None, :], share, 1.0) * self.life[None, :]
+
+    def change_after(self, life: Reals) -> Reals:
+        """(n, n) when each is changed that lives so long; infinite for what does not die."""
+        dies = np.isfinite(life)
+        cost = np.broadcast_to(self.column(lambda one: one.change_cost, found=1.0)[None, :], life.shape)
+        after = np.full(life.shape, np.inf)
+        after[dies] = change_after(life=life[dies], change_cost=cost[dies])
+        return after
+
+    @cached_property
+    def setup(self) -> Reals:
+        """s, with the wiping that wet work asks for."""
+        wiping = constant("work.wet_wipe").si
+        return self.column(lambda one: one.tool.carrier.stock.setup + (wiping if one.manner.wet else 0.0), found=0.0)
+
+    @cached_property
+    def change(self) -> Reals:
+        return self.column(lambda one: one.tool.carrier.stock.change, found=0.0)
+
+    @cached_property
+    def price(self) -> Reals:
+        return self.column(lambda one: one.tool.carrier.stock.price, found=0.0)
+
+    @cached_property
+    def mounted(self) -> Reals:
+        """1 for what goes on a machine, 0 for what is held by hand."""
+        return self.column(lambda one: float(one.tool.carrier.mount != "hand"), found=0.0)
+
+    @cached_property
+    def patch(self) -> Reals:
+        return self.column(lambda one: one.tool.carrier.running.patch, found=0.0)
+
+    @cached_property
+    def reaches(self) -> Reals:
+        """Deepest mark that each can take out, m; infinite for no limit."""
+        return self.column(lambda one: one.tool.reaches_depth or np.inf)
+
+
+@lru_cache(maxsize=256)
+def tools_on_face(place: Place) -> Toolset:
+    """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
+    tools, machines = choose_rack(place.rack) if place.own is None else own_rack(place.own)
+    drives = ((one, choose_drive(one, machines, place)) for one in tools)
+    found = [_on_face(one, drive, place) for one, drive in drives if drive is not None]
+    return Toolset(tuple(sorted(found, key=lambda one: (-one.depth, one.tool.id))))
+
+
+def _on_face(one: Tool, drive: Drive, place: Place) -> ToolOnFace:
+    yours = place.factors.yours(one.carrier.id, place.material.family)
+    one = _lasting(one, yours, place)
+    cutting, stock, hardness = one.carrier.cutting, one.carrier.stock, place.material.hardness
+    contact = drive.machine.contact
+    if place.reach == "inside":
+        contact = min(contact, constant("removal.bore_contact").value)
+    manner = choose_manner(one.carrier.running, drive, contact, place)
+    speed = drive.setting.surface
+    wear = one.wear * place.material.cut_share
+    rate = removal_rate(wear=wear, contact=contact, force=manner.force, speed=speed, hardness=hardness) * yours.removal
+    ra = roughness_left(grain=one.grain, hold=cutting.hold, hardness=hardness, floor=cutting.floor) * yours.scratch
+    change_cost = stock.change + stock.price / constant("work.bench_rate").si
+    return ToolOnFace(one, drive, manner, rate, ra, depth_of_marks(ra), change_cost, yours)
+
+
+def _lasting(one: Tool, yours: Yours, place: Place) -> Tool:
+    """The tool with the life that it has in this shop; a life that was put in by hand stands."""
+    stock = one.carrier.stock
+    put_in = place.own is not None and any(own.tool == one.id and own.life is not None for own in place.own.tools)
+    if stock.life is None or put_in or yours.life == 1:
+        return one
+    return replace(one, carrier=replace(one.carrier, stock=replace(stock, life=stock.life * yours.life)))

@@ -1,0 +1,116 @@
+"""Advice: each where it applies, and not where it does not."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.rack.item import Item
+from kelbrast.core.rack.offer import Own, offer
+from kelbrast.core.reference.loader import record
+from kelbrast.core.rules.advice import AT_STEPS, OF_PARTS, AtStep
+from kelbrast.core.surface.face import Gauged
+from kelbrast.core.surface.part import Part
+from making import face, job, plan
+
+WORDS: dict[str, str] = record("advice")["advice"]
+
+
+def said(made: FacePlan, words: str) -> list[int]:
+    """At which steps, from 1."""
+    return [number for number, step in enumerate(made.steps, start=1) if WORDS[words] in step.advice]
+
+
+def test_every_word_has_its_rule() -> None:
+    assert sorted(one.words for one in (*AT_STEPS, *OF_PARTS)) == sorted(WORDS)
+
+
+HAND = {"rack": ("hand", *(f"paper-p{grade}" for grade in (180, 320, 600, 1000, 1500, 2500)), "cloth-polishing")}
+
+
+def test_a_block_under_the_paper_on_flats_and_a_cushion_on_what_is_curved() -> None:
+    flat, dome = (plan("brass", face("mirror", after="P320", curved=curved), **HAND) for curved in (False, True))
+    papers = [number for number, step in enumerate(flat.steps, start=1) if step.tool.carrier.id == "paper"]
+    assert papers
+    assert (said(flat, "block"), said(flat, "cushion")) == (papers, [])
+    assert said(dome, "block") == []
+    assert said(dome, "cushion") == [number for number, step in enumerate(dome.steps, 1) if step.tool.carrier.id == "paper"]
+
+
+@pytest.mark.parametrize(("stuff", "times"), [("brass", 1), ("acrylic", 0)])
+def test_the_black_on_the_cloth_is_told_of_metals_at_the_last_step(stuff: str, times: int) -> None:
+    made = plan(stuff, face("mirror", after="P320"), **HAND)
+    assert len(said(made, "black")) == times
+    assert said(made, "black") in ([], [len(made.steps)])
+
+
+def test_a_wheel_drags_pits() -> None:
+    pitted, scratched = (plan("brass", face("bright", depth=20, kind=kind)) for kind in ("pits", "scratches"))
+    wheels = [n for n, step in enumerate(pitted.steps, 1) if step.tool.carrier.running.band in ("cut", "colour")]
+    assert wheels
+    assert said(pitted, "pits") == [n for n in wheels if pitted.steps[n - 1].tool.carrier.cutting.wear_law == "compound"]
+    assert said(scratched, "pits") == []
+
+
+@pytest.mark.parametrize(
+    ("change", "told"),
+    [
+        ({}, True),
+        ({"thickness": 0.005}, False),
+        ({"area": 0.02}, False),
+        ({"gauged": Gauged()}, False),
+        ({"curved": True}, False),
+    ],
+)
+def test_small_sheet_is_cut_out_after(change: dict[str, Any], told: bool) -> None:
+    plate = replace(face("bright", area=0.006), thickness=0.002, gauged=Gauged(shape="plate"))
+    made = plan_job(job("brass", replace(plate, **change)))
+    assert (WORDS["sheet"] in made.advice) == told
+
+
+@pytest.mark.parametrize(("stuff", "told"), [("clear-coat-2k", True), ("acrylic", True), ("brass", False)])
+def test_nothing_hard_against_a_coat(stuff: str, told: bool) -> None:
+    assert (WORDS["nothing-hard"] in plan_job(job(stuff, face("mirror", depth=3))).advice) == told
+
+
+def test_strokes_overlap_where_a_tool_is_guided_over_a_face() -> None:
+    large, small = (plan("stainless-304", face("brushed-fine", depth=20, area=area), carried=False) for area in (0.5, 0.002))
+    assert said(large, "strokes") == list(range(1, len(large.steps) + 1))
+    assert said(small, "strokes") == []
+
+
+def test_a_worn_in_wheel_is_for_the_last_pass() -> None:
+    made = plan("copper", face("satin", depth=40, reach="tight"))
+    at = said(made, "worn-in")
+    assert all(made.steps[n - 1].tool.carrier.kind in ("flap wheel", "non-woven") and n == len(made.steps) for n in at)
+    worn_in = next(one for one in AT_STEPS if one.words == "worn-in")
+    flap = next(one for one in made.steps if one.tool.carrier.kind == "flap wheel").on_face
+    step = AtStep(
+        flap, made.face, job("copper", made.face).material, first=True, last=False, own=None, blends=True, cools_in_hand=False
+    )
+    assert worn_in.applies(step)
+    assert not worn_in.applies(replace(step, blends=False))
+    assert worn_in.applies(replace(step, blends=False, first=False, last=True))
+    assert not worn_in.applies(replace(step, blends=False, last=True))
+
+
+def test_a_new_wheel_is_tried_on_scrap() -> None:
+    items = [Item(1, "bench-buffer"), Item(2, "felt"), Item(3, "white"), Item(4, "tripoli"), Item(5, "sewn")]
+    found = offer(items, "copper-alloy")
+    asked = job("brass", face("bright", after="P800"), own=Own(found.tools, found.machines))
+    made = plan_job(asked).faces[0]
+    assert made.steps
+    assert said(made, "scrap") == [n for n, step in enumerate(made.steps, 1) if step.own is not None and step.own.commits]
+    assert said(made, "scrap")
+    assert said(plan("brass", face("bright", after="P800")), "scrap") == []
+
+
+def test_what_gets_hot_in_the_hand_is_held_otherwise() -> None:
+    small = face("mirror", depth=20, area=0.003)
+    by_hand, clamped = (plan("brass", small, part=Part(mass=0.03, held=held)) for held in ("hand", "clamp"))
+    hot = [n for n, step in enumerate(by_hand.steps, 1) if step.time.rests is not None and step.time.rests.by_hand]
+    assert hot
+    assert said(by_hand, "hot") == hot
+    assert said(clamped, "hot") == []

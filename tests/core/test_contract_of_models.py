@@ -1,0 +1,183 @@
+"""Every public function of the models says its equation, its symbols with units, its range, its source and an example; and keeps them."""
+
+import ast
+import importlib
+import math
+import re
+import sys
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from kelbrast.core.catalogue.machines import machine
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.learning.factors import Learnt, Observation
+from kelbrast.core.metrology.profile import Profile
+from kelbrast.core.process.rests import Lump
+from kelbrast.core.process.spread import Moments, Scatter, Stretch
+from kelbrast.core.reference.loader import sources
+from kelbrast.core.simulation.light import Lamp, Look
+from kelbrast.core.simulation.marks import Marks
+from kelbrast.core.simulation.patch import FoundPatch, Patch, Working
+from kelbrast.core.simulation.sequence import RouteStep
+
+CORE = Path(__file__).parents[2] / "src" / "kelbrast" / "core"
+PACKAGES = ("process", "metrology", "simulation", "learning")
+UNITS = r"\b(m|m2|m3|s|N|Pa|W|K|kg|rad|rev/s|m/s|W/K|W/mK|W/m2|W/m2K|J/K|J/kgK|m2/s|1/m|dimensionless|flags)\b"
+
+
+def functions() -> Iterator[tuple[str, ast.FunctionDef]]:
+    for package in PACKAGES:
+        for path in sorted((CORE / package).glob("*.py")):
+            for node in ast.parse(path.read_text(encoding="utf-8")).body:
+                if isinstance(node, ast.FunctionDef) and not node.name.startswith("_"):
+                    yield f"{package}.{path.stem}.{node.name}", node
+
+
+ALL = dict(functions())
+
+
+def parts(node: ast.FunctionDef) -> dict[str, str]:
+    """The sections of a docstring by their heads."""
+    text = ast.get_docstring(node) or ""
+    found = re.split(r"^(Equation|Valid|Args|Raises|Source):", text, flags=re.MULTILINE)
+    return {"Summary": found[0], **dict(zip(found[1::2], found[2::2], strict=True))}
+
+
+@pytest.mark.text
+@pytest.mark.parametrize("name", ALL)
+def test_it_says_everything(name: str) -> None:
+    node = ALL[name]
+    said = parts(node)
+    args = [one.arg for one in (*node.args.args, *node.args.kwonlyargs)]
+    assert set(said) == {"Summary", "Equation", "Valid", "Raises", "Source"} | ({"Args"} if args else set())
+    assert re.search(r"\(.+\)", said["Equation"]), "the unit of the result in parentheses"
+    keys = said["Source"].split("\n\n")[0].strip().rstrip(".")
+    assert all(key.strip() in sources() for key in keys.split(",")), keys
+    assert ">>> " in said["Source"], "an example that runs"
+    for arg in args:
+        line = re.search(rf"^\s+{arg}: (.+)$", said["Args"], re.MULTILINE)
+        assert line, f"{arg} is not told of"
+    numbers = [
+        one
+        for one in (*node.args.args, *node.args.kwonlyargs)
+        if re.search("float|Reals|int", ast.unparse(one.annotation or ast.Constant("")))
+        and "bool" not in ast.unparse(one.annotation or ast.Constant(""))
+    ]
+    for one in numbers:
+        entry = re.search(rf"^\s+{one.arg}: (.+(?:\n\s{{8,}}.+)*)$", said["Args"], re.MULTILINE)
+        assert entry, one.arg
+        assert re.search(UNITS, entry[1]), f"{one.arg} has no unit"
+
+
+X = np.arange(20_000) * 1e-6
+WAVE = 1e-6 * np.sin(2 * np.pi * X / 0.05e-3)
+ROUGH = np.random.default_rng(1).standard_normal(4000) * 1e-6
+MAP = np.random.default_rng(2).standard_normal((16, 16)) * 1e-6
+CHANCE = np.random.default_rng(3)
+
+# What each function is called with when all is well, and for every number in it what lies outside its range.
+CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
+    "process.blend.dish_radius": ({"depth": 1e-3, "slope": 0.01}, {"depth": (0.0, -1.0), "slope": (0.0, -1.0)}),
+    "process.blend.dish_volume": ({"area": 1e-3, "depth": 1e-3}, {"area": (-1.0,), "depth": (-1.0,)}),
+    "process.clearance.count_of_marks": ({"area": 0.01, "grain": 1e-5}, {"area": (0.0,), "grain": (0.0,)}),
+    "process.clearance.area_factor": ({"area": 0.01, "grain": 1e-5}, {"area": (0.0,), "grain": (-1.0,)}),
+    "process.clearance.marks_left": ({"area": 0.01, "grain": 1e-5, "depth": 1e-6, "layer": 0.0}, {"area": (0.0,), "grain": (0.0,), "depth": (0.0,), "layer": (-1e-9,)}),
+    "process.clearance.clearance": ({"area": 0.01, "grain": 1e-5, "deformed": 0.0}, {"area": (0.0,), "grain": (0.0,), "deformed": (-0.1,)}),
+    "process.dulling.change_after": ({"life": 100.0, "change_cost": 30.0}, {"life": (0.0, math.inf), "change_cost": (0.0, math.inf, 1e15)}),
+    "process.dulling.cutting": ({"fresh": 10.0, "life": 100.0, "change_after": 90.0}, {"fresh": (-1.0,), "life": (0.0, -1.0), "change_after": (0.0,)}),
+    "process.dulling.torn": ({"grain": 8e-5, "depth": 1e-4}, {"grain": (0.0,), "depth": (0.0,)}),
+    "process.dulling.share_done": ({"seconds": 10.0, "fresh": 20.0, "life": 100.0, "change_after": 90.0}, {"seconds": (-1.0,), "life": (0.0,), "change_after": (0.0,)}),
+    "process.dulling.fresh_in": ({"seconds": 10.0, "life": 100.0, "change_after": 90.0}, {"seconds": (-1.0,), "life": (0.0,), "change_after": (0.0,)}),
+    "process.edge.break_volume": ({"leg": 3e-4, "length": 0.4}, {"leg": (-1e-9,), "length": (0.0,)}),
+    "process.edge.radius_volume": ({"radius": 1e-3, "length": 0.4}, {"radius": (-1e-9,), "length": (0.0,)}),
+    "process.heat.friction_flux": ({"friction": 0.4, "force": 5.0, "speed": 12.0, "patch": 1e-3}, {"friction": (0.0,), "force": (0.0,), "speed": (0.0,), "patch": (0.0,)}),
+    "process.heat.slab_rise": ({"flux": 1e4, "seconds": 1.0, "thickness": 0.01, "conductivity": 16.0, "diffusivity": 4e-6}, {"flux": (-1.0,), "seconds": (-1.0,), "thickness": (0.0,), "conductivity": (0.0,), "diffusivity": (0.0,)}),
+    "process.heat.lump_rise": ({"power": 20.0, "seconds": 60.0, "mass": 0.05, "specific_heat": 500.0, "loss": 0.1}, {"power": (-1.0,), "seconds": (-1.0,), "mass": (0.0,), "specific_heat": (0.0,), "loss": (-0.1,)}),
+    "process.heat.longest_stay": ({"flux": 1e4, "thickness": 0.01, "material": material("brass"), "limit": 350.0}, {"flux": (0.0,), "thickness": (0.0,), "limit": (250.0,)}),
+    "process.marks_said.marks_said": ({"expected": 4.0, "share": 0.5}, {"expected": (-1.0,), "share": (-0.1, 1.1)}),
+    "process.removal.removal_rate": ({"wear": 0.045, "contact": 0.8, "force": 25.0, "speed": 0.6, "hardness": 1.9e9}, {"wear": (0.0,), "contact": (0.0, 1.1), "force": (0.0,), "speed": (0.0,), "hardness": (0.0,)}),
+    "process.rests.work_until_hot": ({"lump": Lump(190.0, 0.03), "power": 67.0, "loss": 15.0, "allowed": 28.0}, {"lump": (Lump(0.0, 0.03), Lump(190.0, 0.0)), "power": (0.0,), "loss": (0.0,), "allowed": (0.0,)}),
+    "process.rests.rest": ({"lump": Lump(190.0, 0.03), "loss": 15.0, "left": 0.25}, {"lump": (Lump(0.0, 0.03), Lump(190.0, 0.0)), "loss": (0.0,), "left": (0.0, 1.1)}),
+    "process.scratch.roughness_left": ({"grain": 8e-5, "hold": 1.0, "hardness": 1.9e9}, {"grain": (0.0,), "hold": (0.0,), "hardness": (0.0,)}),
+    "process.scratch.grain_of_marks": ({"depth": 3e-6, "hardness": 1.9e9, "hold": 1.0}, {"depth": (0.0,), "hardness": (0.0,), "hold": (0.0,)}),
+    "process.scratch.depth_of_marks": ({"ra": 1e-6}, {"ra": (-1e-9,)}),
+    "process.speed.surface_speed": ({"diameter": 0.2, "spindle": 30.0}, {"diameter": (0.0,), "spindle": (-1.0,)}),
+    "process.speed.spindle_speed": ({"diameter": 0.2, "surface": 30.0}, {"diameter": (0.0,), "surface": (-1.0,)}),
+    "process.speed.to_set": ({"spindle": 30.0}, {"spindle": (-1.0,)}),
+    "process.speed.marked_now": ({"marked": 48.0, "new": 0.25, "now": 0.2}, {"marked": (0.0,), "new": (0.0,), "now": (0.0,)}),
+    "process.speed.choose_setting": ({"machine": machine("bench-buffer"), "diameter": 0.2, "band": (25.0, 40.0), "marked_limit": 48.0}, {"diameter": (0.0,), "band": ((0.0, 40.0),), "marked_limit": (0.0,)}),
+    "process.spread.moments": ({"stretches": [Stretch(60.0, "felt", 0.2, 0.1)], "scatter": Scatter(0.2, 0.1, 0.4)}, {"stretches": ([Stretch(-1.0, "felt")], [Stretch(1.0, "felt", -0.1)], [Stretch(1.0, "felt", 0.1, -0.1)], [Stretch(math.nan, "felt")]), "scatter": (Scatter(-0.1, 0.1, 0.4), Scatter(0.2, 1.1, 0.4), Scatter(0.2, 0.1, -0.4), Scatter(math.nan, 0.1, 0.4))}),
+    "process.spread.stays_below": ({"found": Moments(100.0, 900.0), "share": 0.9}, {"found": (Moments(0.0, 1.0), Moments(1.0, -1.0), Moments(math.nan, 1.0)), "share": (0.0, 1.0)}),
+    "metrology.accept.accepted": ({"values": [0.3, 0.4], "limit": 0.4, "rule": "16%", "upper": True}, {"values": ([], [math.nan]), "limit": ()}),
+    "metrology.areal.areal": ({"z": MAP, "spacing": (1e-6, 1e-6)}, {"z": (MAP[:7], MAP * math.nan, MAP * 0), "spacing": ((0.0, 1e-6), (1e-6, -1.0))}),
+    "metrology.areal.without_form": ({"z": MAP, "degree": 1}, {"z": (MAP[:, :7], MAP * math.nan), "degree": (3, -1)}),
+    "metrology.areal.finer_than": ({"z": MAP, "spacing": (1e-6, 1e-6), "cut_off": 5e-6}, {"z": (MAP[:7], MAP * math.nan), "spacing": ((0.0, 1e-6), (1e-6, 0.0)), "cut_off": (0.0,)}),
+    "metrology.cutoff.cut_offs": ({}, {}),
+    "metrology.cutoff.for_spacing": ({"rsm": 1e-4}, {"rsm": (0.0, -1.0)}),
+    "metrology.cutoff.chosen": ({"profile": Profile(WAVE, 1e-6)}, {"profile": (Profile(WAVE[:5], 1e-6), Profile(WAVE * math.nan, 1e-6))}),
+    "metrology.evaluate.evaluate": ({"profile": Profile(WAVE, 1e-6), "degree": 1, "cut_off": 0.8e-3, "noise": 2.5e-6, "length": 10e-3}, {"profile": (Profile(WAVE[:100], 1e-6), Profile(WAVE * math.nan, 1e-6)), "degree": (-1, 13), "cut_off": (0.0, 1.0), "noise": (0.0, 1e-3), "length": (0.0, 1.0)}),
+    "metrology.gaussian.low_pass": ({"z": ROUGH, "spacing": 1e-6, "cut_off": 1e-4, "axis": 0}, {"z": (ROUGH * math.nan,), "spacing": (0.0,), "cut_off": (0.0,)}),
+    "metrology.material_ratio.curve": ({"z": ROUGH, "points": 20}, {"z": (ROUGH[:1], ROUGH * math.nan), "points": (1,)}),
+    "metrology.material_ratio.material_ratio": ({"z": ROUGH}, {"z": (ROUGH[:99], ROUGH * math.nan, ROUGH * 0)}),
+    "metrology.optics.reflected_share": ({"rq": 1e-8, "wavelength": 5e-7, "angle": 1.0}, {"rq": (-1e-9,), "wavelength": (0.0,), "angle": (-0.1, math.pi / 2)}),
+    "metrology.parameters.heights": ({"z": ROUGH, "spacing": 1e-6, "sections": 5}, {"z": (ROUGH[:39], ROUGH * math.nan, ROUGH * 0), "spacing": (0.0,), "sections": (0,)}),
+    "metrology.parameters.mean_width": ({"z": ROUGH, "spacing": 1e-6, "height": 0.0, "least": 0.0}, {"z": (ROUGH * math.nan,), "spacing": (0.0,), "height": (-1.0,), "least": (-1.0,)}),
+    "metrology.periodic.period_of": ({"z": ROUGH, "spacing": 1e-6}, {"z": (ROUGH[:15], ROUGH * math.nan), "spacing": (0.0,)}),
+    "metrology.profile.resampled": ({"x": X[:100], "z": WAVE[:100]}, {"x": (X[:7], X[:99], X[:100][::-1], X[:100] * math.nan), "z": (WAVE[:100] * math.nan,)}),
+    "metrology.profile.central": ({"profile": Profile(WAVE, 1e-6), "length": 1e-3}, {"length": (0.0, 1e-6, 1.0)}),
+    "metrology.profile.without_form": ({"profile": Profile(WAVE, 1e-6), "degree": 2}, {"profile": (Profile(WAVE * math.nan, 1e-6),), "degree": (-1, 13)}),
+    "metrology.profile.roughness_profile": ({"profile": Profile(WAVE, 1e-6), "cut_off": 0.8e-3, "noise": 2.5e-6}, {"profile": (Profile(WAVE * math.nan, 1e-6),), "cut_off": (0.0, 1.0), "noise": (0.0, 1e-3)}),
+    "simulation.light.look_of": ({"material": material("brass")}, {}),
+    "simulation.light.lit": ({"patch": Patch(MAP, 8e-6), "look": Look((0.9, 0.8, 0.5), 0.1), "lamp": Lamp(), "gain": 1.0}, {"lamp": (Lamp(height=-0.1), Lamp(height=4.0)), "gain": (0.0,)}),
+    "simulation.light.outlined": ({"picture": np.zeros((2, 2, 3), dtype=np.uint8), "marks": np.zeros((2, 2), dtype=bool)}, {"marks": (np.zeros((2, 3), dtype=bool),)}),
+    "simulation.marks.marks_as_deep": ({"depth": 3e-6, "hardness": 1e9}, {"depth": (0.0,), "hardness": (0.0,)}),
+    "simulation.marks.floors_of": ({"depth": 3e-6, "count": 3, "chance": CHANCE}, {"depth": (0.0,), "count": (-1,)}),
+    "simulation.marks.draw": ({"marks": Marks(3e-6, 3e-5), "size": (20, 20), "spacing": 8e-6, "chance": CHANCE}, {"marks": (Marks(0.0, 3e-5), Marks(3e-6, 0.0)), "size": ((0, 20),), "spacing": (0.0,)}),
+    "simulation.patch.found_patch": ({"found": FoundPatch("nick", 3e-6, 3e-5), "size": (20, 20), "spacing": 8e-6, "seed": 1}, {"found": (FoundPatch("nick", 0.0, 3e-5), FoundPatch("nick", 3e-6, 0.0)), "size": ((7, 20),), "spacing": (0.0,)}),
+    "simulation.patch.worked": ({"patch": Patch(np.zeros((16, 16)), 8e-6), "step": Working(1e-5, Marks(2e-6, 3e-5))}, {"step": (Working(-1e-9, Marks(2e-6, 3e-5)), Working(1e-5, Marks(2e-6, 3e-5), share=-0.1), Working(1e-5, Marks(2e-6, 3e-5), share=1.6))}),
+    "simulation.patch.old_marks": ({"before": Patch(MAP, 8e-6), "after": Patch(MAP, 8e-6)}, {"after": (Patch(MAP[:8], 8e-6),)}),
+    "simulation.sequence.workings": ({"steps": [RouteStep(tool("paper-p240"), 9e-6, 3e-6, 5e-5, "along")]}, {"steps": ([RouteStep(tool("paper-p240"), -9e-6, 3e-6, 5e-5, "along")],)}),
+    "simulation.sequence.one_grade": ({"found": FoundPatch("lay", 9e-6, 8e-5), "own": Marks(3e-6, 3e-5), "area": 1e-6, "levels": True, "share": 1.0}, {"found": (FoundPatch("lay", 9e-6, 0.0),), "own": (Marks(0.0, 3e-5),), "area": (0.0,)}),
+    "simulation.sequence.not_yet": ({"last": Working(2e-5, Marks(3e-6, 3e-5)), "likely": 1e-5}, {"last": (Working(0.0, Marks(3e-6, 3e-5)),), "likely": (0.0,)}),
+    "learning.factors.learn": ({"observations": [Observation(1, "paper", "steel", "removal", 0.8)], "off": (), "everything_off": False}, {"observations": ([Observation(1, "paper", "steel", "removal", 0.0)], [Observation(1, "paper", "steel", "removal", math.nan)])}),
+    "learning.factors.factors_of": ({"learnt": [Learnt("paper", "steel", "removal", 0.8, 0.1, 5, True, True)]}, {"learnt": ([Learnt("paper", "steel", "removal", 0.0, 0.1, 5, True, True)],)}),
+    "learning.robust.shrunken_mean": ({"values": [0.1, 0.2], "prior": 0.5, "spread": 0.05, "noise": 0.2, "worth": 4, "huber": 1.345}, {"values": ([], [math.nan]), "prior": (0.0,), "spread": (0.0,), "noise": (0.0,), "worth": (0.0,), "huber": (0.0,)}),
+}  # fmt: skip
+
+
+def called(name: str) -> Callable[..., Any]:
+    module, _, function = name.rpartition(".")
+    found = getattr(importlib.import_module(f"kelbrast.core.{module}"), function)
+    return found.__wrapped__ if hasattr(found, "cache_info") else found  # a cache can not take what has no hash
+
+
+@pytest.mark.text
+def test_every_function_is_called() -> None:
+    assert set(CALLS) == set(ALL)
+
+
+@pytest.mark.parametrize("name", CALLS)
+def test_it_holds_within_its_range_and_refuses_what_lies_outside(name: str) -> None:
+    right, wrong = CALLS[name]
+    function = called(name)
+    function(**right)
+    numbers = {arg: (math.nan,) for arg, value in right.items() if isinstance(value, float)}
+    for arg in {**numbers, **wrong}:
+        for value in (*wrong.get(arg, ()), *numbers.get(arg, ())):
+            with pytest.raises(OutsideValidity):
+                function(**{**right, arg: value})
+
+
+@pytest.mark.text
+def test_the_table_of_equations_is_current() -> None:
+    sys.path.insert(0, str(CORE.parents[2] / "docs"))
+    from print_equations import written
+
+    text = (CORE.parents[2] / "docs" / "model.md").read_text(encoding="utf-8")
+    assert written(text) == text, "make types prints it anew"

@@ -1,0 +1,95 @@
+"""Minutes as a spread: the moments against a simulation, and what narrows or widens it."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from kelbrast.core.learning.factors import ShopFactors
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.planning.whole.spread import spread_of_face, spread_of_plan, spread_of_steps
+from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
+from kelbrast.core.reference.loader import constant
+from making import face, job
+
+DRAWS = 20_000
+
+
+def drawn(stretches: list[Stretch], scatter: Scatter, seed: int) -> np.ndarray:
+    """The seconds of so many jobs, each with its own hand, its kinds, its depths and its light checks."""
+    chance = np.random.default_rng(seed)
+    hand = chance.standard_normal(DRAWS) * scatter.hand
+    kinds = {kind: chance.standard_normal(DRAWS) for kind in sorted({one.kind for one in stretches})}
+    total = np.zeros(DRAWS)
+    for one in stretches:
+        logs = hand + one.rate * kinds[one.kind] + one.depth * chance.standard_normal(DRAWS)
+        total += one.seconds * np.exp(logs) * (1 + scatter.again * (chance.random(DRAWS) < scatter.fails))
+    return total
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_the_moments_are_those_of_a_simulation(seed: int) -> None:
+    scatter = Scatter(0.2, 0.15, 0.4)
+    stretches = [Stretch(300.0, "paper", 0.22, 0.35), Stretch(200.0, "paper", 0.22), Stretch(500.0, "felt", 0.1)]
+    found, seen = moments(stretches, scatter), drawn(stretches, scatter, seed)
+    assert found.mean == pytest.approx(seen.mean(), rel=0.01)
+    assert found.variance == pytest.approx(seen.var(), rel=0.06)
+    assert stays_below(found, share=0.9) == pytest.approx(np.quantile(seen, 0.9), rel=0.015)
+    assert np.mean(seen < stays_below(found, share=0.9)) == pytest.approx(0.9, abs=0.01)
+
+
+def test_only_checks_that_fail() -> None:
+    # Two stretches of 100 s, each with one chance in four of half of it again: mean 225, variance 2 x 50^2 x 3/16.
+    found = moments([Stretch(100.0, "a"), Stretch(100.0, "b")], Scatter(0.0, 0.25, 0.5))
+    assert (found.mean, found.variance) == pytest.approx((225.0, 937.5))
+
+
+def test_stretches_of_one_kind_vary_together() -> None:
+    same = moments([Stretch(100.0, "a", 0.3), Stretch(100.0, "a", 0.3)], Scatter(0.0, 0.0, 0.0))
+    apart = moments([Stretch(100.0, "a", 0.3), Stretch(100.0, "b", 0.3)], Scatter(0.0, 0.0, 0.0))
+    assert same.mean == apart.mean
+    assert same.variance == pytest.approx(2 * apart.variance)
+
+
+def test_nine_of_ten_are_above_the_likely_minutes_and_a_whole_spreads_less_than_its_parts() -> None:
+    one = face("mirror", depth=40)
+    two = plan_job(replace(job("brass", one), faces=(one, replace(face("satin", depth=20), name="two"))))
+    whole = spread_of_plan(two)
+    faces = [spread_of_face(plan, two.job).high for plan in two.faces]
+    assert two.seconds_each < whole.high < sum(faces)
+    steps = [spread_of_steps(plan, two.job) for plan in two.faces]
+    assert all(
+        high.high > step.time.all
+        for plan, highs in zip(two.faces, steps, strict=True)
+        for step, high in zip(plan.steps, highs, strict=True)
+    )
+    assert faces[0] < sum(step.high for step in steps[0])
+    assert sum(share for _, share in whole.causes) == pytest.approx(1.0)
+    assert [share for _, share in whole.causes] == sorted((share for _, share in whole.causes), reverse=True)
+
+
+def test_a_deep_guess_is_where_it_comes_from_and_a_known_grade_is_none() -> None:
+    unsure = plan_job(job("brass", face("paint-ready", depth=30, worst=120)))
+    sure = plan_job(job("brass", face("paint-ready", depth=30, worst=32)))
+    graded = plan_job(job("brass", face("mirror", after="P240")))
+    assert spread_of_plan(unsure).causes[0][0] == "depth"
+    assert dict(spread_of_plan(sure).causes)["depth"] < dict(spread_of_plan(unsure).causes)["depth"]
+    assert "depth" not in dict(spread_of_plan(graded).causes)
+
+
+def test_what_the_log_taught_narrows_it() -> None:
+    plain = plan_job(job("brass", face("mirror", after="P240")))
+    carriers = {step.tool.carrier.id for step in plain.faces[0].steps}
+    family = plain.job.material.family
+    known = ShopFactors(errors=tuple((one, family, "removal", 0.05) for one in carriers))
+    vague = ShopFactors(errors=tuple((one, family, "removal", 3.0) for one in carriers))
+    taught = replace(plain, job=replace(plain.job, factors=known))
+    assert spread_of_plan(taught).high < spread_of_plan(plain).high
+    assert spread_of_plan(replace(plain, job=replace(plain.job, factors=vague))).high == spread_of_plan(plain).high
+    assert constant("spread.rate").value > 0.05
+
+
+def test_nothing_to_do_has_no_spread() -> None:
+    kept = plan_job(job("brass", replace(face("mirror", depth=40), keep_off=True)))
+    assert spread_of_plan(kept).high == 0.0
+    assert spread_of_plan(kept).causes == ()
