@@ -2,6 +2,7 @@
 SHELL := /bin/bash
 PORT ?= 8642
 SOAK ?= 20
+WORKERS ?= $(shell nproc)
 PY := .venv/bin/python
 WEB := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
@@ -13,7 +14,7 @@ demo: .stamps/app .stamps/web
 
 test: .stamps/dev .stamps/web .stamps/chromium lint
 	cd web && npm run -s test
-	$(PY) -m pytest
+	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal
 
 lint: .stamps/dev .stamps/npm
 	.venv/bin/ruff check src tests bench docs

@@ -14,7 +14,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.shapes import layer_between
 
 Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
-Worked = Mapping[tuple[str, int, int], float]  # seconds
+SecondsWorked = Mapping[tuple[str, int, int], float]  # seconds
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,7 +76,7 @@ def _by_time(run: Run, planned: Stages) -> Said:
 
 def _by_readings(run: Run, planned: Stages) -> Said:
     """Two readings at one place with one planned step between them. A way back may have been over a patch beside the place."""
-    before: dict[tuple[object, ...], tuple[Measured, Worked]] = {}
+    before: dict[tuple[object, ...], tuple[Measured, SecondsWorked]] = {}
     for piece, face, reading, worked in _readings(run, ("size", "coat")):
         place = (piece, face, reading.quantity, reading.position, reading.direction)
         if place in before:
@@ -114,7 +114,7 @@ def _by_roughness(run: Run, planned: Stages) -> Said:
             yield what, "scratch", what.yours.scratch * reading.value / what.leaves_ra
 
 
-def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[int, str, Measured, Worked]]:
+def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[int, str, Measured, SecondsWorked]]:
     """Every real reading of these: piece, face, reading, and the seconds worked so far at each stage of that."""
     now = begin(run.layout)
     for event in run.standing:

@@ -28,7 +28,7 @@ class Option:
 
 
 @dataclass(frozen=True, slots=True)
-class Together:
+class ChosenTogether:
     """The option chosen in each group, and what all cost together.
 
     Attributes:
@@ -48,7 +48,7 @@ class _Label:
     picks: tuple[int, ...]
 
 
-def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], *, first_free: bool = False) -> Together:
+def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], *, first_free: bool = False) -> ChosenTogether:
     """The cheapest choice of one option in each group.
 
     Args:
@@ -94,7 +94,7 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], 
         if len(groups) > EXACT and len(labels) > _BEAM:
             labels, exact = labels[:_BEAM], False
     best = min((*labels, known), key=spent)
-    return Together(best.picks, spent(best), spent(best)[0] if exact else _bound(groups, prices) - free_at_most, exact)
+    return ChosenTogether(best.picks, spent(best), spent(best)[0] if exact else _bound(groups, prices) - free_at_most, exact)
 
 
 def _no_dearer(paid: Cost, missing: Cost, other: Cost) -> bool:

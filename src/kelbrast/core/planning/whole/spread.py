@@ -14,8 +14,8 @@ from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Found
 
-Cause = Literal["depth", "rate", "hand", "checks"]
-CAUSES: Final[dict[Cause, str]] = {
+SpreadCause = Literal["depth", "rate", "hand", "checks"]
+CAUSES: Final[dict[SpreadCause, str]] = {
     "depth": "how deep the marks really are",
     "rate": "how quickly the abrasives cut here",
     "hand": "the hand and its pressure",
@@ -30,7 +30,7 @@ class Spread:
     """What nine of ten stay below, s; and by cause, its share (0 to 1) of what the minutes vary, largest first."""
 
     high: float
-    causes: tuple[tuple[Cause, float], ...]
+    causes: tuple[tuple[SpreadCause, float], ...]
 
 
 def spread_of_plan(plan: Plan) -> Spread:
@@ -84,11 +84,11 @@ def _spread(stretches: Sequence[Stretch], seconds: float) -> Spread:
     high = max(seconds, seconds - work + stays_below(moments(stretches, scatter), share=_SHARE))
     alone = {cause: moments(*_only(cause, stretches, scatter)).variance for cause in CAUSES}
     whole = sum(alone.values())
-    shares: Iterable[tuple[Cause, float]] = ((cause, variance / whole) for cause, variance in alone.items() if variance > 0)
+    shares: Iterable[tuple[SpreadCause, float]] = ((cause, variance / whole) for cause, variance in alone.items() if variance > 0)
     return Spread(high, tuple(sorted(shares, key=lambda one: -one[1])))
 
 
-def _only(cause: Cause, stretches: Sequence[Stretch], scatter: Scatter) -> tuple[list[Stretch], Scatter]:
+def _only(cause: SpreadCause, stretches: Sequence[Stretch], scatter: Scatter) -> tuple[list[Stretch], Scatter]:
     """The same work if nothing varied but this."""
     kept = [
         replace(one, rate=one.rate if cause == "rate" else 0.0, depth=one.depth if cause == "depth" else 0.0)

@@ -14,8 +14,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
 from kelbrast.core.planning.face.routes import other_routes, sharing_routes
 from kelbrast.core.planning.kernel.step_table import TIME, Route
-from kelbrast.core.planning.kernel.together import Cost, Option, choose_together
-from kelbrast.core.planning.kernel.together import Together as Choice
+from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of
 
@@ -39,18 +38,18 @@ class Gained:
 
 
 @dataclass(frozen=True, slots=True)
-class Together:
+class FacesTogether:
     """Every face with the route that it gets in the job."""
 
     faces: tuple[Worked, ...]
     gained: Gained | None = None
 
 
-def together(faces: Sequence[Worked], job: Job) -> Together:
+def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
     """Choose the routes of the faces together for the job's aim; each keeps its own limit, wish and habits."""
     free = [at for at, one in enumerate(faces) if one.chosen.route is not None and one.chosen.route.nodes]
     if len(free) < 2 or job.aim not in _SHARED_AIMS:
-        return Together(tuple(faces))
+        return FacesTogether(tuple(faces))
     routes = {at: _routes_by_itself(faces[at]) for at in free}
     alone = best = _choice([faces[at] for at in free], [routes[at][:1] for at in free], job)
     for _ in range(_ROUNDS):
@@ -62,13 +61,13 @@ def together(faces: Sequence[Worked], job: Job) -> Together:
         if settled:
             break
     if best.total[0] >= alone.total[0] * (1 - SAME):
-        return Together(tuple(faces))
+        return FacesTogether(tuple(faces))
     chosen = list(faces)
     for at, pick in zip(free, best.picks, strict=True):
         chosen[at] = replace(faces[at], chosen=replace(faces[at].chosen, route=routes[at][pick]))
     (first, second), time_first = ((a - b for a, b in zip(alone.total, best.total, strict=True)), job.aim == "time")
     seconds, changes = (first, second) if time_first else (second, first)
-    return Together(tuple(chosen), Gained(seconds, round(changes), best.exact, alone.total[0] - best.bound))
+    return FacesTogether(tuple(chosen), Gained(seconds, round(changes), best.exact, alone.total[0] - best.bound))
 
 
 def _routes_by_itself(one: Worked) -> list[Route]:
@@ -108,7 +107,7 @@ def _add(routes: list[Route], more: Sequence[Route]) -> bool:
     return bool(new)
 
 
-def _choice(faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job) -> Choice:
+def _choice(faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job) -> ChosenTogether:
     """The best choice: its costs are seconds and changes, or the other way round when changes are the aim."""
     charges = _Charges(job.aim == "time")
     for one, some in zip(faces, routes, strict=True):
