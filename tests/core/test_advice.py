@@ -88,12 +88,28 @@ def test_a_worn_in_wheel_is_for_the_last_pass() -> None:
     worn_in = next(one for one in AT_STEPS if one.words == "worn-in")
     flap = next(one for one in made.steps if one.tool.carrier.kind == "flap wheel").on_face
     step = AtStep(
-        flap, made.face, job("copper", made.face).material, first=True, last=False, own=None, blends=True, cools_in_hand=False
+        flap,
+        made.face,
+        job("copper", made.face).material,
+        first=True,
+        last=False,
+        own=None,
+        blends=True,
+        cools_in_hand=False,
+        leaps=False,
     )
     assert worn_in.applies(step)
     assert not worn_in.applies(replace(step, blends=False))
     assert worn_in.applies(replace(step, blends=False, first=False, last=True))
     assert not worn_in.applies(replace(step, blends=False, last=True))
+
+
+def test_a_long_step_says_what_it_bets_on() -> None:
+    deep = face("mirror", depth=60, area=0.02)
+    doubling, long = (plan("brass", deep, habit=habit) for habit in ("double-up", "long-steps"))
+    assert len(long.steps) < len(doubling.steps)
+    assert said(long, "long-step")
+    assert said(doubling, "long-step") == []
 
 
 def test_a_new_wheel_is_tried_on_scrap() -> None:

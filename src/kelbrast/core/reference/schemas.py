@@ -204,7 +204,7 @@ RECORDS: Final[dict[str, Schema]] = {
             "cautions": Each(TEXT),
             "checks": _all_of({TEXT: "cross along none level raised polish last-mirror last-tooth last-satin"}),
             "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
-            "advice": _all_of({TEXT: "sheet nothing-hard pits worn-in cushion block black strokes scrap hot"}),
+            "advice": _all_of({TEXT: "sheet nothing-hard long-step pits worn-in cushion block black strokes scrap hot"}),
             "mounting": _all_of({TEXT: "two-spindles wheel belt pad lathe disc shank"}),
         }
     ),

@@ -21,6 +21,7 @@ class AtStep:
     Attributes:
         own: the item of the shop's rack; None when planned from the catalogue.
         blends: only a part of the face is worked.  cools_in_hand: it is put down because the hand can not hold it.
+        leaps: it goes further than doubling from grade to grade does.
     """
 
     one: ToolOnFace
@@ -31,6 +32,7 @@ class AtStep:
     own: OwnTool | None
     blends: bool
     cools_in_hand: bool
+    leaps: bool
 
     @property
     def on_wheel(self) -> bool:
@@ -80,6 +82,15 @@ NOTHING_HARD: Final = PartAdvice(
     lifted_by="another material",
     applies=lambda job: job.material.family in ("coating", "plastic"),
     words="nothing-hard",
+)
+LONG_STEP: Final = Advice(
+    id="long-step",
+    says="A step that goes further than doubling bets that nothing is deeper than it takes off: a line that stays shows only "
+    "at its light check, and the grade that was left out is the way back.",
+    source="bench-practice",
+    lifted_by="a grade between",
+    applies=lambda step: step.leaps,
+    words="long-step",
 )
 PITS: Final = Advice(
     id="pits-drag",
@@ -149,5 +160,5 @@ HOT: Final = Advice(
     applies=lambda step: step.cools_in_hand,
     words="hot",
 )
-AT_STEPS: Final = (PITS, WORN_IN, CUSHION, BLOCK, STROKES, BLACK, UNKNOWN, HOT)
+AT_STEPS: Final = (LONG_STEP, PITS, WORN_IN, CUSHION, BLOCK, STROKES, BLACK, UNKNOWN, HOT)
 OF_PARTS: Final = (SHEET, NOTHING_HARD)

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by, stays_after
 from kelbrast.core.planning.face.nicks import dishes_of
@@ -14,6 +15,7 @@ from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.advice import AtStep, step_advice
 from kelbrast.core.rules.cautions import light_check, step_cautions
+from kelbrast.core.rules.habits import excess
 from kelbrast.core.rules.lay import LayOfStep, lay_of_step
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
 
@@ -120,13 +122,14 @@ class Step:
 def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     """The steps of a route."""
     steps: list[Step] = []
+    beyond = excess(figures.surfaces, "double-up")
     for before, at in route.steps:
-        stood = steps[-1].marks.stays if steps else 0.0
-        steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1]))
+        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(beyond[before, at] > 1 + SAME)
+        steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1], leaps=leaps))
     return tuple(steps)
 
 
-def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: bool) -> Step:
+def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: bool, leaps: bool) -> Step:
     """`stood`: depth of old marks that the steps before could not reach."""
     surfaces, face = figures.surfaces, figures.face
     one, own = surfaces.leaving(at), figures.own.get(surfaces.leaving(at).tool.id)
@@ -166,6 +169,7 @@ def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: boo
                 own=own,
                 blends=before == 0 and dishes_of(face, face.found.likely or 0.0) is not None,
                 cools_in_hand=rests is not None and rests.by_hand,
+                leaps=leaps,
             )
         ),
         curve=_curve(use, one, marks, time, fresh=float(figures.fresh[before, at]), stood=stood),

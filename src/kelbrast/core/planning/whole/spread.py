@@ -1,7 +1,7 @@
 """Minutes as a spread: what nine of ten jobs stay below, for a step, a face and a job, and where the spread comes from."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from statistics import NormalDist
 from typing import Final, Literal
@@ -84,7 +84,7 @@ def _spread(stretches: Sequence[Stretch], seconds: float) -> Spread:
     high = max(seconds, seconds - work + stays_below(moments(stretches, scatter), share=_SHARE))
     alone = {cause: moments(*_only(cause, stretches, scatter)).variance for cause in CAUSES}
     whole = sum(alone.values())
-    shares: Iterable[tuple[SpreadCause, float]] = ((cause, variance / whole) for cause, variance in alone.items() if variance > 0)
+    shares = [(cause, variance / whole) for cause, variance in alone.items() if variance > 0]
     return Spread(high, tuple(sorted(shares, key=lambda one: -one[1])))
 
 
