@@ -184,6 +184,14 @@ _PROCESS: Final = Entry(
         "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most"}),
         "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
         "learning": _all_of({RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step", TIME: "mistap"}),
+        "precision": _all_of(
+            {
+                PRESSURE: "lap_pressure",
+                RATIO: "prior prior_known drift risk short",
+                LENGTH: "bias beyond_clean finish_least finish_most most_stock",
+                TIME: "least_work",
+            }
+        ),
         "house": _all_of({RATIO: "deeper worked"}),
         "metrology": _all_of({RATIO: "periodic as_like"}),
         "gloss": _all_of({LENGTH: "wavelength", RATIO: "rq_per_ra"}),

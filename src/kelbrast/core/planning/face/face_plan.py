@@ -14,7 +14,6 @@ from kelbrast.core.planning.kernel.step_table import CHANGES, COST, METAL, TIME,
 from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.process.scratch import depth_of_marks
 from kelbrast.core.rules.book import usable
-from kelbrast.core.rules.habits import excess
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Face, Wish
@@ -205,7 +204,7 @@ def _keeping_habits(figures: StepFigures, request: RouteRequest, job: Job) -> Ch
             return Chosen(route, kept, notes[0])
     route = best_route(figures, replace(kept, priced=True))
     assert route is not None, "without habits there is a route"
-    over = excess(figures.surfaces, job.habit)
+    over = figures.beyond(job.habit)
     furthest = max(float(over[step]) for step in route.steps)
     habit = HABITS[job.habit].lower()
     notes.append(f"This rack can not keep “{habit}”: one step here goes {furthest:.2g} times as far as that allows.")

@@ -4,7 +4,8 @@ from dataclasses import dataclass, replace
 
 from kelbrast.core.catalogue.finishes import Finish, finishes
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, plan_face
+from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, plan_face, request_for
+from kelbrast.core.planning.face.routes import best_route
 from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.process.blend import dish_radius
 from kelbrast.core.reference.loader import constant
@@ -55,20 +56,25 @@ def fallback(planned: FacePlan, job: Job) -> Fallback | None:
 
 def _deepest_that_fits(face: Face, job: Job, worst: float) -> tuple[float, FacePlan | None]:
     """The deepest marks (m) that can be cleared within the limit, and the plan for them: more depth never takes less metal."""
-    sparing = replace(job, aim="metal")
     low, high, best = 0.0, worst, None
     for _ in range(_HALVINGS):
         middle = (low + high) / 2
         shallow = replace(face.found, likely=min(face.found.likely or middle, middle), worst=middle)
         one = replace(face, found=shallow, wish=Wish())
-        low, high, best = (middle, high, one) if _route(one, sparing) else (low, middle, best)
-    return low, plan_face(best, sparing) if best is not None else None
+        low, high, best = (middle, high, one) if _goes(one, job) else (low, middle, best)
+    return low, plan_face(best, replace(job, aim="metal")) if best is not None else None
 
 
 def _simpler(face: Face, job: Job) -> tuple[tuple[Finish, float], ...]:
     wanted = [finishes()[key] for key in _SIMPLER if key != face.want.id]
     routes = [(one, _route(replace(face, want=one, no_finer_than=None, wish=Wish()), job)) for one in wanted]
     return tuple((one, float(route.totals[TIME])) for one, route in routes if route is not None)
+
+
+def _goes(face: Face, job: Job) -> bool:
+    """Whether there is any route: habits are given up where they must be, so the most sparing one decides."""
+    figures = figures_of(face, job)
+    return figures is not None and best_route(figures, replace(request_for(face, job), objective="metal")) is not None
 
 
 def _route(face: Face, job: Job) -> Route | None:

@@ -2,7 +2,6 @@
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, field, replace
-from typing import Final
 
 import numpy as np
 
@@ -14,11 +13,8 @@ from kelbrast.core.planning.kernel.pareto import non_dominated
 from kelbrast.core.planning.kernel.search import search
 from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route, StepTable
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.habits import excess
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
-
-_HALVINGS: Final = 10
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,7 +52,7 @@ def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     if not request.priced:
         return search(table, request.objective, request.binding_limit)
     # Each excess costs the minutes of its step times its square; what the route really takes is added up after.
-    over = np.maximum(excess(figures.surfaces, request.habit), 1.0)
+    over = np.maximum(figures.beyond(request.habit), 1.0)
     values = table.values.copy()
     values[TIME] *= np.where(over > 1 + SAME, 1 + over**2, 1.0)
     found = search(replace(table, values=values), "time", request.binding_limit)
@@ -76,22 +72,27 @@ def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     fence = constant("plan.fence").value * quickest.totals[TIME]
     if best.totals[TIME] <= fence * (1 + SAME):
         return best
-    row = CRITERIA.index(request.objective)
-    table, best = step_table(figures, request), quickest
-    low, high = 0.0, 1.0
-    for _ in range(_HALVINGS):
-        weight = (low + high) / 2
+    return _inside(figures, request, fence, outside=best, inside=quickest)
+
+
+def _inside(figures: StepFigures, request: RouteRequest, fence: float, *, outside: Route, inside: Route) -> Route:
+    """Of the routes that are best for some weight of time against the objective, the last one inside the fence.
+
+    Two of them tie at one weight. Either something beats both at that weight and takes the place of the one on its side of
+    the fence, or there is nothing between them.
+    """
+    row, table = CRITERIA.index(request.objective), step_table(figures, request)
+    while (slower := outside.totals[TIME] - inside.totals[TIME]) > 0:
+        weight = (inside.totals[row] - outside.totals[row]) / slower
         mixed = table.values.copy()
-        scale = max(float(quickest.totals[row]), 1e-12) / float(quickest.totals[TIME])
-        mixed[TIME] = (1 - weight) * table.values[row] + weight * scale * table.values[TIME]
+        mixed[TIME] = table.values[row] + weight * table.values[TIME]
         found = search(replace(table, values=mixed), "time", request.binding_limit)
         assert found is not None, "the same steps have a route"
+        if found.totals[TIME] >= (outside.totals[row] + weight * outside.totals[TIME]) * (1 - SAME):
+            break
         found = _with_totals(figures, found)
-        inside = found.totals[TIME] <= fence * (1 + SAME)
-        low, high = (low, weight) if inside else (weight, high)
-        if inside and found.totals[row] < best.totals[row] * (1 - SAME):
-            best = found
-    return best
+        outside, inside = (outside, found) if found.totals[TIME] <= fence * (1 + SAME) else (found, inside)
+    return inside
 
 
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
@@ -135,7 +136,7 @@ def _with_totals(figures: StepFigures, route: Route) -> Route:
 def _allowed_steps(figures: StepFigures, request: RouteRequest) -> Flags:
     allowed = figures.passable.copy()
     if request.habit != "long-steps" and not request.priced:
-        allowed &= excess(figures.surfaces, request.habit) <= 1 + SAME
+        allowed &= figures.beyond(request.habit) <= 1 + SAME
     if request.handover != "free":
         allowed &= ~figures.handover[request.handover]
     for refusal, forbids in figures.forbids.items():

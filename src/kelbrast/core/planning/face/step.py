@@ -15,7 +15,6 @@ from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.advice import AtStep, step_advice
 from kelbrast.core.rules.cautions import light_check, step_cautions
-from kelbrast.core.rules.habits import excess
 from kelbrast.core.rules.lay import LayOfStep, lay_of_step
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
 
@@ -122,7 +121,7 @@ class Step:
 def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     """The steps of a route."""
     steps: list[Step] = []
-    beyond = excess(figures.surfaces, "double-up")
+    beyond = figures.beyond("double-up")
     for before, at in route.steps:
         stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(beyond[before, at] > 1 + SAME)
         steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1], leaps=leaps))

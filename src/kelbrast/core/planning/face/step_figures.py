@@ -4,7 +4,7 @@ Node 0 is the surface as found, node k what tool k leaves. Every quantity is an 
 is a mask that can be lifted on its own, so that "what stands in the way" can be asked of the same numbers.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -19,7 +19,7 @@ from kelbrast.core.process.edge import break_volume, radius_volume
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, possible_ends
-from kelbrast.core.rules.habits import HANDOVER_HABITS
+from kelbrast.core.rules.habits import HANDOVER_HABITS, excess
 from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
@@ -63,6 +63,13 @@ class StepFigures:
     may_end: dict[Refusal | None, Flags]
     handover: dict[str, Flags]
     own: dict[str, OwnTool]
+    _beyond: dict[str, Reals] = field(default_factory=dict, compare=False)
+
+    def beyond(self, habit: str) -> Reals:
+        """(n, n) how many times further each step goes than a habit allows; worked out once, as no wish changes it."""
+        if habit not in self._beyond:
+            self._beyond[habit] = excess(self.surfaces, habit)
+        return self._beyond[habit]
 
     @property
     def face(self) -> Face:

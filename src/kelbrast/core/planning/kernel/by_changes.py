@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME
+from kelbrast.core.arrays import SAME, Reals
 from kelbrast.core.planning.kernel.step_table import CHANGES, TIME, Route, StepTable
 
 
@@ -11,34 +11,36 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
 
     Equation: `t_k(i) = min over j of t(i, j) + t_(k - c(i, j))(j)`, k changes to go from node i.
     """
-    count = len(table.ends)
+    before, after = np.nonzero(table.steps & ~table.ends[:, None])
     left = np.arange(most + 1)[:, None]
-    ahead = np.full((most + 1, count), np.inf)
-    following = np.full((most + 1, count), -1, dtype=np.intp)
-    ahead[:, table.ends] = 0.0
-    for node in range(count - 1, -1, -1):
-        after = np.flatnonzero(table.steps[node])
-        if table.ends[node] or not after.size:
-            continue
-        spare = left - table.values[CHANGES, node, after].astype(np.intp)[None, :]
-        ways = table.values[TIME, node, after] + np.where(spare >= 0, ahead[spare, after[None, :]], np.inf)
-        best = np.argmin(ways, axis=1)
-        ahead[:, node] = ways[left[:, 0], best]
-        following[:, node] = after[best]
+    ahead = np.where(table.ends, 0.0, np.full((most + 1, len(table.ends)), np.inf))
+    spare = left - table.values[CHANGES, before, after].astype(np.intp)
+    seconds = np.where(spare >= 0, table.values[TIME, before, after], np.inf)
+    spare = np.maximum(spare, 0)
+    begins = np.flatnonzero(np.diff(before, prepend=-1))
+    here = before[begins]
+    for _ in range(len(table.ends) if len(before) else 0):  # no route has more steps
+        better = np.minimum.reduceat(seconds + ahead[spare, after], begins, axis=1)
+        if np.array_equal(better, ahead[:, here]):
+            break
+        ahead[:, here] = better
     found = []
     for changes in range(most, -1, -1):
         fewer = ahead[changes - 1, 0] if changes else np.inf
         if np.isfinite(ahead[changes, 0]) and ahead[changes, 0] < fewer * (1 - SAME):
-            found.append(_route(table, following, changes))
+            found.append(_route(table, ahead, changes))
     return tuple(found)
 
 
-def _route(table: StepTable, following: np.ndarray, changes: int) -> Route:
+def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
     nodes: list[int] = []
     totals = np.zeros(len(table.values))
     node, spare = 0, changes
     while not table.ends[node]:
-        after = int(following[spare, node])
+        onward = np.flatnonzero(table.steps[node])
+        less = spare - table.values[CHANGES, node, onward].astype(np.intp)
+        seconds = np.where(less >= 0, table.values[TIME, node, onward] + ahead[np.maximum(less, 0), onward], np.inf)
+        after = int(onward[seconds.argmin()])
         step = table.values[:, node, after]
         spare -= int(step[CHANGES])
         totals += step

@@ -1,0 +1,240 @@
+"""The next move: how long to work before the gauge decides again, or to stop."""
+
+import math
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from kelbrast.core.precision.belief import Belief, chance_past, drifted, longest
+from kelbrast.core.precision.state import Gauge, State
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.validity import require_not_below_zero, require_within
+from kelbrast.core.wording import Measure, Sentence, sentence
+
+Action = Literal["measure", "lap", "short-strokes", "expand", "finer", "cool", "stop", "cut-again", "not-possible"]
+SURE: Final = 1.645  # standard deviations: nineteen of twenty
+_STRIPS: Final = 40  # of the way that the first round goes
+_LOOKS: Final = 2  # how often the same is read again before it can not be told
+
+
+@dataclass(frozen=True, slots=True)
+class Move:
+    """What to do next.
+
+    Attributes:
+        seconds: of work; 0 where nothing is worked.  readings: to take after it, and whether in the narrow direction.
+        past: the chance that it passes the limit.  until: the size to expect after it, m.
+    """
+
+    action: Action
+    reason: Sentence
+    seconds: float = 0.0
+    readings: int = 0
+    past: float = 0.0
+    until: float | None = None
+
+
+def readings_needed(*, tolerance: float, repeatability: float, bias: float) -> int:
+    """How many readings a round needs: so many that their mean can tell within a quarter of what the gauge leaves of the tolerance.
+
+    Equation: `n = (4 s / (t - 2 b))^2`, from 4 to 32 (readings)
+    Valid: the tolerance above 2 b, repeatability above 0.
+
+    Args:
+        tolerance: t, upper less lower limit, m.
+        repeatability: s, standard deviation of one reading, m.
+        bias: b, what all readings may be off, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: size-policy.
+
+    >>> [readings_needed(tolerance=t, repeatability=2e-6, bias=1e-6) for t in (21e-6, 6e-6, 4e-6)]
+    [4, 4, 16]
+    """
+    require_within(2 * bias * (1 + 1e-9), math.inf, tolerance=tolerance)
+    return min(32, max(4, math.ceil((4 * repeatability / (tolerance - 2 * bias)) ** 2 - 1e-9)))
+
+
+def next_move(state: State, gauge: Gauge, *, risk: float, finer_rate: float | None = None) -> Move:
+    """The longest work whose chance of passing the limit is bearable, as long as it does not pass the target; else to stop.
+
+    Equation: `T = min(T(alpha), (target - S) / rate)`; stop at S - 1.645 s >= L + B (s)
+    Valid: as `belief.longest`.
+
+    Args:
+        state: where the work stands.
+        gauge: with which it is read.
+        risk: alpha, the chance of passing the limit that is borne, dimensionless.
+        finer_rate: of the tool that finishes, where another than that in hand does, m/s; None where it is in hand.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: size-policy, kalman.
+
+    >>> from kelbrast.core.precision.readings import Reading
+    >>> from kelbrast.core.precision.state import Part, Round, Tool, Wanted, follow
+    >>> lap = Tool("F400", 2.5e-6 / 60, 0.7)
+    >>> bush = Part("bore", 40e-3, Wanted(20e-3, 20.021e-3))
+    >>> read = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
+    >>> gauge = Gauge(2e-6, 1e-6)
+    >>> move = next_move(follow(bush, [Round(0, lap, read)], gauge), gauge, risk=0.01)
+    >>> move.action, round(move.seconds)
+    ('lap', 134)
+    """
+    part, known = state.part, state.belief
+    near, far = part.near + gauge.bias, part.far - gauge.bias
+    if near >= far:
+        return Move("not-possible", sentence("size.gauge-too-coarse", tolerance=_depth(part.wanted.width), bias=_depth(gauge.bias)))
+    if (missing := _missing(state)) is not None:
+        return missing
+    if (past := _past(state)) is not None:
+        return past
+    more = readings_needed(tolerance=part.wanted.width, repeatability=gauge.repeatability, bias=gauge.bias)
+    target, all_round = target_of(state, gauge)
+    if known.at_least(SURE) >= near and (not all_round or known.size >= state.all_round or known.size >= target):
+        return Move("stop", sentence("size.stop", size=_size(part.sign * known.size), share=_percent(state.share)))
+    if part.near - known.size > constant("precision.most_stock").si:
+        return Move("cut-again", sentence("size.cut-again", left=_depth(part.near - known.size)))
+    if state.stuck:
+        return Move("expand", sentence("size.stuck"), readings=more)
+    if (finer := _finer(state, target, finer_rate)) is not None:
+        return finer
+    by_limit = longest(known_before(state), limit=far, risk=risk)
+    seconds, least = min(by_limit, max(0.0, (target - known.size) / known.rate)), constant("precision.least_work").si
+    if seconds < least:
+        return _look_again(state, more)
+    seconds = max(least, _first_round(state, seconds))
+    past_limit = chance_past(known_before(state), seconds=seconds, limit=far)
+    until = part.sign * (known.size + known.rate * seconds)
+    return _working(state, seconds, past_limit, until, more, bounded=by_limit < (target - known.size) / known.rate)
+
+
+def target_of(state: State, gauge: Gauge) -> tuple[float, bool]:
+    """Where the work ends, in its own direction, m: the middle of the limits, or where all of it is clean; and whether it is then.
+
+    Equation: `t = max((near + far) / 2, all round + 2 um)`, where that is safe within the far limit (m)
+    Valid: any state.
+
+    Args:
+        state: where the work stands.
+        gauge: with which it is read.
+
+    Raises:
+        OutsideValidity: never.
+
+    Source: size-policy.
+
+    >>> from kelbrast.core.precision.readings import Reading
+    >>> from kelbrast.core.precision.state import Part, Round, Tool, Wanted, follow
+    >>> read = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
+    >>> bush = Part("bore", 40e-3, Wanted(20e-3, 20.021e-3))
+    >>> state = follow(bush, [Round(0, Tool("F400", 4e-8, 0.7), read)], Gauge(2e-6, 1e-6))
+    >>> size, all_round = target_of(state, Gauge(2e-6, 1e-6))
+    >>> round(1e3 * size, 4), all_round
+    (20.0105, True)
+    """
+    part = state.part
+    middle, clean = (part.near + part.far) / 2, state.all_round + constant("precision.beyond_clean").si
+    if clean <= middle:
+        return middle, True
+    safe = part.far - gauge.bias - SURE * gauge.repeatability
+    return (clean, True) if clean <= safe else (middle, False)
+
+
+def known_before(state: State) -> Belief:
+    """Size and rate as they are taken into the next round."""
+    return drifted(state.belief, drift=constant("precision.drift").value)
+
+
+def _missing(state: State) -> Move | None:
+    """Readings without which no move is known."""
+    part, form, least = state.part, state.form, 4
+    if "oval" in form.blind:
+        return Move("measure", sentence("size.crosswise"), readings=least)
+    if "taper" in form.blind and part.length > constant("precision.short").value * abs(form.size.value):
+        return Move("measure", sentence("size.ends"), readings=least)
+    return None
+
+
+def _past(state: State) -> Move | None:
+    """The limit is passed already, by the work or as it was found."""
+    part, known = state.part, state.belief
+    furthest = max(known.at_least(SURE), state.last - SURE * math.sqrt(known.var_size) if not state.rounds else -math.inf)
+    if furthest <= part.far:
+        return None
+    over = furthest - part.far
+    code = "size.past-found" if not state.rounds and known.at_least(SURE) <= part.far else "size.past"
+    return Move("not-possible", sentence(code, over=_depth(over)))
+
+
+def _first_round(state: State, seconds: float) -> float:
+    """Nobody knows whether a lap set to an oval grows as if it touched all round or faster: at first the shorter of both."""
+    if state.rounds or not state.oval or not math.isfinite(seconds):
+        return seconds
+    grown, low = state.belief.rate * seconds, state.belief.size
+    if grown <= 0:
+        return seconds
+    shares = [state.share_at(low + grown * (at + 0.5) / _STRIPS) for at in range(_STRIPS)]
+    return seconds * sum(shares) / _STRIPS
+
+
+def _finer(state: State, target: float, finer_rate: float | None) -> Move | None:
+    """The finishing tool takes what clears the marks of this one, and no less than the gauge can see."""
+    if finer_rate is None or state.belief.size < target - finishing_stock(state.part.marks):
+        return None
+    left = max(0.0, target - state.belief.size)
+    return Move("finer", sentence("size.finer", left=_depth(left)), seconds=left / finer_rate, readings=4)
+
+
+def finishing_stock(marks: float) -> float:
+    """What is left on the diameter for the finishing tool.
+
+    Equation: `2 x 2 marks, from 3 to 5 um` (m)
+    Valid: marks not below 0.
+
+    Args:
+        marks: depth of the marks that the tool before leaves, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: size-policy.
+
+    >>> [round(1e6 * finishing_stock(depth), 1) for depth in (0.5e-6, 1e-6, 4e-6)]
+    [3.0, 4.0, 5.0]
+    """
+    require_not_below_zero(marks=marks)
+    return min(max(4 * marks, constant("precision.finish_least").si), constant("precision.finish_most").si)
+
+
+def _look_again(state: State, more: int) -> Move:
+    if state.looked < _LOOKS:
+        return Move("measure", sentence("size.look-again"), readings=2 * more)
+    return Move("stop", sentence("size.not-told", size=_size(state.part.sign * state.belief.size)))
+
+
+def _working(state: State, seconds: float, past: float, until: float, more: int, *, bounded: bool) -> Move:
+    """To work so long: all along, or short strokes where it is tight."""
+    part, taper = state.part, state.form.taper
+    told = taper is not None and abs(taper.value) > max(2 * taper.within, part.wanted.width / 4)
+    if told and taper is not None and not state.rounds:
+        seconds = min(seconds, abs(taper.value) / 2 / state.belief.rate)
+        end = "size.end-low" if (taper.value > 0) == (part.kind == "bore") else "size.end-high"
+        reason = sentence("size.short-strokes", taper=_depth(abs(taper.value)), end=sentence(end))
+        return Move("short-strokes", reason, seconds, more, past, part.sign * (state.belief.size + state.belief.rate * seconds))
+    code = "size.lap-risk" if bounded else "size.lap-target"
+    return Move("lap", sentence(code, until=_size(until), rate=_depth(60 * state.belief.rate)), seconds, more, past, until)
+
+
+def _depth(value: float) -> Measure:
+    return Measure(value, "depth")
+
+
+def _size(value: float) -> Measure:
+    return Measure(value, "length", 6)
+
+
+def _percent(share: float) -> str:
+    return f"{100 * share:.0f} %"

@@ -1,0 +1,90 @@
+"""Diameters as they were read, and what warmth does to them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+
+from kelbrast.core.arrays import Reals
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
+
+Kind = Literal["bore", "shaft"]
+WARMEST: Final = 500.0  # K of difference; beyond that a thermal expansion is no longer one number
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A diameter between two points.
+
+    Attributes:
+        diameter: m, as at the temperature of the gauge.
+        height: z, m from the middle of the length.
+        direction: phi, rad around the axis.
+    """
+
+    diameter: float
+    height: float = 0.0
+    direction: float = 0.0
+
+
+def at_gauge_temperature(*, diameter: float, expansion: float, warmer: float) -> float:
+    """The diameter that a warm part has once it is as cool as the gauge.
+
+    Equation: `D = D' / (1 + a dT)` (m)
+    Valid: diameter above 0, expansion not below 0, at most 500 K apart.
+
+    Args:
+        diameter: D', as read on the warm part, m.
+        expansion: a, linear thermal expansion of the part, 1/K.
+        warmer: dT, how much warmer the part is than the gauge, K.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: geometry.
+
+    >>> round(1e6 * (25e-3 - at_gauge_temperature(diameter=25e-3, expansion=11.5e-6, warmer=10)), 1)  # um too large
+    2.9
+    """
+    require_above_zero(diameter=diameter)
+    require_not_below_zero(expansion=expansion)
+    require_within(-WARMEST, WARMEST, warmer=warmer)
+    return diameter / (1 + expansion * warmer)
+
+
+def outlier(readings: Sequence[Reading], *, repeatability: float, growth: float) -> int | None:
+    """The reading that can not be right beside the others, and is asked again: the place of the worst.
+
+    Equation: `|D - median| > 6 s + 3 g` (place)
+    Valid: repeatability above 0, growth not below 0.
+
+    Args:
+        readings: of one part.
+        repeatability: s, standard deviation of one reading, m.
+        growth: g, what form and work may well make of it, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: our-choice.
+
+    >>> right = [Reading(20e-3), Reading(20.002e-3), Reading(20.001e-3)]
+    >>> outlier([*right, Reading(20.501e-3)], repeatability=2e-6, growth=20e-6), outlier(right, repeatability=2e-6, growth=20e-6)
+    (3, None)
+    """
+    require_above_zero(repeatability=repeatability)
+    require_not_below_zero(growth=growth)
+    if not readings:
+        return None
+    off = np.abs(_diameters(readings) - np.median(_diameters(readings)))
+    worst = int(off.argmax())
+    return worst if off[worst] > 6 * repeatability + 3 * growth else None
+
+
+def _diameters(readings: Sequence[Reading]) -> Reals:
+    found = np.array([one.diameter for one in readings])
+    if not np.isfinite(found).all():
+        raise OutsideValidity("a diameter must be a number")
+    return found

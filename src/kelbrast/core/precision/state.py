@@ -1,0 +1,224 @@
+"""Where the work stands: the form as it was found, and size and rate after every round."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.precision.belief import Belief, after_round, drifted
+from kelbrast.core.precision.cleaning import cleaned_share, oval_left
+from kelbrast.core.precision.form import SURE, Form, fit_form
+from kelbrast.core.precision.readings import Kind, Reading
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.validity import require_above_zero, require_not_below_zero
+
+
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """The limits of a diameter, m."""
+
+    low: float
+    high: float
+
+    def __post_init__(self) -> None:
+        require_above_zero(low=self.low)
+        if not self.low < self.high < math.inf:
+            raise OutsideValidity("the upper limit must be a number above the lower one")
+
+    @property
+    def width(self) -> float:
+        """The tolerance, m."""
+        return self.high - self.low
+
+
+@dataclass(frozen=True, slots=True)
+class Gauge:
+    """Standard deviation of one reading, and what all of them together may be off (its bias), m."""
+
+    repeatability: float
+    bias: float
+
+    def __post_init__(self) -> None:
+        require_above_zero(repeatability=self.repeatability)
+        require_not_below_zero(bias=self.bias)
+
+
+@dataclass(frozen=True, slots=True)
+class Tool:
+    """What the work is done with: the rate that is published or learnt for it, m/s on the diameter, and how sure that is."""
+
+    grade: str
+    rate: float
+    spread: float
+
+
+@dataclass(frozen=True, slots=True)
+class Round:
+    """What was done since the round before, s, with which tool, and the readings after it."""
+
+    seconds: float
+    tool: Tool
+    readings: tuple[Reading, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A bore or a shaft: length m, depth of the marks on it m, and what becomes of it."""
+
+    kind: Kind
+    length: float
+    wanted: Wanted
+    marks: float = 0.0
+
+    @property
+    def sign(self) -> float:
+        """Work goes up in a bore and down on a shaft."""
+        return 1.0 if self.kind == "bore" else -1.0
+
+    @property
+    def near(self) -> float:
+        """The limit that work comes to first, in its own direction, m."""
+        return self.wanted.low if self.kind == "bore" else -self.wanted.high
+
+    @property
+    def far(self) -> float:
+        """The limit that must not be passed, in its own direction, m."""
+        return self.wanted.high if self.kind == "bore" else -self.wanted.low
+
+
+@dataclass(frozen=True, slots=True)
+class State:
+    """Form as found, and where the work stands, in its own direction (see `Part`).
+
+    Attributes:
+        belief: of the size that the tool has cut to, and its rate.
+        first: where that was before any work.  last: the place that the tool would come to last, as found.
+        rounds: that were worked.  looked: readings again since the last work.  stuck: no growth where there should have been.
+    """
+
+    part: Part
+    form: Form
+    belief: Belief
+    first: float
+    last: float
+    rounds: int
+    looked: int
+    stuck: bool
+
+    @property
+    def oval(self) -> float:
+        """As found, m; 0 where none can be told."""
+        return self.form.seen_oval
+
+    @property
+    def share(self) -> float:
+        """Cleaned now, of the middle section."""
+        return self.share_at(self.belief.size)
+
+    def share_at(self, size: float) -> float:
+        """Cleaned when the tool has cut to this size."""
+        return cleaned_share(grown=size - self.part.sign * self.form.size.value, oval=self.oval)
+
+    def oval_at(self, size: float) -> float:
+        """What is left of the oval then, m."""
+        return oval_left(grown=size - self.part.sign * self.form.size.value, oval=self.oval)
+
+    @property
+    def all_round(self) -> float:
+        """The size at which all of it is clean, marks and all."""
+        return self.last + 2 * self.part.marks
+
+
+def follow(part: Part, rounds: Sequence[Round], gauge: Gauge) -> State:
+    """Where the work stands after these rounds; the first is the measuring before any work.
+
+    The form is fitted once, to the readings before any work: what a lap has touched is round, and a cosine through it puts the
+    size too low. Later readings count where the tool has been.
+
+    Equation: as in `form.fit_form` and `belief.after_round` (m, m/s)
+    Valid: at least one round with readings, times not below 0.
+
+    Args:
+        part: what is worked.
+        rounds: in order.
+        gauge: with which it is read.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: kalman, lapping-geometry.
+
+    >>> lap = Tool("F400", 2.5e-6 / 60, 1.0)
+    >>> bush = Part("bore", 40e-3, Wanted(20e-3, 20.021e-3))
+    >>> read = tuple(Reading(19.985e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
+    >>> state = follow(bush, [Round(0, lap, read)], Gauge(3e-6, 1e-6))
+    >>> round(1e3 * state.belief.size, 3), state.rounds
+    (19.985, 0)
+    """
+    found = [one for round_ in rounds for one in round_.readings if not round_.seconds]
+    before = _before_work(rounds)
+    if not before:
+        raise OutsideValidity("the first round must be readings before any work" if not found else "no readings")
+    form = fit_form(before, length=part.length, repeatability=gauge.repeatability)
+    first, last = _reach(part, form)
+    tool = rounds[0].tool
+    belief = Belief(first, math.log(tool.rate), _variance(form), 0.0, tool.spread**2)
+    worked, looked, stuck = 0, _lead(rounds) - 1, False
+    for each in rounds[_lead(rounds) :]:
+        require_not_below_zero(seconds=each.seconds)
+        if each.seconds:
+            worked, looked = worked + 1, 0
+            belief = _with_tool(drifted(belief, drift=constant("precision.drift").value), tool, each.tool)
+            tool = each.tool
+        else:
+            looked += 1
+        expected = belief.size + belief.rate * each.seconds
+        read = _touched(part, form, each.readings, expected)
+        if not read:
+            belief = replace(belief, size=expected)
+            continue
+        mean, variance = sum(read) / len(read), gauge.repeatability**2 / len(read)
+        noise = SURE * math.sqrt(variance + belief.var_size)
+        stuck = bool(each.seconds) and mean - belief.size < noise and expected - belief.size > 3 * noise
+        belief = after_round(belief, seconds=each.seconds, read=mean, variance=variance)
+    return State(part, form, belief, first, last, worked, looked, stuck)
+
+
+_SAME_GRAIN: Final = 0.3  # how far the rates of two grades may be off against each other, of the logarithm
+
+
+def _lead(rounds: Sequence[Round]) -> int:
+    """How many rounds there are before any work."""
+    return next((at for at, each in enumerate(rounds) if each.seconds), len(rounds))
+
+
+def _before_work(rounds: Sequence[Round]) -> list[Reading]:
+    return [one for each in rounds[: _lead(rounds)] for one in each.readings]
+
+
+def _reach(part: Part, form: Form) -> tuple[float, float]:
+    """Where the tool begins and where it comes to last, in the direction of the work."""
+    half = form.seen_oval / 2
+    ends = (form.size.value + form.fall - half, form.size.value + form.lift + half)
+    return min(part.sign * one for one in ends), max(part.sign * one for one in ends)
+
+
+def _variance(form: Form) -> float:
+    parts = (1.0, form.size), (0.5, form.oval), (0.5, form.taper), (2 / 3, form.barrel)
+    return sum((share * one.within / SURE) ** 2 for share, one in parts if one is not None)
+
+
+def _with_tool(belief: Belief, before: Tool, now: Tool) -> Belief:
+    """What was learnt of the hand and the work stays; the grades differ as published."""
+    if before.grade == now.grade:
+        return belief
+    faster = math.log(now.rate / before.rate)
+    return replace(belief, log_rate=belief.log_rate + faster, var_log=belief.var_log + _SAME_GRAIN**2)
+
+
+def _touched(part: Part, form: Form, readings: Sequence[Reading], expected: float) -> list[float]:
+    """The readings at places where the tool has been, in the direction of the work; else those that it comes to first."""
+    at = [(part.sign * form.at(one.height / part.length, one.direction), part.sign * one.diameter) for one in readings]
+    reached = [read for found, read in at if found <= expected]
+    return reached or [read for _, read in sorted(at)[:1]]
