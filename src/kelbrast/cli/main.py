@@ -12,8 +12,8 @@ from pydantic import BaseModel
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
 from kelbrast.app.rack import Shelf
-from kelbrast.cli import logged, measuring, running
-from kelbrast.cli.output import Format, is_database, print_table, say, write_new
+from kelbrast.cli import logged, measuring, running, sizing
+from kelbrast.cli.output import Format, is_database, print_table, say, text_of, write_new
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
@@ -22,7 +22,7 @@ from kelbrast.core.wording import rounded_down
 from kelbrast.exchange.catalogue_lists import list_kind
 from kelbrast.exchange.rack_csv import read_rack
 from kelbrast.exchange.rack_file import to_item
-from kelbrast.exchange.read import LARGEST_FILE, read_job_file
+from kelbrast.exchange.read import read_job_file
 from kelbrast.exchange.schema import schema
 from kelbrast.exchange.text import goback_text, plan_text, weigh_text
 
@@ -40,7 +40,16 @@ RackOption = Annotated[
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 
 
-for command in (running.serve, running.demo, running.backup, logged.log, measuring.measure):
+for command in (
+    running.serve,
+    running.demo,
+    running.backup,
+    logged.log,
+    measuring.measure,
+    sizing.size,
+    sizing.fit,
+    sizing.lathe,
+):
     app.command()(command)
 
 
@@ -51,7 +60,7 @@ def plan(
     format: FormatOption = Format.text,
 ) -> None:
     """Plan a job file."""
-    made = plan_file(read_job_file(_text_of(job)), _shelf(rack))
+    made = plan_file(read_job_file(text_of(job)), _shelf(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else plan_text(made))
 
 
@@ -67,7 +76,7 @@ def goback(
     format: FormatOption = Format.text,
 ) -> None:
     """A mark is still there at a light check: the way to the finish from there."""
-    file = read_job_file(_text_of(job))
+    file = read_job_file(text_of(job))
     made = goback_file(file, _shelf(rack), face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
     say(made.model_dump_json(indent=2) if format is Format.json else goback_text(made))
 
@@ -79,7 +88,7 @@ def weigh(
     format: FormatOption = Format.text,
 ) -> None:
     """The job by every aim and habit, the routes that nothing beats, and the bet on a guessed depth."""
-    made = weigh_file(read_job_file(_text_of(job)), _shelf(rack))
+    made = weigh_file(read_job_file(text_of(job)), _shelf(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else weigh_text(made))
 
 
@@ -91,7 +100,7 @@ def card(
     rack: RackOption = None,
 ) -> None:
     """Write the job card: one page to print, take to the bench and tick."""
-    made = card_pdf(read_job_file(_text_of(job)), _shelf(rack), inch=inch)
+    made = card_pdf(read_job_file(text_of(job)), _shelf(rack), inch=inch)
     write_new(to, made)
     say(f"Written to {to}")
 
@@ -169,20 +178,7 @@ def _shelf(path: Path | None) -> Shelf | None:
         from kelbrast.app.jobs import Jobs  # the database is only loaded where it is asked for: `kelbrast plan` stays quick
 
         return Jobs.open(path).rack.shelf()
-    return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(_text_of(str(path))), start=1)))
-
-
-def _text_of(path: str) -> str:
-    try:
-        with sys.stdin.buffer if path == "-" else Path(path).open("rb") as file:
-            data = file.read(LARGEST_FILE + 1)
-        if len(data) > LARGEST_FILE:
-            raise BadInput.one(path, f"is larger than {LARGEST_FILE // 1024 // 1024} MB; split it")
-        return data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        raise BadInput.one(path, "is not UTF-8 text") from None
-    except OSError as problem:
-        raise BadInput.one(path, f"can not be read: {problem.strerror}") from None
+    return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(text_of(str(path))), start=1)))
 
 
 def main(arguments: Sequence[str] | None = None) -> Any:

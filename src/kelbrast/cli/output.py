@@ -1,5 +1,6 @@
 """Printing: JSON as it is, tables in columns."""
 
+import sys
 from collections.abc import Sequence
 from enum import StrEnum
 from pathlib import Path
@@ -8,6 +9,7 @@ import typer
 from pydantic import BaseModel
 
 from kelbrast.core.errors import BadInput
+from kelbrast.exchange.read import LARGEST_FILE
 
 _NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}
 
@@ -29,6 +31,24 @@ def is_database(path: Path) -> bool:
 def say(text: str) -> None:
     """To standard output."""
     typer.echo(text)
+
+
+def text_of(path: str) -> str:
+    """The text of a file, or of standard input for `-`.
+
+    Raises:
+        BadInput: it can not be read, is too large, or is not text.
+    """
+    try:
+        with sys.stdin.buffer if path == "-" else Path(path).open("rb") as file:
+            data = file.read(LARGEST_FILE + 1)
+        if len(data) > LARGEST_FILE:
+            raise BadInput.one(path, f"is larger than {LARGEST_FILE // 1024 // 1024} MB; split it")
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise BadInput.one(path, "is not UTF-8 text") from None
+    except OSError as problem:
+        raise BadInput.one(path, f"can not be read: {problem.strerror}") from None
 
 
 def write_new(to: Path, data: bytes) -> None:

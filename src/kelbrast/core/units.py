@@ -24,6 +24,7 @@ _SCALES: Final[dict[str, dict[str, float]]] = {
     "heat transfer": {"W/m2K": 1.0},
     "heat flux": {"W/m2": 1.0},
     "density": {"kg/m3": 1.0},
+    "expansion": {"1/K": 1.0, "um/mK": 1e-6},
     "specific heat": {"J/kgK": 1.0},
     "money": {"money": 1.0},
 }

@@ -28,6 +28,8 @@ RULES: Final[dict[str, tuple[str, ...]]] = {
     "same_name": ("name",),
     "edge_alone": ("edge",),
     "edge_beside": ("next_to",),
+    "size_wanted": ("want",),
+    "size_tool": ("lap", "lathe"),
 }
 _LIMITS: Final = ("greater_than", "greater_than_equal", "less_than", "less_than_equal", "larger_than_new")
 _KINDS: Final = {

@@ -12,7 +12,7 @@ from kelbrast.core.reference.loader import Constant, record
 
 @dataclass(frozen=True, slots=True)
 class Material:
-    """A material with the properties that decide scratch, removal and heat (SI: Pa, W/mK, kg/m3, J/kgK, K).
+    """A material with the properties that decide scratch, removal and heat (SI: Pa, W/mK, kg/m3, J/kgK, K, 1/K).
 
     Attributes:
         family: its family's id: "steel", "copper-alloy", "plastic" ...
@@ -32,6 +32,7 @@ class Material:
     density: float
     specific_heat: float
     limit: float
+    expansion: float
     look: str
     protection: str
     protect_within: float | None
@@ -62,7 +63,7 @@ def material(key: str) -> Material:
     return find("material", materials(), key)
 
 
-_PROPERTIES: Final = ("hardness", "conductivity", "density", "specific_heat", "limit")
+_PROPERTIES: Final = ("hardness", "conductivity", "density", "specific_heat", "limit", "expansion")
 
 
 def _material(key: str, row: dict[str, Any]) -> Material:

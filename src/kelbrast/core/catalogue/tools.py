@@ -211,6 +211,12 @@ def tool(key: str) -> Tool:
     return find("tool", tools(), key)
 
 
+def lap_wear(grain: float) -> float:
+    """Archard coefficient of loose or charged grain of this size (m) under a lap."""
+    ratio = grain / constant("removal.lap_grain").si
+    return constant("removal.lap").si * float(ratio ** constant("removal.lap_exponent").si)
+
+
 def wear_coefficient(carrier: Carrier, grain: float) -> float:
     """Archard coefficient of a grain on this carrier (not for compounds, which carry their own).
 
@@ -222,8 +228,7 @@ def wear_coefficient(carrier: Carrier, grain: float) -> float:
         exponent = constant("removal.fine_exponent" if ratio < 1 else "removal.coarse_exponent").value
         return constant("removal.coated").value * float(ratio**exponent)
     if carrier.cutting.wear_law == "lap":
-        ratio = grain / constant("removal.lap_grain").si
-        return constant("removal.lap").si * float(ratio ** constant("removal.lap_exponent").si)
+        return lap_wear(grain)
     if carrier.cutting.wear is None:
         raise ReadError.one(f"carriers.toml:{carrier.id}.wear", f'is missing; the law "{carrier.cutting.wear_law}" needs it')
     if carrier.cutting.wear_law == "graded" and carrier.cutting.wear_grain is not None:

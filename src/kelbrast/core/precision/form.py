@@ -14,12 +14,13 @@ from kelbrast.core.validity import require_above_zero
 
 Blind = Literal["taper", "barrel", "oval", "oval-between", "lobes", "scatter"]
 SURE: Final = 1.96  # standard deviations of a 95 % interval of a Gaussian
+_ALONG: Final[tuple[Blind, ...]] = ("taper", "barrel")
 _SCATTERS: Final = 3.09  # one in a thousand scatters more than the gauge should by chance
 _RANK: Final = 1e-6  # smallest singular value of columns that are told apart, against the largest
 
 
 @dataclass(frozen=True, slots=True)
-class Estimate:
+class FormEstimate:
     """A value with the half-width of its 95 % interval, m."""
 
     value: float
@@ -37,10 +38,10 @@ class Form:
         blind: what these readings can not tell.  deviation: standard deviation that one reading is taken to have, m.
     """
 
-    size: Estimate
-    taper: Estimate | None
-    barrel: Estimate | None
-    oval: Estimate | None
+    size: FormEstimate
+    taper: FormEstimate | None
+    barrel: FormEstimate | None
+    oval: FormEstimate | None
     widest: float | None
     across: float | None
     blind: tuple[Blind, ...]
@@ -126,37 +127,42 @@ def fit_form(readings: Sequence[Reading], *, length: float, repeatability: float
     u, phi, diameters = read[:, 1] / length, read[:, 2], read[:, 0]
     parts = {
         "oval": np.column_stack([np.cos(2 * phi), np.sin(2 * phi)]),
+        "across": np.cos(2 * (phi - phi[0]))[:, None],
         "taper": u[:, None],
         "barrel": (1 / 3 - (2 * u) ** 2)[:, None],
     }
     columns, at = np.ones((len(u), 1)), {}
     for name, more in parts.items():
         wider = np.hstack([columns, more])
-        if _told_apart(wider):
+        if not (name == "across" and "oval" in at) and _told_apart(wider):
             at[name], columns = columns.shape[1], wider
     middle = float(diameters.mean())
     found, *_ = np.linalg.lstsq(columns, diameters - middle, rcond=None)
     deviation, scatters = _deviation(diameters - middle - columns @ found, columns.shape[1], repeatability)
     spread = deviation**2 * np.linalg.inv(columns.T @ columns)
 
-    def told(name: str) -> Estimate | None:
-        return None if name not in at else Estimate(float(found[at[name]]), SURE * math.sqrt(spread[at[name], at[name]]))
+    def told(name: str) -> FormEstimate | None:
+        return None if name not in at else FormEstimate(float(found[at[name]]), SURE * math.sqrt(spread[at[name], at[name]]))
 
-    oval, widest = _oval(found[at["oval"] :][:2], spread[at["oval"] :, at["oval"] :][:2, :2]) if "oval" in at else (None, None)
-    across = None
-    if oval is None and (seen := _across(diameters, phi)) is not None:
-        across, widest = seen
-    blind: list[Blind] = [name for name in ("taper", "barrel") if name not in at]  # type: ignore[misc]
+    oval = across = widest = None
+    if "oval" in at:
+        pair = slice(at["oval"], at["oval"] + 2)
+        oval, widest = _oval(found[pair], spread[pair, pair])
+    elif "across" in at:
+        between = float(np.ptp(parts["across"]))
+        across = abs(float(found[at["across"]])) * between
+        widest = float(phi[0]) if found[at["across"]] >= 0 else float(phi[parts["across"][:, 0].argmin()])
+    blind: list[Blind] = [name for name in _ALONG if name not in at]
     if oval is None:
         blind.append("oval" if across is None else "oval-between")
     return Form(
-        size=Estimate(middle + float(found[0]), SURE * math.sqrt(spread[0, 0])),
+        size=FormEstimate(middle + float(found[0]), SURE * math.sqrt(spread[0, 0])),
         taper=told("taper"),
         barrel=told("barrel"),
         oval=oval,
         widest=widest,
         across=across,
-        blind=(*blind, "lobes", *(("scatter",) if scatters else ())),
+        blind=(*blind, "lobes", "scatter") if scatters else (*blind, "lobes"),
         deviation=deviation,
     )
 
@@ -189,19 +195,9 @@ def _deviation(rest: Reals, columns: int, repeatability: float) -> tuple[float, 
     return (repeatability * math.sqrt(ratio), True) if ratio > most else (repeatability, False)
 
 
-def _oval(pair: Reals, spread: Reals) -> tuple[Estimate, float]:
+def _oval(pair: Reals, spread: Reals) -> tuple[FormEstimate, float]:
     """Its size without what chance adds to it, and where it is widest."""
     a, b = float(pair[0]), float(pair[1])
     chance = 4 * float(np.trace(spread))
     within = SURE * math.sqrt(chance / 2)
-    return Estimate(math.sqrt(max(4 * (a * a + b * b) - chance, 0.0)), within), (math.atan2(b, a) / 2) % math.pi
-
-
-def _across(diameters: Reals, phi: Reals) -> tuple[float, float] | None:
-    """Where only two directions were read: how far they differ, which the oval can not be less than, and which is wider."""
-    turned = np.round(np.mod(phi, math.pi), 6)
-    means = {float(one): float(diameters[turned == one].mean()) for one in np.unique(turned)}
-    if len(means) < 2:
-        return None
-    wide, narrow = max(means, key=means.__getitem__), min(means, key=means.__getitem__)
-    return means[wide] - means[narrow], wide
+    return FormEstimate(math.sqrt(max(4 * (a * a + b * b) - chance, 0.0)), within), (math.atan2(b, a) / 2) % math.pi

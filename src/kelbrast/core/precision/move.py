@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from kelbrast.core.precision.belief import Belief, chance_past, drifted, longest
-from kelbrast.core.precision.state import Gauge, State
+from kelbrast.core.precision.state import Gauge, SizeState
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_not_below_zero, require_within
 from kelbrast.core.wording import Measure, Sentence, sentence
 
-Action = Literal["measure", "lap", "short-strokes", "expand", "finer", "cool", "stop", "cut-again", "not-possible"]
+SizeAction = Literal["measure", "lap", "short-strokes", "expand", "finer", "cool", "stop", "cut-again", "not-possible"]
 SURE: Final = 1.645  # standard deviations: nineteen of twenty
 _STRIPS: Final = 40  # of the way that the first round goes
 _LOOKS: Final = 2  # how often the same is read again before it can not be told
@@ -25,7 +25,7 @@ class Move:
         past: the chance that it passes the limit.  until: the size to expect after it, m.
     """
 
-    action: Action
+    action: SizeAction
     reason: Sentence
     seconds: float = 0.0
     readings: int = 0
@@ -56,7 +56,7 @@ def readings_needed(*, tolerance: float, repeatability: float, bias: float) -> i
     return min(32, max(4, math.ceil((4 * repeatability / (tolerance - 2 * bias)) ** 2 - 1e-9)))
 
 
-def next_move(state: State, gauge: Gauge, *, risk: float, finer_rate: float | None = None) -> Move:
+def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
     """The longest work whose chance of passing the limit is bearable, as long as it does not pass the target; else to stop.
 
     Equation: `T = min(T(alpha), (target - S) / rate)`; stop at S - 1.645 s >= L + B (s)
@@ -66,7 +66,6 @@ def next_move(state: State, gauge: Gauge, *, risk: float, finer_rate: float | No
         state: where the work stands.
         gauge: with which it is read.
         risk: alpha, the chance of passing the limit that is borne, dimensionless.
-        finer_rate: of the tool that finishes, where another than that in hand does, m/s; None where it is in hand.
 
     Raises:
         OutsideValidity: outside that.
@@ -74,19 +73,21 @@ def next_move(state: State, gauge: Gauge, *, risk: float, finer_rate: float | No
     Source: size-policy, kalman.
 
     >>> from kelbrast.core.precision.readings import Reading
-    >>> from kelbrast.core.precision.state import Part, Round, Tool, Wanted, follow
-    >>> lap = Tool("F400", 2.5e-6 / 60, 0.7)
-    >>> bush = Part("bore", 40e-3, Wanted(20e-3, 20.021e-3))
+    >>> from kelbrast.core.precision.state import RoundPart, WorkRound, SizingTool, SizeLimits, follow
+    >>> lap = SizingTool("F400", 2.5e-6 / 60, 0.7)
+    >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
     >>> read = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
     >>> gauge = Gauge(2e-6, 1e-6)
-    >>> move = next_move(follow(bush, [Round(0, lap, read)], gauge), gauge, risk=0.01)
+    >>> move = next_move(follow(bush, [WorkRound(0, lap, read)], gauge), gauge, risk=0.01)
     >>> move.action, round(move.seconds)
     ('lap', 134)
     """
     part, known = state.part, state.belief
     near, far = part.near + gauge.bias, part.far - gauge.bias
     if near >= far:
-        return Move("not-possible", sentence("size.gauge-too-coarse", tolerance=_depth(part.wanted.width), bias=_depth(gauge.bias)))
+        return Move(
+            "not-possible", sentence("size.gauge-too-coarse", tolerance=_depth(part.wanted.width), bias=_depth(gauge.bias))
+        )
     if (missing := _missing(state)) is not None:
         return missing
     if (past := _past(state)) is not None:
@@ -95,24 +96,24 @@ def next_move(state: State, gauge: Gauge, *, risk: float, finer_rate: float | No
     target, all_round = target_of(state, gauge)
     if known.at_least(SURE) >= near and (not all_round or known.size >= state.all_round or known.size >= target):
         return Move("stop", sentence("size.stop", size=_size(part.sign * known.size), share=_percent(state.share)))
-    if part.near - known.size > constant("precision.most_stock").si:
+    if part.near - known.size > state.tool.most:
         return Move("cut-again", sentence("size.cut-again", left=_depth(part.near - known.size)))
     if state.stuck:
         return Move("expand", sentence("size.stuck"), readings=more)
-    if (finer := _finer(state, target, finer_rate)) is not None:
-        return finer
-    by_limit = longest(known_before(state), limit=far, risk=risk)
-    seconds, least = min(by_limit, max(0.0, (target - known.size) / known.rate)), constant("precision.least_work").si
-    if seconds < least:
+    if known.size >= target - state.tool.leaves and state.tool.leaves:
+        return Move("finer", sentence("size.finer", left=_depth(max(0.0, target - known.size))), readings=more)
+    by_limit, least = longest(known_before(state), limit=far, risk=risk), constant("precision.least_work").si
+    to_target = max(0.0, (target - known.size) / known.rate)
+    if min(by_limit, to_target) < least:
         return _look_again(state, more)
-    seconds = max(least, _first_round(state, seconds))
+    seconds = max(least, min(by_limit * _slowest(state, far), to_target * _slowest(state, target)))
     past_limit = chance_past(known_before(state), seconds=seconds, limit=far)
     until = part.sign * (known.size + known.rate * seconds)
-    return _working(state, seconds, past_limit, until, more, bounded=by_limit < (target - known.size) / known.rate)
+    return _working(state, seconds, past_limit, until, more, bounded=by_limit < to_target)
 
 
-def target_of(state: State, gauge: Gauge) -> tuple[float, bool]:
-    """Where the work ends, in its own direction, m: the middle of the limits, or where all of it is clean; and whether it is then.
+def target_of(state: SizeState, gauge: Gauge) -> tuple[float, bool]:
+    """Where the work ends, in its own direction: the middle of the limits or where all of it is clean, and whether it is then.
 
     Equation: `t = max((near + far) / 2, all round + 2 um)`, where that is safe within the far limit (m)
     Valid: any state.
@@ -127,10 +128,10 @@ def target_of(state: State, gauge: Gauge) -> tuple[float, bool]:
     Source: size-policy.
 
     >>> from kelbrast.core.precision.readings import Reading
-    >>> from kelbrast.core.precision.state import Part, Round, Tool, Wanted, follow
+    >>> from kelbrast.core.precision.state import RoundPart, WorkRound, SizingTool, SizeLimits, follow
     >>> read = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
-    >>> bush = Part("bore", 40e-3, Wanted(20e-3, 20.021e-3))
-    >>> state = follow(bush, [Round(0, Tool("F400", 4e-8, 0.7), read)], Gauge(2e-6, 1e-6))
+    >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
+    >>> state = follow(bush, [WorkRound(0, SizingTool("F400", 4e-8, 0.7), read)], Gauge(2e-6, 1e-6))
     >>> size, all_round = target_of(state, Gauge(2e-6, 1e-6))
     >>> round(1e3 * size, 4), all_round
     (20.0105, True)
@@ -143,12 +144,12 @@ def target_of(state: State, gauge: Gauge) -> tuple[float, bool]:
     return (clean, True) if clean <= safe else (middle, False)
 
 
-def known_before(state: State) -> Belief:
+def known_before(state: SizeState) -> Belief:
     """Size and rate as they are taken into the next round."""
     return drifted(state.belief, drift=constant("precision.drift").value)
 
 
-def _missing(state: State) -> Move | None:
+def _missing(state: SizeState) -> Move | None:
     """Readings without which no move is known."""
     part, form, least = state.part, state.form, 4
     if "oval" in form.blind:
@@ -158,7 +159,7 @@ def _missing(state: State) -> Move | None:
     return None
 
 
-def _past(state: State) -> Move | None:
+def _past(state: SizeState) -> Move | None:
     """The limit is passed already, by the work or as it was found."""
     part, known = state.part, state.belief
     furthest = max(known.at_least(SURE), state.last - SURE * math.sqrt(known.var_size) if not state.rounds else -math.inf)
@@ -169,23 +170,15 @@ def _past(state: State) -> Move | None:
     return Move("not-possible", sentence(code, over=_depth(over)))
 
 
-def _first_round(state: State, seconds: float) -> float:
-    """Nobody knows whether a lap set to an oval grows as if it touched all round or faster: at first the shorter of both."""
-    if state.rounds or not state.oval or not math.isfinite(seconds):
-        return seconds
-    grown, low = state.belief.rate * seconds, state.belief.size
-    if grown <= 0:
-        return seconds
-    shares = [state.share_at(low + grown * (at + 0.5) / _STRIPS) for at in range(_STRIPS)]
-    return seconds * sum(shares) / _STRIPS
+def _slowest(state: SizeState, until: float) -> float:
+    """The share of a time in which a lap that touches little of an oval would be there, were it quicker for that: nobody knows.
 
-
-def _finer(state: State, target: float, finer_rate: float | None) -> Move | None:
-    """The finishing tool takes what clears the marks of this one, and no less than the gauge can see."""
-    if finer_rate is None or state.belief.size < target - finishing_stock(state.part.marks):
-        return None
-    left = max(0.0, target - state.belief.size)
-    return Move("finer", sentence("size.finer", left=_depth(left)), seconds=left / finer_rate, readings=4)
+    Once a round has been worked its growth has told the rate.
+    """
+    low = state.belief.size
+    if state.rounds or not state.oval or until <= low:
+        return 1.0
+    return sum(state.share_at(low + (until - low) * (at + 0.5) / _STRIPS) for at in range(_STRIPS)) / _STRIPS
 
 
 def finishing_stock(marks: float) -> float:
@@ -209,13 +202,13 @@ def finishing_stock(marks: float) -> float:
     return min(max(4 * marks, constant("precision.finish_least").si), constant("precision.finish_most").si)
 
 
-def _look_again(state: State, more: int) -> Move:
+def _look_again(state: SizeState, more: int) -> Move:
     if state.looked < _LOOKS:
         return Move("measure", sentence("size.look-again"), readings=2 * more)
     return Move("stop", sentence("size.not-told", size=_size(state.part.sign * state.belief.size)))
 
 
-def _working(state: State, seconds: float, past: float, until: float, more: int, *, bounded: bool) -> Move:
+def _working(state: SizeState, seconds: float, past: float, until: float, more: int, *, bounded: bool) -> Move:
     """To work so long: all along, or short strokes where it is tight."""
     part, taper = state.part, state.form.taper
     told = taper is not None and abs(taper.value) > max(2 * taper.within, part.wanted.width / 4)

@@ -10,7 +10,7 @@ from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 
-Kind = Literal["bore", "shaft"]
+RoundKind = Literal["bore", "shaft"]
 WARMEST: Final = 500.0  # K of difference; beyond that a thermal expansion is no longer one number
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from kelbrast.core.precision.form import along
 from kelbrast.core.precision.readings import Reading
-from kelbrast.core.precision.state import Gauge, Part
+from kelbrast.core.precision.state import Gauge, RoundPart
 from kelbrast.core.validity import require_not_below_zero
 
 
@@ -35,7 +35,7 @@ class Hidden:
 class Specimen:
     """An invented part at the bench."""
 
-    def __init__(self, part: Part, hidden: Hidden, gauge: Gauge, seed: int) -> None:
+    def __init__(self, part: RoundPart, hidden: Hidden, gauge: Gauge, seed: int) -> None:
         self.part, self.hidden, self.gauge = part, hidden, gauge
         self._chance = random.Random(seed)
         self.cut = min(self._found(u, phi) for u in (-0.5, 0.0, 0.5) for phi in (hidden.widest, hidden.widest + math.pi / 2))

@@ -9,13 +9,13 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.precision.belief import Belief, after_round, drifted
 from kelbrast.core.precision.cleaning import cleaned_share, oval_left
 from kelbrast.core.precision.form import SURE, Form, fit_form
-from kelbrast.core.precision.readings import Kind, Reading
+from kelbrast.core.precision.readings import Reading, RoundKind
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
 
 @dataclass(frozen=True, slots=True)
-class Wanted:
+class SizeLimits:
     """The limits of a diameter, m."""
 
     low: float
@@ -45,30 +45,39 @@ class Gauge:
 
 
 @dataclass(frozen=True, slots=True)
-class Tool:
-    """What the work is done with: the rate that is published or learnt for it, m/s on the diameter, and how sure that is."""
+class SizingTool:
+    """What the work is done with.
+
+    Attributes:
+        rate: published or learnt, m/s on the diameter; spread: standard deviation of its logarithm.
+        most: what is left to it on the diameter at most, m; more is cut first.
+        leaves: what it leaves for the tool that finishes, m; 0 where it finishes itself.  laps: with loose grain.
+    """
 
     grade: str
     rate: float
     spread: float
+    most: float = 50e-6
+    leaves: float = 0.0
+    laps: bool = False
 
 
 @dataclass(frozen=True, slots=True)
-class Round:
+class WorkRound:
     """What was done since the round before, s, with which tool, and the readings after it."""
 
     seconds: float
-    tool: Tool
+    tool: SizingTool
     readings: tuple[Reading, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class RoundPart:
     """A bore or a shaft: length m, depth of the marks on it m, and what becomes of it."""
 
-    kind: Kind
+    kind: RoundKind
     length: float
-    wanted: Wanted
+    wanted: SizeLimits
     marks: float = 0.0
 
     @property
@@ -88,19 +97,19 @@ class Part:
 
 
 @dataclass(frozen=True, slots=True)
-class State:
-    """Form as found, and where the work stands, in its own direction (see `Part`).
+class SizeState:
+    """Form as found, and where the work stands, in its own direction (see `RoundPart`).
 
     Attributes:
         belief: of the size that the tool has cut to, and its rate.
-        first: where that was before any work.  last: the place that the tool would come to last, as found.
+        tool: in hand.  last: the place that it would come to last, as found.
         rounds: that were worked.  looked: readings again since the last work.  stuck: no growth where there should have been.
     """
 
-    part: Part
+    part: RoundPart
     form: Form
     belief: Belief
-    first: float
+    tool: SizingTool
     last: float
     rounds: int
     looked: int
@@ -130,7 +139,7 @@ class State:
         return self.last + 2 * self.part.marks
 
 
-def follow(part: Part, rounds: Sequence[Round], gauge: Gauge) -> State:
+def follow(part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge) -> SizeState:
     """Where the work stands after these rounds; the first is the measuring before any work.
 
     The form is fitted once, to the readings before any work: what a lap has touched is round, and a cosine through it puts the
@@ -149,10 +158,10 @@ def follow(part: Part, rounds: Sequence[Round], gauge: Gauge) -> State:
 
     Source: kalman, lapping-geometry.
 
-    >>> lap = Tool("F400", 2.5e-6 / 60, 1.0)
-    >>> bush = Part("bore", 40e-3, Wanted(20e-3, 20.021e-3))
+    >>> lap = SizingTool("F400", 2.5e-6 / 60, 1.0)
+    >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
     >>> read = tuple(Reading(19.985e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
-    >>> state = follow(bush, [Round(0, lap, read)], Gauge(3e-6, 1e-6))
+    >>> state = follow(bush, [WorkRound(0, lap, read)], Gauge(3e-6, 1e-6))
     >>> round(1e3 * state.belief.size, 3), state.rounds
     (19.985, 0)
     """
@@ -182,22 +191,22 @@ def follow(part: Part, rounds: Sequence[Round], gauge: Gauge) -> State:
         noise = SURE * math.sqrt(variance + belief.var_size)
         stuck = bool(each.seconds) and mean - belief.size < noise and expected - belief.size > 3 * noise
         belief = after_round(belief, seconds=each.seconds, read=mean, variance=variance)
-    return State(part, form, belief, first, last, worked, looked, stuck)
+    return SizeState(part, form, belief, tool, last, worked, looked, stuck)
 
 
 _SAME_GRAIN: Final = 0.3  # how far the rates of two grades may be off against each other, of the logarithm
 
 
-def _lead(rounds: Sequence[Round]) -> int:
+def _lead(rounds: Sequence[WorkRound]) -> int:
     """How many rounds there are before any work."""
     return next((at for at, each in enumerate(rounds) if each.seconds), len(rounds))
 
 
-def _before_work(rounds: Sequence[Round]) -> list[Reading]:
+def _before_work(rounds: Sequence[WorkRound]) -> list[Reading]:
     return [one for each in rounds[: _lead(rounds)] for one in each.readings]
 
 
-def _reach(part: Part, form: Form) -> tuple[float, float]:
+def _reach(part: RoundPart, form: Form) -> tuple[float, float]:
     """Where the tool begins and where it comes to last, in the direction of the work."""
     half = form.seen_oval / 2
     ends = (form.size.value + form.fall - half, form.size.value + form.lift + half)
@@ -209,7 +218,7 @@ def _variance(form: Form) -> float:
     return sum((share * one.within / SURE) ** 2 for share, one in parts if one is not None)
 
 
-def _with_tool(belief: Belief, before: Tool, now: Tool) -> Belief:
+def _with_tool(belief: Belief, before: SizingTool, now: SizingTool) -> Belief:
     """What was learnt of the hand and the work stays; the grades differ as published."""
     if before.grade == now.grade:
         return belief
@@ -217,7 +226,7 @@ def _with_tool(belief: Belief, before: Tool, now: Tool) -> Belief:
     return replace(belief, log_rate=belief.log_rate + faster, var_log=belief.var_log + _SAME_GRAIN**2)
 
 
-def _touched(part: Part, form: Form, readings: Sequence[Reading], expected: float) -> list[float]:
+def _touched(part: RoundPart, form: Form, readings: Sequence[Reading], expected: float) -> list[float]:
     """The readings at places where the tool has been, in the direction of the work; else those that it comes to first."""
     at = [(part.sign * form.at(one.height / part.length, one.direction), part.sign * one.diameter) for one in readings]
     reached = [read for found, read in at if found <= expected]

@@ -187,9 +187,12 @@ _PROCESS: Final = Entry(
         "precision": _all_of(
             {
                 PRESSURE: "lap_pressure",
-                RATIO: "prior prior_known drift risk short",
-                LENGTH: "bias beyond_clean finish_least finish_most most_stock",
+                RATIO: "prior prior_known drift risk short overhang lap_contact shop_four file_ferrous_low file_ferrous_high"
+                " file_other_low file_other_high",
+                LENGTH: "bias beyond_clean finish_least finish_most most_stock slack_least slack_most slide file_most file_least"
+                " cloth_most cloth_least file_minute cloth_minute finishing_grain",
                 TIME: "least_work",
+                SPEED: "lap_slowest lap_fastest polish",
             }
         ),
         "house": _all_of({RATIO: "deeper worked"}),
@@ -249,6 +252,7 @@ RECORDS: Final[dict[str, Schema]] = {
             }
         )
     ),
+    "laps": Each(_all_of({TEXT: "label note", PRESSURE: "hardness"})),
     "looks": Each(_all_of({Many(RATIO): "reflects", RATIO: "body"})),
     "machines": Each(_MACHINE),
     "materials": Each(
@@ -261,6 +265,7 @@ RECORDS: Final[dict[str, Schema]] = {
                 "density": _number("density"),
                 "specific_heat": _number("specific heat"),
                 "limit": TEMPERATURE,
+                "expansion": _number("expansion"),
             },
             {"worked_wet": FLAG, "look": _key_of("looks"), "cut_share": RATIO, "smear": RATIO, "coarsest": LENGTH, **_SHELTER},
             together=(("protection", "protect_within"),),
@@ -292,10 +297,12 @@ _BAND_COLUMNS: Final[dict[str, dict[str, Schema]]] = {
     }
     for name, unit in BANDS.items()
 }
+_TOLERANCE_COLUMNS: Final = "over_mm to_mm it4_um it5_um it6_um it7_um it8_um f_um g_um k_um m_um n_um p_um"
 _CUT_OFF_COLUMNS: Final = "ra_low_um ra_high_um rsm_low_mm rsm_high_mm cut_off_mm noise_um"
 TABLES: Final[dict[str, dict[str, Schema]]] = {
     "grains": {"system": _one_of(*SYSTEMS), "grade": Written(), "median_um": Written(), **_CITED},
     **{name: {**columns, **_CITED} for name, columns in _BAND_COLUMNS.items()},
+    "tolerances": {**{column: Written(zero=True) for column in _TOLERANCE_COLUMNS.split()}, **_CITED},
     "cutoffs": {**{column: Written() for column in _CUT_OFF_COLUMNS.split()}, "source": _CITED["source"]},
 }
 SOURCES: Final = Each(_all_of({TEXT: "title", _one_of(*KINDS): "kind"}))

@@ -69,15 +69,17 @@ class Number:
 
 @dataclass(frozen=True, slots=True)
 class Written:
-    """A number above 0 as it stands in a table."""
+    """A number above 0 as it stands in a table, or with `zero` one that is not below it."""
+
+    zero: bool = False
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:
         try:
-            fits = math.isfinite(float(given)) and float(given) > 0
+            fits = math.isfinite(float(given)) and (float(given) > 0 or (self.zero and float(given) == 0))
         except ValueError:
             fits = False
         if not fits:
-            yield Fault(where, f"is {_shown(given)}; expected a number above 0")
+            yield Fault(where, f"is {_shown(given)}; expected a number {'of 0 or more' if self.zero else 'above 0'}")
 
 
 @dataclass(frozen=True, slots=True)

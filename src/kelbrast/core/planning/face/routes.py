@@ -98,7 +98,8 @@ def _inside(figures: StepFigures, request: RouteRequest, fence: float, *, outsid
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
     """The quickest routes with fewer and fewer changes, within the limit and, for another aim than time, within the fence."""
     table = step_table(figures, request)
-    quickest = quickest_by_changes(table, max(0, len(best.nodes)))
+    most = round(float(best.totals[CHANGES])) if request.objective == "time" else len(best.nodes)
+    quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
     if any(route.totals[METAL] > request.binding_limit * (1 + SAME) for route in quickest):
         sparing = table.values.copy()
         sparing[COST] = 0.0

@@ -16,11 +16,11 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
     ahead = np.where(table.ends, 0.0, np.full((most + 1, len(table.ends)), np.inf))
     spare = left - table.values[CHANGES, before, after].astype(np.intp)
     seconds = np.where(spare >= 0, table.values[TIME, before, after], np.inf)
-    spare = np.maximum(spare, 0)
+    place = np.maximum(spare, 0) * len(table.ends) + after  # in the flattened array
     begins = np.flatnonzero(np.diff(before, prepend=-1))
     here = before[begins]
     for _ in range(len(table.ends) if len(before) else 0):  # no route has more steps
-        better = np.minimum.reduceat(seconds + ahead[spare, after], begins, axis=1)
+        better = np.minimum.reduceat(seconds + ahead.take(place), begins, axis=1)
         if np.array_equal(better, ahead[:, here]):
             break
         ahead[:, here] = better

@@ -51,15 +51,17 @@ def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
     if len(free) < 2 or job.aim not in _SHARED_AIMS:
         return FacesTogether(tuple(faces))
     routes = {at: _routes_by_itself(faces[at]) for at in free}
-    alone = best = _choice([faces[at] for at in free], [routes[at][:1] for at in free], job)
+    asked: set[tuple[int, frozenset[str]]] = set()  # a face that was asked with the same tools has nothing new to say
+    alone = _choice([faces[at] for at in free], [routes[at][:1] for at in free], job)
+    best = _choice([faces[at] for at in free], [routes[at] for at in free], job)
     for _ in range(_ROUNDS):
         picked = {at: routes[at][pick] for at, pick in zip(free, best.picks, strict=True)}
-        added = [_add(routes[at], _sharing(faces[at], _tools_of_others(faces, picked, at))) for at in free]
-        found = _choice([faces[at] for at in free], [routes[at] for at in free], job)
-        settled = not any(added) and found.total == best.total
-        best = found
-        if settled:
+        wanted = {(at, _tools_of_others(faces, picked, at)) for at in free} - asked
+        asked |= wanted
+        added = [_add(routes[at], _sharing(faces[at], tools)) for at, tools in sorted(wanted, key=lambda one: one[0])]
+        if not any(added):
             break
+        best = _choice([faces[at] for at in free], [routes[at] for at in free], job)
     if best.total[0] >= alone.total[0] * (1 - SAME):
         return FacesTogether(tuple(faces))
     chosen = list(faces)

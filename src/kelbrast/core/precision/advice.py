@@ -1,0 +1,123 @@
+"""All that can be said of a part that is worked to size: its form, what is left, whether it can be had, the next move, the way."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from kelbrast.core.catalogue.grades import Grade, parse_grade
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.precision.lap import lap_rate
+from kelbrast.core.precision.move import Move, finishing_stock, next_move, target_of
+from kelbrast.core.precision.state import Gauge, RoundPart, SizeState, SizingTool, WorkRound, follow
+from kelbrast.core.precision.stop_sheet import SizingGrade, StopAt, stop_sheet
+from kelbrast.core.process.clearance import clearance
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.loader import constant
+
+TurnedBy = Literal["file", "cloth"]
+FINISHING_LAP: Final = "F1200"
+CLOTHS: Final = ("P240", "P320", "P400", "P600")  # in order after filing
+_NINE_OF_TEN: Final = 1.645  # deviations on each side
+
+
+@dataclass(frozen=True, slots=True)
+class SizingAdvice:
+    """What is known and what comes next; sizes as diameters, m.
+
+    Attributes:
+        left: on the diameter to the near and to the far limit; below 0 the limit is passed.
+        all_round: whether all of it can be clean within the limits.  share: cleaned then (0 to 1).  oval_left: then.
+        rate: likely, and between which it lies nine times of ten, m/s.
+        target: where the work ends.  way: what to read after each grade.
+    """
+
+    state: SizeState
+    move: Move
+    left: tuple[float, float]
+    all_round: bool
+    share: float
+    oval_left: float
+    rate: tuple[float, float, float]
+    target: float
+    way: tuple[StopAt, ...]
+
+
+def advise(
+    part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge, *, risk: float, grades: Sequence[SizingGrade]
+) -> SizingAdvice:
+    """Where the work stands after these rounds and what to do next; `grades`: the way to the size, in order."""
+    state = follow(part, rounds, gauge)
+    target, all_round = target_of(state, gauge)
+    size = state.belief.size
+    return SizingAdvice(
+        state=state,
+        move=next_move(state, gauge, risk=risk),
+        left=(part.near - size, part.far - size),
+        all_round=all_round,
+        share=1.0 if all_round else state.share_at(target),
+        oval_left=state.oval_at(target),
+        rate=(state.belief.rate, *state.belief.rate_between(_NINE_OF_TEN)),
+        target=part.sign * target,
+        way=stop_sheet(
+            grades,
+            target=part.sign * target,
+            sign=part.sign,
+            least=constant("precision.finish_least").si,
+            most=constant("precision.finish_most").si if rounds[0].tool.laps else math.inf,
+        ),
+    )
+
+
+def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float = 1.0, known: bool = False) -> SizingTool:
+    """A lap of a grade on a material at a surface speed (m/s); `learnt`: the shop's own factor of its rate."""
+    finishes = grade.grain <= constant("precision.finishing_grain").si
+    return SizingTool(
+        grade=grade.name,
+        rate=learnt * material.cut_share * lap_rate(grain=grade.grain, speed=speed, hardness=material.hardness),
+        spread=constant("precision.prior_known" if known else "precision.prior").value,
+        laps=True,
+        most=constant("precision.most_stock").si,
+        leaves=0.0 if finishes else finishing_stock(_marks_of(grade, material, "bore-lap")),
+    )
+
+
+def lathe_tool(by: TurnedBy, *, learnt: float = 1.0, known: bool = False) -> SizingTool:
+    """A file or cloth in the lathe."""
+    files = by == "file"
+    return SizingTool(
+        grade=by,
+        rate=learnt * constant(f"precision.{by}_minute").si / 60,
+        spread=constant("precision.prior_known" if known else "precision.prior").value,
+        most=constant("precision.file_most" if files else "precision.cloth_most").si,
+        leaves=constant("precision.cloth_most").si if files else 0.0,
+    )
+
+
+def way_of_laps(grade: Grade, material: Material, *, area: float) -> tuple[SizingGrade, ...]:
+    """The lap in hand, and the one that finishes after a coarse one."""
+    last = parse_grade(FINISHING_LAP)
+    used = (grade,) if grade.grain <= constant("precision.finishing_grain").si else (grade, last)
+    return tuple(_stage(one, material, "bore-lap", area) for one in used)
+
+
+def way_in_lathe(by: TurnedBy, material: Material, *, area: float) -> tuple[SizingGrade, ...]:
+    """The file and the cloths after it, or the cloths alone."""
+    cloths = tuple(_stage(parse_grade(one), material, "lathe-cloth", area) for one in CLOTHS)
+    file = next(one for one in tools().values() if one.carrier.id == "file")
+    filed = depth_of_marks(roughness_left(grain=file.grain, hold=file.carrier.cutting.hold, hardness=material.hardness))
+    return (SizingGrade("file", filed, _clears(file.grain, area)), *cloths) if by == "file" else cloths
+
+
+def _stage(grade: Grade, material: Material, carrier: str, area: float) -> SizingGrade:
+    return SizingGrade(grade.name, _marks_of(grade, material, carrier), _clears(grade.grain, area))
+
+
+def _marks_of(grade: Grade, material: Material, carrier: str) -> float:
+    hold = next(one.carrier.cutting.hold for one in tools().values() if one.carrier.id == carrier)
+    return depth_of_marks(roughness_left(grain=grade.grain, hold=hold, hardness=material.hardness))
+
+
+def _clears(grain: float, area: float) -> float:
+    return clearance(area=area, grain=grain, deformed=constant("deformed.satin").value)
