@@ -12,11 +12,12 @@ BEGIN, END = "<!-- equations: printed from the code -->", "<!-- end of the equat
 
 def rows() -> list[str]:
     found = []
-    for package in ("process", "metrology", "simulation", "learning"):
+    for package in ("process", "metrology", "simulation", "learning", "precision"):
         for path in sorted((CORE / package).glob("*.py")):
             for node in ast.parse(path.read_text(encoding="utf-8")).body:
-                if isinstance(node, ast.FunctionDef) and not node.name.startswith("_"):
-                    found.append(_row(f"{package}.{path.stem}.{node.name}", ast.get_docstring(node) or ""))
+                said = ast.get_docstring(node) or "" if isinstance(node, ast.FunctionDef) else ""
+                if isinstance(node, ast.FunctionDef) and not node.name.startswith("_") and "Equation:" in said:
+                    found.append(_row(f"{package}.{path.stem}.{node.name}", said))
     return found
 
 

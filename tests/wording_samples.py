@@ -30,7 +30,7 @@ WORDS: Final = (
     "piece",
     "step",
 )
-WORDS_TOO: Final = ("at", "over", "route", "note", "machine", "face")
+WORDS_TOO: Final = ("share", "at", "over", "route", "note", "machine", "face")
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
     **{
@@ -69,9 +69,33 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
         f"fault.{one}": {"limit": Measure(20e-3, "depth", 6)}
         for one in ("greater_than", "greater_than_equal", "less_than", "less_than_equal", "larger_than_new")
     },
+    **{
+        f"size.{one}": {
+            **{name: Measure(20.0105e-3, "length", 6) for name in ("size", "until")},
+            **{name: Measure(12.5 * UM, "depth") for name in ("over", "left", "taper", "rate", "bias", "tolerance")},
+        }
+        for one in (
+            "gauge-too-coarse",
+            "past",
+            "past-found",
+            "stop",
+            "cut-again",
+            "finer",
+            "not-told",
+            "short-strokes",
+            "lap-risk",
+            "lap-target",
+        )
+    },
     "reading.said": {"value": Measure(24.991e-3, "length", 6)},
 }
-INNER: Final = {"limit": "metal.limit", "reason": "metal.sparing", "reading": "reading.said", "before": "event.measured"}
+INNER: Final = {
+    "end": "size.end-low",
+    "limit": "metal.limit",
+    "reason": "metal.sparing",
+    "reading": "reading.said",
+    "before": "event.measured",
+}
 
 
 def sample(code: str) -> Sentence:

@@ -6,6 +6,7 @@ import math
 import re
 import sys
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -14,10 +15,16 @@ import pytest
 
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tolerance_classes import ToleranceClass
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.learning.factors import Learnt, Observation
 from kelbrast.core.metrology.profile import Profile
+from kelbrast.core.precision.belief import Belief
+from kelbrast.core.precision.readings import Reading
+from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound, follow
+from kelbrast.core.precision.stop_sheet import SizingGrade
+from kelbrast.core.precision.tolerances import Deviations
 from kelbrast.core.process.rests import Lump
 from kelbrast.core.process.spread import Moments, Scatter, Stretch
 from kelbrast.core.reference.loader import sources
@@ -27,15 +34,17 @@ from kelbrast.core.simulation.patch import FoundPatch, Patch, Working
 from kelbrast.core.simulation.sequence import RouteStep
 
 CORE = Path(__file__).parents[2] / "src" / "kelbrast" / "core"
-PACKAGES = ("process", "metrology", "simulation", "learning")
-UNITS = r"\b(m|m2|m3|s|N|Pa|W|K|kg|rad|rev/s|m/s|W/K|W/mK|W/m2|W/m2K|J/K|J/kgK|m2/s|1/m|dimensionless|flags)\b"
+PACKAGES = ("process", "metrology", "simulation", "learning", "precision")
+PUT_TOGETHER = ("precision.advice",)  # of models that say all this themselves
+UNITS = r"\b(m|m2|m3|s|N|Pa|W|K|kg|rad|rev/s|m/s|1/K|W/K|W/mK|W/m2|W/m2K|J/K|J/kgK|m2/s|1/m|dimensionless|flags)\b"
 
 
 def functions() -> Iterator[tuple[str, ast.FunctionDef]]:
     for package in PACKAGES:
         for path in sorted((CORE / package).glob("*.py")):
             for node in ast.parse(path.read_text(encoding="utf-8")).body:
-                if isinstance(node, ast.FunctionDef) and not node.name.startswith("_"):
+                named = isinstance(node, ast.FunctionDef) and not node.name.startswith("_")
+                if named and f"{package}.{path.stem}" not in PUT_TOGETHER:
                     yield f"{package}.{path.stem}.{node.name}", node
 
 
@@ -80,6 +89,13 @@ WAVE = 1e-6 * np.sin(2 * np.pi * X / 0.05e-3)
 ROUGH = np.random.default_rng(1).standard_normal(4000) * 1e-6
 MAP = np.random.default_rng(2).standard_normal((16, 16)) * 1e-6
 CHANCE = np.random.default_rng(3)
+GAUGE = Gauge(2e-6, 1e-6)
+LAP = SizingTool("F400", 4e-8, 0.7)
+BUSH = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
+READ = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0.0, 0.012) for phi in (0.0, 0.8, 1.6, 2.4))
+MEASURED = WorkRound(0.0, LAP, READ)
+STATE = follow(BUSH, [MEASURED], GAUGE)
+KNOWN = Belief(-20e-6, math.log(4e-8), 1e-12, 0.0, 0.49)
 
 # What each function is called with when all is well, and for every number in it what lies outside its range.
 CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
@@ -148,6 +164,32 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "learning.factors.learn": ({"observations": [Observation(1, "paper", "steel", "removal", 0.8)], "off": (), "everything_off": False}, {"observations": ([Observation(1, "paper", "steel", "removal", 0.0)], [Observation(1, "paper", "steel", "removal", math.nan)])}),
     "learning.factors.factors_of": ({"learnt": [Learnt("paper", "steel", "removal", 0.8, 0.1, 5, True, True)]}, {"learnt": ([Learnt("paper", "steel", "removal", 0.0, 0.1, 5, True, True)],)}),
     "learning.robust.shrunken_mean": ({"values": [0.1, 0.2], "prior": 0.5, "spread": 0.05, "noise": 0.2, "worth": 4, "huber": 1.345}, {"values": ([], [math.nan]), "prior": (0.0,), "spread": (0.0,), "noise": (0.0,), "worth": (0.0,), "huber": (0.0,)}),
+    "precision.belief.drifted": ({"known": KNOWN, "drift": 0.2}, {"drift": (-0.1,)}),
+    "precision.belief.after_round": ({"known": KNOWN, "seconds": 60.0, "read": -15e-6, "variance": 1e-12}, {"seconds": (-1.0,), "variance": (0.0,)}),
+    "precision.belief.chance_past": ({"known": KNOWN, "seconds": 60.0, "limit": 2e-5}, {"known": (replace(KNOWN, var_size=0.0), replace(KNOWN, var_log=0.0)), "seconds": (-1.0,)}),
+    "precision.belief.longest": ({"known": KNOWN, "limit": 2e-5, "risk": 0.01}, {"risk": (0.0, 0.6)}),
+    "precision.cleaning.cleaned_share": ({"grown": 1e-6, "oval": 2e-5}, {"oval": (-1e-6,)}),
+    "precision.cleaning.oval_left": ({"grown": 1e-6, "oval": 2e-5}, {"oval": (-1e-6,)}),
+    "precision.cleaning.clipped": ({"c": 0.5}, {"c": (-1.01, 1.01)}),
+    "precision.form.along": ({"place": 0.2, "taper": 1e-6, "barrel": 1e-6}, {"place": (-0.6, 0.6)}),
+    "precision.form.fit_form": ({"readings": READ, "length": 0.04, "repeatability": 2e-6}, {"readings": ([], [Reading(0.0)], [Reading(math.nan)], [Reading(0.02, 0.03)]), "length": (0.0,), "repeatability": (0.0,)}),
+    "precision.lap.lap_rate": ({"grain": 17e-6, "speed": 0.4, "hardness": 2e9}, {"grain": (0.0,), "speed": (0.0,), "hardness": (0.0,)}),
+    "precision.lap.lap_to_make": ({"kind": "bore", "tightest": 0.02, "length": 0.04, "material": material("bronze")}, {"tightest": (0.0, 5e-6), "length": (0.0,)}),
+    "precision.lap.stroke": ({"lap": 0.045, "work": 0.04, "overhang": 0.013}, {"lap": (0.0,), "work": (0.0,), "overhang": (-1e-3, 0.021)}),
+    "precision.lap.set_out": ({"growth": 5e-6, "per_turn": 0.02}, {"growth": (-1e-6,), "per_turn": (0.0,)}),
+    "precision.lathe.lathe_speeds": ({"diameter": 0.0254, "cutting": 0.4, "ferrous": True, "most": 30.0}, {"diameter": (0.0,), "cutting": (0.0,), "most": (0.0,)}),
+    "precision.lathe.left_for": ({"left": 1e-5}, {"left": (-1e-6,)}),
+    "precision.move.readings_needed": ({"tolerance": 2e-5, "repeatability": 2e-6, "bias": 1e-6}, {"tolerance": (2e-6,), "repeatability": (0.0,)}),
+    "precision.move.next_move": ({"state": STATE, "gauge": GAUGE, "risk": 0.01}, {"risk": (0.0, 0.6)}),
+    "precision.move.target_of": ({"state": STATE, "gauge": GAUGE}, {}),
+    "precision.move.finishing_stock": ({"marks": 1e-6}, {"marks": (-1e-7,)}),
+    "precision.readings.at_gauge_temperature": ({"diameter": 0.025, "expansion": 1.15e-5, "warmer": 10.0}, {"diameter": (0.0,), "expansion": (-1e-6,), "warmer": (-501.0, 501.0)}),
+    "precision.readings.outlier": ({"readings": READ, "repeatability": 2e-6, "growth": 1e-5}, {"readings": ([Reading(math.nan)],), "repeatability": (0.0,), "growth": (-1e-6,)}),
+    "precision.state.follow": ({"part": BUSH, "rounds": [MEASURED], "gauge": GAUGE}, {"rounds": ([], [WorkRound(60.0, LAP, READ)], [MEASURED, WorkRound(-1.0, LAP, READ)])}),
+    "precision.stop_sheet.stop_sheet": ({"grades": [SizingGrade("P400", 1e-6, 2.0)], "target": 0.014, "sign": -1.0}, {"grades": ([SizingGrade("P400", -1e-6, 2.0)],), "target": (0.0,), "sign": (0.5,)}),
+    "precision.tolerances.deviations": ({"nominal": 0.025, "written": ToleranceClass("H", 7)}, {"nominal": (0.9e-3, 0.251)}),
+    "precision.tolerances.standard_tolerance": ({"low": 0.018, "high": 0.03, "grade": 7}, {"low": (0.0,), "high": (0.0,), "grade": (4, 11)}),
+    "precision.tolerances.clearance": ({"hole": Deviations(0.0, 2.1e-5), "shaft": Deviations(-2e-5, -7e-6)}, {}),
 }  # fmt: skip
 
 

@@ -9,9 +9,10 @@ import typer
 from kelbrast.app.sizing import size_answer
 from kelbrast.cli.output import Format, say, text_of
 from kelbrast.core.catalogue.families import families
+from kelbrast.core.catalogue.tolerance_classes import tolerance_class
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.precision.lathe import FERROUS, lathe_speeds
-from kelbrast.core.precision.tolerances import clearance, deviations, tolerance_class
+from kelbrast.core.precision.tolerances import clearance, deviations
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.size_answer import size_text
 from kelbrast.exchange.size_file import read_size_file
@@ -51,9 +52,8 @@ def fit(
     if format is Format.json:
         return say(json.dumps(answer))
     for name, (low, high) in zip((hole, shaft), (answer["hole_um"], answer["shaft_um"]), strict=True):
-        say(
-            f"{nominal_mm:g} {name}: {low:+g} to {high:+g} µm, {nominal_mm + low / 1000:.4f} to {nominal_mm + high / 1000:.4f} mm"
-        )
+        sizes = f"{nominal_mm + low / 1000:.4f} to {nominal_mm + high / 1000:.4f} mm"
+        say(f"{nominal_mm:g} {name}: {low:+g} to {high:+g} µm, {sizes}")
     return say(f"clearance {answer['clearance_um'][0]:g} to {answer['clearance_um'][1]:g} µm (below 0 it is tight)")
 
 

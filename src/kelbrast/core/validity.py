@@ -34,6 +34,17 @@ def require_not_below_zero(**values: float | Reals) -> None:
             raise OutsideValidity(f"{name} must not be below 0, and a number")
 
 
+def require_numbers(**values: float) -> None:
+    """Every value is a finite number.
+
+    Raises:
+        OutsideValidity: naming the first that is not.
+    """
+    for name, value in values.items():
+        if not math.isfinite(value):
+            raise OutsideValidity(f"{name} must be a number")
+
+
 def require_within(low: float, high: float, **values: float) -> None:
     """Every value lies between these ends, which count as within.
 

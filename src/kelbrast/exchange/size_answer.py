@@ -156,7 +156,7 @@ def size_text(answer: SizeAnswer) -> str:
         f" {answer.left_um.near:.1f} µm to the near limit, {answer.left_um.far:.1f} to the far one",
         "All of it can be clean within the limits."
         if can.all_round
-        else f"Not all of it can be clean within the limits: {100 * can.cleaned_share:.0f} %, {can.oval_left_um:.1f} µm of oval stay.",
+        else f"Within the limits {100 * can.cleaned_share:.0f} % of it can be clean; {can.oval_left_um:.1f} µm of oval stay.",
         f"Rate {rate.likely:.2g} µm a minute on the diameter ({rate.low:.2g} to {rate.high:.2g})",
         f"NEXT: {move.move}{f', {move.seconds:.0f} s' if move.seconds else ''}. {move.reason}",
     ]

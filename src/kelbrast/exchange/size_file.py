@@ -9,12 +9,13 @@ from pydantic_core import PydanticCustomError
 
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import Material, material
+from kelbrast.core.catalogue.tolerance_classes import tolerance_class
 from kelbrast.core.errors import BadInput, NotFound, OutsideValidity, ReadError
 from kelbrast.core.precision.advice import lap_tool, lathe_tool, way_in_lathe, way_of_laps
 from kelbrast.core.precision.readings import Reading, at_gauge_temperature
 from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound
 from kelbrast.core.precision.stop_sheet import SizingGrade
-from kelbrast.core.precision.tolerances import deviations, tolerance_class
+from kelbrast.core.precision.tolerances import deviations
 from kelbrast.core.process.speed import surface_speed
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si

@@ -1,4 +1,4 @@
-"""All that can be said of a part that is worked to size: its form, what is left, whether it can be had, the next move, the way."""
+"""All that is said of a part that is worked to size: form, what is left, whether it can be had, the next move, the way."""
 
 import math
 from collections.abc import Sequence
@@ -78,6 +78,7 @@ def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float = 
         rate=learnt * material.cut_share * lap_rate(grain=grade.grain, speed=speed, hardness=material.hardness),
         spread=constant("precision.prior_known" if known else "precision.prior").value,
         laps=True,
+        least=constant("precision.least_work").si,
         most=constant("precision.most_stock").si,
         leaves=0.0 if finishes else finishing_stock(_marks_of(grade, material, "bore-lap")),
     )
@@ -92,6 +93,7 @@ def lathe_tool(by: TurnedBy, *, learnt: float = 1.0, known: bool = False) -> Siz
         spread=constant("precision.prior_known" if known else "precision.prior").value,
         most=constant("precision.file_most" if files else "precision.cloth_most").si,
         leaves=constant("precision.cloth_most").si if files else 0.0,
+        least=constant("precision.least_strokes").si,
     )
 
 

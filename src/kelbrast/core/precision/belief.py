@@ -11,7 +11,7 @@ import numpy as np
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
+from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers
 
 _ROUNDS: Final = 60
 _SETTLED: Final = 1e-5  # of a deviation
@@ -100,8 +100,7 @@ def after_round(known: Belief, *, seconds: float, read: float, variance: float) 
     """
     require_not_below_zero(seconds=seconds)
     require_above_zero(variance=variance)
-    if not math.isfinite(read):
-        raise OutsideValidity("the reading must be a number")
+    require_numbers(read=read)
     prior = np.array([known.size, known.log_rate])
     spread = np.array([[known.var_size, known.cov], [known.cov, known.var_log]])
     at = _likeliest(prior, spread, seconds, read, variance)
@@ -145,7 +144,8 @@ def _grown(at: Reals, seconds: float) -> float:
 def chance_past(known: Belief, *, seconds: float, limit: float) -> float:
     """The chance that working so long passes a limit.
 
-    Equation: `P = E_x Phi((S + rho s x + e^(theta + t x) T - U) / (s sqrt(1 - rho^2)))`, x standard normal on a grid (dimensionless)
+    Equation: `P = E_x Phi((S + rho s x + e^(theta + t x) T - U) / (s sqrt(1 - rho^2)))`, x standard normal
+        on a grid (dimensionless)
     Valid: seconds not below 0, the variances above 0.
 
     Args:
@@ -164,6 +164,7 @@ def chance_past(known: Belief, *, seconds: float, limit: float) -> float:
     """
     require_not_below_zero(seconds=seconds)
     require_above_zero(var_size=known.var_size, var_log=known.var_log)
+    require_numbers(limit=limit)
     sd, spread = known.sd_size, math.sqrt(known.var_log)
     rho = max(-0.999999, min(0.999999, known.cov / (sd * spread)))
     grown = np.exp(np.minimum(known.log_rate + spread * _GRID, 600.0)) * seconds
@@ -197,6 +198,7 @@ def longest(known: Belief, *, limit: float, risk: float) -> float:
     """
     if not 1e-4 <= risk <= 0.5:
         raise OutsideValidity("the risk must lie between 0.0001 and 0.5")
+    require_numbers(limit=limit)
     low, high = _LEAST, _MOST
     if chance_past(known, seconds=low, limit=limit) > risk:
         return 0.0

@@ -1,8 +1,8 @@
-"""What share of an oval can be cleaned, and what stays of it. A lap takes the narrow side of a bore first, or the wide one of a shaft."""
+"""What share of an oval can be cleaned: a lap takes the narrow side of a bore first, the wide one of a shaft."""
 
 import math
 
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
+from kelbrast.core.validity import require_not_below_zero, require_numbers
 
 
 def cleaned_share(*, grown: float, oval: float) -> float:
@@ -23,6 +23,7 @@ def cleaned_share(*, grown: float, oval: float) -> float:
     >>> round(cleaned_share(grown=25e-6, oval=75e-6), 3), cleaned_share(grown=0.0, oval=75e-6)
     (0.732, 0.5)
     """
+    require_numbers(grown=grown)
     require_not_below_zero(oval=oval)
     if oval == 0:
         return 1.0 if grown >= 0 else 0.0
@@ -47,6 +48,7 @@ def oval_left(*, grown: float, oval: float) -> float:
     >>> round(1e6 * oval_left(grown=25e-6, oval=75e-6), 1)
     12.5
     """
+    require_numbers(grown=grown)
     require_not_below_zero(oval=oval)
     return max(0.0, min(oval, oval / 2 - grown))
 
@@ -54,7 +56,8 @@ def oval_left(*, grown: float, oval: float) -> float:
 def clipped(c: float) -> tuple[float, float]:
     """Mean and second harmonic of a section that a lap has cut round down to c of its half oval.
 
-    Equation: `mean = c s + sqrt(1 - c^2) / pi`, `amplitude = (1 - s) - c sqrt(1 - c^2) / pi`, s = 1 - arccos(c) / pi (half ovals)
+    Equation: `mean = c s + sqrt(1 - c^2) / pi`, `amplitude = (1 - s) - c sqrt(1 - c^2) / pi`, with
+        s = 1 - arccos(c) / pi (half ovals)
     Valid: c between -1 and 1.
 
     Args:
@@ -71,25 +74,3 @@ def clipped(c: float) -> tuple[float, float]:
     require_not_below_zero(left=1 - abs(c))
     share, root = 1 - math.acos(c) / math.pi, math.sqrt(1 - c * c)
     return c * share + root / math.pi, (1 - share) - c * root / math.pi
-
-
-def rate_factor(*, grown: float, oval: float) -> float:
-    """How much faster a section grows while the lap touches only a share of it, when it is expanded until it just slides.
-
-    Equation: `k = 1 / max(s, 0.05)`, s as in `cleaned_share` (dimensionless)
-    Valid: oval above 0.
-
-    Args:
-        grown: g, as in `cleaned_share`, m.
-        oval: as it was, m.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: lapping-geometry, our-choice.
-
-    >>> rate_factor(grown=0.0, oval=40e-6)
-    2.0
-    """
-    require_above_zero(oval=oval)
-    return 1 / max(cleaned_share(grown=grown, oval=oval), 0.05)

@@ -10,7 +10,7 @@ import numpy as np
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.precision.readings import Reading
-from kelbrast.core.validity import require_above_zero
+from kelbrast.core.validity import require_above_zero, require_numbers, require_within
 
 Blind = Literal["taper", "barrel", "oval", "oval-between", "lobes", "scatter"]
 SURE: Final = 1.96  # standard deviations of a 95 % interval of a Gaussian
@@ -32,9 +32,11 @@ class Form:
     """A round part as `D(z, phi) = D0 + taper z / L + barrel (1/3 - (2 z / L)^2) + (oval / 2) cos 2 (phi - phi0)`.
 
     Attributes:
-        size: D0, the mean.  taper: end to end, above 0 where it widens to positive z.  barrel: above 0 for a belly, below for
-            a waist (in a bore that is bell-mouthed).  oval: largest less smallest across one section.  None: not to be told.
-        widest: phi0, rad; where the oval is widest, or the wider of two directions.  across: at least so much oval, where two directions alone were read, m.
+        size: D0, the mean.  taper: end to end, above 0 where it widens to positive z.
+        barrel: above 0 for a belly, below for a waist (in a bore that is bell-mouthed).
+        oval: largest less smallest across one section.  None, as for the others: not to be told.
+        widest: phi0, rad; where the oval is widest, or the wider of two directions.
+        across: at least so much oval, where two directions alone were read, m.
         blind: what these readings can not tell.  deviation: standard deviation that one reading is taken to have, m.
     """
 
@@ -90,8 +92,8 @@ def along(place: float, *, taper: float, barrel: float) -> float:
     >>> round(along(0.5, taper=6.0, barrel=3.0), 9), round(along(0.0, taper=6.0, barrel=3.0), 9)  # at an end, in the middle
     (1.0, 1.0)
     """
-    if not -0.5 <= place <= 0.5:
-        raise OutsideValidity("the place must lie on the part, between -1/2 and 1/2 of its length")
+    require_within(-0.5, 0.5, place=place)
+    require_numbers(taper=taper, barrel=barrel)
     return taper * place + barrel * (1 / 3 - (2 * place) ** 2)
 
 
@@ -137,9 +139,9 @@ def fit_form(readings: Sequence[Reading], *, length: float, repeatability: float
         if not (name == "across" and "oval" in at) and _told_apart(wider):
             at[name], columns = columns.shape[1], wider
     middle = float(diameters.mean())
-    found, *_ = np.linalg.lstsq(columns, diameters - middle, rcond=None)
+    found = np.asarray(np.linalg.lstsq(columns, diameters - middle, rcond=None)[0], dtype=np.float64)
     deviation, scatters = _deviation(diameters - middle - columns @ found, columns.shape[1], repeatability)
-    spread = deviation**2 * np.linalg.inv(columns.T @ columns)
+    spread = deviation**2 * np.asarray(np.linalg.inv(columns.T @ columns), dtype=np.float64)
 
     def told(name: str) -> FormEstimate | None:
         return None if name not in at else FormEstimate(float(found[at[name]]), SURE * math.sqrt(spread[at[name], at[name]]))

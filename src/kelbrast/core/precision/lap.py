@@ -1,41 +1,18 @@
 """Laps for bores and shafts: how fast they cut, which to make, and how far to set them out."""
 
 from dataclasses import dataclass
-from functools import cache
 from typing import Literal
 
+from kelbrast.core.catalogue.laps import LapMaterial, lap_for
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.tools import lap_wear
 from kelbrast.core.precision.readings import RoundKind
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.speed import spindle_speed
-from kelbrast.core.reference.loader import constant, record
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 
 Split = Literal["single", "double", "helical"]
-
-
-@dataclass(frozen=True, slots=True)
-class LapMaterial:
-    """What a lap can be made of; hardness in Pa."""
-
-    id: str
-    label: str
-    hardness: float
-    note: str
-
-
-@cache
-def lap_materials() -> tuple[LapMaterial, ...]:
-    """All of them, the softest first."""
-    rows = record("laps").items()
-    return tuple(LapMaterial(key, row["label"], row["hardness"].si, row["note"]) for key, row in rows)
-
-
-def lap_for(hardness: float) -> LapMaterial:
-    """The hardest that is still softer than the work: it holds its form longest, and the grain sits in it and not in the work."""
-    softer = [one for one in lap_materials() if one.hardness < hardness]
-    return max(softer, key=lambda one: one.hardness) if softer else lap_materials()[0]
 
 
 def lap_rate(*, grain: float, speed: float, hardness: float) -> float:
@@ -90,7 +67,8 @@ def lap_to_make(*, kind: RoundKind, tightest: float, length: float, material: Ma
 
     A double or helical split sets out evenly; a single one is quick to saw and tends to leave an egg.
 
-    Equation: `D = tightest -+ slide`, overhang = L / 3, stroke as in `stroke`, spindle `v / (pi D)` for 0.3 to 0.6 m/s (m, rev/s)
+    Equation: `D = tightest -+ slide`, overhang = L / 3, stroke as in `stroke`, spindle `v / (pi D)` for
+        0.3 to 0.6 m/s (m, rev/s)
     Valid: tightest and length above 0, the tightest larger than the slide.
 
     Args:
@@ -169,8 +147,8 @@ def set_out(*, growth: float, per_turn: float) -> float:
 
     Source: geometry.
 
-    >>> round(math.degrees(set_out(growth=2e-6, per_turn=5e-6 / math.radians(30))), 1)
-    12.0
+    >>> round(set_out(growth=2e-6, per_turn=1 / 50) * 1e3, 3)  # mm of a 1:50 arbor
+    0.1
     """
     require_not_below_zero(growth=growth)
     require_above_zero(per_turn=per_turn)

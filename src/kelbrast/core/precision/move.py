@@ -7,7 +7,7 @@ from typing import Final, Literal
 from kelbrast.core.precision.belief import Belief, chance_past, drifted, longest
 from kelbrast.core.precision.state import Gauge, SizeState
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import require_not_below_zero, require_within
+from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 SizeAction = Literal["measure", "lap", "short-strokes", "expand", "finer", "cool", "stop", "cut-again", "not-possible"]
@@ -34,7 +34,7 @@ class Move:
 
 
 def readings_needed(*, tolerance: float, repeatability: float, bias: float) -> int:
-    """How many readings a round needs: so many that their mean can tell within a quarter of what the gauge leaves of the tolerance.
+    """How many readings a round needs: their mean is to be told within a quarter of what the gauge leaves of the tolerance.
 
     Equation: `n = (4 s / (t - 2 b))^2`, from 4 to 32 (readings)
     Valid: the tolerance above 2 b, repeatability above 0.
@@ -52,6 +52,8 @@ def readings_needed(*, tolerance: float, repeatability: float, bias: float) -> i
     >>> [readings_needed(tolerance=t, repeatability=2e-6, bias=1e-6) for t in (21e-6, 6e-6, 4e-6)]
     [4, 4, 16]
     """
+    require_above_zero(repeatability=repeatability)
+    require_not_below_zero(bias=bias)
     require_within(2 * bias * (1 + 1e-9), math.inf, tolerance=tolerance)
     return min(32, max(4, math.ceil((4 * repeatability / (tolerance - 2 * bias)) ** 2 - 1e-9)))
 
@@ -59,7 +61,8 @@ def readings_needed(*, tolerance: float, repeatability: float, bias: float) -> i
 def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
     """The longest work whose chance of passing the limit is bearable, as long as it does not pass the target; else to stop.
 
-    Equation: `T = min(T(alpha), (target - S) / rate)`; stop at S - 1.645 s >= L + B (s)
+    Equation: `T = min(T(alpha), (target - S) / rate)`; stop at S - 1.645 s >= L + B, and
+        clean as far as can be told (s)
     Valid: as `belief.longest`.
 
     Args:
@@ -80,7 +83,7 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
     >>> gauge = Gauge(2e-6, 1e-6)
     >>> move = next_move(follow(bush, [WorkRound(0, lap, read)], gauge), gauge, risk=0.01)
     >>> move.action, round(move.seconds)
-    ('lap', 134)
+    ('lap', 130)
     """
     part, known = state.part, state.belief
     near, far = part.near + gauge.bias, part.far - gauge.bias
@@ -94,7 +97,8 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
         return past
     more = readings_needed(tolerance=part.wanted.width, repeatability=gauge.repeatability, bias=gauge.bias)
     target, all_round = target_of(state, gauge)
-    if known.at_least(SURE) >= near and (not all_round or known.size >= state.all_round or known.size >= target):
+    clean = not all_round or known.size + known.sd_size >= min(state.all_round, target)
+    if known.at_least(SURE) >= near and clean:
         return Move("stop", sentence("size.stop", size=_size(part.sign * known.size), share=_percent(state.share)))
     if part.near - known.size > state.tool.most:
         return Move("cut-again", sentence("size.cut-again", left=_depth(part.near - known.size)))
@@ -102,12 +106,12 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
         return Move("expand", sentence("size.stuck"), readings=more)
     if known.size >= target - state.tool.leaves and state.tool.leaves:
         return Move("finer", sentence("size.finer", left=_depth(max(0.0, target - known.size))), readings=more)
-    by_limit, least = longest(known_before(state), limit=far, risk=risk), constant("precision.least_work").si
+    by_limit, least = longest(_known_before(state), limit=far, risk=risk), state.tool.least
     to_target = max(0.0, (target - known.size) / known.rate)
     if min(by_limit, to_target) < least:
         return _look_again(state, more)
     seconds = max(least, min(by_limit * _slowest(state, far), to_target * _slowest(state, target)))
-    past_limit = chance_past(known_before(state), seconds=seconds, limit=far)
+    past_limit = chance_past(_known_before(state), seconds=seconds, limit=far)
     until = part.sign * (known.size + known.rate * seconds)
     return _working(state, seconds, past_limit, until, more, bounded=by_limit < to_target)
 
@@ -144,7 +148,7 @@ def target_of(state: SizeState, gauge: Gauge) -> tuple[float, bool]:
     return (clean, True) if clean <= safe else (middle, False)
 
 
-def known_before(state: SizeState) -> Belief:
+def _known_before(state: SizeState) -> Belief:
     """Size and rate as they are taken into the next round."""
     return drifted(state.belief, drift=constant("precision.drift").value)
 

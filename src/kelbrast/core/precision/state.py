@@ -52,6 +52,7 @@ class SizingTool:
         rate: published or learnt, m/s on the diameter; spread: standard deviation of its logarithm.
         most: what is left to it on the diameter at most, m; more is cut first.
         leaves: what it leaves for the tool that finishes, m; 0 where it finishes itself.  laps: with loose grain.
+        least: work that is worth doing, s: shorter is not told from none.
     """
 
     grade: str
@@ -60,6 +61,7 @@ class SizingTool:
     most: float = 50e-6
     leaves: float = 0.0
     laps: bool = False
+    least: float = 10.0
 
 
 @dataclass(frozen=True, slots=True)

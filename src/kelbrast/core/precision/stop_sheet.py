@@ -1,4 +1,4 @@
-"""The diameter to read after each grade, so that every later one has what clears the marks before it, and the last is on size."""
+"""The diameter to read after each grade: every later one has what clears the marks before it, and the last is on size."""
 
 import math
 from collections.abc import Sequence

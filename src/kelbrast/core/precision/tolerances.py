@@ -1,18 +1,13 @@
 """Limits of sizes as drawings write them: `25 H7`, `25 g6`, deviations, and fits of a shaft in a hole (ISO 286)."""
 
-import re
 from dataclasses import dataclass
-from functools import cache
 from typing import Final
 
-from kelbrast.core.errors import BadInput, OutsideValidity
-from kelbrast.core.reference.loader import table
+from kelbrast.core.catalogue.tolerance_classes import ToleranceClass, ToleranceRange, tolerance_ranges
+from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.units import to_si
 from kelbrast.core.validity import require_above_zero
 
-LETTERS: Final = ("f", "g", "h", "js", "k", "m", "n", "p")
-GRADES: Final = (5, 6, 7, 8)
-_CLASS: Final = re.compile(r"(JS|js|[A-Za-z])(\d{1,2})")
 _FINEST_ROUNDED: Final = 7  # above it k is 0 and P has no step of its own
 _MIDDLE: Final = {5: 7.0, 6: 10.0, 7: 16.0, 8: 25.0, 9: 40.0, 10: 64.0}  # i by grade
 
@@ -25,63 +20,11 @@ class Deviations:
     high: float
 
 
-@dataclass(frozen=True, slots=True)
-class ToleranceClass:
-    """A letter and a grade: `H7` of a hole, `g6` of a shaft."""
-
-    letter: str
-    grade: int
-
-    @property
-    def is_hole(self) -> bool:
-        return self.letter.isupper()
-
-
-def tolerance_class(written: str, *, field: str = "class") -> ToleranceClass:
-    """A class as it is written.
-
-    Raises:
-        BadInput: it is none, or not among those that are known here.
-
-    >>> tolerance_class("g6")
-    ToleranceClass(letter='g', grade=6)
-    """
-    found = _CLASS.fullmatch(written.strip())
-    known = ", ".join((*LETTERS, *(letter.upper() for letter in LETTERS)))
-    if found is None or found[1].lower() not in LETTERS or found[1] not in (found[1].lower(), found[1].upper()):
-        raise BadInput.one(field, f'"{written}" is not a tolerance class: a letter of {known}, then the grade, as in H7 or g6')
-    if int(found[2]) not in GRADES:
-        raise BadInput.one(field, f"the grade must be from {GRADES[0]} to {GRADES[-1]}, as in H7")
-    return ToleranceClass(found[1], int(found[2]))
-
-
-@dataclass(frozen=True, slots=True)
-class _Range:
-    over: float
-    to: float
-    grades: dict[int, float]
-    letters: dict[str, float]
-
-
-@cache
-def _ranges() -> tuple[_Range, ...]:
-    rows = table("tolerances")
-    letters = ("f", "g", "k", "m", "n", "p")
-    return tuple(
-        _Range(
-            float(row["over_mm"]),
-            float(row["to_mm"]),
-            {grade: float(row[f"it{grade}_um"]) for grade in (4, *GRADES)},
-            {letter: float(row[f"{letter}_um"]) for letter in letters},
-        )
-        for row in rows
-    )
-
-
 def deviations(*, nominal: float, written: ToleranceClass) -> Deviations:
     """The deviations of a class at a nominal size, from the tables of the standard.
 
-    Equation: shafts `es = -f, -g, 0` or `ei = k, m, n, p`; holes `EI = -es`, `ES = -ei + (IT_n - IT_(n-1))`; js, JS `+-IT / 2` (m)
+    Equation: shafts `es = -f, -g, 0` or `ei = k, m, n, p`; holes `EI = -es`, `ES = -ei + (IT_n - IT_(n-1))`; js, JS
+        `+-IT / 2` (m)
     Valid: nominal sizes from 1 to 250 mm, grades 5 to 8.
 
     Args:
@@ -93,6 +36,7 @@ def deviations(*, nominal: float, written: ToleranceClass) -> Deviations:
 
     Source: iso-286.
 
+    >>> from kelbrast.core.catalogue.tolerance_classes import tolerance_class
     >>> found = deviations(nominal=25e-3, written=tolerance_class("g6"))
     >>> round(found.low * 1e6), round(found.high * 1e6)
     (-20, -7)
@@ -116,14 +60,14 @@ def deviations(*, nominal: float, written: ToleranceClass) -> Deviations:
     return Deviations(to_si(low, "um"), to_si(high, "um"))
 
 
-def _row(nominal: float) -> _Range:
+def _row(nominal: float) -> ToleranceRange:
     size = nominal / 1e-3
-    if not 1 - 1e-9 <= size <= _ranges()[-1].to + 1e-9:
-        raise OutsideValidity(f"the nominal size must be from 1 to {_ranges()[-1].to:g} mm")
-    return next(row for row in _ranges() if size <= row.to + 1e-9)
+    if not 1 - 1e-9 <= size <= tolerance_ranges()[-1].to + 1e-9:
+        raise OutsideValidity(f"the nominal size must be from 1 to {tolerance_ranges()[-1].to:g} mm")
+    return next(row for row in tolerance_ranges() if size <= row.to + 1e-9)
 
 
-def _step(row: _Range, letter: str, grade: int) -> float:
+def _step(row: ToleranceRange, letter: str, grade: int) -> float:
     """By how much a hole of this class is wider than the mirrored shaft: the step to the grade before."""
     if row.over == 0 or (letter == "p" and grade > _FINEST_ROUNDED):
         return 0.0
@@ -171,6 +115,7 @@ def clearance(*, hole: Deviations, shaft: Deviations) -> tuple[float, float]:
 
     Source: iso-286.
 
+    >>> from kelbrast.core.catalogue.tolerance_classes import tolerance_class
     >>> hole, shaft = (deviations(nominal=25e-3, written=tolerance_class(one)) for one in ("H7", "g6"))
     >>> [round(one * 1e6) for one in clearance(hole=hole, shaft=shaft)]
     [7, 41]

@@ -189,9 +189,9 @@ _PROCESS: Final = Entry(
                 PRESSURE: "lap_pressure",
                 RATIO: "prior prior_known drift risk short overhang lap_contact shop_four file_ferrous_low file_ferrous_high"
                 " file_other_low file_other_high",
-                LENGTH: "bias beyond_clean finish_least finish_most most_stock slack_least slack_most slide file_most file_least"
-                " cloth_most cloth_least file_minute cloth_minute finishing_grain",
-                TIME: "least_work",
+                LENGTH: "bias beyond_clean finish_least finish_most most_stock slack_least slack_most slide file_most"
+                " file_least cloth_most cloth_least file_minute cloth_minute finishing_grain",
+                TIME: "least_work least_strokes",
                 SPEED: "lap_slowest lap_fastest polish",
             }
         ),
@@ -302,7 +302,7 @@ _CUT_OFF_COLUMNS: Final = "ra_low_um ra_high_um rsm_low_mm rsm_high_mm cut_off_m
 TABLES: Final[dict[str, dict[str, Schema]]] = {
     "grains": {"system": _one_of(*SYSTEMS), "grade": Written(), "median_um": Written(), **_CITED},
     **{name: {**columns, **_CITED} for name, columns in _BAND_COLUMNS.items()},
-    "tolerances": {**{column: Written(zero=True) for column in _TOLERANCE_COLUMNS.split()}, **_CITED},
+    "tolerances": {**{column: Written(zero=column in ("over_mm", "k_um")) for column in _TOLERANCE_COLUMNS.split()}, **_CITED},
     "cutoffs": {**{column: Written() for column in _CUT_OFF_COLUMNS.split()}, "source": _CITED["source"]},
 }
 SOURCES: Final = Each(_all_of({TEXT: "title", _one_of(*KINDS): "kind"}))
