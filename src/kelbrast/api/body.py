@@ -16,16 +16,21 @@ JOB_IN_BODY: Final[dict[str, Any]] = {
 }
 
 
-async def _job_in_body(request: Request) -> JobFile:
+async def text_in_body(request: Request, what: str) -> bytes:
+    """The JSON of a request, no larger than a file may be."""
     # Another site's page can send text without asking, but not JSON.
     if not request.headers.get("content-type", "").startswith("application/json"):
-        raise HTTPException(415, "Send the job as application/json")
+        raise HTTPException(415, f"Send the {what} as application/json")
     body = bytearray()
     async for chunk in request.stream():
         body += chunk
         if len(body) > LARGEST_FILE:
-            raise HTTPException(413, f"A job file may hold at most {LARGEST_FILE // 1024 // 1024} MB; split it")
-    return read_job_file(bytes(body))
+            raise HTTPException(413, f"A {what} file may hold at most {LARGEST_FILE // 1024 // 1024} MB; split it")
+    return bytes(body)
+
+
+async def _job_in_body(request: Request) -> JobFile:
+    return read_job_file(await text_in_body(request, "job"))
 
 
 JobBody = Annotated[JobFile, Depends(_job_in_body)]

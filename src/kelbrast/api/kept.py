@@ -13,6 +13,7 @@ from kelbrast.app.photos import Photos
 from kelbrast.app.practice import Lessons
 from kelbrast.app.rack import Rack
 from kelbrast.app.runs import Runs
+from kelbrast.app.sizing import Sizings
 from kelbrast.app.upkeep import Upkeep
 
 
@@ -53,6 +54,10 @@ def _practice(request: Request) -> Lessons:
     return Lessons(_jobs(request).engine)
 
 
+def _sizings(request: Request) -> Sizings:
+    return Sizings(_jobs(request).engine)
+
+
 def _light(request: Request) -> Light:
     light: Light = request.app.state.light
     return light
@@ -67,4 +72,5 @@ WhatWasLearnt = Annotated[Learning, Depends(_learning)]
 ShopWays = Annotated[HouseWays, Depends(_house)]
 ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]
 ShopPractice = Annotated[Lessons, Depends(_practice)]
+AllSizings = Annotated[Sizings, Depends(_sizings)]
 Pictures = Annotated[Light, Depends(_light)]

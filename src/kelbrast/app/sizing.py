@@ -1,9 +1,17 @@
-"""A part that is worked to size: the use case behind the command line and the API."""
+"""Parts that are worked to size: kept, changed, and answered."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import Engine
 
 from kelbrast.core.precision.advice import advise
+from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.reference.loader import constant
-from kelbrast.exchange.size_answer import SizeAnswer, to_size_answer
-from kelbrast.exchange.size_file import SizeFile, gauge_of, grades_of, part_of, rounds_of
+from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
+from kelbrast.exchange.size_file import SizeFile, check_size_file, gauge_of, grades_of, material_of, part_of, rounds_of
+from kelbrast.storage import sizings as store
+from kelbrast.storage.sessions import reading, writing
 
 
 def size_answer(file: SizeFile) -> SizeAnswer:
@@ -13,5 +21,96 @@ def size_answer(file: SizeFile) -> SizeAnswer:
         BadInput: something in the file does not exist or does not fit.
     """
     risk = constant("precision.risk").value if file.pass_risk is None else file.pass_risk
-    found = advise(part_of(file), rounds_of(file), gauge_of(file), risk=risk, grades=grades_of(file))
+    found = advise(
+        part_of(file), rounds_of(file), gauge_of(file), risk=risk, grades=grades_of(file), material=material_of(file)
+    )
     return to_size_answer(file.title, found)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptSizing:
+    """A part with its id and how often it was changed; `answer`: None before it was measured, `places`: where to read next."""
+
+    id: int
+    revision: int
+    updated_at: datetime
+    size: SizeFile
+    answer: SizeAnswer | None
+
+    @property
+    def places(self) -> list[PlaceFile]:
+        """Where to read next."""
+        return to_places(everywhere(length=part_of(self.size).length)) if self.answer is None else self.answer.places
+
+
+class Sizings:
+    """The parts of one database that are worked to size. Every method is one transaction."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def all(self) -> list[KeptSizing]:
+        """Every one, the last changed first."""
+        with reading(self._engine) as session:
+            return [_kept(one) for one in store.all_sizings(session)]
+
+    def get(self, sizing_id: int) -> KeptSizing:
+        """One of them.
+
+        Raises:
+            NotFound: none with this id.
+        """
+        with reading(self._engine) as session:
+            return _kept(store.get_sizing(session, sizing_id))
+
+    def add(self, file: SizeFile) -> KeptSizing:
+        """Keep a new one.
+
+        Raises:
+            BadInput: something in the file does not exist or does not fit.
+        """
+        answered(file)
+        with writing(self._engine) as session:
+            return _kept(store.add_sizing(session, _document(file)))
+
+    def change(self, sizing_id: int, file: SizeFile, *, revision: int) -> KeptSizing:
+        """Replace one that nobody else changed in the meantime.
+
+        Raises:
+            NotFound: none with this id.
+            Conflict: it was changed elsewhere.
+            BadInput: something in the file does not exist or does not fit.
+        """
+        answered(file)
+        with writing(self._engine) as session:
+            return _kept(store.change_sizing(session, sizing_id, _document(file), revision=revision))
+
+    def remove(self, sizing_id: int) -> None:
+        """Forget one.
+
+        Raises:
+            NotFound: none with this id.
+        """
+        with writing(self._engine) as session:
+            store.remove_sizing(session, sizing_id)
+
+
+def answered(file: SizeFile) -> SizeAnswer | None:
+    """The answer; None before the first reading.
+
+    Raises:
+        BadInput: something in the file does not exist or does not fit.
+    """
+    if any(one.readings for one in file.rounds[:1]) or len(file.rounds) > 1:
+        return size_answer(file)
+    part_of(file), grades_of(file)
+    return None
+
+
+def _document(file: SizeFile) -> dict[str, object]:
+    return file.model_dump(mode="json", by_alias=True, exclude_none=True)
+
+
+def _kept(stored: store.StoredSizing) -> KeptSizing:
+    file = check_size_file(dict(stored.document))
+    return KeptSizing(stored.id, stored.revision, stored.updated_at, file, answered(file))

@@ -4,8 +4,9 @@ import time
 
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
+from kelbrast.app.sizing import Sizings
 from kelbrast.demo.past import PastRun, events_of, past
-from kelbrast.demo.workshop import demo_jobs, demo_rack
+from kelbrast.demo.workshop import demo_jobs, demo_rack, demo_sizes
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.run_file import EventFile
@@ -23,6 +24,9 @@ def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
         jobs.rack.add(demo_rack())
         files = demo_jobs()
         ids = {file.title: jobs.add(file).id for file in reversed(files)}  # the list shows the last changed first
+        sizings = Sizings(jobs.engine)
+        for size in demo_sizes():
+            sizings.add(size)
         if with_past:
             _play_past(jobs, ids)
         return len(files)

@@ -7,6 +7,7 @@ from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.rack_csv import read_rack
 from kelbrast.exchange.rack_file import ItemFile
 from kelbrast.exchange.read import read_job_file
+from kelbrast.exchange.size_file import SizeFile, read_size_file
 
 EXAMPLES: Final = Path(__file__).parents[3] / "examples"
 
@@ -19,3 +20,8 @@ def demo_rack() -> list[ItemFile]:
 def demo_jobs() -> list[JobFile]:
     """The demo jobs, read as a user's files are."""
     return [read_job_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("*.job.json"))]
+
+
+def demo_sizes() -> list[SizeFile]:
+    """What the demo workshop works to size, read as a user's files are."""
+    return [read_size_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("*.size.json"))]

@@ -1,9 +1,12 @@
 """What is said of a part that is worked to size, in the units of the files."""
 
+from collections.abc import Sequence
+
 from pydantic import BaseModel
 
 from kelbrast.core.precision.advice import SizingAdvice
 from kelbrast.core.precision.form import FormEstimate
+from kelbrast.core.precision.lap import LapToMake
 from kelbrast.core.precision.move import SizeAction
 from kelbrast.core.wording import Sentence, sentence, tell
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
@@ -71,8 +74,30 @@ class StopFile(BaseModel):
     read_mm: float
 
 
+class PlaceFile(BaseModel):
+    """Where to read next."""
+
+    z_mm: float
+    phi_deg: float
+
+
+class LapFile(BaseModel):
+    """The lap to make: a sliding fit on the tightest place, as long as the work, floating, softer than the work."""
+
+    material: str
+    note: str
+    split: str
+    diameter_mm: float
+    length_mm: float
+    slack_mm: tuple[float, float]
+    overhang_mm: float
+    stroke_mm: float
+    spindle_rpm: tuple[float, float]
+
+
 class SizeAnswer(BaseModel):
-    """All of it. `now_mm`: the diameter that the tool has cut to, with `now_pm_um`; `share`: cleaned now."""
+    """All of it. `now_mm`: the diameter that the tool has cut to, with `now_pm_um`; `share`: cleaned now.
+    `places`: where to read next. `doubtful`: which reading of the last round can not be right. `lap`: to make for it."""
 
     title: str
     kind: str
@@ -87,6 +112,9 @@ class SizeAnswer(BaseModel):
     rate_um_min: RateFile
     next: MoveFile
     stop_sheet: list[StopFile]
+    places: list[PlaceFile]
+    doubtful: int | None
+    lap: LapFile | None
 
 
 def to_size_answer(title: str, found: SizingAdvice) -> SizeAnswer:
@@ -117,6 +145,28 @@ def to_size_answer(title: str, found: SizingAdvice) -> SizeAnswer:
             reason_said=to_sentence_file(found.move.reason),
         ),
         stop_sheet=[StopFile(grade=one.grade, read_mm=shop(one.diameter, "mm")) for one in found.way],
+        places=to_places(found.places),
+        doubtful=found.doubtful,
+        lap=None if found.lap is None else _lap(found.lap),
+    )
+
+
+def to_places(places: Sequence[tuple[float, float]]) -> list[PlaceFile]:
+    """Places in the units of the file."""
+    return [PlaceFile(z_mm=shop(z, "mm"), phi_deg=shop(phi, "deg")) for z, phi in places]
+
+
+def _lap(lap: LapToMake) -> LapFile:
+    return LapFile(
+        material=lap.material.label,
+        note=lap.material.note,
+        split=lap.split,
+        diameter_mm=shop(lap.diameter, "mm"),
+        length_mm=shop(lap.length, "mm"),
+        slack_mm=(shop(lap.slack[0], "mm"), shop(lap.slack[1], "mm")),
+        overhang_mm=shop(lap.overhang, "mm"),
+        stroke_mm=shop(lap.stroke, "mm"),
+        spindle_rpm=(shop(lap.spindle[0], "rev/min"), shop(lap.spindle[1], "rev/min")),
     )
 
 

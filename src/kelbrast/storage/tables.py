@@ -46,6 +46,19 @@ class JobRow(Base):
     __table_args__ = ({"sqlite_autoincrement": True},)
 
 
+class SizingRow(Base):
+    """A bore or shaft that is worked to size, as its file; `revision` counts its changes."""
+
+    __tablename__ = "sizings"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int] = mapped_column(default=1, server_default="1")
+    updated_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    __table_args__ = ({"sqlite_autoincrement": True},)
+
+
 class RackItemRow(Base):
     """A thing on the rack. What is null is as in the catalogue. `revision` counts changes of what is said of it."""
 

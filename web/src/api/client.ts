@@ -58,6 +58,11 @@ export type Measured = Schemas['MeasureFile'] | Schemas['MeasureMapFile'];
 export type Question = Schemas['QuestionOut'];
 export type Right = Schemas['RightOut'];
 export type Progress = Schemas['ProgressOut'];
+export type SizeFile = Schemas['SizeFile'];
+export type SizeReading = Schemas['SizeReading'];
+export type SizeAnswer = Schemas['SizeAnswer'];
+export type Place = Schemas['PlaceFile'];
+export type KeptSizing = Schemas['KeptSizingOut'];
 export type PatchShown = Schemas['PatchOut'];
 
 export class Problem extends Error {
@@ -279,6 +284,20 @@ export const api = {
     answered<{ words: Sentence }>(client.GET('/api/light/{key}/words', { params: { path: { key } } })).then(
       (told) => told.words,
     ),
+  sizings: () => answered<KeptSizing[]>(client.GET('/api/sizes')),
+  sizing: (id: number) =>
+    answered<KeptSizing>(client.GET('/api/sizes/{sizing_id}', { params: { path: { sizing_id: id } } })),
+  addSizing: (body: SizeFile) => answered<KeptSizing>(client.POST('/api/sizes', { body })),
+  changeSizing: (id: number, body: SizeFile, revision: number) =>
+    answered<KeptSizing>(
+      client.PUT('/api/sizes/{sizing_id}', {
+        params: { path: { sizing_id: id } },
+        headers: { 'If-Match': `"${revision}"` },
+        body,
+      }),
+    ).finally(() => writes.done++),
+  removeSizing: (id: number) =>
+    answered<void>(client.DELETE('/api/sizes/{sizing_id}', { params: { path: { sizing_id: id } } })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
   figures: () => answered<Figures>(client.GET('/api/catalogue/figures')),
 };

@@ -1340,6 +1340,78 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Size
+         * @description Where the work stands, and the next move.
+         */
+        post: operations["answer_size_api_size_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Sizings
+         * @description Every part that is worked to size, the last changed first.
+         */
+        get: operations["list_sizings_api_sizes_get"];
+        put?: never;
+        /**
+         * Create Sizing
+         * @description Keep a size file.
+         */
+        post: operations["create_sizing_api_sizes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sizes/{sizing_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Sizing
+         * @description One part.
+         */
+        get: operations["read_sizing_api_sizes__sizing_id__get"];
+        /**
+         * Change Sizing
+         * @description Replace a part that nobody else changed in the meantime.
+         */
+        put: operations["change_sizing_api_sizes__sizing_id__put"];
+        post?: never;
+        /**
+         * Delete Sizing
+         * @description Forget a part.
+         */
+        delete: operations["delete_sizing_api_sizes__sizing_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1503,6 +1575,18 @@ export interface components {
             clears: number;
             /** Try First */
             try_first: boolean;
+        };
+        /**
+         * CanBeHad
+         * @description Whether all of it can be clean within the limits, the share that is clean at the end, and the oval that is left.
+         */
+        CanBeHad: {
+            /** All Round */
+            all_round: boolean;
+            /** Cleaned Share */
+            cleaned_share: number;
+            /** Oval Left Um */
+            oval_left_um: number;
         };
         /**
          * CareIn
@@ -2048,6 +2132,36 @@ export interface components {
              * @default []
              */
             figures: components["schemas"]["Figure"][];
+        };
+        /**
+         * FormFile
+         * @description The form as it was found; a part is null where the readings can not tell it, and `cannot_tell` says why.
+         *
+         *     `_pm_um`: half-width of the 95 % interval. `widest_deg`: where the oval is widest. `oval_at_least_um`: of two directions.
+         */
+        FormFile: {
+            /** Size Mm */
+            size_mm: number;
+            /** Size Pm Um */
+            size_pm_um: number;
+            /** Taper Um */
+            taper_um: number | null;
+            /** Taper Pm Um */
+            taper_pm_um: number | null;
+            /** Barrel Um */
+            barrel_um: number | null;
+            /** Barrel Pm Um */
+            barrel_pm_um: number | null;
+            /** Oval Um */
+            oval_um: number | null;
+            /** Oval Pm Um */
+            oval_pm_um: number | null;
+            /** Widest Deg */
+            widest_deg: number | null;
+            /** Oval At Least Um */
+            oval_at_least_um: number | null;
+            /** Cannot Tell */
+            cannot_tell: string[];
         };
         /**
          * FoundFile
@@ -2601,6 +2715,25 @@ export interface components {
             job: components["schemas"]["JobFile"];
         };
         /**
+         * KeptSizingOut
+         * @description A part that is worked to size, with the answer; null before it was measured at all.
+         */
+        KeptSizingOut: {
+            /** Id */
+            id: number;
+            /** Revision */
+            revision: number;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+            size: components["schemas"]["SizeFile"];
+            answer: components["schemas"]["SizeAnswer"] | null;
+            /** Places */
+            places: components["schemas"]["PlaceFile"][];
+        };
+        /**
          * KindOut
          * @description How a person answers one kind of question.
          */
@@ -2616,6 +2749,36 @@ export interface components {
             answers: number;
             /** Right */
             right: number;
+        };
+        /**
+         * LapFile
+         * @description The lap to make: a sliding fit on the tightest place, as long as the work, floating, softer than the work.
+         */
+        LapFile: {
+            /** Material */
+            material: string;
+            /** Note */
+            note: string;
+            /** Split */
+            split: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Slack Mm */
+            slack_mm: [
+                number,
+                number
+            ];
+            /** Overhang Mm */
+            overhang_mm: number;
+            /** Stroke Mm */
+            stroke_mm: number;
+            /** Spindle Rpm */
+            spindle_rpm: [
+                number,
+                number
+            ];
         };
         /**
          * LastOut
@@ -2679,6 +2842,16 @@ export interface components {
             enough: boolean;
             /** Used */
             used: boolean;
+        };
+        /**
+         * LeftFile
+         * @description On the diameter, to the limit that work comes to first and to the one that it must not pass.
+         */
+        LeftFile: {
+            /** Near */
+            near: number;
+            /** Far */
+            far: number;
         };
         /**
          * LogLineOut
@@ -2933,6 +3106,28 @@ export interface components {
             faces: string[];
         };
         /**
+         * MoveFile
+         * @description What to do next: so many seconds, so many readings after it, and the chance that it passes the limit.
+         */
+        MoveFile: {
+            /**
+             * Move
+             * @enum {string}
+             */
+            move: "measure" | "lap" | "short-strokes" | "expand" | "finer" | "cool" | "stop" | "cut-again" | "not-possible";
+            /** Seconds */
+            seconds: number;
+            /** Readings */
+            readings: number;
+            /** Expect Mm */
+            expect_mm: number | null;
+            /** Chance Past Limit */
+            chance_past_limit: number;
+            /** Reason */
+            reason: string;
+            reason_said: components["schemas"]["SentenceFile"];
+        };
+        /**
          * NamedOut
          * @description Something to search by.
          */
@@ -3095,6 +3290,16 @@ export interface components {
             label: string | null;
             /** Backs */
             backs: number;
+        };
+        /**
+         * PlaceFile
+         * @description Where to read next.
+         */
+        PlaceFile: {
+            /** Z Mm */
+            z_mm: number;
+            /** Phi Deg */
+            phi_deg: number;
         };
         /**
          * Kelbrast plan, version 1
@@ -3265,6 +3470,18 @@ export interface components {
         RackText: {
             /** Text */
             text: string;
+        };
+        /**
+         * RateFile
+         * @description On the diameter, um a minute; low and high: nine of ten times between them.
+         */
+        RateFile: {
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * ReadingFile
@@ -3574,6 +3791,182 @@ export interface components {
             minutes: number;
         };
         /**
+         * SizeAnswer
+         * @description All of it. `now_mm`: the diameter that the tool has cut to, with `now_pm_um`; `share`: cleaned now.
+         *     `places`: where to read next. `doubtful`: which reading of the last round can not be right. `lap`: to make for it.
+         */
+        SizeAnswer: {
+            /** Title */
+            title: string;
+            /** Kind */
+            kind: string;
+            /** Limits Mm */
+            limits_mm: [
+                number,
+                number
+            ];
+            /** Target Mm */
+            target_mm: number;
+            /** Now Mm */
+            now_mm: number;
+            /** Now Pm Um */
+            now_pm_um: number;
+            /** Share */
+            share: number;
+            form: components["schemas"]["FormFile"];
+            left_um: components["schemas"]["LeftFile"];
+            can_be_had: components["schemas"]["CanBeHad"];
+            rate_um_min: components["schemas"]["RateFile"];
+            next: components["schemas"]["MoveFile"];
+            /** Stop Sheet */
+            stop_sheet: components["schemas"]["StopFile"][];
+            /** Places */
+            places: components["schemas"]["PlaceFile"][];
+            /** Doubtful */
+            doubtful: number | null;
+            lap: components["schemas"]["LapFile"] | null;
+        };
+        /**
+         * SizeFile
+         * @description A bore or shaft that is worked to size.
+         */
+        SizeFile: {
+            /**
+             * Kelbrast
+             * @constant
+             */
+            kelbrast: "size/1";
+            /** Title */
+            title: string;
+            /** Material */
+            material: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bore" | "shaft";
+            /** Length Mm */
+            length_mm: number;
+            want: components["schemas"]["SizeWanted"];
+            /**
+             * Marks Um
+             * @default 0
+             */
+            marks_um: number;
+            gauge: components["schemas"]["SizeGauge"];
+            /** Gauge C */
+            gauge_c?: number | null;
+            /** Pass Risk */
+            pass_risk?: number | null;
+            lap?: components["schemas"]["SizeLap"] | null;
+            lathe?: components["schemas"]["SizeLathe"] | null;
+            /** Spindle Rpm */
+            spindle_rpm?: number | null;
+            /** Rounds */
+            rounds: components["schemas"]["SizeRound"][];
+        };
+        /**
+         * SizeGauge
+         * @description The standard deviation of one reading, and what all may be off.
+         */
+        SizeGauge: {
+            /** Repeatability Um */
+            repeatability_um: number;
+            /** Bias Um */
+            bias_um?: number | null;
+        };
+        /**
+         * SizeLap
+         * @description A lap: its grade, and of what and how it is made.
+         */
+        SizeLap: {
+            /** Grade */
+            grade: string;
+            /** Material */
+            material?: string | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Split */
+            split?: ("single" | "double" | "helical") | null;
+        };
+        /**
+         * SizeLathe
+         * @description Work in the lathe, with a file or with cloth.
+         */
+        SizeLathe: {
+            /** Cutting Speed M Min */
+            cutting_speed_m_min?: number | null;
+            /**
+             * Turned By
+             * @default file
+             * @enum {string}
+             */
+            turned_by: "file" | "cloth";
+        };
+        /**
+         * SizeReading
+         * @description A diameter: where along the length from its middle, in which direction, and how warm the part was.
+         */
+        SizeReading: {
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm: number;
+            /**
+             * Phi Deg
+             * @default 0
+             */
+            phi_deg: number;
+            /** Mm */
+            mm: number;
+            /** At C */
+            at_c?: number | null;
+        };
+        /**
+         * SizeRound
+         * @description What was done since the round before, with the file's lap or its own, and the readings after it.
+         */
+        SizeRound: {
+            /**
+             * Worked S
+             * @default 0
+             */
+            worked_s: number;
+            lap?: components["schemas"]["SizeLap"] | null;
+            /** Turned By */
+            turned_by?: ("file" | "cloth") | null;
+            /** Readings */
+            readings: components["schemas"]["SizeReading"][];
+        };
+        /**
+         * SizeWanted
+         * @description One of: two limits; a nominal size with deviations or a class; a mate's size with the clearance wanted.
+         */
+        SizeWanted: {
+            /** Limits Mm */
+            limits_mm?: [
+                number,
+                number
+            ] | null;
+            /** Nominal Mm */
+            nominal_mm?: number | null;
+            /** Deviation Um */
+            deviation_um?: [
+                number,
+                number
+            ] | null;
+            /** Class */
+            class?: string | null;
+            /** Mate Mm */
+            mate_mm?: number | null;
+            /** Clearance Um */
+            clearance_um?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
          * Spent
          * @description Abrasives for one piece: how many to have at hand, and how many of them (or of bars, tubs) are worn out.
          */
@@ -3788,6 +4181,16 @@ export interface components {
             wears_down: boolean;
             /** Not For */
             not_for: string[];
+        };
+        /**
+         * StopFile
+         * @description Read this after a grade.
+         */
+        StopFile: {
+            /** Grade */
+            grade: string;
+            /** Read Mm */
+            read_mm: number;
         };
         /**
          * StripOut
@@ -7014,6 +7417,246 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DueOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    answer_size_api_size_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeAnswer"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_sizings_api_sizes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSizingOut"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    create_sizing_api_sizes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSizingOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_sizing_api_sizes__sizing_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the part */
+                sizing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSizingOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_sizing_api_sizes__sizing_id__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                "if-match"?: string | null;
+            };
+            path: {
+                /** @description id of the part */
+                sizing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptSizingOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed elsewhere */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description If-Match is missing */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_sizing_api_sizes__sizing_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the part */
+                sizing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Something in the request can not be used */

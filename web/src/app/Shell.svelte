@@ -34,6 +34,7 @@
     { press: 'Alt+4', shown: 'Alt 4', does: 'Light', run: () => void navigate('/light') },
     { press: 'Alt+5', shown: 'Alt 5', does: 'Log', run: () => void navigate('/log') },
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
+    { press: 'Alt+7', shown: 'Alt 7', does: 'Gauge', run: () => void navigate('/gauge') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
     { press: 'u', shown: 'U', does: 'Metric or inch', run: () => shown.toggle() },
@@ -56,6 +57,11 @@
         href={p('/bench')}
         class="view"
         aria-current={isActive('/bench') || isActive('/bench/:id') ? 'page' : undefined}>Bench</a
+      >
+      <a
+        href={p('/gauge')}
+        class="view"
+        aria-current={isActive('/gauge') || isActive('/gauge/:id') ? 'page' : undefined}>Gauge</a
       >
       <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
         >Rack</a

@@ -8,8 +8,9 @@ from typing import Final, Literal
 from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.tools import tools
-from kelbrast.core.precision.lap import lap_rate
+from kelbrast.core.precision.lap import LapToMake, lap_rate, lap_to_make
 from kelbrast.core.precision.move import Move, finishing_stock, next_move, target_of
+from kelbrast.core.precision.readings import everywhere, narrowest, outlier
 from kelbrast.core.precision.state import Gauge, RoundPart, SizeState, SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade, StopAt, stop_sheet
 from kelbrast.core.process.clearance import clearance
@@ -31,6 +32,8 @@ class SizingAdvice:
         all_round: whether all of it can be clean within the limits.  share: cleaned then (0 to 1).  oval_left: then.
         rate: likely, and between which it lies nine times of ten, m/s.
         target: where the work ends.  way: what to read after each grade.
+        places: where to read next, m and rad.  doubtful: place of a reading of the last round that can not be right.
+        lap: to make for it, where it is lapped.
     """
 
     state: SizeState
@@ -42,18 +45,28 @@ class SizingAdvice:
     rate: tuple[float, float, float]
     target: float
     way: tuple[StopAt, ...]
+    places: tuple[tuple[float, float], ...]
+    doubtful: int | None
+    lap: LapToMake | None
 
 
 def advise(
-    part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge, *, risk: float, grades: Sequence[SizingGrade]
+    part: RoundPart,
+    rounds: Sequence[WorkRound],
+    gauge: Gauge,
+    *,
+    risk: float,
+    grades: Sequence[SizingGrade],
+    material: Material,
 ) -> SizingAdvice:
     """Where the work stands after these rounds and what to do next; `grades`: the way to the size, in order."""
     state = follow(part, rounds, gauge)
     target, all_round = target_of(state, gauge)
     size = state.belief.size
+    move, tightest = next_move(state, gauge, risk=risk), part.sign * state.belief.size
     return SizingAdvice(
         state=state,
-        move=next_move(state, gauge, risk=risk),
+        move=move,
         left=(part.near - size, part.far - size),
         all_round=all_round,
         share=1.0 if all_round else state.share_at(target),
@@ -67,7 +80,26 @@ def advise(
             least=constant("precision.finish_least").si,
             most=constant("precision.finish_most").si if rounds[0].tool.laps else math.inf,
         ),
+        places=_places(state, move),
+        doubtful=outlier(rounds[-1].readings, repeatability=gauge.repeatability, growth=_may_differ(state)),
+        lap=lap_to_make(kind=part.kind, tightest=tightest, length=part.length, material=material)
+        if rounds[0].tool.laps
+        else None,
     )
+
+
+def _places(state: SizeState, move: Move) -> tuple[tuple[float, float], ...]:
+    length = state.part.length
+    if move.action == "measure" and not state.rounds:
+        return everywhere(length=length)
+    first = (state.form.widest or 0.0) + (math.pi / 2 if state.part.kind == "bore" else 0.0)
+    return narrowest(length=length, direction=first, count=move.readings)
+
+
+def _may_differ(state: SizeState) -> float:
+    """How far two places of one part may well differ."""
+    form = state.form
+    return max(form.seen_oval, form.lift - form.fall, constant("precision.finish_most").si)
 
 
 def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float = 1.0, known: bool = False) -> SizingTool:

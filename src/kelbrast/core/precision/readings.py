@@ -1,5 +1,6 @@
 """Diameters as they were read, and what warmth does to them."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
@@ -8,7 +9,7 @@ import numpy as np
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
+from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers, require_within
 
 RoundKind = Literal["bore", "shaft"]
 WARMEST: Final = 500.0  # K of difference; beyond that a thermal expansion is no longer one number
@@ -27,6 +28,52 @@ class Reading:
     diameter: float
     height: float = 0.0
     direction: float = 0.0
+
+
+def everywhere(*, length: float) -> tuple[tuple[float, float], ...]:
+    """The places of the first measuring: in the middle and near both ends, in four directions each.
+
+    Equation: z = 0, -0.35 L, 0.35 L; phi = 0, pi / 4, pi / 2, 3 pi / 4 (m, rad)
+    Valid: length above 0.
+
+    Args:
+        length: L, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: size-policy.
+
+    >>> len(everywhere(length=40e-3)), everywhere(length=40e-3)[0]
+    (12, (0.0, 0.0))
+    """
+    require_above_zero(length=length)
+    return tuple((z * length, at * math.pi / 4) for z in (0.0, -0.35, 0.35) for at in range(4))
+
+
+def narrowest(*, length: float, direction: float, count: int) -> tuple[tuple[float, float], ...]:
+    """The places of the readings after a round: in the direction that the tool comes to first, in the middle and near both ends.
+
+    Equation: z = 0, -0.35 L, 0.35 L in turn (m, rad)
+    Valid: length above 0, count not below 0.
+
+    Args:
+        length: L, m.
+        direction: phi of the narrow side of a bore or the wide side of a shaft, rad.
+        count: of readings, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: size-policy.
+
+    >>> [round(z * 1e3) for z, _ in narrowest(length=40e-3, direction=0.0, count=4)]
+    [0, -14, 14, 0]
+    """
+    require_above_zero(length=length)
+    require_not_below_zero(count=float(count))
+    require_numbers(direction=direction)
+    return tuple(((0.0, -0.35, 0.35)[at % 3] * length, direction % math.pi) for at in range(count))
 
 
 def at_gauge_temperature(*, diameter: float, expansion: float, warmer: float) -> float:

@@ -1,0 +1,81 @@
+"""Work to size: parts that are kept, with the next move; and the same for a file that is not."""
+
+from datetime import datetime
+from typing import Annotated, Any, Final
+
+from fastapi import APIRouter, Depends, Path, Request
+from pydantic import BaseModel, ConfigDict
+
+from kelbrast.api.body import text_in_body
+from kelbrast.api.kept import AllSizings
+from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
+from kelbrast.api.revision import Revision
+from kelbrast.app.sizing import size_answer
+from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
+from kelbrast.exchange.size_file import SizeFile, read_size_file
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+SizingId = Annotated[int, Path(ge=1, le=2**53, description="id of the part")]
+SIZE_IN_BODY: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/json": {"schema": {"$ref": "#/components/schemas/SizeFile"}}},
+    }
+}
+
+
+async def _size_in_body(request: Request) -> SizeFile:
+    return read_size_file(await text_in_body(request, "size"))
+
+
+SizeBody = Annotated[SizeFile, Depends(_size_in_body)]
+
+
+class KeptSizingOut(BaseModel):
+    """A part that is worked to size, with the answer; null before it was measured at all."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: int
+    revision: int
+    updated_at: datetime
+    size: SizeFile
+    answer: SizeAnswer | None
+    places: list[PlaceFile]
+
+
+@router.post("/size", openapi_extra=SIZE_IN_BODY)
+def answer_size(size: SizeBody) -> SizeAnswer:
+    """Where the work stands, and the next move."""
+    return size_answer(size)
+
+
+@router.get("/sizes")
+def list_sizings(sizings: AllSizings) -> list[KeptSizingOut]:
+    """Every part that is worked to size, the last changed first."""
+    return [KeptSizingOut.model_validate(one) for one in sizings.all()]
+
+
+@router.post("/sizes", status_code=201, openapi_extra=SIZE_IN_BODY)
+def create_sizing(size: SizeBody, sizings: AllSizings) -> KeptSizingOut:
+    """Keep a size file."""
+    return KeptSizingOut.model_validate(sizings.add(size))
+
+
+@router.get("/sizes/{sizing_id}", responses=NOT_FOUND)
+def read_sizing(sizing_id: SizingId, sizings: AllSizings) -> KeptSizingOut:
+    """One part."""
+    return KeptSizingOut.model_validate(sizings.get(sizing_id))
+
+
+@router.put("/sizes/{sizing_id}", openapi_extra=SIZE_IN_BODY, responses={**NOT_FOUND, **CHANGED_ELSEWHERE})
+def change_sizing(sizing_id: SizingId, revision: Revision, size: SizeBody, sizings: AllSizings) -> KeptSizingOut:
+    """Replace a part that nobody else changed in the meantime."""
+    return KeptSizingOut.model_validate(sizings.change(sizing_id, size, revision=revision))
+
+
+@router.delete("/sizes/{sizing_id}", status_code=204, responses=NOT_FOUND)
+def delete_sizing(sizing_id: SizingId, sizings: AllSizings) -> None:
+    """Forget a part."""
+    sizings.remove(sizing_id)

@@ -1,0 +1,76 @@
+<!-- Everything that is worked to size, and a form for the next. -->
+<script lang="ts">
+  import Trash from '@lucide/svelte/icons/trash-2';
+  import { onMount } from 'svelte';
+  import { api, type KeptSizing } from '../../api/client';
+  import { navigate, p } from '../../app/router';
+  import { notices } from '../../ui/notices.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import { MOVES } from './moves';
+  import NewPart from './NewPart.svelte';
+
+  let parts = $state.raw<KeptSizing[] | null>(null);
+  const load = () =>
+    api.sizings().then(
+      (all) => (parts = all),
+      (problem: Error) => notices.say(problem.message, 'trouble'),
+    );
+  onMount(load);
+
+  async function remove(part: KeptSizing) {
+    try {
+      await api.removeSizing(part.id);
+      await load();
+      notices.say(`${part.size.title} is deleted`, 'done', {
+        label: 'Undo',
+        run: () => void api.addSizing(part.size).then(load),
+      });
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    }
+  }
+</script>
+
+<svelte:head><title>Gauge – Kelbrast</title></svelte:head>
+
+<div class="mx-auto w-full max-w-6xl flex-1 p-5">
+  <h1>Gauge</h1>
+  <p class="small dim mb-4">
+    Bores and shafts that are lapped, filed or polished to size: the form from a few readings, how long to work before
+    the next one, and when to stop.
+  </p>
+  <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
+    <div class="min-w-0">
+      {#if parts?.length === 0}<p>Nothing is worked to size yet. Describe the first part beside.</p>{/if}
+      <ul class="flex flex-col gap-2">
+        {#each parts ?? [] as part (part.id)}
+          {@const answer = part.answer}
+          <li class="flex items-center gap-3 rounded-lg border border-(--line) bg-(--card) p-3">
+            <a class="min-w-0 flex-1 hover:underline" href={p('/gauge/:id', { params: { id: String(part.id) } })}>
+              <span class="block font-semibold">{part.size.title}</span>
+              <span class="small dim block"
+                >{part.size.kind === 'bore' ? 'Bore' : 'Shaft'}{#if answer}, {shown.bare(answer.now_mm, 'length', 6)} of {shown.bare(
+                    answer.limits_mm[0],
+                    'length',
+                    6,
+                  )} to {shown.say(answer.limits_mm[1], 'length', 6)}{/if}</span
+              >
+            </a>
+            <span class="font-semibold" class:text-(--go)={answer?.next.move === 'stop'}
+              >{MOVES[answer?.next.move ?? 'measure'](
+                part.size.lap ? 'lap' : (part.size.lathe?.turned_by ?? 'lap'),
+              )}</span
+            >
+            <button
+              class="plain-button !p-2"
+              onclick={() => void remove(part)}
+              aria-label="Delete {part.size.title}"
+              title="Delete"><Trash size={17} /></button
+            >
+          </li>
+        {/each}
+      </ul>
+    </div>
+    <NewPart onadded={(part) => void navigate('/gauge/:id', { params: { id: String(part.id) } })} />
+  </div>
+</div>

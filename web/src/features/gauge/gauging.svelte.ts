@@ -1,0 +1,116 @@
+import { api, Problem, type KeptSizing, type Place, type SizeFile, type SizeReading } from '../../api/client';
+import { notices } from '../../ui/notices.svelte';
+
+type Round = SizeFile['rounds'][number];
+
+/** One part at the gauge: every reading and every working is kept before the next is asked for. */
+export class Gauging {
+  kept = $state.raw<KeptSizing | null>(null);
+  missing = $state(false);
+  /** Where to read, and how many of them are read; null when the next move is shown. */
+  todo = $state.raw<Place[] | null>(null);
+  done = $state(0);
+  /** When the work began, by the page's clock; null when nothing is worked. */
+  began = $state<number | null>(null);
+  private busy = false;
+
+  constructor(readonly id: number) {}
+
+  async load() {
+    try {
+      this.show(await api.sizing(this.id));
+    } catch (problem) {
+      if (problem instanceof Problem && problem.status === 404) this.missing = true;
+      else notices.say((problem as Error).message, 'trouble');
+    }
+  }
+
+  get place(): Place | null {
+    return this.todo?.[this.done] ?? null;
+  }
+
+  get rounds(): Round[] {
+    return this.kept?.size.rounds ?? [];
+  }
+
+  /** Rounds in which something was worked. */
+  get worked(): number {
+    return this.rounds.filter((round) => round.worked_s > 0).length;
+  }
+
+  start() {
+    if (this.kept && !this.todo) this.began = performance.now();
+  }
+
+  /** The work stops: it is kept at once, and then the size is read. */
+  async stop() {
+    if (this.began === null || !this.kept) return;
+    const seconds = Math.max(0.1, Math.round((performance.now() - this.began) / 100) / 10);
+    const places = this.kept.places;
+    if (await this.change([...this.rounds, { worked_s: seconds, readings: [] }])) {
+      this.began = null;
+      this.read(places);
+    }
+  }
+
+  /** To read at the places of the next move, without any work. */
+  async readAgain() {
+    if (!this.kept) return;
+    const places = this.kept.places;
+    const first = this.rounds.every((round) => !round.worked_s && round.readings.length === 0);
+    if (first || (await this.change([...this.rounds, { worked_s: 0, readings: [] }]))) this.read(places);
+  }
+
+  async take(mm: number) {
+    const place = this.place;
+    if (!place) return;
+    const reading: SizeReading = { z_mm: place.z_mm, phi_deg: place.phi_deg, mm };
+    const last = this.rounds.at(-1);
+    if (!last) return;
+    if (await this.change([...this.rounds.slice(0, -1), { ...last, readings: [...last.readings, reading] }])) {
+      this.done += 1;
+      if (this.todo && this.done >= this.todo.length) this.todo = null;
+    }
+  }
+
+  /** The newest reading is taken back, or the working that has none yet. */
+  async undo() {
+    const last = this.rounds.at(-1);
+    if (!last) return;
+    if (last.readings.length) {
+      if (!(await this.change([...this.rounds.slice(0, -1), { ...last, readings: last.readings.slice(0, -1) }])))
+        return;
+      if (this.todo && this.done) this.done -= 1;
+    } else if (this.rounds.length > 1 && (await this.change(this.rounds.slice(0, -1)))) this.todo = null;
+  }
+
+  enough() {
+    if (this.rounds.at(-1)?.readings.length) this.todo = null;
+  }
+
+  private read(places: Place[]) {
+    this.todo = places;
+    this.done = 0;
+  }
+
+  private show(kept: KeptSizing) {
+    this.kept = kept;
+    // A round without readings, after a reload say, is read before anything else.
+    if (!this.todo && kept.size.rounds.at(-1)?.readings.length === 0) this.read(kept.places);
+  }
+
+  private async change(rounds: Round[]): Promise<boolean> {
+    if (!this.kept || this.busy) return false;
+    this.busy = true;
+    try {
+      this.show(await api.changeSizing(this.id, { ...this.kept.size, rounds }, this.kept.revision));
+      return true;
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+      if (problem instanceof Problem && problem.status === 409) await this.load();
+      return false;
+    } finally {
+      this.busy = false;
+    }
+  }
+}
