@@ -143,7 +143,11 @@ def test_near_the_end_it_is_read_again_and_then_left() -> None:
 def test_a_lap_that_does_not_cut_is_set_out() -> None:
     read = tuple(Reading(19.985e-3, z, phi) for z, phi in PLACES)
     state = follow(part(), [WorkRound(0.0, LAP, read), WorkRound(600.0, LAP, read[:4])], GAUGE)
-    assert next_move(state, GAUGE, risk=RISK).action == "expand"
+    move = next_move(state, GAUGE, risk=RISK)
+    assert move.action == "expand"
+    as_it_was = Belief(state.belief.size, math.log(LAP.rate), state.belief.var_size, 0.0, LAP.spread**2)
+    assert 0 < move.seconds
+    assert chance_past(as_it_was, seconds=move.seconds, limit=state.part.far - GAUGE.bias) < 0.1  # should it cut as it first did
 
 
 def test_the_target_is_where_all_of_it_is_clean_when_that_is_safe() -> None:

@@ -102,8 +102,6 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
         return Move("stop", sentence("size.stop", size=_size(part.sign * known.size), share=_percent(state.share)))
     if part.near - known.size > state.tool.most:
         return Move("cut-again", sentence("size.cut-again", left=_depth(part.near - known.size)))
-    if state.stuck:
-        return Move("expand", sentence("size.stuck"), readings=more)
     if known.size >= target - state.tool.leaves and state.tool.leaves:
         return Move("finer", sentence("size.finer", left=_depth(max(0.0, target - known.size))), readings=more)
     by_limit, least = longest(_known_before(state), limit=far, risk=risk), state.tool.least
@@ -149,8 +147,9 @@ def target_of(state: SizeState, gauge: Gauge) -> tuple[float, bool]:
 
 
 def _known_before(state: SizeState) -> Belief:
-    """Size and rate as they are taken into the next round."""
-    return drifted(state.belief, drift=constant("precision.drift").value)
+    """Size and rate as they are taken into the next round; a lap that is set out anew may cut as it first did."""
+    known = drifted(state.belief, drift=constant("precision.drift").value)
+    return drifted(known, drift=constant("precision.prior").value) if state.stuck else known
 
 
 def _missing(state: SizeState) -> Move | None:
@@ -215,6 +214,8 @@ def _look_again(state: SizeState, more: int) -> Move:
 def _working(state: SizeState, seconds: float, past: float, until: float, more: int, *, bounded: bool) -> Move:
     """To work so long: all along, or short strokes where it is tight."""
     part, taper = state.part, state.form.taper
+    if state.stuck:
+        return Move("expand", sentence("size.stuck"), seconds, more, past, until)
     told = taper is not None and abs(taper.value) > max(2 * taper.within, part.wanted.width / 4)
     if told and taper is not None and not state.rounds:
         seconds = min(seconds, abs(taper.value) / 2 / state.belief.rate)

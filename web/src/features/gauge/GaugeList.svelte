@@ -6,7 +6,7 @@
   import { navigate, p } from '../../app/router';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { MOVES } from './moves';
+  import { MOVES, sizeText } from './moves';
   import NewPart from './NewPart.svelte';
 
   let parts = $state.raw<KeptSizing[] | null>(null);
@@ -49,11 +49,11 @@
             <a class="min-w-0 flex-1 hover:underline" href={p('/gauge/:id', { params: { id: String(part.id) } })}>
               <span class="block font-semibold">{part.size.title}</span>
               <span class="small dim block"
-                >{part.size.kind === 'bore' ? 'Bore' : 'Shaft'}{#if answer}, {shown.bare(answer.now_mm, 'length', 6)} of {shown.bare(
+                >{part.size.kind === 'bore' ? 'Bore' : 'Shaft'}{#if answer}, {sizeText(answer.now_mm, shown.system)} of {sizeText(
                     answer.limits_mm[0],
-                    'length',
-                    6,
-                  )} to {shown.say(answer.limits_mm[1], 'length', 6)}{/if}</span
+                    shown.system,
+                  )} to {sizeText(answer.limits_mm[1], shown.system)}
+                  {shown.unit('length')}{/if}</span
               >
             </a>
             <span class="font-semibold" class:text-(--go)={answer?.next.move === 'stop'}
@@ -71,6 +71,6 @@
         {/each}
       </ul>
     </div>
-    <NewPart onadded={(part) => void navigate('/gauge/:id', { params: { id: String(part.id) } })} />
+    <NewPart parts={parts ?? []} onadded={(part) => void navigate('/gauge/:id', { params: { id: String(part.id) } })} />
   </div>
 </div>

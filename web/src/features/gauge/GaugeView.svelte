@@ -7,7 +7,7 @@
   import { shown } from '../../units/shown.svelte';
   import { Gauging } from './gauging.svelte';
   import LapToMake from './LapToMake.svelte';
-  import { placeWords } from './moves';
+  import { placeWords, sizeText } from './moves';
   import NextMove from './NextMove.svelte';
   import NumberPad from './NumberPad.svelte';
 
@@ -19,6 +19,8 @@
   const answer = $derived(kept?.answer ?? null);
   const tool = $derived(size?.lap ? 'lap' : (size?.lathe?.turned_by ?? 'lap'));
   const base = $derived(answer ? answer.form.size_mm : 0);
+  const exact = (mm: number) => sizeText(mm, shown.system);
+  const withUnit = (mm: number) => `${exact(mm)} ${shown.unit('length')}`;
   const um = (mm: number) => (mm - base) * 1000;
   const readings = $derived(
     gauging.rounds.flatMap((round, at) =>
@@ -37,16 +39,17 @@
   function told(known: NonNullable<typeof answer>): { name: string; value: string }[] {
     const form = known.form;
     const part = (name: string, value: number | null, within: number | null) =>
-      value === null ? [] : [{ name, value: `${shown.bare(value, 'depth', 3)} ± ${shown.say(within ?? 0, 'depth')}` }];
+      value === null ? [] : [{ name, value: `${shown.bare(Math.abs(value) < 0.05 ? 0 : value, 'depth', 3)} ± ${shown.say(within ?? 0, 'depth')}` }];
     return [
-      { name: 'As found', value: `${shown.bare(form.size_mm, 'length', 6)} ± ${shown.say(form.size_pm_um, 'depth')}` },
+      { name: 'As found', value: `${exact(form.size_mm)} ± ${shown.say(form.size_pm_um, 'depth')}` },
       ...part('Taper, end to end', form.taper_um, form.taper_pm_um),
       ...part('Belly (below 0: waist)', form.barrel_um, form.barrel_pm_um),
       ...part('Oval', form.oval_um, form.oval_pm_um),
       ...(form.oval_at_least_um === null
         ? []
         : [{ name: 'Oval, at least', value: shown.say(form.oval_at_least_um, 'depth') }]),
-      { name: 'Now', value: `${shown.bare(known.now_mm, 'length', 6)} ± ${shown.say(known.now_pm_um, 'depth')}` },
+      { name: 'Now', value: `${exact(known.now_mm)} ± ${shown.say(known.now_pm_um, 'depth')}` },
+      ...clearance(known),
       { name: 'To the near limit', value: shown.say(known.left_um.near, 'depth', 3) },
       { name: 'To the far limit', value: shown.say(known.left_um.far, 'depth', 3) },
       {
@@ -56,8 +59,21 @@
       { name: 'Clean now', value: `${Math.round(100 * known.share)} %` },
       ...known.stop_sheet.map((one) => ({
         name: `Read after ${one.grade}`,
-        value: shown.say(one.read_mm, 'length', 6),
+        value: withUnit(one.read_mm),
       })),
+    ];
+  }
+
+  /** What there is now between it and its mate, and what is wanted. */
+  function clearance(known: NonNullable<typeof answer>): { name: string; value: string }[] {
+    const mate = size?.want.mate_mm;
+    if (!size || !mate) return [];
+    const now = 1000 * (size.kind === 'bore' ? known.now_mm - mate : mate - known.now_mm);
+    const [least, most] = size.want.clearance_um ?? [0, 0];
+    const wanted = `${shown.bare(least, 'depth')} to ${shown.say(most, 'depth')}`;
+    return [
+      { name: 'Clearance now', value: `${shown.bare(now, 'depth', 3)} ± ${shown.say(known.now_pm_um, 'depth')}` },
+      { name: 'Clearance wanted', value: wanted },
     ];
   }
 
@@ -75,13 +91,13 @@
 
   function startIfAsked() {
     const move = answer?.next.move;
-    if (move === 'lap' || move === 'short-strokes') gauging.start();
+    if (move === 'lap' || move === 'short-strokes' || move === 'expand') gauging.start();
   }
 </script>
 
 <svelte:head><title>{size?.title ?? 'Gauge'} – Kelbrast</title></svelte:head>
 
-<div class="mx-auto w-full max-w-7xl flex-1 p-5">
+<div class="gauge mx-auto w-full max-w-7xl flex-1 p-5">
   {#if gauging.missing}
     <h1>No such part</h1>
     <p>It may have been deleted. <a class="underline" href="/gauge">All parts at the gauge</a></p>
@@ -90,11 +106,7 @@
       <h1>{size.title}</h1>
       <p class="dim">
         {size.kind === 'bore' ? 'Bore' : 'Shaft'}
-        {#if answer}{shown.bare(answer.limits_mm[0], 'length', 6)} to {shown.say(
-            answer.limits_mm[1],
-            'length',
-            6,
-          )}{/if},
+        {#if answer}{exact(answer.limits_mm[0])} to {withUnit(answer.limits_mm[1])}{/if},
         {shown.say(size.length_mm, 'length', 3)} long; round {gauging.worked + 1}
       </p>
     </div>
@@ -137,12 +149,12 @@
         {/if}
         {#if doubtful}
           <p class="rounded-lg border border-(--stop) p-3 font-semibold" role="alert">
-            {shown.say(doubtful.mm, 'length', 6)} can not be right beside the others. Read it again:
+            {withUnit(doubtful.mm)} can not be right beside the others. Read it again:
             <button class="underline" onclick={() => void gauging.undo()}>take it back</button> (Z).
           </p>
         {/if}
         {#if answer}
-          <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+          <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 sm:grid-cols-[auto_1fr_auto_1fr]">
             {#each said as one (one.name)}<dt class="dim">{one.name}</dt>
               <dd class="num">{one.value}</dd>{/each}
           </dl>
@@ -169,7 +181,7 @@
               kind: size.kind,
             }}
             diameter={base}
-            words="Section: found at {shown.say(base, 'length', 6)}, {Math.round(100 * answer.share)} % of it clean"
+            words="Section: found at {withUnit(base)}, {Math.round(100 * answer.share)} % of it clean"
           />
           <p class="small dim">
             Black: the part. Dashed: the two limits. Green: where the {tool} has cut to, and what it has cleaned.
@@ -194,3 +206,13 @@
     </div>
   {/if}
 </div>
+
+<style>
+  :global(.gauge kbd) {
+    border: 1px solid currentColor;
+    border-radius: 4px;
+    padding: 0 5px;
+    font-size: 0.72em;
+    opacity: 0.8;
+  }
+</style>

@@ -1,5 +1,6 @@
 <!-- What is worked to size: bore or shaft, its limits, how long it is, with which gauge it is read and what cuts it. -->
 <script lang="ts">
+  import { searchParams } from 'sv-router';
   import { api, type KeptSizing, type SizeFile } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { notices } from '../../ui/notices.svelte';
@@ -8,7 +9,7 @@
   import NumberField from '../../ui/NumberField.svelte';
   import TextField from '../../ui/TextField.svelte';
 
-  let { onadded }: { onadded: (part: KeptSizing) => void } = $props();
+  let { parts, onadded }: { parts: KeptSizing[]; onadded: (part: KeptSizing) => void } = $props();
   type By = 'lap' | 'file' | 'cloth';
   type Ways = 'limits' | 'class' | 'mate';
   let title = $state('');
@@ -25,6 +26,29 @@
   let repeatability = $state(3);
   let by = $state<By>('lap');
   let grade = $state('F400');
+
+  /** Parts of the other kind that were measured: each may be the mate. */
+  const mates = $derived(parts.filter((one) => one.size.kind !== kind && one.answer !== null));
+
+  function takeMate(id: string) {
+    const one = mates.find((part) => String(part.id) === id);
+    if (one?.answer) mate = one.answer.now_mm;
+  }
+
+  takeFace();
+
+  /** A face of a job that is to be worked to size comes in the address. */
+  function takeFace() {
+    const [of, from, mm, long] = ['kind', 'title', 'mm', 'length'].map((key) => searchParams.get(key));
+    if (of !== 'bore' && of !== 'shaft') return;
+    setKind(of);
+    way = 'class';
+    written = of === 'bore' ? 'H7' : 'g6';
+    title = typeof from === 'string' ? from : title;
+    material = String(searchParams.get('material') ?? material);
+    nominal = Number(mm) > 0 ? Number(mm) : nominal;
+    length = Number(long) > 0 ? Number(long) : length;
+  }
 
   const want = $derived<SizeFile['want']>(
     way === 'limits'
@@ -108,6 +132,19 @@
           complaint={() => null}
         />
       {:else}
+        {#if mates.length}
+          <div class="col-span-2">
+            <Choice
+              label="The mate"
+              value=""
+              options={[
+                { id: '', label: 'Measured elsewhere' },
+                ...mates.map((one) => ({ id: String(one.id), label: one.size.title })),
+              ]}
+              onchange={takeMate}
+            />
+          </div>
+        {/if}
         <NumberField label="The mate measures" value={mate} quantity="length" onchange={(mm) => (mate = mm)} />
         <NumberField label="Clearance, least" value={least} quantity="depth" onchange={(um) => (least = um)} />
         <NumberField label="Clearance, most" value={most} quantity="depth" onchange={(um) => (most = um)} />

@@ -21,7 +21,7 @@
   });
   const move = $derived(answer?.next.move ?? 'measure');
   const elapsed = $derived(began === null ? 0 : Math.max(0, (now - began) / 1000));
-  const works = $derived(move === 'lap' || move === 'short-strokes');
+  const works = $derived(move === 'lap' || move === 'short-strokes' || move === 'expand');
   const over = $derived(began !== null && answer !== null && elapsed >= answer.next.seconds);
 </script>
 

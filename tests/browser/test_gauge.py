@@ -1,0 +1,128 @@
+"""The gauge: a part of one's own lapped to size by keyboard, whatever the lap really takes; reload, undo, inches, a wrong reading."""
+
+import math
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from kelbrast.core.catalogue.grades import parse_grade
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.precision.advice import lap_tool
+from kelbrast.core.precision.simulate import Hidden, Specimen
+from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits
+
+UM = 1e-6
+BRONZE = lap_tool(parse_grade("F800"), material("bronze"), speed=0.45).rate
+PLACE = {"in the middle": 0.0, "near the left end": -0.35, "near the right end": 0.35}
+
+
+def describe(page: Page, address: str, grade: str = "F800") -> None:
+    page.goto(f"{address}/gauge")
+    page.get_by_label("Name").fill("Lantern door bush")
+    page.get_by_label("Marks, how deep").fill("1")
+    page.get_by_label("Gauge repeats within").fill("1.5")
+    page.get_by_label("Grade of the lap").select_option(grade)
+    page.get_by_role("button", name="To the gauge").click()
+    expect(page.get_by_text("Reading 1 of 12")).to_be_visible()
+
+
+def read_all(page: Page, bench: Specimen, *, inch: bool = False) -> None:
+    """Read at every place that is asked for, with the keyboard."""
+    panel = page.get_by_role("region", name="Read the size")
+    while panel.is_visible():
+        asked = page.get_by_test_id("count").inner_text()
+        where, at = panel.locator("p").nth(1).inner_text().split(", at ")
+        phi = math.radians(float(at.strip().rstrip("°")))
+        (reading,) = bench.read([(PLACE[where] * bench.part.length, phi)])
+        typed = f"{reading.diameter / 0.0254:.5f}" if inch else f"{reading.diameter * 1e3:.4f}"
+        for _ in range(9):
+            page.keyboard.press("Backspace")
+        page.keyboard.type(typed)
+        page.keyboard.press("Enter")
+        expect(page.get_by_text(asked, exact=True)).to_have_count(0)
+
+
+@pytest.mark.parametrize(("times", "inch"), [(2.0, False), (0.5, True)])
+def test_a_part_is_on_size_whether_the_lap_takes_twice_or_half_of_what_the_model_says(
+    page: Page, empty, times: float, inch: bool
+) -> None:
+    part = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
+    hidden = Hidden(size=19.988e-3, oval=8 * UM, rate=times * BRONZE, widest=1.0, drift=0.1, off=0.5 * UM)
+    bench = Specimen(part, hidden, Gauge(1.5 * UM, 1 * UM), seed=4)
+    page.clock.install()
+    describe(page, empty.address)
+    if inch:
+        page.keyboard.press("u")
+    read_all(page, bench, inch=inch)
+    move = page.get_by_test_id("move")
+    rounds = 0
+    while not move.inner_text().startswith("Stop") and rounds < 12:
+        seconds = sum(int(one) * (60 if at == 0 else 1) for at, one in enumerate(move.inner_text().split()[-1].split(":")))
+        page.keyboard.press("Space")
+        expect(page.get_by_text("At work")).to_be_visible()
+        page.clock.fast_forward(seconds * 1000)
+        bench.work(seconds)
+        page.keyboard.press("Space")
+        expect(page.get_by_role("region", name="Read the size")).to_be_visible()
+        read_all(page, bench, inch=inch)
+        rounds += 1
+    expect(move).to_have_text("Stop")
+    expect(page.get_by_text("On size")).to_be_visible()
+    assert part.near <= bench.cut <= part.far
+
+
+def test_a_reload_keeps_every_reading_and_a_reading_is_taken_back(page: Page, empty) -> None:
+    describe(page, empty.address)
+    for at, typed in enumerate(("19.985", "19.986", "19.984"), start=2):
+        for _ in range(9):
+            page.keyboard.press("Backspace")
+        page.keyboard.type(typed)
+        page.keyboard.press("Enter")
+        expect(page.get_by_text(f"Reading {at} of 12")).to_be_visible()
+    page.keyboard.press("z")
+    expect(page.get_by_text("Reading 3 of 12")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("img", name="2 readings along the length")).to_be_visible()
+    expect(page.get_by_test_id("move")).to_have_text("Measure")
+
+
+def test_a_reading_that_can_not_be_right_is_asked_again(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/gauge")
+    page.get_by_role("link", name="Tide gauge bush").click()
+    page.get_by_role("button", name="Read again first").click()
+    for at, typed in enumerate(("13.989", "13.988", "13.989", "14.489"), start=1):
+        expect(page.get_by_text(f"Reading {at} of 4")).to_be_visible()
+        for _ in range(9):
+            page.keyboard.press("Backspace")
+        page.keyboard.type(typed)
+        page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("14.4890 mm can not be right beside the others")
+    page.keyboard.press("z")
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
+def test_a_face_of_a_job_goes_to_the_gauge_and_a_part_has_a_mate(page: Page, workshop) -> None:
+    page.goto(workshop.address)
+    page.get_by_role("link", name="Lantern door bush", exact=True).click()
+    page.get_by_role("link", name="Work it to size at the gauge").click()
+    expect(page.get_by_label("Name")).to_have_value("Lantern door bush, bore")
+    expect(page.get_by_label("Nominal size")).to_have_value("24")
+    page.get_by_text("Shaft", exact=True).click()
+    page.get_by_text("Its mate", exact=True).click()
+    page.get_by_label("The mate", exact=True).select_option("Tide gauge bush")
+    expect(page.get_by_label("The mate measures")).to_have_value("13.9889")
+    page.get_by_label("Length").fill("30")
+    page.get_by_role("button", name="To the gauge").click()
+    expect(page.get_by_text("Reading 1 of 12")).to_be_visible()
+
+
+def test_what_is_wrong_is_said_and_a_deleted_part_comes_back(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/gauge")
+    page.get_by_text("Class", exact=True).click()
+    page.get_by_label("Class, as in H7 or g6").fill("Q9")
+    page.get_by_role("button", name="To the gauge").click()
+    expect(page.get_by_text("is not a tolerance class")).to_be_visible()
+    page.get_by_role("button", name="Delete Tide gauge bush").click()
+    expect(page.get_by_role("link", name="Tide gauge bush")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Tide gauge bush")).to_be_visible()
