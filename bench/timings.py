@@ -8,7 +8,9 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import replace
+from functools import partial
 from pathlib import Path
 
 import httpx
@@ -192,6 +194,21 @@ def _browser(address: str) -> list[Row]:
     ]
 
 
+def bores() -> list[Row]:
+    """Ten thousand invented bores, each lapped by the program's own moves."""
+    sys.path.insert(0, str(ROOT / "tests"))
+    from bores import worked_out
+
+    with ProcessPoolExecutor() as pool:
+        work = partial(worked_out, kind="bore", tolerance=21)
+        begun = time.perf_counter()
+        done = list(pool.map(work, range(10_000), chunksize=250))
+    seconds = time.perf_counter() - begun
+    past, short = sum(far > 0 for *_, far, _ in done), sum(near < 0 for _, near, *_ in done)
+    rounds = sorted(one[3] for one in done)[len(done) // 2]
+    return [("10,000 bores lapped to 21 um", f"{past} past, {short} short", f"{rounds} rounds in the middle; {seconds:.0f} s")]
+
+
 def sizes() -> list[Row]:
     page = (ROOT / "web/dist/index.html").read_text()
     assets = ROOT / "web/dist/assets"
@@ -210,7 +227,16 @@ def main() -> None:
     tests = lines("tests/**/*.py", "web/src/**/*.test.ts")
     code = lines("src/**/*.py", "web/src/**/*.ts", "web/src/**/*.svelte") - lines("web/src/**/*.test.ts")
     size = [("lines of code, of tests", f"{code}, {tests}", f"tests are {100 * tests / code:.0f} % of the code")]
-    rows = [*planning(), *weighing(), *over_http_and_in_the_browser(), *the_log(median_ms), *light(median_ms), *sizes(), *size]
+    rows = [
+        *planning(),
+        *weighing(),
+        *over_http_and_in_the_browser(),
+        *the_log(median_ms),
+        *light(median_ms),
+        *bores(),
+        *sizes(),
+        *size,
+    ]
     for what, value, note in rows:
         print(f"{what:28} {value:>18}   {note}")
 

@@ -17,6 +17,8 @@ def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
         f"/jobs/{ids['Gallery rail collar']}",
         f"/jobs/{ids['Lantern door bush']}",
         f"/jobs/{ids['Gallery rail collar']}/card",
+        "/gauge",
+        "/gauge/1",
     ):
         page.goto(workshop.address + way)
         page.wait_for_load_state("networkidle")

@@ -177,6 +177,8 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.lap.lap_to_make": ({"kind": "bore", "tightest": 0.02, "length": 0.04, "material": material("bronze")}, {"tightest": (0.0, 5e-6), "length": (0.0,)}),
     "precision.lap.stroke": ({"lap": 0.045, "work": 0.04, "overhang": 0.013}, {"lap": (0.0,), "work": (0.0,), "overhang": (-1e-3, 0.021)}),
     "precision.lap.set_out": ({"growth": 5e-6, "per_turn": 0.02}, {"growth": (-1e-6,), "per_turn": (0.0,)}),
+    "precision.learnt.rate_ratio": ({"state": STATE}, {}),
+    "precision.learnt.learnt_rate": ({"ratios": [1.1, 0.9, 1.0]}, {"ratios": ([1.0, 0.0], [math.nan])}),
     "precision.lathe.lathe_speeds": ({"diameter": 0.0254, "cutting": 0.4, "ferrous": True, "most": 30.0}, {"diameter": (0.0,), "cutting": (0.0,), "most": (0.0,)}),
     "precision.lathe.left_for": ({"left": 1e-5}, {"left": (-1e-6,)}),
     "precision.move.readings_needed": ({"tolerance": 2e-5, "repeatability": 2e-6, "bias": 1e-6}, {"tolerance": (2e-6,), "repeatability": (0.0,)}),

@@ -1,30 +1,46 @@
 """Parts that are worked to size: kept, changed, and answered."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
 from sqlalchemy import Engine
+from sqlalchemy.orm import Session
 
+from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.precision.advice import advise
+from kelbrast.core.precision.learnt import learnt_rate, rate_ratio
 from kelbrast.core.precision.readings import everywhere
+from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
-from kelbrast.exchange.size_file import SizeFile, check_size_file, gauge_of, grades_of, material_of, part_of, rounds_of
+from kelbrast.exchange.size_file import (
+    SizeFile,
+    check_size_file,
+    gauge_of,
+    grades_of,
+    material_of,
+    part_of,
+    rounds_of,
+    worked_by,
+)
 from kelbrast.storage import sizings as store
 from kelbrast.storage.sessions import reading, writing
 
 
-def size_answer(file: SizeFile) -> SizeAnswer:
-    """Where the work stands, and the next move.
+def size_answer(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeAnswer:
+    """Where the work stands, and the next move; `learnt`: the shop's own factors of rates, by what it is worked with.
 
     Raises:
         BadInput: something in the file does not exist or does not fit.
     """
     risk = constant("precision.risk").value if file.pass_risk is None else file.pass_risk
-    found = advise(
-        part_of(file), rounds_of(file), gauge_of(file), risk=risk, grades=grades_of(file), material=material_of(file)
-    )
-    return to_size_answer(file.title, found)
+    part, rounds, gauge, grades = part_of(file), rounds_of(file, learnt), gauge_of(file), grades_of(file)
+    try:
+        found = advise(part, rounds, gauge, risk=risk, grades=grades, material=material_of(file))
+    except OutsideValidity as problem:
+        raise BadInput.one("", f"these figures can not be of one part: {problem}") from None
+    return to_size_answer(file.title, found, learnt=worked_by(file) in (learnt or {}))
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +68,8 @@ class Sizings:
     def all(self) -> list[KeptSizing]:
         """Every one, the last changed first."""
         with reading(self._engine) as session:
-            return [_kept(one) for one in store.all_sizings(session)]
+            stored = store.all_sizings(session)
+        return [_kept(one, _learnt(one, stored)) for one in stored]
 
     def get(self, sizing_id: int) -> KeptSizing:
         """One of them.
@@ -61,7 +78,7 @@ class Sizings:
             NotFound: none with this id.
         """
         with reading(self._engine) as session:
-            return _kept(store.get_sizing(session, sizing_id))
+            return self._kept(session, store.get_sizing(session, sizing_id))
 
     def add(self, file: SizeFile) -> KeptSizing:
         """Keep a new one.
@@ -71,7 +88,7 @@ class Sizings:
         """
         answered(file)
         with writing(self._engine) as session:
-            return _kept(store.add_sizing(session, _document(file)))
+            return self._kept(session, store.add_sizing(session, _document(file)))
 
     def change(self, sizing_id: int, file: SizeFile, *, revision: int) -> KeptSizing:
         """Replace one that nobody else changed in the meantime.
@@ -83,7 +100,7 @@ class Sizings:
         """
         answered(file)
         with writing(self._engine) as session:
-            return _kept(store.change_sizing(session, sizing_id, _document(file), revision=revision))
+            return self._kept(session, store.change_sizing(session, sizing_id, _document(file), revision=revision))
 
     def remove(self, sizing_id: int) -> None:
         """Forget one.
@@ -94,15 +111,18 @@ class Sizings:
         with writing(self._engine) as session:
             store.remove_sizing(session, sizing_id)
 
+    def _kept(self, session: Session, one: store.StoredSizing) -> KeptSizing:
+        return _kept(one, _learnt(one, store.all_sizings(session)))
 
-def answered(file: SizeFile) -> SizeAnswer | None:
+
+def answered(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeAnswer | None:
     """The answer; None before the first reading.
 
     Raises:
         BadInput: something in the file does not exist or does not fit.
     """
     if any(one.readings for one in file.rounds[:1]) or len(file.rounds) > 1:
-        return size_answer(file)
+        return size_answer(file, learnt)
     part_of(file), grades_of(file)
     return None
 
@@ -111,6 +131,21 @@ def _document(file: SizeFile) -> dict[str, object]:
     return file.model_dump(mode="json", by_alias=True, exclude_none=True)
 
 
-def _kept(stored: store.StoredSizing) -> KeptSizing:
+def _kept(stored: store.StoredSizing, learnt: Mapping[str, float]) -> KeptSizing:
     file = check_size_file(dict(stored.document))
-    return KeptSizing(stored.id, stored.revision, stored.updated_at, file, answered(file))
+    return KeptSizing(stored.id, stored.revision, stored.updated_at, file, answered(file, learnt))
+
+
+def _learnt(one: store.StoredSizing, stored: Sequence[store.StoredSizing]) -> dict[str, float]:
+    """What the other parts of its family that were worked with the same say of its rate."""
+    file = check_size_file(dict(one.document))
+    family, by = material_of(file).family, worked_by(file)
+    others = [check_size_file(dict(other.document)) for other in stored if other.id != one.id]
+    like = [other for other in others if worked_by(other) == by and material_of(other).family == family]
+    ratios = [_ratio(other) for other in like if len(other.rounds) > 2]
+    factor = learnt_rate([ratio for ratio in ratios if ratio is not None])
+    return {} if factor is None else {by: factor}
+
+
+def _ratio(file: SizeFile) -> float | None:
+    return rate_ratio(follow(part_of(file), rounds_of(file), gauge_of(file)))

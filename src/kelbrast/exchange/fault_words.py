@@ -74,6 +74,11 @@ _LABELS: Final = {
     "rpm": "speed",
     "size_mm": "diameter now",
     "made": "when it was made",
+    "mm": "reading",
+    "z_mm": "place along the length",
+    "worked_s": "time worked",
+    "repeatability_um": "what the gauge repeats within",
+    "want": "what is wanted",
 }
 _UNITS: Final[tuple[tuple[str, Quantity, str], ...]] = (
     ("ra_um", "roughness", "um"),

@@ -48,11 +48,12 @@ class CanBeHad(BaseModel):
 
 
 class RateFile(BaseModel):
-    """On the diameter, um a minute; low and high: nine of ten times between them."""
+    """On the diameter, um a minute; low and high: nine of ten times between them. `yours`: begun from the shop's own parts."""
 
     likely: float
     low: float
     high: float
+    yours: bool
 
 
 class MoveFile(BaseModel):
@@ -117,7 +118,7 @@ class SizeAnswer(BaseModel):
     lap: LapFile | None
 
 
-def to_size_answer(title: str, found: SizingAdvice) -> SizeAnswer:
+def to_size_answer(title: str, found: SizingAdvice, *, learnt: bool = False) -> SizeAnswer:
     """The advice in the units of the file."""
     state, part = found.state, found.state.part
     likely, low, high = (60 * shop(one, "um") for one in found.rate)
@@ -134,7 +135,7 @@ def to_size_answer(title: str, found: SizingAdvice) -> SizeAnswer:
         can_be_had=CanBeHad(
             all_round=found.all_round, cleaned_share=found.share, oval_left_um=shop(max(0.0, found.oval_left), "um")
         ),
-        rate_um_min=RateFile(likely=likely, low=low, high=high),
+        rate_um_min=RateFile(likely=likely, low=low, high=high, yours=learnt),
         next=MoveFile(
             move=found.move.action,
             seconds=found.move.seconds,

@@ -2,6 +2,7 @@
 
 import json
 import math
+from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, ValidationError, model_validator
@@ -66,7 +67,7 @@ class SizeLap(Strict):
 class SizeLathe(Strict):
     """Work in the lathe, with a file or with cloth."""
 
-    cutting_speed_m_min: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)] | None = None
+    cutting_speed_m_min: Annotated[float, Field(ge=0.1, le=2000, allow_inf_nan=False)] | None = None
     turned_by: Literal["file", "cloth"] = "file"
 
 
@@ -103,7 +104,7 @@ class SizeFile(Strict):
     pass_risk: Annotated[float, Field(ge=0.0001, le=0.5)] | None = None
     lap: SizeLap | None = None
     lathe: SizeLathe | None = None
-    spindle_rpm: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
+    spindle_rpm: Annotated[float, Field(ge=1, le=100_000, allow_inf_nan=False)] | None = None
     rounds: Annotated[list[SizeRound], Field(min_length=1, max_length=200)]
 
     @model_validator(mode="after")
@@ -187,17 +188,23 @@ def gauge_of(file: SizeFile) -> Gauge:
     return Gauge(to_si(file.gauge.repeatability_um, "um"), bias)
 
 
-def rounds_of(file: SizeFile) -> list[WorkRound]:
-    """The rounds in SI, every reading as at the temperature of the gauge.
+def worked_by(file: SizeFile) -> str:
+    """What it is worked with: `lap`, `file` or `cloth`."""
+    return "lap" if file.lathe is None else file.lathe.turned_by
+
+
+def rounds_of(file: SizeFile, learnt: Mapping[str, float] | None = None) -> list[WorkRound]:
+    """The rounds in SI, every reading as at the temperature of the gauge; `learnt`: the shop's own factors by `worked_by`.
 
     Raises:
         BadInput: a grade that is none, a reading off the part, or a first round without readings.
     """
     part, made_of = part_of(file), material_of(file)
-    found = [
-        WorkRound(each.worked_s, _tool(file, each, number, part, made_of), _readings(file, each, number, part, made_of))
-        for number, each in enumerate(file.rounds)
-    ]
+    known = learnt or {}
+    found = []
+    for number, each in enumerate(file.rounds):
+        tool = _tool(file, each, number, part, made_of, known)
+        found.append(WorkRound(each.worked_s, tool, _readings(file, each, number, part, made_of)))
     if file.rounds[0].worked_s or not file.rounds[0].readings:
         raise BadInput.one("rounds[0]", "must be readings before any work: worked_s 0, and at least one reading")
     return found
@@ -213,16 +220,19 @@ def grades_of(file: SizeFile) -> tuple[SizingGrade, ...]:
     return way_in_lathe(file.lathe.turned_by, made_of, area=area)
 
 
-def _tool(file: SizeFile, each: SizeRound, number: int, part: RoundPart, made_of: Material) -> SizingTool:
+def _tool(
+    file: SizeFile, each: SizeRound, number: int, part: RoundPart, made_of: Material, learnt: Mapping[str, float]
+) -> SizingTool:
     if file.lap is None:
         assert file.lathe is not None, "checked with the file"
-        return lathe_tool(each.turned_by or file.lathe.turned_by)
+        by = each.turned_by or file.lathe.turned_by
+        return lathe_tool(by, learnt=learnt.get(by))
     lap, field = (each.lap, f"rounds[{number}].lap.grade") if each.lap is not None else (file.lap, "lap.grade")
     usual = (constant("precision.lap_slowest").si + constant("precision.lap_fastest").si) / 2
     speed = usual
     if file.spindle_rpm is not None:
         speed = surface_speed(diameter=part.wanted.high, spindle=to_si(file.spindle_rpm, "rev/min"))
-    return lap_tool(parse_grade(lap.grade, field=field), made_of, speed=speed)
+    return lap_tool(parse_grade(lap.grade, field=field), made_of, speed=speed, learnt=learnt.get("lap"))
 
 
 def _readings(file: SizeFile, each: SizeRound, number: int, part: RoundPart, made_of: Material) -> tuple[Reading, ...]:

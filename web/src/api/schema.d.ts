@@ -3473,7 +3473,7 @@ export interface components {
         };
         /**
          * RateFile
-         * @description On the diameter, um a minute; low and high: nine of ten times between them.
+         * @description On the diameter, um a minute; low and high: nine of ten times between them. `yours`: begun from the shop's own parts.
          */
         RateFile: {
             /** Likely */
@@ -3482,6 +3482,8 @@ export interface components {
             low: number;
             /** High */
             high: number;
+            /** Yours */
+            yours: boolean;
         };
         /**
          * ReadingFile

@@ -102,13 +102,13 @@ def _may_differ(state: SizeState) -> float:
     return max(form.seen_oval, form.lift - form.fall, constant("precision.finish_most").si)
 
 
-def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float = 1.0, known: bool = False) -> SizingTool:
-    """A lap of a grade on a material at a surface speed (m/s); `learnt`: the shop's own factor of its rate."""
+def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float | None = None) -> SizingTool:
+    """A lap of a grade on a material at a surface speed (m/s); `learnt`: the shop's own factor of its rate, if it has one."""
     finishes = grade.grain <= constant("precision.finishing_grain").si
     return SizingTool(
         grade=grade.name,
-        rate=learnt * material.cut_share * lap_rate(grain=grade.grain, speed=speed, hardness=material.hardness),
-        spread=constant("precision.prior_known" if known else "precision.prior").value,
+        rate=(learnt or 1.0) * material.cut_share * lap_rate(grain=grade.grain, speed=speed, hardness=material.hardness),
+        spread=_spread(learnt),
         laps=True,
         least=constant("precision.least_work").si,
         most=constant("precision.most_stock").si,
@@ -116,17 +116,21 @@ def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float = 
     )
 
 
-def lathe_tool(by: TurnedBy, *, learnt: float = 1.0, known: bool = False) -> SizingTool:
-    """A file or cloth in the lathe."""
+def lathe_tool(by: TurnedBy, *, learnt: float | None = None) -> SizingTool:
+    """A file or cloth in the lathe; `learnt`: the shop's own factor of its rate, if it has one."""
     files = by == "file"
     return SizingTool(
         grade=by,
-        rate=learnt * constant(f"precision.{by}_minute").si / 60,
-        spread=constant("precision.prior_known" if known else "precision.prior").value,
+        rate=(learnt or 1.0) * constant(f"precision.{by}_minute").si / 60,
+        spread=_spread(learnt),
         most=constant("precision.file_most" if files else "precision.cloth_most").si,
         leaves=constant("precision.cloth_most").si if files else 0.0,
         least=constant("precision.least_strokes").si,
     )
+
+
+def _spread(learnt: float | None) -> float:
+    return constant("precision.prior" if learnt is None else "precision.prior_known").value
 
 
 def way_of_laps(grade: Grade, material: Material, *, area: float) -> tuple[SizingGrade, ...]:

@@ -12,6 +12,7 @@ from kelbrast.core.wording import Measure, Sentence, sentence
 
 SizeAction = Literal["measure", "lap", "short-strokes", "expand", "finer", "cool", "stop", "cut-again", "not-possible"]
 SURE: Final = 1.645  # standard deviations: nineteen of twenty
+_CERTAIN: Final = 2.576  # ninety-nine of a hundred
 _STRIPS: Final = 40  # of the way that the first round goes
 _LOOKS: Final = 2  # how often the same is read again before it can not be told
 
@@ -93,7 +94,7 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
         )
     if (missing := _missing(state)) is not None:
         return missing
-    if (past := _past(state)) is not None:
+    if (past := _past(state, gauge)) is not None:
         return past
     more = readings_needed(tolerance=part.wanted.width, repeatability=gauge.repeatability, bias=gauge.bias)
     target, all_round = target_of(state, gauge)
@@ -162,15 +163,15 @@ def _missing(state: SizeState) -> Move | None:
     return None
 
 
-def _past(state: SizeState) -> Move | None:
-    """The limit is passed already, by the work or as it was found."""
+def _past(state: SizeState, gauge: Gauge) -> Move | None:
+    """The limit is passed already, by the work or as it was found; what ends all work must be as good as certain."""
     part, known = state.part, state.belief
-    furthest = max(known.at_least(SURE), state.last - SURE * math.sqrt(known.var_size) if not state.rounds else -math.inf)
-    if furthest <= part.far:
-        return None
-    over = furthest - part.far
-    code = "size.past-found" if not state.rounds and known.at_least(SURE) <= part.far else "size.past"
-    return Move("not-possible", sentence(code, over=_depth(over)))
+    found = state.last - _CERTAIN * known.sd_size - gauge.bias
+    if known.at_least(SURE) > part.far:
+        return Move("not-possible", sentence("size.past", over=_depth(known.size - part.far)))
+    if not state.rounds and found > part.far:
+        return Move("not-possible", sentence("size.past-found", over=_depth(state.last - part.far)))
+    return None
 
 
 def _slowest(state: SizeState, until: float) -> float:

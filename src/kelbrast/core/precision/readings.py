@@ -52,7 +52,7 @@ def everywhere(*, length: float) -> tuple[tuple[float, float], ...]:
 
 
 def narrowest(*, length: float, direction: float, count: int) -> tuple[tuple[float, float], ...]:
-    """The places of the readings after a round: in the direction that the tool comes to first, in the middle and near both ends.
+    """The places of the readings after a round: where the tool comes to first, in the middle and near both ends.
 
     Equation: z = 0, -0.35 L, 0.35 L in turn (m, rad)
     Valid: length above 0, count not below 0.

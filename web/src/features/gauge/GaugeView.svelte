@@ -39,7 +39,14 @@
   function told(known: NonNullable<typeof answer>): { name: string; value: string }[] {
     const form = known.form;
     const part = (name: string, value: number | null, within: number | null) =>
-      value === null ? [] : [{ name, value: `${shown.bare(Math.abs(value) < 0.05 ? 0 : value, 'depth', 3)} ± ${shown.say(within ?? 0, 'depth')}` }];
+      value === null
+        ? []
+        : [
+            {
+              name,
+              value: `${shown.bare(Math.abs(value) < 0.05 ? 0 : value, 'depth', 3)} ± ${shown.say(within ?? 0, 'depth')}`,
+            },
+          ];
     return [
       { name: 'As found', value: `${exact(form.size_mm)} ± ${shown.say(form.size_pm_um, 'depth')}` },
       ...part('Taper, end to end', form.taper_um, form.taper_pm_um),
@@ -53,7 +60,7 @@
       { name: 'To the near limit', value: shown.say(known.left_um.near, 'depth', 3) },
       { name: 'To the far limit', value: shown.say(known.left_um.far, 'depth', 3) },
       {
-        name: 'Rate, a minute',
+        name: known.rate_um_min.yours ? 'Rate, a minute, yours' : 'Rate, a minute',
         value: `${shown.say(known.rate_um_min.likely, 'depth')} (${shown.bare(known.rate_um_min.low, 'depth')} to ${shown.bare(known.rate_um_min.high, 'depth')})`,
       },
       { name: 'Clean now', value: `${Math.round(100 * known.share)} %` },
@@ -213,6 +220,5 @@
     border-radius: 4px;
     padding: 0 5px;
     font-size: 0.72em;
-    opacity: 0.8;
   }
 </style>

@@ -107,7 +107,7 @@ export class Gauging {
       return true;
     } catch (problem) {
       notices.say((problem as Error).message, 'trouble');
-      if (problem instanceof Problem && problem.status === 409) await this.load();
+      if (problem instanceof Problem && problem.status === 412) await this.load();
       return false;
     } finally {
       this.busy = false;
