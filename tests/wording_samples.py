@@ -35,7 +35,7 @@ FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
     **{
         name: Measure(14.2 * UM, "depth", 3)
-        for name in ("first", "need", "may", "gone", "left", "keep", "depth", "marks", "layer", "coarsest")
+        for name in ("off", "first", "need", "may", "gone", "left", "keep", "depth", "marks", "layer", "coarsest")
     },
     "high": Measure(0.4 * UM, "roughness", 3),
     "reaches": Measure(3 * UM, "depth"),
@@ -87,6 +87,7 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
             "lap-target",
         )
     },
+    **{f"practice.bore-{one}": {"size": Measure(20.0105e-3, "length", 6)} for one in ("on-size", "past", "short")},
     "reading.said": {"value": Measure(24.991e-3, "length", 6)},
 }
 INNER: Final = {

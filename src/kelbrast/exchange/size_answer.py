@@ -1,8 +1,9 @@
 """What is said of a part that is worked to size, in the units of the files."""
 
 from collections.abc import Sequence
+from typing import Annotated
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from kelbrast.core.precision.advice import SizingAdvice
 from kelbrast.core.precision.form import FormEstimate
@@ -78,8 +79,8 @@ class StopFile(BaseModel):
 class PlaceFile(BaseModel):
     """Where to read next."""
 
-    z_mm: float
-    phi_deg: float
+    z_mm: Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)]
+    phi_deg: Annotated[float, Field(ge=-720, le=720, allow_inf_nan=False)]
 
 
 class LapFile(BaseModel):

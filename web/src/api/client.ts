@@ -63,6 +63,7 @@ export type SizeReading = Schemas['SizeReading'];
 export type SizeAnswer = Schemas['SizeAnswer'];
 export type Place = Schemas['PlaceFile'];
 export type KeptSizing = Schemas['KeptSizingOut'];
+export type BoreEnd = Schemas['BoreEndFile'];
 export type PatchShown = Schemas['PatchOut'];
 
 export class Problem extends Error {
@@ -298,6 +299,20 @@ export const api = {
     ).finally(() => writes.done++),
   removeSizing: (id: number) =>
     answered<void>(client.DELETE('/api/sizes/{sizing_id}', { params: { path: { sizing_id: id } } })),
+  practiceBore: (difficulty: number, seed: number) =>
+    answered<SizeFile>(client.GET('/api/gauge/practice', { params: { query: { difficulty, seed } } })),
+  readPracticeBore: (difficulty: number, seed: number, worked_s: number[], widest_deg: number | null) =>
+    answered<SizeReading[]>(
+      client.POST('/api/gauge/practice/read', {
+        params: { query: { difficulty, seed } },
+        body: { worked_s, widest_deg },
+      }),
+    ),
+  endPracticeBore: (difficulty: number, seed: number, worked_s: number[]) =>
+    answered<BoreEnd>(
+      client.POST('/api/gauge/practice/end', { params: { query: { difficulty, seed } }, body: { worked_s } }),
+    ),
+  answerSize: (body: SizeFile) => answered<SizeAnswer>(client.POST('/api/size', { body })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
   figures: () => answered<Figures>(client.GET('/api/catalogue/figures')),
 };

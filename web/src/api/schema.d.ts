@@ -1412,6 +1412,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauge/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Begin Practice Bore
+         * @description What is known of the bore before any reading.
+         */
+        get: operations["begin_practice_bore_api_gauge_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/practice/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Practice Bore
+         * @description What the simulated gauge reads now.
+         */
+        post: operations["read_practice_bore_api_gauge_practice_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/practice/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Practice Bore
+         * @description The bore as it is now, and what the program would have done with it.
+         */
+        post: operations["end_practice_bore_api_gauge_practice_end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1575,6 +1635,23 @@ export interface components {
             clears: number;
             /** Try First */
             try_first: boolean;
+        };
+        /**
+         * BoreEndFile
+         * @description How a practice bore ended: points, and where the program's own moves end on the same bore, after how many rounds.
+         */
+        BoreEndFile: {
+            /** On Size */
+            on_size: boolean;
+            /** Points */
+            points: number;
+            /** Size Mm */
+            size_mm: number;
+            said: components["schemas"]["SentenceFile"];
+            /** Program Size Mm */
+            program_size_mm: number;
+            /** Program Rounds */
+            program_rounds: number;
         };
         /**
          * CanBeHad
@@ -3486,6 +3563,16 @@ export interface components {
             yours: boolean;
         };
         /**
+         * ReadIn
+         * @description The same, and where to read now: everywhere, or where the oval is widest, for readings where the lap comes first.
+         */
+        ReadIn: {
+            /** Worked S */
+            worked_s: number[];
+            /** Widest Deg */
+            widest_deg?: number | null;
+        };
+        /**
          * ReadingFile
          * @description A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g.
          */
@@ -4602,6 +4689,14 @@ export interface components {
          */
         WordsOut: {
             words: components["schemas"]["SentenceFile"];
+        };
+        /**
+         * WorkedIn
+         * @description What was worked so far, round by round, s.
+         */
+        WorkedIn: {
+            /** Worked S */
+            worked_s: number[];
         };
         /**
          * WorkedOut
@@ -7659,6 +7754,116 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_practice_bore_api_gauge_practice_get: {
+        parameters: {
+            query: {
+                /** @description 1 is the easiest */
+                difficulty: number;
+                /** @description number of the bore */
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_practice_bore_api_gauge_practice_read_post: {
+        parameters: {
+            query: {
+                /** @description 1 is the easiest */
+                difficulty: number;
+                /** @description number of the bore */
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeReading"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_practice_bore_api_gauge_practice_end_post: {
+        parameters: {
+            query: {
+                /** @description 1 is the easiest */
+                difficulty: number;
+                /** @description number of the bore */
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoreEndFile"];
                 };
             };
             /** @description Something in the request can not be used */

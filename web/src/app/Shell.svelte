@@ -61,7 +61,8 @@
       <a
         href={p('/gauge')}
         class="view"
-        aria-current={isActive('/gauge') || isActive('/gauge/:id') ? 'page' : undefined}>Gauge</a
+        aria-current={isActive('/gauge') || isActive('/gauge/practice') || isActive('/gauge/:id') ? 'page' : undefined}
+        >Gauge</a
       >
       <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
         >Rack</a

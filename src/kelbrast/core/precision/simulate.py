@@ -66,7 +66,8 @@ class Specimen:
 
     def true(self, z: float, phi: float) -> float:
         """The diameter that it really has there, m."""
-        return self.part.sign * max(self.cut, self._found(z / self.part.length, phi))
+        place = max(-0.5, min(0.5, z / self.part.length))  # past an end the gauge is at that end
+        return self.part.sign * max(self.cut, self._found(place, phi))
 
     def _found(self, u: float, phi: float) -> float:
         hidden = self.hidden

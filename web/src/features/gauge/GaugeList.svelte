@@ -35,10 +35,11 @@
 
 <div class="mx-auto w-full max-w-6xl flex-1 p-5">
   <h1>Gauge</h1>
-  <p class="small dim mb-4">
+  <p class="small dim">
     Bores and shafts that are lapped, filed or polished to size: the form from a few readings, how long to work before
     the next one, and when to stop.
   </p>
+  <p class="mb-4"><a class="underline" href="/gauge/practice">Practise on an invented bore</a></p>
   <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
     <div class="min-w-0">
       {#if parts?.length === 0}<p>Nothing is worked to size yet. Describe the first part beside.</p>{/if}
