@@ -30,7 +30,7 @@ WORDS: Final = (
     "piece",
     "step",
 )
-WORDS_TOO: Final = ("share", "at", "over", "route", "note", "machine", "face")
+WORDS_TOO: Final = ("share", "apart", "at", "over", "route", "note", "machine", "face")
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
     **{
@@ -72,7 +72,7 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
     **{
         f"size.{one}": {
             **{name: Measure(20.0105e-3, "length", 6) for name in ("size", "until")},
-            **{name: Measure(12.5 * UM, "depth") for name in ("over", "left", "taper", "rate", "bias", "tolerance")},
+            **{name: Measure(12.5 * UM, "depth") for name in ("over", "left", "taper", "rate", "bias", "tolerance", "unsure")},
         }
         for one in (
             "gauge-too-coarse",
@@ -80,6 +80,7 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
             "past-found",
             "stop",
             "cut-again",
+            "cool",
             "finer",
             "not-told",
             "short-strokes",

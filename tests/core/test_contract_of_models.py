@@ -186,6 +186,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.move.target_of": ({"state": STATE, "gauge": GAUGE}, {}),
     "precision.move.finishing_stock": ({"marks": 1e-6}, {"marks": (-1e-7,)}),
     "precision.readings.at_gauge_temperature": ({"diameter": 0.025, "expansion": 1.15e-5, "warmer": 10.0}, {"diameter": (0.0,), "expansion": (-1e-6,), "warmer": (-501.0, 501.0)}),
+    "precision.readings.warmth_unsure": ({"diameter": 0.025, "expansion": 1.15e-5, "warmer": 10.0}, {"diameter": (0.0,), "expansion": (-1e-6,), "warmer": (-501.0, 501.0)}),
     "precision.readings.everywhere": ({"length": 0.04}, {"length": (0.0,)}),
     "precision.readings.narrowest": ({"length": 0.04, "direction": 1.0, "count": 4}, {"length": (0.0,), "count": (-1,)}),
     "precision.readings.outlier": ({"readings": READ, "repeatability": 2e-6, "growth": 1e-5}, {"readings": ([Reading(math.nan)],), "repeatability": (0.0,), "growth": (-1e-6,)}),

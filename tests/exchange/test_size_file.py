@@ -86,6 +86,16 @@ def test_warm_readings_are_brought_to_the_gauge() -> None:
     assert rounds_of(ungauged)[0].readings == cool
 
 
+@pytest.mark.parametrize(("at", "gauge", "cools"), [(20.5, 20, False), (30, 20, False), (95, 20, True), (-40, 35, True)])
+def test_what_is_too_warm_to_be_told_cools_first(at: float, gauge: float, cools: bool) -> None:
+    # At 75 K apart 5 % of the growth and a kelvin leave 1.7 um of 20 mm of bronze in doubt, and the gauge 1.2.
+    warm = [{**one, "mm": one["mm"] * (1 + 18e-6 * (at - gauge)), "at_c": float(at)} for one in READ]
+    change = {"gauge_c": float(gauge), "gauge": {"repeatability_um": 1.2}, "rounds": [{"readings": warm}]}
+    move = size_answer(check_size_file({**BUSH, **change})).next
+    assert (move.move == "cool") == cools
+    assert not cools or (move.seconds, move.readings) == (0, 4)
+
+
 @pytest.mark.parametrize(
     ("want", "kind", "limits"),
     [

@@ -22,6 +22,7 @@ from kelbrast.exchange.size_file import (
     material_of,
     part_of,
     rounds_of,
+    warmer_of,
     worked_by,
 )
 from kelbrast.storage import sizings as store
@@ -37,7 +38,7 @@ def size_answer(file: SizeFile, learnt: Mapping[str, float] | None = None) -> Si
     risk = constant("precision.risk").value if file.pass_risk is None else file.pass_risk
     part, rounds, gauge, grades = part_of(file), rounds_of(file, learnt), gauge_of(file), grades_of(file)
     try:
-        found = advise(part, rounds, gauge, risk=risk, grades=grades, material=material_of(file))
+        found = advise(part, rounds, gauge, risk=risk, grades=grades, material=material_of(file), warmer=warmer_of(file))
     except OutsideValidity as problem:
         raise BadInput.one("", f"these figures can not be of one part: {problem}") from None
     return to_size_answer(file.title, found, learnt=worked_by(file) in (learnt or {}))

@@ -210,6 +210,15 @@ def rounds_of(file: SizeFile, learnt: Mapping[str, float] | None = None) -> list
     return found
 
 
+def warmer_of(file: SizeFile) -> float:
+    """How much warmer than the gauge the part was at the newest readings, K: the furthest of them; 0 where nothing is said."""
+    newest = next((each.readings for each in reversed(file.rounds) if each.readings), [])
+    if file.gauge_c is None:
+        return 0.0
+    apart = [one.at_c - file.gauge_c for one in newest if one.at_c is not None]
+    return max(apart, key=abs, default=0.0)
+
+
 def grades_of(file: SizeFile) -> tuple[SizingGrade, ...]:
     """The way to the size, grade by grade."""
     part, made_of = part_of(file), material_of(file)

@@ -10,16 +10,18 @@ from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.precision.lap import LapToMake, lap_rate, lap_to_make
 from kelbrast.core.precision.move import Move, finishing_stock, next_move, target_of
-from kelbrast.core.precision.readings import everywhere, narrowest, outlier
+from kelbrast.core.precision.readings import everywhere, narrowest, outlier, warmth_unsure
 from kelbrast.core.precision.state import Gauge, RoundPart, SizeState, SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade, StopAt, stop_sheet
 from kelbrast.core.process.clearance import clearance
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.wording import Measure, sentence
 
 TurnedBy = Literal["file", "cloth"]
 FINISHING_LAP: Final = "F1200"
 CLOTHS: Final = ("P240", "P320", "P400", "P600")  # in order after filing
+_COOL_READINGS: Final = 4
 _NINE_OF_TEN: Final = 1.645  # deviations on each side
 
 
@@ -58,12 +60,17 @@ def advise(
     risk: float,
     grades: Sequence[SizingGrade],
     material: Material,
+    warmer: float = 0.0,
 ) -> SizingAdvice:
-    """Where the work stands after these rounds and what to do next; `grades`: the way to the size, in order."""
+    """Where the work stands after these rounds and what to do next.
+
+    `grades`: the way to the size, in order. `warmer`: how much warmer than the gauge the part was at the last readings, K.
+    """
     state = follow(part, rounds, gauge)
     target, all_round = target_of(state, gauge)
     size = state.belief.size
-    move, tightest = next_move(state, gauge, risk=risk), part.sign * state.belief.size
+    tightest = part.sign * state.belief.size
+    move = _cooling(tightest, material, gauge, warmer) or next_move(state, gauge, risk=risk)
     return SizingAdvice(
         state=state,
         move=move,
@@ -86,6 +93,15 @@ def advise(
         if rounds[0].tool.laps
         else None,
     )
+
+
+def _cooling(diameter: float, material: Material, gauge: Gauge, warmer: float) -> Move | None:
+    """A warm part is read again when what its warmth leaves in doubt is more than the gauge's own."""
+    unsure = warmth_unsure(diameter=diameter, expansion=material.expansion, warmer=warmer)
+    if unsure <= gauge.repeatability:
+        return None
+    said = sentence("size.cool", apart=f"{abs(warmer):.0f}", unsure=Measure(unsure, "depth"))
+    return Move("cool", said, readings=_COOL_READINGS)
 
 
 def _places(state: SizeState, move: Move) -> tuple[tuple[float, float], ...]:

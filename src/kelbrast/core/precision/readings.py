@@ -9,6 +9,7 @@ import numpy as np
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers, require_within
 
 RoundKind = Literal["bore", "shaft"]
@@ -99,6 +100,32 @@ def at_gauge_temperature(*, diameter: float, expansion: float, warmer: float) ->
     require_not_below_zero(expansion=expansion)
     require_within(-WARMEST, WARMEST, warmer=warmer)
     return diameter / (1 + expansion * warmer)
+
+
+def warmth_unsure(*, diameter: float, expansion: float, warmer: float) -> float:
+    """How far a size may be off after it was brought to the temperature of the gauge: neither of both is known exactly.
+
+    Equation: `u = a D (0.05 dT + 1 K)`, 0 for less than 1 K (m)
+    Valid: diameter above 0, expansion not below 0, at most 500 K apart.
+
+    Args:
+        diameter: D, m.
+        expansion: a, linear thermal expansion of the part, 1/K.
+        warmer: dT, how much warmer or colder the part is than the gauge, K.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: our-choice.
+
+    >>> round(1e6 * warmth_unsure(diameter=25e-3, expansion=18e-6, warmer=30), 2)
+    1.13
+    """
+    require_above_zero(diameter=diameter)
+    require_not_below_zero(expansion=expansion)
+    require_within(-WARMEST, WARMEST, warmer=warmer)
+    apart, unsure = abs(warmer), constant("precision.expansion_unsure").value
+    return 0.0 if apart < 1 else expansion * diameter * (unsure * apart + constant("precision.warmth_unsure").si)
 
 
 def outlier(readings: Sequence[Reading], *, repeatability: float, growth: float) -> int | None:
