@@ -118,8 +118,8 @@ def warmth_unsure(*, diameter: float, expansion: float, warmer: float) -> float:
 
     Source: our-choice.
 
-    >>> round(1e6 * warmth_unsure(diameter=25e-3, expansion=18e-6, warmer=30), 2)
-    1.13
+    >>> round(1e6 * warmth_unsure(diameter=25e-3, expansion=18e-6, warmer=30), 1)  # um
+    1.1
     """
     require_above_zero(diameter=diameter)
     require_not_below_zero(expansion=expansion)
