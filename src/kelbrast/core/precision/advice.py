@@ -126,8 +126,6 @@ def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float | 
         rate=(learnt or 1.0) * material.cut_share * lap_rate(grain=grade.grain, speed=speed, hardness=material.hardness),
         spread=_spread(learnt),
         laps=True,
-        least=constant("precision.least_work").si,
-        most=constant("precision.most_stock").si,
         leaves=0.0 if finishes else finishing_stock(_marks_of(grade, material, "bore-lap")),
     )
 

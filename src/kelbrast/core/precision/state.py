@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from kelbrast.core.errors import OutsideValidity
@@ -58,10 +58,10 @@ class SizingTool:
     grade: str
     rate: float
     spread: float
-    most: float = 50e-6
+    most: float = field(default_factory=lambda: constant("precision.most_stock").si)
     leaves: float = 0.0
     laps: bool = False
-    least: float = 10.0
+    least: float = field(default_factory=lambda: constant("precision.least_work").si)
 
 
 @dataclass(frozen=True, slots=True)
