@@ -6,10 +6,11 @@ from dataclasses import replace
 from typing import Final
 
 from kelbrast.core.precision.move import Move, next_move
-from kelbrast.core.precision.readings import RoundKind, everywhere
+from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.simulate import Hidden, Specimen
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound, follow
+from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Gauge, RoundKind, RoundPart, SizeLimits
 
 UM: Final = 1e-6
 GAUGE: Final = Gauge(2 * UM, 1 * UM)

@@ -17,6 +17,7 @@ DECIDED: dict[str, tuple[str, dict[str, Any], dict[str, Any], str]] = {
     "too-hot": ("acrylic", {"want": "brushed-fine", "depth": 60, "thickness": 0.002}, {"rack": ("belt-grinder", "belt-p240")}, "brings the surface"),
     "levels": ("brass", {"want": "bright", "depth": 4, "kind": "waviness"}, {"rack": ("bench-buffer", "sisal-tripoli")}, "ripple"),
     "keeps-size": ("brass", {"want": "satin", "depth": 20, "limit_um": 200, "limit_kind": "size"}, {"rack": ("orbital-p240",)}, "hold a size"),
+    "cloth-takes-little": ("brass", {"want": "satin", "depth": 5, "stock": 10e-6, "turned": 0.02, "curved": True}, {"rack": ("lathe", "lathe-cloth-p240")}, "off the diameter"),
     "skates": ("tool-steel-hardened", {"want": "satin", "depth": 20}, {"rack": ("file-smooth", "file-second-cut")}, "skates"),
     "too-deep": ("brass", {"want": "satin", "depth": 60}, {"rack": ("nonwoven-pad-coarse", "nonwoven-pad-fine")}, "it reaches"),
     "takes-in-all": ("brass", {"want": "bright", "depth": 100}, {"rack": ("bench-buffer", "sisal-tripoli")}, "in one go"),
@@ -51,6 +52,7 @@ MORE: dict[str, tuple[str, dict[str, Any], dict[str, Any]]] = {
     "no bore tool": ("bronze", {"want": "satin", "depth": 20, "reach": "inside", "inside_radius": 0.02}, {"rack": ("belt-p240", "flap-small-p240")}),
     "a bore tool outside": ("bronze", {"want": "satin", "depth": 20}, {"rack": ("bore-lap-f400",)}),
     "raised, with wheels": ("brass", {"want": "bright", "depth": 300, "kind": "raised"}, {"rack": ("bench-buffer", "sisal-tripoli")}),
+    "out of round, with cloth": ("brass", {"want": "satin", "depth": 3, "stock": 4e-6, "out_of_round": True, "turned": 0.02, "curved": True}, {"rack": ("lathe", "lathe-cloth-p240")}),
     "nothing turns": ("brass", {"want": "bright", "depth": 20}, {"rack": ("drill", "sisal-tripoli")}),
     "two at once": ("brass", {"want": "mirror", "depth": 50, "limit_um": 10}, {"rack": ("paper-p320",)}),
 }  # fmt: skip

@@ -9,7 +9,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.precision.advice import lap_tool
 from kelbrast.core.precision.simulate import Hidden, Specimen
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits
+from kelbrast.core.surface.sized import Gauge, RoundPart, SizeLimits
 
 UM = 1e-6
 BRONZE = lap_tool(parse_grade("F800"), material("bronze"), speed=0.45).rate

@@ -21,8 +21,7 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.learning.factors import Learnt, Observation
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.precision.belief import Belief
-from kelbrast.core.precision.readings import Reading
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound, follow
+from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade
 from kelbrast.core.precision.tolerances import Deviations
 from kelbrast.core.process.rests import Lump
@@ -32,6 +31,7 @@ from kelbrast.core.simulation.light import Lamp, Look
 from kelbrast.core.simulation.marks import Marks
 from kelbrast.core.simulation.patch import FoundPatch, Patch, Working
 from kelbrast.core.simulation.sequence import RouteStep
+from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, SizeLimits
 
 CORE = Path(__file__).parents[2] / "src" / "kelbrast" / "core"
 PACKAGES = ("process", "metrology", "simulation", "learning", "precision")

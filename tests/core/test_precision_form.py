@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from kelbrast.core.precision.cleaning import cleaned_share, clipped, oval_left
 from kelbrast.core.precision.form import along, fit_form
-from kelbrast.core.precision.readings import Reading, outlier
+from kelbrast.core.precision.readings import outlier
+from kelbrast.core.surface.sized import Reading
 
 UM, LENGTH = 1e-6, 40e-3
 EVERYWHERE = [(z, phi) for z in (-0.015, 0.0, 0.015) for phi in (0.0, math.pi / 4, math.pi / 2, 3 * math.pi / 4)]

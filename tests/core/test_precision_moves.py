@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 from bores import worked_out
 from kelbrast.core.precision.belief import Belief, chance_past, longest
 from kelbrast.core.precision.move import finishing_stock, next_move, readings_needed, target_of
-from kelbrast.core.precision.readings import Reading, RoundKind
 from kelbrast.core.precision.simulate import Hidden, Specimen
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizeState, SizingTool, WorkRound, follow
+from kelbrast.core.precision.state import SizeState, SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade, stop_sheet
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Gauge, Reading, RoundKind, RoundPart, SizeLimits
 
 UM = 1e-6
 RISK = constant("precision.risk").value

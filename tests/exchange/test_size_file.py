@@ -8,7 +8,7 @@ import pytest
 from kelbrast.app.sizing import size_answer
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange.size_answer import size_text
-from kelbrast.exchange.size_file import check_size_file, limits_of, part_of, read_size_file, rounds_of
+from kelbrast.exchange.size_file import check_size_file, part_of, read_size_file, rounds_of
 
 READ = [
     {"z_mm": z, "phi_deg": phi, "mm": 19.987 + (0.006 if phi == 90 else -0.006 if phi == 0 else 0)}
@@ -109,7 +109,8 @@ def test_what_is_too_warm_to_be_told_cools_first(at: float, gauge: float, cools:
 )
 def test_what_is_wanted_in_every_way(want: dict[str, Any], kind: str, limits: tuple[float, float]) -> None:
     file = check_size_file({**BUSH, "want": want, "kind": kind})
-    assert [one * 1e3 for one in limits_of(file.want, kind)] == [pytest.approx(one) for one in limits]
+    wanted = part_of(file).wanted
+    assert (wanted.low * 1e3, wanted.high * 1e3) == pytest.approx(limits)
 
 
 @pytest.mark.parametrize(

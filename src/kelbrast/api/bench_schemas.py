@@ -12,6 +12,7 @@ from kelbrast.core.bench.events import ORDERS, Event, Order, Stage
 from kelbrast.core.bench.expected import more_time, protection_left, verdict
 from kelbrast.core.bench.order import cost_of_order
 from kelbrast.core.bench.run import Waiting
+from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.told import reading_said, tell
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
@@ -20,6 +21,30 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import sentence
 from kelbrast.exchange.plan_file import OperationFile, StepFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
+from kelbrast.exchange.shop_units import shop
+from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
+
+
+class SizeReadOut(BaseModel):
+    """A reading along the length; `old`: of a round before the newest."""
+
+    z_mm: float
+    mm: float
+    old: bool
+
+
+class SizeOut(BaseModel):
+    """The face in hand by the gauge: what is still to be read before the next move is shown, how much of this lot is read, the
+    readings round by round, and the answer; null before the first reading. `within_um`: what two readings may differ by."""
+
+    kind: str
+    length_mm: float
+    limits_mm: tuple[float, float]
+    within_um: float
+    to_read: list[PlaceFile]
+    read: int
+    readings: list[SizeReadOut]
+    answer: SizeAnswer | None
 
 
 class HandOut(BaseModel):
@@ -48,6 +73,7 @@ class HandOut(BaseModel):
     charged_s: float
     recharge_after_s: float | None
     rest_after_s: float | None
+    size: SizeOut | None
 
 
 class StripOut(BaseModel):
@@ -199,6 +225,28 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
         charged_s=run.on_tool_now(stage.tool, now, charge=True),
         recharge_after_s=constant("bench.recharge").si if step.recharge else None,
         rest_after_s=step.rests.after_seconds if step.rests is not None else None,
+        size=_size(kept, stage),
+    )
+
+
+def _size(kept: KeptRun, stage: Stage) -> SizeOut | None:
+    known = size_at_bench(kept.run, kept.job, kept.now)
+    if known is None:
+        return None
+    part, last = known.sized.part, len(known.rounds) - 1
+    return SizeOut(
+        kind=part.kind,
+        length_mm=shop(part.length, "mm"),
+        limits_mm=(shop(part.wanted.low, "mm"), shop(part.wanted.high, "mm")),
+        within_um=shop(2 * known.sized.gauge.repeatability, "um"),
+        to_read=to_places(known.to_read),
+        read=known.read,
+        readings=[
+            SizeReadOut(z_mm=shop(one.height, "mm"), mm=shop(one.diameter, "mm"), old=at < last)
+            for at, each in enumerate(known.rounds)
+            for one in each.readings
+        ],
+        answer=to_size_answer(stage.face, known.advice) if known.advice is not None else None,
     )
 
 

@@ -28,6 +28,8 @@ RULES: Final[dict[str, tuple[str, ...]]] = {
     "same_name": ("name",),
     "edge_alone": ("edge",),
     "edge_beside": ("next_to",),
+    "fit_of_round": ("shape",),
+    "fit_or_size_left": ("fit",),
     "size_wanted": ("want",),
     "size_tool": ("lap", "lathe"),
 }

@@ -5,31 +5,12 @@ These models are the one definition of the format: the schema, the API and the c
 
 from typing import Annotated, Any, Final, Literal, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
+from pydantic import ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from kelbrast.exchange.plain_text import OneLine
-
-ID = Annotated[str, Field(min_length=1, max_length=80), OneLine]
-_LEAST: Final = 1e-6  # a picometre: smaller is a slip, and numbers below 1e-308 have no reciprocal
-
-
-def _not_tiny(value: float) -> float:
-    if value < _LEAST:
-        raise PydanticCustomError("greater_than_equal", "must be at least {ge}", {"ge": _LEAST})
-    return value
-
-
-NotTiny: Final = AfterValidator(_not_tiny)
-Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False), NotTiny]
-Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False), NotTiny]
-Text = Annotated[str, Field(min_length=1, max_length=200), OneLine]
-
-
-class Strict(BaseModel):
-    """Unknown keys are refused by name; numbers are never read out of text."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+from kelbrast.core.surface.sized import RoundKind
+from kelbrast.exchange.fields import ID, Micrometres, Millimetres, NotTiny, Strict, Text
+from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted
 
 
 class DepthRange(Strict):
@@ -145,8 +126,20 @@ _EDGE_FOUND: Final = {"kind": "scratches", "depth_um": 1.0}
 _EDGE_WANT: Final = {"ra_um": [None, 3.2]}  # a worked edge, as drawings have it
 _NOT_OF_EDGES: Final = (
     "area_cm2", "shape", "thickness_mm", "inside_radius_mm", "limit_um", "coat_um", "keep_um", "keep_wall_mm", "size_left_um",
-    "layer", "curved",
+    "layer", "curved", "fit",
 )  # fmt: skip
+
+
+class FitFile(Strict):
+    """A size that is wanted of a cylinder or bore: the gauge that decides, and what it read before any work."""
+
+    want: SizeWanted
+    gauge: SizeGauge
+    gauge_c: Celsius | None = None
+    readings: Annotated[list[SizeReading], Field(max_length=500)] = []
+
+
+_ROUND_KINDS: Final[dict[str, RoundKind]] = {"cylinder": "shaft", "bore": "bore"}
 
 
 class FaceFile(Strict):
@@ -167,9 +160,18 @@ class FaceFile(Strict):
     keep_wall_mm: Millimetres | None = None
     size_left_um: Micrometres | None = None
     layer: LayerFile | None = None
+    fit: FitFile | None = None
     curved: bool | None = None
     keep_off: bool = False
     wish: WishFile | None = None
+
+    @property
+    def round_kind(self) -> RoundKind | None:
+        """Bore or shaft; None for what is neither, or has not both measures."""
+        shape = self.shape
+        if shape is None or shape.length_mm is None or shape.diameter_mm is None:
+            return None
+        return _ROUND_KINDS.get(shape.kind)
 
     @model_validator(mode="before")
     @classmethod
@@ -194,6 +196,10 @@ class FaceFile(Strict):
             raise PydanticCustomError("keep_below_coat", "keep_um must be below coat_um")
         if self.keep_wall_mm is not None and (self.thickness_mm is None or self.keep_wall_mm >= self.thickness_mm):
             raise PydanticCustomError("keep_below_wall", "keep_wall_mm needs thickness_mm, and must be below it")
+        if self.fit is not None and self.round_kind is None:
+            raise PydanticCustomError("fit_of_round", "fit belongs to a cylinder or a bore: give its shape with both measures")
+        if self.fit is not None and self.size_left_um is not None:
+            raise PydanticCustomError("fit_or_size_left", "give fit, or size_left_um, and not both")
         if self.reach == "inside" and self.inside_radius_mm is None:
             raise PydanticCustomError("inside_radius", "reach inside needs inside_radius_mm")
         return self

@@ -9,6 +9,7 @@ from kelbrast.core.planning.whole.operations import When
 from kelbrast.core.rules.lay import LayOfStep
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.exchange.sentence_file import SentenceFile
+from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
 
 High = Annotated[float | None, Field(description="nine of ten stay below; null in plans that were kept without it")]
 
@@ -166,6 +167,15 @@ class EdgePlan(BaseModel):
     size_mm: float
 
 
+class FitPlan(BaseModel):
+    """A size that is wanted of a face: what the gauge says before any work, with the diameter to read after each step.
+    `answer` is null before the first reading; `places`: where to read."""
+
+    limits_mm: tuple[float, float]
+    answer: SizeAnswer | None
+    places: list[PlaceFile]
+
+
 class FacePlanFile(BaseModel):
     """The route of one face; `steps` is empty when it is not possible, kept off, or as wanted already."""
 
@@ -194,6 +204,7 @@ class FacePlanFile(BaseModel):
     marks_said: Annotated[SentenceFile | None, Field(description="the same in words, where there are any")] = None
     fallback: FallbackFile | None
     nicks: Nicks | None
+    fit: FitPlan | None = None
     steps: list[StepFile]
 
 

@@ -9,6 +9,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.face.fallback import Fallback
+from kelbrast.core.planning.face.size_plan import size_plan
 from kelbrast.core.planning.face.step import Rests, Step
 from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.plan import Plan
@@ -16,6 +17,7 @@ from kelbrast.core.planning.whole.set_ups import SetUp
 from kelbrast.core.planning.whole.shortage import DoneWithout, Shortage
 from kelbrast.core.planning.whole.spread import CAUSES, Spread, spread_of_face, spread_of_plan, spread_of_steps
 from kelbrast.core.planning.whole.together import Gained
+from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.rack.offer import Refused
 from kelbrast.core.surface.edge import Edge
@@ -26,6 +28,7 @@ from kelbrast.exchange.plan_file import (
     FacePlanFile,
     FaceStep,
     FallbackFile,
+    FitPlan,
     GatheredFile,
     Nicks,
     OperationFile,
@@ -44,6 +47,7 @@ from kelbrast.exchange.plan_file import (
 )
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
+from kelbrast.exchange.size_answer import to_places, to_size_answer
 
 
 def to_plan_file(plan: Plan) -> PlanFile:
@@ -120,6 +124,7 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         )
         if plan.nicks
         else None,
+        fit=_fit(plan, job) if plan.face.sized else None,
         steps=[_step(*step) for step in zip(plan.steps, spread_of_steps(plan, job), strict=True)],
     )
 
@@ -135,6 +140,17 @@ def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refuse
         without_possible=without is None or without.plan is not None,
         without_tools=sorted(without.tools) if without is not None else [],
         refused=[RefusedFile(tool=one.tool, label=tool(one.tool).label, reason=one.reason) for one in refused],
+    )
+
+
+def _fit(plan: FacePlan, job: Job) -> FitPlan:
+    sized = plan.face.sized
+    assert sized is not None, "asked for a face that has a size"
+    said, part = size_plan(plan, job.material), sized.part
+    return FitPlan(
+        limits_mm=(shop(part.wanted.low, "mm"), shop(part.wanted.high, "mm")),
+        answer=to_size_answer(plan.face.name, said) if said else None,
+        places=to_places(everywhere(length=part.length) if said is None else said.places),
     )
 
 

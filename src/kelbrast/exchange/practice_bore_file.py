@@ -3,10 +3,11 @@
 from pydantic import BaseModel
 
 from kelbrast.core.practice.bores import PracticeBore, PracticeEnd
-from kelbrast.core.precision.readings import Reading
+from kelbrast.core.surface.sized import Reading
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop
-from kelbrast.exchange.size_file import SizeFile, SizeReading, check_size_file
+from kelbrast.exchange.size_file import SizeFile, check_size_file
+from kelbrast.exchange.size_wanted import SizeReading
 
 
 class BoreEndFile(BaseModel):

@@ -7,7 +7,7 @@ from pydantic import ConfigDict, Field
 from kelbrast.core.errors import BadInput, Fault, NotFound
 from kelbrast.core.rack.item import Item, ItemEvent, kind_of
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.job_file import ID, Millimetres, Strict
+from kelbrast.exchange.fields import ID, Millimetres, Strict
 from kelbrast.exchange.plain_text import Lines, OneLine
 
 MOST_ITEMS: Final = 5000

@@ -21,6 +21,7 @@ from kelbrast.core.surface.shapes import SHAPES, is_round, shape_area
 from kelbrast.core.tooling.at_hand import choose_rack
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fault_words import RULES
+from kelbrast.exchange.fit import with_fit
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
 
 LARGEST_FILE: Final = 2 * 1024 * 1024  # bytes of a job or a rack
@@ -71,7 +72,8 @@ def to_job(file: JobFile) -> Job:
         faults += bad.faults
     for number, face in enumerate(file.faces):
         try:
-            faces.append(_edge(face, f"faces[{number}]") if face.edge else _face(face, f"faces[{number}]"))
+            found = _edge(face, f"faces[{number}]") if face.edge else _face(face, f"faces[{number}]")
+            faces.append(with_fit(found, face, stuff, f"faces[{number}].fit"))
         except BadInput as bad:
             faults += bad.faults
     try:

@@ -18,7 +18,8 @@ from kelbrast.core.learning.factors import Yours
 from kelbrast.core.process.dulling import torn
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.job_file import ID, JobFile, Strict
+from kelbrast.exchange.fields import ID, Strict
+from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
 
@@ -29,7 +30,10 @@ Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 
 
 class ReadingFile(Strict):
-    """A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g."""
+    """A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g.
+
+    Of a size that is followed by the gauge: `z_mm` from the middle of the length, and the direction `phi_deg`.
+    """
 
     quantity: GaugedQuantity
     value: Real
@@ -37,6 +41,8 @@ class ReadingFile(Strict):
     direction: Short = ""
     instrument: Short = ""
     simulated: bool = False
+    z_mm: Real | None = None
+    phi_deg: Annotated[float, Field(ge=-720, le=720, allow_inf_nan=False)] | None = None
 
 
 class TapFile(Strict):
@@ -150,7 +156,9 @@ def to_measured(file: ReadingFile) -> Measured:
     if not kind.low <= value <= kind.high:
         low, high = from_si(kind.low, kind.unit), from_si(kind.high, kind.unit)
         raise BadInput.one("measured.value", f"must lie between {low:g} and {high:g} {kind.unit}")
-    return Measured(file.quantity, value, file.position, file.direction, file.instrument, file.simulated)
+    height = to_si(file.z_mm, "mm") if file.z_mm is not None else None
+    angle = to_si(file.phi_deg, "deg") if file.phi_deg is not None else None
+    return Measured(file.quantity, value, file.position, file.direction, file.instrument, file.simulated, height, angle)
 
 
 def moment_of(file: EventFile) -> Moment:

@@ -10,49 +10,17 @@ from pydantic_core import PydanticCustomError
 
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import Material, material
-from kelbrast.core.catalogue.tolerance_classes import tolerance_class
-from kelbrast.core.errors import BadInput, NotFound, OutsideValidity, ReadError
+from kelbrast.core.errors import BadInput, NotFound, ReadError
 from kelbrast.core.precision.advice import lap_tool, lathe_tool, way_in_lathe, way_of_laps
-from kelbrast.core.precision.readings import Reading, at_gauge_temperature
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound
+from kelbrast.core.precision.state import SizingTool, WorkRound
 from kelbrast.core.precision.stop_sheet import SizingGrade
-from kelbrast.core.precision.tolerances import deviations
 from kelbrast.core.process.speed import surface_speed
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Gauge, RoundPart
 from kelbrast.core.units import to_si
-from kelbrast.exchange.job_file import Micrometres, Millimetres, Strict, Text
+from kelbrast.exchange.fields import Millimetres, Strict, Text
 from kelbrast.exchange.read import faults_of
-
-Deviation = Annotated[float, Field(ge=-20_000, le=20_000, allow_inf_nan=False)]
-Celsius = Annotated[float, Field(ge=-40, le=400, allow_inf_nan=False)]
-
-
-class SizeWanted(Strict):
-    """One of: two limits; a nominal size with deviations or a class; a mate's size with the clearance wanted."""
-
-    limits_mm: tuple[Millimetres, Millimetres] | None = None
-    nominal_mm: Millimetres | None = None
-    deviation_um: tuple[Deviation, Deviation] | None = None
-    class_: Annotated[Text | None, Field(alias="class")] = None
-    mate_mm: Millimetres | None = None
-    clearance_um: tuple[Deviation, Deviation] | None = None
-
-    @model_validator(mode="after")
-    def _one_of_them(self) -> Self:
-        given = {name for name, value in self if value is not None}
-        if given not in ({"limits_mm"}, {"nominal_mm", "deviation_um"}, {"nominal_mm", "class_"}, {"mate_mm", "clearance_um"}):
-            raise PydanticCustomError(
-                "size_wanted",
-                "must be limits_mm, or nominal_mm with deviation_um or class, or mate_mm with clearance_um",
-            )
-        return self
-
-
-class SizeGauge(Strict):
-    """The standard deviation of one reading, and what all may be off."""
-
-    repeatability_um: Micrometres
-    bias_um: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] | None = None
+from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted, gauge_in_si, readings_in_si, round_part
 
 
 class SizeLap(Strict):
@@ -69,15 +37,6 @@ class SizeLathe(Strict):
 
     cutting_speed_m_min: Annotated[float, Field(ge=0.1, le=2000, allow_inf_nan=False)] | None = None
     turned_by: Literal["file", "cloth"] = "file"
-
-
-class SizeReading(Strict):
-    """A diameter: where along the length from its middle, in which direction, and how warm the part was."""
-
-    z_mm: Annotated[float, Field(ge=-100_000, le=100_000, allow_inf_nan=False)] = 0.0
-    phi_deg: Annotated[float, Field(ge=-720, le=720, allow_inf_nan=False)] = 0.0
-    mm: Millimetres
-    at_c: Celsius | None = None
 
 
 class SizeRound(Strict):
@@ -148,44 +107,12 @@ def material_of(file: SizeFile) -> Material:
 
 def part_of(file: SizeFile) -> RoundPart:
     """The part in SI, with the limits that are wanted."""
-    low, high = limits_of(file.want, file.kind)
-    if low >= high:
-        raise BadInput.one("want", "the upper limit must be above the lower one")
-    if low <= 0:
-        raise BadInput.one("want", "the limits must be above 0")
-    return RoundPart(file.kind, to_si(file.length_mm, "mm"), SizeLimits(low, high), to_si(file.marks_um, "um"))
-
-
-def limits_of(want: SizeWanted, kind: str) -> tuple[float, float]:
-    """Lower and upper limit, m.
-
-    Raises:
-        BadInput: the class is none, is of the other kind, or is not known at this size.
-    """
-    if want.limits_mm is not None:
-        return to_si(want.limits_mm[0], "mm"), to_si(want.limits_mm[1], "mm")
-    if want.mate_mm is not None and want.clearance_um is not None:
-        mate, (least, most) = to_si(want.mate_mm, "mm"), (to_si(one, "um") for one in want.clearance_um)
-        return (mate + least, mate + most) if kind == "bore" else (mate - most, mate - least)
-    assert want.nominal_mm is not None, "checked with the file"
-    nominal = to_si(want.nominal_mm, "mm")
-    if want.deviation_um is not None:
-        return nominal + to_si(want.deviation_um[0], "um"), nominal + to_si(want.deviation_um[1], "um")
-    assert want.class_ is not None, "checked with the file"
-    written = tolerance_class(want.class_, field="want.class")
-    if written.is_hole != (kind == "bore"):
-        raise BadInput.one("want.class", "a bore has a capital letter, as in H7, and a shaft a small one, as in g6")
-    try:
-        found = deviations(nominal=nominal, written=written)
-    except OutsideValidity as problem:
-        raise BadInput.one("want.nominal_mm", str(problem)) from None
-    return nominal + found.low, nominal + found.high
+    return round_part(file.want, file.kind, length=to_si(file.length_mm, "mm"), marks=to_si(file.marks_um, "um"))
 
 
 def gauge_of(file: SizeFile) -> Gauge:
     """The gauge in SI."""
-    bias = constant("precision.bias").si if file.gauge.bias_um is None else to_si(file.gauge.bias_um, "um")
-    return Gauge(to_si(file.gauge.repeatability_um, "um"), bias)
+    return gauge_in_si(file.gauge)
 
 
 def worked_by(file: SizeFile) -> str:
@@ -204,7 +131,9 @@ def rounds_of(file: SizeFile, learnt: Mapping[str, float] | None = None) -> list
     found = []
     for number, each in enumerate(file.rounds):
         tool = _tool(file, each, number, part, made_of, known)
-        found.append(WorkRound(each.worked_s, tool, _readings(file, each, number, part, made_of)))
+        field = f"rounds[{number}].readings"
+        read = readings_in_si(each.readings, part, made_of, gauge_c=file.gauge_c, field=field)
+        found.append(WorkRound(each.worked_s, tool, read))
     if file.rounds[0].worked_s or not file.rounds[0].readings:
         raise BadInput.one("rounds[0]", "must be readings before any work: worked_s 0, and at least one reading")
     return found
@@ -242,19 +171,3 @@ def _tool(
     if file.spindle_rpm is not None:
         speed = surface_speed(diameter=part.wanted.high, spindle=to_si(file.spindle_rpm, "rev/min"))
     return lap_tool(parse_grade(lap.grade, field=field), made_of, speed=speed, learnt=learnt.get("lap"))
-
-
-def _readings(file: SizeFile, each: SizeRound, number: int, part: RoundPart, made_of: Material) -> tuple[Reading, ...]:
-    found = []
-    for at, one in enumerate(each.readings):
-        where = f"rounds[{number}].readings[{at}]"
-        if abs(to_si(one.z_mm, "mm")) > part.length / 2 * (1 + 1e-9):
-            raise BadInput.one(f"{where}.z_mm", f"must lie on the part: at most {file.length_mm / 2:g} mm from its middle")
-        if not 0.9 * part.wanted.low < to_si(one.mm, "mm") < 1.1 * part.wanted.high:
-            raise BadInput.one(f"{where}.mm", "is more than a tenth away from what is wanted: read it again")
-        diameter = to_si(one.mm, "mm")
-        if one.at_c is not None and file.gauge_c is not None:
-            warmer = one.at_c - file.gauge_c
-            diameter = at_gauge_temperature(diameter=diameter, expansion=made_of.expansion, warmer=warmer)
-        found.append(Reading(diameter, to_si(one.z_mm, "mm"), math.radians(one.phi_deg)))
-    return tuple(found)

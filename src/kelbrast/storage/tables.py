@@ -123,6 +123,7 @@ class FaceRow(Base):
     keep_wall_mm: Mapped[float | None] = mapped_column(Float)
     size_left_um: Mapped[float | None] = mapped_column(Float)
     layer: Mapped[dict[str, Any] | None] = mapped_column(JSON)
+    fit: Mapped[dict[str, Any] | None] = mapped_column(JSON)
     curved: Mapped[bool | None]
     keep_off: Mapped[bool]
     wish: Mapped[dict[str, Any] | None] = mapped_column(JSON)

@@ -1965,6 +1965,7 @@ export interface components {
             /** Size Left Um */
             size_left_um?: number | null;
             layer?: components["schemas"]["LayerFile"] | null;
+            fit?: components["schemas"]["FitFile"] | null;
             /** Curved */
             curved?: boolean | null;
             /**
@@ -2038,6 +2039,7 @@ export interface components {
             marks_said?: components["schemas"]["SentenceFile"] | null;
             fallback: components["schemas"]["FallbackFile"] | null;
             nicks: components["schemas"]["Nicks"] | null;
+            fit?: components["schemas"]["FitPlan"] | null;
             /** Steps */
             steps: components["schemas"]["StepFile"][];
         };
@@ -2209,6 +2211,36 @@ export interface components {
              * @default []
              */
             figures: components["schemas"]["Figure"][];
+        };
+        /**
+         * FitFile
+         * @description A size that is wanted of a cylinder or bore: the gauge that decides, and what it read before any work.
+         */
+        FitFile: {
+            want: components["schemas"]["SizeWanted"];
+            gauge: components["schemas"]["SizeGauge"];
+            /** Gauge C */
+            gauge_c?: number | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["SizeReading"][];
+        };
+        /**
+         * FitPlan
+         * @description A size that is wanted of a face: what the gauge says before any work, with the diameter to read after each step.
+         *     `answer` is null before the first reading; `places`: where to read.
+         */
+        FitPlan: {
+            /** Limits Mm */
+            limits_mm: [
+                number,
+                number
+            ];
+            answer: components["schemas"]["SizeAnswer"] | null;
+            /** Places */
+            places: components["schemas"]["PlaceFile"][];
         };
         /**
          * FormFile
@@ -2444,6 +2476,7 @@ export interface components {
             recharge_after_s: number | null;
             /** Rest After S */
             rest_after_s: number | null;
+            size: components["schemas"]["SizeOut"] | null;
         };
         /** Health */
         Health: {
@@ -3575,6 +3608,8 @@ export interface components {
         /**
          * ReadingFile
          * @description A reading in the unit of its quantity: size mm, coat and ra um, gloss GU, temperature C, spindle rev/min, weight g.
+         *
+         *     Of a size that is followed by the gauge: `z_mm` from the middle of the length, and the direction `phi_deg`.
          */
         ReadingFile: {
             /**
@@ -3604,6 +3639,10 @@ export interface components {
              * @default false
              */
             simulated: boolean;
+            /** Z Mm */
+            z_mm?: number | null;
+            /** Phi Deg */
+            phi_deg?: number | null;
         };
         /**
          * ReadingOut
@@ -3991,6 +4030,43 @@ export interface components {
              * @enum {string}
              */
             turned_by: "file" | "cloth";
+        };
+        /**
+         * SizeOut
+         * @description The face in hand by the gauge: what is still to be read before the next move is shown, how much of this lot is read, the
+         *     readings round by round, and the answer; null before the first reading. `within_um`: what two readings may differ by.
+         */
+        SizeOut: {
+            /** Kind */
+            kind: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Limits Mm */
+            limits_mm: [
+                number,
+                number
+            ];
+            /** Within Um */
+            within_um: number;
+            /** To Read */
+            to_read: components["schemas"]["PlaceFile"][];
+            /** Read */
+            read: number;
+            /** Readings */
+            readings: components["schemas"]["SizeReadOut"][];
+            answer: components["schemas"]["SizeAnswer"] | null;
+        };
+        /**
+         * SizeReadOut
+         * @description A reading along the length; `old`: of a round before the newest.
+         */
+        SizeReadOut: {
+            /** Z Mm */
+            z_mm: number;
+            /** Mm */
+            mm: number;
+            /** Old */
+            old: boolean;
         };
         /**
          * SizeReading

@@ -5,6 +5,7 @@ export type Quantity =
   | 'depth'
   | 'roughness'
   | 'length'
+  | 'size'
   | 'area'
   | 'speed'
   | 'turns'
@@ -26,6 +27,7 @@ const UNITS: Record<Exclude<Quantity, 'temperature'>, Record<System, Unit>> = {
   depth: { metric: { label: 'µm', scale: 1 }, inch: { label: 'thou', scale: 25.4 } },
   roughness: { metric: { label: 'µm', scale: 1 }, inch: { label: 'µin', scale: 0.0254 } },
   length: { metric: { label: 'mm', scale: 1 }, inch: { label: 'in', scale: 25.4 } },
+  size: { metric: { label: 'mm', scale: 1 }, inch: { label: 'in', scale: 25.4 } },
   area: { metric: { label: 'cm²', scale: 1 }, inch: { label: 'in²', scale: 6.4516 } },
   speed: { metric: { label: 'm/s', scale: 1 }, inch: { label: 'ft/min', scale: 0.00508 } },
   turns: same('rev/min'),
@@ -97,7 +99,9 @@ export function roundedDown(value: number, digits = 3): number {
 export function typed(value: number, quantity: Quantity | null, system: System): string {
   const shown = quantity ? toShown(value, quantity, system) : value;
   // An inch value that was typed in mm is never round: four figures are enough to read, and nothing changes until it is typed over.
-  return String(Number(shown.toPrecision(system === 'inch' ? 4 : 6)));
+  // A size is read to a tenth of a micrometre, or a hundred-thousandth of an inch.
+  const digits = quantity === 'size' ? 7 : system === 'inch' ? 4 : 6;
+  return String(Number(shown.toPrecision(digits)));
 }
 
 const SPACES = /(?<=\d)[\s\u00a0\u202f'’](?=\d{3}(?!\d))/g;

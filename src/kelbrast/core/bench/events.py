@@ -77,6 +77,7 @@ class Measured:
 
     Attributes:
         simulated: it comes from a stand-in that ships with the program, and proves nothing.
+        height, angle: of a size: m from the middle of the length, rad around; None where nobody said.
     """
 
     quantity: str
@@ -85,6 +86,8 @@ class Measured:
     direction: str = ""
     instrument: str = ""
     simulated: bool = False
+    height: float | None = None
+    angle: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

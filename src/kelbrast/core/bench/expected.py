@@ -6,6 +6,7 @@ from kelbrast.core.bench.figures import first_reading
 from kelbrast.core.bench.instruments import gloss_of
 from kelbrast.core.bench.limits import Facts, Verdict, judge
 from kelbrast.core.bench.run import Run
+from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.goback import Done
@@ -38,6 +39,9 @@ def expected(run: Run, job: Job, quantity: str, piece: int, stage: Stage | None,
     """What the plan expects an instrument to read now, in SI; None where it expects nothing."""
     if stage is None:
         return None
+    if quantity == "size" and (known := size_at_bench(run, job, now)) is not None and known.to_read:
+        found = known.expected(known.to_read[0])
+        return job.face(stage.face).gauged.diameter if found is None else found
     gauged, thickness = job.face(stage.face).gauged, job.face(stage.face).thickness
     done = done_on(run, piece, stage.face, with_current=False)
     gone = sum(one.layer for one in done)

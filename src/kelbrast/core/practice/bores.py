@@ -8,10 +8,11 @@ from typing import Final
 
 from kelbrast.core.errors import BadInput
 from kelbrast.core.precision.move import next_move
-from kelbrast.core.precision.readings import Reading, everywhere, narrowest
+from kelbrast.core.precision.readings import everywhere, narrowest
 from kelbrast.core.precision.simulate import Hidden, Specimen
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound, follow
+from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, SizeLimits
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 UM: Final = 1e-6

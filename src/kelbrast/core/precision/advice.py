@@ -11,11 +11,12 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.precision.lap import LapToMake, lap_rate, lap_to_make
 from kelbrast.core.precision.move import Move, finishing_stock, next_move, target_of
 from kelbrast.core.precision.readings import everywhere, narrowest, outlier, warmth_unsure
-from kelbrast.core.precision.state import Gauge, RoundPart, SizeState, SizingTool, WorkRound, follow
+from kelbrast.core.precision.state import SizeState, SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade, StopAt, stop_sheet
 from kelbrast.core.process.clearance import clearance
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Gauge, RoundPart
 from kelbrast.core.wording import Measure, sentence
 
 TurnedBy = Literal["file", "cloth"]
@@ -108,8 +109,13 @@ def _places(state: SizeState, move: Move) -> tuple[tuple[float, float], ...]:
     length = state.part.length
     if move.action == "measure" and not state.rounds:
         return everywhere(length=length)
+    return where_tightest(state, move.readings)
+
+
+def where_tightest(state: SizeState, count: int) -> tuple[tuple[float, float], ...]:
+    """Places where the tool comes to first: the narrow direction of a bore, the wide one of a shaft."""
     first = (state.form.widest or 0.0) + (math.pi / 2 if state.part.kind == "bore" else 0.0)
-    return narrowest(length=length, direction=first, count=move.readings)
+    return narrowest(length=state.part.length, direction=first, count=count)
 
 
 def _may_differ(state: SizeState) -> float:

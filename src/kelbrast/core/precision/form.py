@@ -9,7 +9,7 @@ import numpy as np
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.precision.readings import Reading
+from kelbrast.core.surface.sized import Reading
 from kelbrast.core.validity import require_above_zero, require_numbers, require_within
 
 Blind = Literal["taper", "barrel", "oval", "oval-between", "lobes", "scatter"]

@@ -6,10 +6,10 @@ from typing import Literal
 from kelbrast.core.catalogue.laps import LapMaterial, lap_for
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.tools import lap_wear
-from kelbrast.core.precision.readings import RoundKind
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.speed import spindle_speed
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 
 Split = Literal["single", "double", "helical"]

@@ -23,8 +23,10 @@ def rate_ratio(state: SizeState) -> float | None:
 
     Source: our-choice.
 
-    >>> from kelbrast.core.precision.readings import Reading, everywhere
-    >>> from kelbrast.core.precision.state import Gauge, RoundPart, SizeLimits, SizingTool, WorkRound, follow
+    >>> from kelbrast.core.precision.readings import everywhere
+    >>> from kelbrast.core.surface.sized import Reading
+    >>> from kelbrast.core.precision.state import SizingTool, WorkRound, follow
+    >>> from kelbrast.core.surface.sized import Gauge, RoundPart, SizeLimits
     >>> bush, lap = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3)), SizingTool("F400", 2e-8, 1.0)
     >>> def read(size): return tuple(Reading(size, z, phi) for z, phi in everywhere(length=40e-3))
     >>> rounds = [WorkRound(t, lap, read(size)) for t, size in ((0.0, 19.98e-3), (200.0, 19.988e-3), (200.0, 19.996e-3))]

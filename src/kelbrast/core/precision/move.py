@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from kelbrast.core.precision.belief import Belief, chance_past, drifted, longest
-from kelbrast.core.precision.state import Gauge, SizeState
+from kelbrast.core.precision.state import SizeState
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Gauge
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 from kelbrast.core.wording import Measure, Sentence, sentence
 
@@ -76,8 +77,9 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
 
     Source: size-policy, kalman.
 
-    >>> from kelbrast.core.precision.readings import Reading
-    >>> from kelbrast.core.precision.state import RoundPart, WorkRound, SizingTool, SizeLimits, follow
+    >>> from kelbrast.core.surface.sized import Reading
+    >>> from kelbrast.core.precision.state import WorkRound, SizingTool, follow
+    >>> from kelbrast.core.surface.sized import RoundPart, SizeLimits
     >>> lap = SizingTool("F400", 2.5e-6 / 60, 0.7)
     >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
     >>> read = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
@@ -130,8 +132,9 @@ def target_of(state: SizeState, gauge: Gauge) -> tuple[float, bool]:
 
     Source: size-policy.
 
-    >>> from kelbrast.core.precision.readings import Reading
-    >>> from kelbrast.core.precision.state import RoundPart, WorkRound, SizingTool, SizeLimits, follow
+    >>> from kelbrast.core.surface.sized import Reading
+    >>> from kelbrast.core.precision.state import WorkRound, SizingTool, follow
+    >>> from kelbrast.core.surface.sized import RoundPart, SizeLimits
     >>> read = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
     >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
     >>> state = follow(bush, [WorkRound(0, SizingTool("F400", 4e-8, 0.7), read)], Gauge(2e-6, 1e-6))

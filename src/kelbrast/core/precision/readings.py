@@ -2,33 +2,17 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Final
 
 import numpy as np
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import Reading
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers, require_within
 
-RoundKind = Literal["bore", "shaft"]
 WARMEST: Final = 500.0  # K of difference; beyond that a thermal expansion is no longer one number
-
-
-@dataclass(frozen=True, slots=True)
-class Reading:
-    """A diameter between two points.
-
-    Attributes:
-        diameter: m, as at the temperature of the gauge.
-        height: z, m from the middle of the length.
-        direction: phi, rad around the axis.
-    """
-
-    diameter: float
-    height: float = 0.0
-    direction: float = 0.0
 
 
 def everywhere(*, length: float) -> tuple[tuple[float, float], ...]:

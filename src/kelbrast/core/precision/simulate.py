@@ -6,8 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kelbrast.core.precision.form import along
-from kelbrast.core.precision.readings import Reading
-from kelbrast.core.precision.state import Gauge, RoundPart
+from kelbrast.core.surface.sized import Gauge, Reading, RoundPart
 from kelbrast.core.validity import require_not_below_zero
 
 

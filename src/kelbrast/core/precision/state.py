@@ -9,39 +9,9 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.precision.belief import Belief, after_round, drifted
 from kelbrast.core.precision.cleaning import cleaned_share, oval_left
 from kelbrast.core.precision.form import SURE, Form, fit_form
-from kelbrast.core.precision.readings import Reading, RoundKind
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
-
-
-@dataclass(frozen=True, slots=True)
-class SizeLimits:
-    """The limits of a diameter, m."""
-
-    low: float
-    high: float
-
-    def __post_init__(self) -> None:
-        require_above_zero(low=self.low)
-        if not self.low < self.high < math.inf:
-            raise OutsideValidity("the upper limit must be a number above the lower one")
-
-    @property
-    def width(self) -> float:
-        """The tolerance, m."""
-        return self.high - self.low
-
-
-@dataclass(frozen=True, slots=True)
-class Gauge:
-    """Standard deviation of one reading, and what all of them together may be off (its bias), m."""
-
-    repeatability: float
-    bias: float
-
-    def __post_init__(self) -> None:
-        require_above_zero(repeatability=self.repeatability)
-        require_not_below_zero(bias=self.bias)
+from kelbrast.core.surface.sized import Gauge, Reading, RoundPart
+from kelbrast.core.validity import require_not_below_zero
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,31 +41,6 @@ class WorkRound:
     seconds: float
     tool: SizingTool
     readings: tuple[Reading, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class RoundPart:
-    """A bore or a shaft: length m, depth of the marks on it m, and what becomes of it."""
-
-    kind: RoundKind
-    length: float
-    wanted: SizeLimits
-    marks: float = 0.0
-
-    @property
-    def sign(self) -> float:
-        """Work goes up in a bore and down on a shaft."""
-        return 1.0 if self.kind == "bore" else -1.0
-
-    @property
-    def near(self) -> float:
-        """The limit that work comes to first, in its own direction, m."""
-        return self.wanted.low if self.kind == "bore" else -self.wanted.high
-
-    @property
-    def far(self) -> float:
-        """The limit that must not be passed, in its own direction, m."""
-        return self.wanted.high if self.kind == "bore" else -self.wanted.low
 
 
 @dataclass(frozen=True, slots=True)

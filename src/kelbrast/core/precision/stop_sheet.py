@@ -25,6 +25,36 @@ class StopAt:
     diameter: float
 
 
+def stops_of_layers(steps: Sequence[tuple[str, float]], *, start: float, target: float, sign: float) -> tuple[StopAt, ...]:
+    """What to read after each step of a route: each later one has the layer that it needs, and the last is on size.
+
+    Equation: `D_k = E - sign 2 sum_(j > k) h_j`, E the target, or where all of them end that lies further on (m)
+    Valid: start and target above 0, the sign 1 (a bore grows) or -1, no layer below 0.
+
+    Args:
+        steps: in order: a name, and the layer that it takes off, h, m.
+        start: the size before the first, m.
+        target: the size at the end, m.
+        sign: of the change, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: geometry, size-policy.
+
+    >>> route = [("coarse lap", 4e-6), ("finishing lap", 2e-6)]
+    >>> [(one.grade, round(1e3 * one.diameter, 3)) for one in stops_of_layers(route, start=20e-3, target=20.012e-3, sign=1)]
+    [('coarse lap', 20.008), ('finishing lap', 20.012)]
+    """
+    require_above_zero(start=start, target=target)
+    require_not_below_zero(**{f"layer {at}": layer for at, (_, layer) in enumerate(steps, start=1)})
+    if abs(sign) != 1:
+        raise OutsideValidity("the sign must be 1 for a bore or -1 for a shaft")
+    later = [2 * sum(layer for _, layer in steps[at + 1 :]) for at in range(len(steps))]
+    end = sign * max(sign * target, sign * start + (later[0] if later else 0.0))
+    return tuple(StopAt(name, end - sign * ahead) for (name, _), ahead in zip(steps, later, strict=True))
+
+
 def stop_sheet(
     grades: Sequence[SizingGrade], *, target: float, sign: float, least: float = 0.0, most: float = math.inf
 ) -> tuple[StopAt, ...]:

@@ -187,7 +187,7 @@ _PROCESS: Final = Entry(
         "precision": _all_of(
             {
                 PRESSURE: "lap_pressure",
-                RATIO: "prior prior_known drift risk short overhang lap_contact expansion_unsure shop_four"
+                RATIO: "uneven prior prior_known drift risk short overhang lap_contact expansion_unsure shop_four"
                 " file_ferrous_low file_ferrous_high file_other_low file_other_high",
                 LENGTH: "bias beyond_clean finish_least finish_most most_stock slack_least slack_most slide file_most"
                 " file_least cloth_most cloth_least file_minute cloth_minute finishing_grain",
@@ -214,7 +214,7 @@ RECORDS: Final[dict[str, Schema]] = {
     "advice": Entry(
         {
             "cautions": Each(TEXT),
-            "checks": _all_of({TEXT: "cross along none level raised polish last-mirror last-tooth last-satin"}),
+            "checks": _all_of({TEXT: "cross along none level raised polish size size-last last-mirror last-tooth last-satin"}),
             "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
             "advice": _all_of({TEXT: "sheet nothing-hard long-step pits worn-in cushion block black strokes scrap hot"}),
             "mounting": _all_of({TEXT: "two-spindles wheel belt pad lathe disc shank"}),

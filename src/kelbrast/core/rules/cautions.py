@@ -59,6 +59,8 @@ STEP_CAUTIONS: Final = (LIGHT, SLOW, WET, SHARP, EDGE)
 def light_check(one: ToolOnFace, face: Face, *, first: bool, last: bool) -> str:
     """What must be seen before moving on."""
     checks = record("advice")["checks"]
+    if face.sized is not None:
+        return str(checks["size-last" if last else "size"])
     if last:
         return str(checks[_last_check(one, face)])
     if first and face.must_be_levelled:

@@ -46,6 +46,8 @@ def _follows_the_shape(surfaces: Surfaces) -> Flags:
 
 def _why_it_follows(surfaces: Surfaces, _before: int, at: int) -> Sentence:
     what = "ripple" if surfaces.face.found.kind == "waviness" else "raised metal"
+    if surfaces.face.out_of_round:
+        what = "an oval or a taper"
     return sentence("soft.levels", what=what, tool=surfaces.leaving(at).tool.label)
 
 
@@ -69,6 +71,20 @@ def holds_size(one: ToolOnFace, face: Face) -> bool:
 def _loses_size(surfaces: Surfaces) -> Flags:
     measured = surfaces.face.limit_kind == "size"
     return _column(surfaces, [measured and not holds_size(one, surfaces.face) for one in surfaces.tools])
+
+
+def _cloth_takes_little(surfaces: Surfaces) -> Flags:
+    mask: Flags = np.zeros((surfaces.count, surfaces.count), dtype=bool)
+    if 2 * surfaces.face.stock > constant("precision.cloth_most").si * (1 + SAME):
+        mask[0, 1:] = [
+            one.tool.carrier.access.turned_only and one.tool.carrier.cutting.wear_law == "coated" for one in surfaces.tools
+        ]
+    return mask
+
+
+def _why_so_little(surfaces: Surfaces, _before: int, at: int) -> Sentence:
+    most, stock = constant("precision.cloth_most").si, 2 * surfaces.face.stock
+    return sentence("soft.cloth", tool=surfaces.leaving(at).tool.label, stock=depth_of(stock), most=depth_of(most))
 
 
 def takes_in_all(one: ToolOnFace, surfaces: Surfaces) -> float:
@@ -103,7 +119,8 @@ def _file_after_abrasive(surfaces: Surfaces) -> Flags:
 
 FOLLOWS_THE_SHAPE: Final = StepRule(
     id="levels",
-    says="Ripple and raised metal are first taken down with a firmly backed abrasive; whatever is soft follows the shape.",
+    says="Ripple, raised metal and what is out of round are first taken down with a firmly backed abrasive; whatever is soft "
+    "follows the shape.",
     source="bench-practice",
     lifted_by="a stone, a file, a block or a firm belt",
     refusal="too-soft",
@@ -118,6 +135,16 @@ LOSES_SIZE: Final = StepRule(
     refusal="too-soft",
     mask=_loses_size,
     reason=lambda surfaces, _before, at: sentence("soft.size", tool=surfaces.leaving(at).tool.label),
+)
+CLOTH_TAKES_LITTLE: Final = StepRule(
+    id="cloth-takes-little",
+    says="To a size, cloth in the lathe takes no more off the diameter than precision.cloth_most: more is turned, filed or "
+    "lapped.",
+    source="size-policy",
+    lifted_by="less stock; a lap or a file before it",
+    refusal="too-soft",
+    mask=_cloth_takes_little,
+    reason=_why_so_little,
 )
 SKATES: Final = StepRule(
     id="skates",

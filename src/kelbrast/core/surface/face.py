@@ -8,6 +8,7 @@ from kelbrast.core.catalogue.finishes import Finish
 from kelbrast.core.catalogue.grades import Grade
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.edge import Edge
+from kelbrast.core.surface.sized import Sized
 
 FOUND_KINDS: Final = {
     "scratches": "Scratches",
@@ -88,6 +89,8 @@ class Face:
         turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
         keep_off: nothing may touch this face.
         edge: the edge that it is; None for a face.  sharp_edges: an edge beside it stays sharp.
+        sized: a size that is wanted of it; None where none is.  stock: what must come off all of it for that size, m.
+        out_of_round: so much oval, taper or waist that only what keeps its own form takes it out.
     """
 
     name: str
@@ -107,6 +110,9 @@ class Face:
     wish: Wish = field(default_factory=Wish)
     edge: Edge | None = None
     sharp_edges: bool = False
+    sized: Sized | None = None
+    stock: float = 0.0
+    out_of_round: bool = False
 
     @property
     def left_alone(self) -> bool:
@@ -115,8 +121,8 @@ class Face:
 
     @property
     def must_be_levelled(self) -> bool:
-        """Found with ripple or raised metal, which only a firm backing takes down."""
-        return self.found.after is None and self.found.kind in MUST_BE_LEVELLED
+        """Found with ripple, raised metal or out of round: only a firm backing takes that down."""
+        return self.out_of_round or (self.found.after is None and self.found.kind in MUST_BE_LEVELLED)
 
     @property
     def stands_proud(self) -> bool:
@@ -143,7 +149,7 @@ class Face:
     @property
     def above(self) -> float:
         """How high metal stands above the face at worst, m; 0 where none does. Taking that off costs the face nothing."""
-        return (self.found.worst or 0.0) if self.stands_proud else 0.0
+        return (self.found.worst or 0.0) if self.stands_proud else self.stock
 
     @property
     def may_come_off(self) -> float:

@@ -82,12 +82,13 @@ def surfaces_of(face: Face, place: Place, tools: Toolset) -> Surfaces:
 
 
 def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
-    """Ra, likely and worst depth of the found surface."""
+    """Ra, likely and worst depth of the found surface; what must come off for a size lies over all of it."""
     if face.found.after is not None:
         ra = roughness_left(grain=face.found.after.grain, hold=1.0, hardness=hardness)
-        return ra, depth_of_marks(ra), depth_of_marks(ra)
+        depth = max(depth_of_marks(ra), face.stock)
+        return ra, depth, depth
     assert face.found.likely is not None, "a found state has a depth or a grade"
-    return np.inf, face.found.likely, face.found.worst or face.found.likely
+    return np.inf, max(face.found.likely, face.stock), max(face.found.worst or face.found.likely, face.stock)
 
 
 def _found_factor(face: Face) -> float:

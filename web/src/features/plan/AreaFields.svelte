@@ -30,20 +30,6 @@
     (choices.all?.shapes.find((shape) => shape.id === face.shape?.kind)?.needs ?? []) as Measure[],
   );
 
-  /** A bore or a cylinder can be worked to a size instead of to a look. */
-  const toSize = $derived.by(() => {
-    const { kind, diameter_mm, length_mm } = face.shape ?? {};
-    if ((kind !== 'bore' && kind !== 'cylinder') || !diameter_mm || !length_mm) return null;
-    const asked = new URLSearchParams({
-      kind: kind === 'bore' ? 'bore' : 'shaft',
-      title: `${draft.job.title}, ${face.name}`,
-      material: draft.job.material,
-      mm: String(diameter_mm),
-      length: String(length_mm),
-    });
-    return `/gauge?${asked}`;
-  });
-
   function byShape(kind: Shape['kind']) {
     const measures = (choices.all?.shapes.find((shape) => shape.id === kind)?.needs ?? []) as Measure[];
     const kept = Object.fromEntries(measures.map((name) => [name, face.shape?.[name] ?? START[name]]));
@@ -79,7 +65,6 @@
       {/each}
     </div>
     {#if draft.facePlan}<p class="small dim">Area {shown.say(draft.facePlan.area_cm2, 'area', 3)}</p>{/if}
-    {#if toSize}<a class="small underline" href={toSize}>Work it to size at the gauge</a>{/if}
   {:else}
     <NumberField
       label="Area"

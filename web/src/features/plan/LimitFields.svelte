@@ -5,8 +5,10 @@
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
+  import FitFields from './FitFields.svelte';
+  import { startFit } from './fit';
 
-  type Way = 'none' | 'limit' | 'coat' | 'wall' | 'size' | 'plated' | 'hardened';
+  type Way = 'none' | 'limit' | 'coat' | 'wall' | 'size' | 'plated' | 'hardened' | 'fit';
   const WAYS: { id: Way; label: string }[] = [
     { id: 'none', label: 'No limit' },
     { id: 'limit', label: 'At most so much' },
@@ -16,19 +18,22 @@
     { id: 'size', label: 'What the size tolerance leaves' },
     { id: 'wall', label: 'Down to a least wall' },
   ];
+  const FIT: { id: Way; label: string } = { id: 'fit', label: 'Down to a size, by the gauge' };
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
   const way = $derived<Way>(
-    face.coat_um
-      ? 'coat'
-      : face.layer
-        ? face.layer.kind
-        : face.size_left_um
-          ? 'size'
-          : face.keep_wall_mm
-            ? 'wall'
-            : face.limit_um
-              ? 'limit'
-              : 'none',
+    face.fit
+      ? 'fit'
+      : face.coat_um
+        ? 'coat'
+        : face.layer
+          ? face.layer.kind
+          : face.size_left_um
+            ? 'size'
+            : face.keep_wall_mm
+              ? 'wall'
+              : face.limit_um
+                ? 'limit'
+                : 'none',
   );
   const round = $derived(['cylinder', 'bore', 'tube'].includes(face.shape?.kind ?? ''));
   const limit = $derived(draft.facePlan?.limit_um);
@@ -41,6 +46,7 @@
       layer: undefined,
       size_left_um: undefined,
       keep_wall_mm: undefined,
+      fit: undefined,
     };
     const starts: Record<Way, Partial<Face>> = {
       none: {},
@@ -49,6 +55,7 @@
       plated: { layer: { kind: 'plated', thickness_um: 25, keep_um: 10 } },
       hardened: { layer: { kind: 'hardened', thickness_um: 500, keep_um: 300 } },
       size: { size_left_um: 20 },
+      fit: { fit: startFit(face) },
       wall: { thickness_mm: face.thickness_mm ?? 3, keep_wall_mm: (face.thickness_mm ?? 3) * 0.95 },
     };
     draft.changeFace({ ...clear, ...starts[next] });
@@ -81,7 +88,7 @@
 {/snippet}
 
 <div class="grid gap-1.5">
-  <Choice label="May come off" value={way} options={WAYS} onchange={choose} />
+  <Choice label="May come off" value={way} options={startFit(face) ? [...WAYS, FIT] : WAYS} onchange={choose} />
   {#if way === 'limit'}
     <NumberField
       label="At most"
@@ -119,7 +126,8 @@
       onchange={(keep_wall_mm) => draft.changeFace({ keep_wall_mm })}
     />
   {/if}
-  {#if way !== 'none' && way !== 'limit' && limit}
+  {#if face.fit}<FitFields {draft} {face} fit={face.fit} />{/if}
+  {#if way !== 'none' && way !== 'limit' && way !== 'fit' && limit}
     <p class="small dim">{shown.say(limit, 'depth')} to spare on a side. Measure it, in several places.</p>
   {/if}
 </div>

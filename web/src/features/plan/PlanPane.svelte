@@ -14,6 +14,8 @@
 
   let { draft }: { draft: JobDraft } = $props();
   const plan = $derived(draft.facePlan);
+  /** What the gauge is to read after each step, where a size is wanted. */
+  const stops = $derived(plan?.fit?.answer?.stop_sheet ?? []);
   const operations = $derived(draft.plan?.operations ?? []);
   const steps = $derived(
     (plan?.steps ?? []).map((step): StairStep => ({
@@ -105,7 +107,12 @@
               >{step.label} <span class="small dim">{shown.say(step.grain_um, 'depth')} grain</span></span
             >
             <span class="num small">{shown.bare(step.from_um, 'depth')} → {shown.say(step.leaves_um, 'depth')}</span>
-            <span class="num small dim hidden lg:inline">takes {shown.say(step.takes_um, 'depth')}</span>
+            <span class="num small dim hidden lg:inline"
+              >{#if stops[at]}read <b class="text-(--ink)">{shown.say(stops[at].read_mm, 'size', 6)}</b>{:else}takes {shown.say(
+                  step.takes_um,
+                  'depth',
+                )}{/if}</span
+            >
             <span class="num small w-16 text-right font-semibold">{duration(step.minutes)}</span>
           </button>
         </li>

@@ -6,7 +6,7 @@
   import { temperColour } from '../../charts/temper';
   import Turning from '../../charts/Turning.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures, usedUp, whole } from '../../units/units';
+  import { clock, duration, figures, usedUp, whole } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   const LAYS = {
@@ -23,6 +23,8 @@
   let { draft, ongoback, onwhy, onswap }: Props = $props();
   const drawing = $derived(choices.machine(draft.step?.machine ?? '')?.drawing);
   const step = $derived(draft.step);
+  const fit = $derived(draft.facePlan?.fit?.answer);
+  const stop = $derived(fit?.stop_sheet[draft.stepAt]);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 </script>
 
@@ -126,8 +128,19 @@
     <button class="small self-start font-semibold underline" onclick={onwhy}
       >Show the sums <kbd class="dim">Y</kbd></button
     >
+    {#if stop}
+      <div class="rounded-lg border border-(--line) bg-(--raised) px-3 py-2" role="group" aria-label="Stop sheet">
+        <h2>Read after it</h2>
+        <p class="num text-xl font-bold">{shown.say(stop.read_mm, 'size', 6)}</p>
+        {#if draft.stepAt === 0 && fit?.next.seconds}
+          <p class="small">
+            First work {clock(fit.next.seconds)}, then read it again: {shown.tell(fit.next.reason_said)}
+          </p>
+        {/if}
+      </div>
+    {/if}
     <div class="rounded-lg border border-(--line) bg-(--raised) px-3 py-2">
-      <h2>Light check</h2>
+      <h2>{draft.facePlan?.fit ? 'Gauge check' : 'Light check'}</h2>
       <p class="small">{step.check}</p>
       <button class="small mt-1 font-semibold underline" onclick={ongoback}
         >A mark is still there <kbd class="dim">G</kbd></button

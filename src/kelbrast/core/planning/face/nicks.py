@@ -23,7 +23,7 @@ def dishes_of(face: Face, depth: float) -> Dishes | None:
 
     The slope is 1:100 on a face that is looked at closely, 1:50 on a working surface.
     """
-    if face.found.kind != "nick" or face.found.after is not None:
+    if face.found.kind != "nick" or face.found.after is not None or face.stock:
         return None
     slope = constant("blend.show_slope" if face.want.deformed >= constant("deformed.mirror").value else "blend.working_slope")
     radius = dish_radius(depth=depth, slope=slope.value)

@@ -122,7 +122,7 @@ def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
     layer, own = surfaces.layer(depth), surfaces.depth_worst
     if surfaces.face.edge is not None:
         layer[0] = np.maximum(depth[0], own)
-    if surfaces.face.stands_proud:
+    if surfaces.face.above:
         layer[0, ~ends] = np.maximum(depth[0] - own, own)[~ends]
     return layer
 
@@ -136,7 +136,7 @@ def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
     whole = layer * face.area
     if face.edge is not None:
         return _edge_volume(face.edge) + surfaces.depth_worst * face.area
-    if face.found.after is not None:
+    if face.stock or face.found.after is not None:
         return whole
     if face.found.kind == "waviness":
         return whole * constant("removal.waviness_share").value

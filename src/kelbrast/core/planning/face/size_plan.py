@@ -1,0 +1,21 @@
+"""The route of a face whose size is wanted, by the gauge: what to read after each step, and the first move."""
+
+from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.learning.factors import Yours
+from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.precision.advice import SizingAdvice
+from kelbrast.core.precision.face import SizingStep, size_of_face, sizing_tools
+from kelbrast.core.precision.state import WorkRound
+from kelbrast.core.reference.loader import constant
+
+
+def size_plan(plan: FacePlan, material: Material) -> SizingAdvice | None:
+    """What the gauge says of a face before any work; None without a size, readings or steps."""
+    sized = plan.face.sized
+    if sized is None or not sized.readings or not plan.steps:
+        return None
+    steps = [SizingStep(one.tool.id, one.marks.layer, one.time.cut) for one in plan.steps]
+    learnt = any(one.on_face.yours != Yours() for one in plan.steps)
+    spread = constant("precision.prior_known" if learnt else "precision.prior").value
+    tool = sizing_tools(steps, spread=spread)[0]
+    return size_of_face(sized, steps, [WorkRound(0.0, tool, sized.readings)], material)

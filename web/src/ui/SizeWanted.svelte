@@ -1,0 +1,104 @@
+<!-- The size that is wanted: by limits, a class, deviations from a nominal size, or a mate with its clearance. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import Either from './Either.svelte';
+  import NumberField from './NumberField.svelte';
+  import TextField from './TextField.svelte';
+
+  /** As in the files; one of the ways is given. */
+  interface Want {
+    limits_mm?: [number, number] | null;
+    nominal_mm?: number | null;
+    deviation_um?: [number, number] | null;
+    class?: string | null;
+    mate_mm?: number | null;
+    clearance_um?: [number, number] | null;
+  }
+  interface Props {
+    kind: 'bore' | 'shaft';
+    want: Want;
+    onchange: (want: Want) => void;
+    /** What the server says is wrong with a field, by its name in the file. */
+    faults?: (field: string) => string[];
+    /** Parts that may be the mate, chosen by name. */
+    mates?: Snippet;
+  }
+  let { kind, want, onchange, faults = () => [], mates }: Props = $props();
+  const way = $derived(want.limits_mm ? 'limits' : want.mate_mm ? 'mate' : 'class');
+  const about = $derived(want.limits_mm?.[0] ?? want.nominal_mm ?? want.mate_mm ?? 20);
+  const classFaults = $derived(faults('class'));
+
+  function choose(next: 'limits' | 'class' | 'mate') {
+    if (next === 'limits') onchange({ limits_mm: [about, about + 0.02] });
+    else if (next === 'class') onchange({ nominal_mm: about, class: kind === 'bore' ? 'H7' : 'g6' });
+    else onchange({ mate_mm: about, clearance_um: [7, 20] });
+  }
+  const pair = (both: [number, number] | null | undefined): [number, number] => both ?? [0, 0];
+</script>
+
+<div class="grid gap-1.5">
+  <Either
+    label="Wanted by"
+    value={way}
+    options={[
+      { id: 'limits', label: 'Limits' },
+      { id: 'class', label: 'Class' },
+      { id: 'mate', label: 'Its mate' },
+    ]}
+    onchange={choose}
+  />
+  {#if way === 'mate'}{@render mates?.()}{/if}
+  <div class="grid grid-cols-2 gap-2">
+    {#if way === 'limits'}
+      {@const [low, high] = pair(want.limits_mm)}
+      <NumberField
+        label="At least"
+        value={low}
+        quantity="size"
+        faults={faults('limits_mm')}
+        onchange={(mm) => onchange({ limits_mm: [mm, high] })}
+      />
+      <NumberField label="At most" value={high} quantity="size" onchange={(mm) => onchange({ limits_mm: [low, mm] })} />
+    {:else if way === 'class'}
+      <NumberField
+        label="Nominal size"
+        value={want.nominal_mm}
+        quantity="size"
+        faults={faults('nominal_mm')}
+        onchange={(nominal_mm) => onchange({ ...want, nominal_mm })}
+      />
+      <TextField
+        label="Class, as in H7 or g6"
+        value={want.class ?? ''}
+        onchange={(written) => onchange({ nominal_mm: want.nominal_mm, class: written })}
+        complaint={() => null}
+      />
+    {:else}
+      {@const [least, most] = pair(want.clearance_um)}
+      <NumberField
+        label="The mate measures"
+        value={want.mate_mm}
+        quantity="size"
+        faults={faults('mate_mm')}
+        onchange={(mate_mm) => onchange({ ...want, mate_mm })}
+      />
+      <span></span>
+      <NumberField
+        label="Clearance, at least"
+        value={least}
+        quantity="depth"
+        faults={faults('clearance_um')}
+        onchange={(um) => onchange({ ...want, clearance_um: [um, most] })}
+      />
+      <NumberField
+        label="At most"
+        value={most}
+        quantity="depth"
+        onchange={(um) => onchange({ ...want, clearance_um: [least, um] })}
+      />
+    {/if}
+  </div>
+  {#if way === 'class' && classFaults.length}<p class="small text-(--stop)" role="alert">
+      {classFaults.join(' ')}
+    </p>{/if}
+</div>
