@@ -35,7 +35,7 @@ FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
     **{
         name: Measure(14.2 * UM, "depth", 3)
-        for name in ("off", "first", "need", "may", "gone", "left", "keep", "depth", "marks", "layer", "coarsest", "stock", "most")
+        for name in ("off", "first", "need", "may", "gone", "left", "keep", "depth", "marks", "layer", "coarsest", "stock")
     },
     "high": Measure(0.4 * UM, "roughness", 3),
     "reaches": Measure(3 * UM, "depth"),

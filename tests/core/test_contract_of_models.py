@@ -13,6 +13,7 @@ from typing import Any
 import numpy as np
 import pytest
 
+from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tolerance_classes import ToleranceClass
@@ -21,6 +22,8 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.learning.factors import Learnt, Observation
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.precision.belief import Belief
+from kelbrast.core.precision.face import SizingStep
+from kelbrast.core.precision.pair import Mate
 from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade
 from kelbrast.core.precision.tolerances import Deviations
@@ -31,7 +34,8 @@ from kelbrast.core.simulation.light import Lamp, Look
 from kelbrast.core.simulation.marks import Marks
 from kelbrast.core.simulation.patch import FoundPatch, Patch, Working
 from kelbrast.core.simulation.sequence import RouteStep
-from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, SizeLimits
+from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, Sized, SizeLimits
 
 CORE = Path(__file__).parents[2] / "src" / "kelbrast" / "core"
 PACKAGES = ("process", "metrology", "simulation", "learning", "precision")
@@ -95,6 +99,9 @@ BUSH = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
 READ = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0.0, 0.012) for phi in (0.0, 0.8, 1.6, 2.4))
 MEASURED = WorkRound(0.0, LAP, READ)
 STATE = follow(BUSH, [MEASURED], GAUGE)
+SHAFT_STATE = follow(RoundPart("shaft", 40e-3, SizeLimits(19.98e-3, 19.993e-3)), [MEASURED], GAUGE)
+ROUND = Face("bore", 25e-4, Found("lay", 3e-6, 3e-6), finish("satin"))
+WAY = [SizingStep("bore-lap-f400", 6e-6, 240.0), SizingStep("bore-lap-f1200", 2e-6, 300.0)]
 KNOWN = Belief(-20e-6, math.log(4e-8), 1e-12, 0.0, 0.49)
 
 # What each function is called with when all is well, and for every number in it what lies outside its range.
@@ -191,6 +198,11 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.readings.narrowest": ({"length": 0.04, "direction": 1.0, "count": 4}, {"length": (0.0,), "count": (-1,)}),
     "precision.readings.outlier": ({"readings": READ, "repeatability": 2e-6, "growth": 1e-5}, {"readings": ([Reading(math.nan)],), "repeatability": (0.0,), "growth": (-1e-6,)}),
     "precision.state.follow": ({"part": BUSH, "rounds": [MEASURED], "gauge": GAUGE}, {"rounds": ([], [WorkRound(60.0, LAP, READ)], [MEASURED, WorkRound(-1.0, LAP, READ)])}),
+    "precision.face.to_size": ({"face": ROUND, "sized": Sized(BUSH, GAUGE, READ)}, {"sized": (Sized(BUSH, GAUGE, (Reading(math.nan),)),)}),
+    "precision.face.sizing_tools": ({"steps": WAY, "spread": 1.0}, {"steps": ([SizingStep("bore-lap-f400", 0.0, 60.0)], [SizingStep("bore-lap-f400", 1e-6, 0.0)]), "spread": (0.0,)}),
+    "precision.face.size_of_face": ({"sized": Sized(BUSH, GAUGE, READ), "steps": WAY, "rounds": [MEASURED], "material": material("bronze")}, {"rounds": ([], [WorkRound(60.0, LAP, READ)])}),
+    "precision.pair.pair_up": ({"bore": Mate(STATE, GAUGE, 18e-6), "shaft": Mate(SHAFT_STATE, GAUGE, 12e-6), "least": 7e-6, "most": 2e-5}, {"bore": (Mate(SHAFT_STATE, GAUGE, 18e-6),), "shaft": (Mate(STATE, GAUGE, 12e-6),), "most": (7e-6,)}),
+    "precision.stop_sheet.stops_of_layers": ({"steps": [("F400", 1e-6)], "start": 0.014, "target": 0.01401, "sign": 1.0}, {"steps": ([("F400", -1e-6)],), "start": (0.0,), "target": (0.0,), "sign": (0.5,)}),
     "precision.stop_sheet.stop_sheet": ({"grades": [SizingGrade("P400", 1e-6, 2.0)], "target": 0.014, "sign": -1.0}, {"grades": ([SizingGrade("P400", -1e-6, 2.0)],), "target": (0.0,), "sign": (0.5,)}),
     "precision.tolerances.deviations": ({"nominal": 0.025, "written": ToleranceClass("H", 7)}, {"nominal": (0.9e-3, 0.251)}),
     "precision.tolerances.standard_tolerance": ({"low": 0.018, "high": 0.03, "grade": 7}, {"low": (0.0,), "high": (0.0,), "grade": (4, 11)}),

@@ -70,7 +70,7 @@ def test_more_stock_than_a_lap_should_take_is_cut_first() -> None:
 
 def test_a_coarse_lap_leaves_something_for_the_one_that_finishes() -> None:
     coarse = replace(LAP, leaves=4 * UM)
-    assert next_move(standing(5.0, tool=coarse), GAUGE, risk=RISK).action in ("lap", "stop")
+    assert next_move(standing(5.0, tool=coarse), GAUGE, risk=RISK).action == "finer"
     assert next_move(standing(2.0, tool=replace(coarse, leaves=10 * UM)), GAUGE, risk=RISK).action == "finer"
     assert next_move(standing(2.0, tool=coarse), GAUGE, risk=RISK).action == "lap"
     assert [round(finishing_stock(one * UM) / UM, 1) for one in (0.2, 1.1, 9.0)] == [3.0, 4.4, 5.0]

@@ -110,7 +110,7 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
                 *("handover", "bench_speed", "covering", "protect", "inserts", "mass_g", "held", "wet", "diameters_mm"),
                 *("use_rack", "extras", "insist"),
             ),
-            "faces": ("keep_wall_mm", "size_left_um", "layer", "wish", "edge"),
+            "faces": ("keep_wall_mm", "size_left_um", "layer", "wish", "edge", "fit"),
         }.items():
             for column in columns:
                 raw.execute(f"alter table {table} drop column {column}")

@@ -10,7 +10,8 @@ from kelbrast.api.body import text_in_body
 from kelbrast.api.kept import AllSizings
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
-from kelbrast.app.sizing import size_answer
+from kelbrast.app.sizing import pair_answer, size_answer
+from kelbrast.exchange.pair_file import PairAnswer, PairFile
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
 from kelbrast.exchange.size_file import SizeFile, read_size_file
 
@@ -49,6 +50,12 @@ class KeptSizingOut(BaseModel):
 def answer_size(size: SizeBody) -> SizeAnswer:
     """Where the work stands, and the next move."""
     return size_answer(size)
+
+
+@router.post("/pair")
+def fit_pair(pair: PairFile) -> PairAnswer:
+    """A bore and its shaft beside each other: the clearance, which of them to take how far, and the trial at the end."""
+    return pair_answer(pair)
 
 
 @router.get("/sizes")

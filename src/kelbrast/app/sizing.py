@@ -10,9 +10,12 @@ from sqlalchemy.orm import Session
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.precision.advice import advise
 from kelbrast.core.precision.learnt import learnt_rate, rate_ratio
+from kelbrast.core.precision.pair import Mate, pair_up
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.units import to_si
+from kelbrast.exchange.pair_file import PairAnswer, PairFile, to_pair_answer
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
 from kelbrast.exchange.size_file import (
     SizeFile,
@@ -42,6 +45,30 @@ def size_answer(file: SizeFile, learnt: Mapping[str, float] | None = None) -> Si
     except OutsideValidity as problem:
         raise BadInput.one("", f"these figures can not be of one part: {problem}") from None
     return to_size_answer(file.title, found, learnt=worked_by(file) in (learnt or {}))
+
+
+def pair_answer(pair: PairFile) -> PairAnswer:
+    """A bore and a shaft beside each other.
+
+    Raises:
+        BadInput: something in a file does not exist or does not fit, or they are no pair.
+    """
+    for name, file in (("bore", pair.bore), ("shaft", pair.shaft)):
+        if file.kind != name:
+            raise BadInput.one(name, f"must be a {name}")
+        if not any(one.readings for one in file.rounds):
+            raise BadInput.one(name, "must be measured first")
+    least, most = (to_si(one, "um") for one in pair.clearance_um)
+    try:
+        found = pair_up(_mate(pair.bore), _mate(pair.shaft), least=least, most=most)
+    except OutsideValidity as problem:
+        raise BadInput.one("", str(problem)) from None
+    return to_pair_answer(found, size_answer(pair.bore), size_answer(pair.shaft))
+
+
+def _mate(file: SizeFile) -> Mate:
+    gauge = gauge_of(file)
+    return Mate(follow(part_of(file), rounds_of(file), gauge), gauge, material_of(file).expansion)
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,14 +6,20 @@ All of it is invented. The pace and the troubles are data (`past.toml`); the cha
 import random
 import tomllib
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from importlib.resources import files
 from typing import Any
 
 from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.events import Stage
 from kelbrast.core.bench.run import Run, begin
+from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.taps import happen
 from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.precision.form import fit_form
+from kelbrast.core.precision.simulate import Hidden, Specimen
+from kelbrast.core.surface.sized import Sized
+from kelbrast.core.units import from_si
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.read import to_job
@@ -80,9 +86,38 @@ def events_of(
                 at += 60 * (job.pieces * one.minutes + one.waiting_minutes)
                 tap("operated", operation=one.id)
 
+    def by_gauge(where: dict[str, Any], part: Specimen) -> None:
+        """One thing that the gauge asks for: readings, work, or to go on."""
+        nonlocal at
+        look = size_at_bench(state, known, Moment(at, at, "demo"))
+        assert look is not None, "asked for a face that has a size"
+        for one in part.read(look.to_read):
+            at += chance.uniform(10, 20)
+            reading = {"quantity": "size", "value": round(from_si(one.diameter, "mm"), 4), "instrument": "Bore gauge"}
+            place = {"z_mm": from_si(one.height, "mm"), "phi_deg": from_si(one.direction, "deg")}
+            tap("measured", measured={**reading, **place}, **where)
+        if look.to_read or look.advice is None:
+            return
+        move = look.advice.move
+        if move.action in ("lap", "short-strokes", "expand"):
+            at += chance.uniform(40, 120)
+            tap("started", **where)
+            at += move.seconds
+            part.work(move.seconds)
+            tap("paused", **where)
+        else:
+            tap("gone" if state.begun else "skipped", words="By the gauge nothing is left for it.", **where)
+
     operate(before=True)
-    for piece, face, route, step, seconds, name in _stages_of(lambda: state):
+    parts: dict[tuple[int, str], Specimen] = {}
+    for piece, stage in _stages_of(lambda: state):
+        face, route, step, seconds, name = stage.face, stage.route, stage.step, stage.seconds, stage.tool
         where = {"piece": piece, "face": face, "route": route, "step": step}
+        if (sized := known.face(face).sized) is not None and sized.readings:
+            part = parts.setdefault((piece, face), _found(sized, seed))
+            part.hidden = replace(part.hidden, rate=2 * stage.takes / seconds / run.pace)
+            by_gauge(where, part)
+            continue
         takes = pace.get((tool(name).carrier.id, family), 1.0) * run.pace * chance.lognormvariate(0.0, 0.12)
         at += chance.uniform(40, 120)
         tap("started", **where)
@@ -97,7 +132,14 @@ def events_of(
     return told
 
 
-def _stages_of(state: Callable[[], Run]) -> Iterator[tuple[int, str, int, int, float, str]]:
+def _found(sized: Sized, seed: int) -> Specimen:
+    """An invented part that has the form which was read before any work."""
+    form = fit_form(sized.readings, length=sized.part.length, repeatability=sized.gauge.repeatability)
+    taper, barrel = (one.value if one is not None else 0.0 for one in (form.taper, form.barrel))
+    hidden = Hidden(form.size.value, form.seen_oval, 1.0, taper, barrel, form.widest or 0.0)
+    return Specimen(sized.part, hidden, sized.gauge, seed)
+
+
+def _stages_of(state: Callable[[], Run]) -> Iterator[tuple[int, Stage]]:
     while (current := state().current) is not None:
-        piece, stage = current
-        yield piece, stage.face, stage.route, stage.step, stage.seconds, stage.tool
+        yield current

@@ -22,12 +22,16 @@ COLUMNS: Final = (
     "marked_m_s",
     "price",
     "life_min",
+    "length_mm",
+    "set_out_um",
+    "set_out_by",
     "made",
     "note",
     "bound_charge",
     "bound_family",
 )
-_NUMBERS: Final = ("count", "low", "diameter_mm", "marked_m_s", "price", "life_min")
+_OF_LAPS: Final = ("length_mm", "set_out_um", "set_out_by")
+_NUMBERS: Final = ("count", "low", "diameter_mm", "marked_m_s", "price", "life_min", "length_mm", "set_out_um")
 
 
 def rack_to_csv(files: list[ItemFile]) -> str:
@@ -70,7 +74,7 @@ def continued(kept: ItemFile, row: ItemFile) -> tuple[ItemFile, tuple[str, ...]]
     if row.history and bound_by(item.history) == Bound():
         events += row.history
         keys.append("bound_charge")
-    plain = {key: getattr(row, key) for key in ("low", "marked_m_s", "price", "life_min", "made", "note")}
+    plain = {key: getattr(row, key) for key in ("low", "marked_m_s", "price", "life_min", *_OF_LAPS, "made", "note")}
     keys += [key for key, value in plain.items() if cell(value) != cell(getattr(kept, key))]
     return kept.model_copy(update={**plain, "history": [*kept.history, *events]}), tuple(keys)
 

@@ -28,7 +28,11 @@ class ItemEventFile(Strict):
 
 
 class ItemFile(Strict):
-    """An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue."""
+    """An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue.
+
+    Of a lap: `length_mm`, and by how much its diameter grows (`set_out_um`) in a turn of its screw or a millimetre of travel of
+    its arbor (`set_out_by`).
+    """
 
     what: ID
     name: Annotated[str, Field(max_length=80), OneLine] = ""
@@ -38,6 +42,9 @@ class ItemFile(Strict):
     marked_m_s: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)] | None = None
     price: Amount | None = None
     life_min: Annotated[float, Field(ge=0.01, le=1_000_000, allow_inf_nan=False)] | None = None
+    length_mm: Millimetres | None = None
+    set_out_um: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] | None = None
+    set_out_by: Literal["turn", "mm"] = "turn"
     rpm: Annotated[list[Positive], Field(default_factory=list, max_length=20)]
     made: Annotated[str, Field(max_length=40), OneLine] = ""
     note: ReasonWords = ""
@@ -73,6 +80,9 @@ def item_faults(file: ItemFile, field: str) -> list[Fault]:
     for name in ("diameter_mm", "marked_m_s"):
         if kind in ("machine", "compound") and getattr(file, name) is not None:
             faults.append(Fault(f"{field}{name}", f"does not belong to a {kind}"))
+    for name in ("length_mm", "set_out_um"):
+        if kind != "lap" and getattr(file, name) is not None:
+            faults.append(Fault(f"{field}{name}", f"belongs to laps, not to a {kind}"))
     for at, event in enumerate(file.history):
         if event.kind == "measured" and event.size_mm is None:
             faults.append(Fault(f"{field}history[{at}].size_mm", "is needed for a measured diameter"))
@@ -106,8 +116,19 @@ def to_item(file: ItemFile, number: int) -> Item:
         marked=file.marked_m_s,
         price=file.price,
         life=si(file.life_min, "min"),
+        length=si(file.length_mm, "mm"),
+        per_turn=_per_turn(file),
+        by_travel=file.set_out_by == "mm",
         speeds=tuple(to_si(one, "rev/min") for one in file.rpm),
         history=tuple(
             ItemEvent(one.kind, one.charge, one.family, one.amount, si(one.size_mm, "mm"), one.why) for one in file.history
         ),
     )
+
+
+def _per_turn(file: ItemFile) -> float | None:
+    """In m a turn, or m a metre of travel."""
+    if file.set_out_um is None:
+        return None
+    grows = to_si(file.set_out_um, "um")
+    return grows if file.set_out_by == "turn" else grows / to_si(1.0, "mm")

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from typing import Annotated, Final, Self
 
-from pydantic import Field, model_validator
+from pydantic import ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from kelbrast.core.catalogue.materials import Material
@@ -24,6 +24,8 @@ _FROM_LIST: Final = Field(strict=False)  # JSON has no tuples; the numbers in it
 
 class SizeWanted(Strict):
     """One of: two limits; a nominal size with deviations or a class; a mate's size with the clearance wanted."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, serialize_by_alias=True)
 
     limits_mm: Annotated[tuple[Millimetres, Millimetres] | None, _FROM_LIST] = None
     nominal_mm: Millimetres | None = None

@@ -62,6 +62,7 @@ export type SizeFile = Schemas['SizeFile'];
 export type SizeReading = Schemas['SizeReading'];
 export type SizeAnswer = Schemas['SizeAnswer'];
 export type Place = Schemas['PlaceFile'];
+export type PairAnswer = Schemas['PairAnswer'];
 export type KeptSizing = Schemas['KeptSizingOut'];
 export type BoreEnd = Schemas['BoreEndFile'];
 export type PatchShown = Schemas['PatchOut'];
@@ -312,6 +313,9 @@ export const api = {
     answered<BoreEnd>(
       client.POST('/api/gauge/practice/end', { params: { query: { difficulty, seed } }, body: { worked_s } }),
     ),
+  laps: (query: { kind: 'bore' | 'shaft'; tightest_mm: number; target_mm: number; length_mm: number; grade: string }) =>
+    answered<Schemas['LapAtHandFile'][]>(client.GET('/api/laps', { params: { query } })),
+  fitPair: (body: Schemas['PairFile']) => answered<PairAnswer>(client.POST('/api/pair', { body })),
   answerSize: (body: SizeFile) => answered<SizeAnswer>(client.POST('/api/size', { body })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
   figures: () => answered<Figures>(client.GET('/api/catalogue/figures')),

@@ -1360,6 +1360,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit Pair
+         * @description A bore and its shaft beside each other: the clearance, which of them to take how far, and the trial at the end.
+         */
+        post: operations["fit_pair_api_pair_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sizes": {
         parameters: {
             query?: never;
@@ -1407,6 +1427,66 @@ export interface paths {
          * @description Forget a part.
          */
         delete: operations["delete_sizing_api_sizes__sizing_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/laps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Laps At Hand
+         * @description The laps of the rack on this work, the able ones first.
+         */
+        get: operations["laps_at_hand_api_laps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lap.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lap As Svg
+         * @description The lap to make for this work, as a drawing.
+         */
+        get: operations["lap_as_svg_api_lap_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/lap.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lap As Pdf
+         * @description The same as a page.
+         */
+        get: operations["lap_as_pdf_api_lap_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -2591,6 +2671,9 @@ export interface components {
         /**
          * ItemFile
          * @description An item: `what` is the id of a tool, a carrier (wheels and laps), a compound or a machine. Null: as in the catalogue.
+         *
+         *     Of a lap: `length_mm`, and by how much its diameter grows (`set_out_um`) in a turn of its screw or a millimetre of travel of
+         *     its arbor (`set_out_by`).
          */
         ItemFile: {
             /** What */
@@ -2615,6 +2698,16 @@ export interface components {
             price?: number | null;
             /** Life Min */
             life_min?: number | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Set Out Um */
+            set_out_um?: number | null;
+            /**
+             * Set Out By
+             * @default turn
+             * @enum {string}
+             */
+            set_out_by: "turn" | "mm";
             /** Rpm */
             rpm?: number[];
             /**
@@ -2859,6 +2952,30 @@ export interface components {
             answers: number;
             /** Right */
             right: number;
+        };
+        /**
+         * LapAtHandFile
+         * @description A lap of the rack on this work: whether it can, and how or why not. `set_out_um`: on the diameter, until it slides;
+         *     `set_out`: so many turns of its screw, or millimetres of travel of its arbor (`by`); null where it was never calibrated.
+         */
+        LapAtHandFile: {
+            /** Item */
+            item: number;
+            /** Name */
+            name: string;
+            /** Able */
+            able: boolean;
+            said: components["schemas"]["SentenceFile"];
+            /** Now Mm */
+            now_mm: number | null;
+            /** Set Out Um */
+            set_out_um: number | null;
+            /** Set Out */
+            set_out: number | null;
+            /** By */
+            by: string;
+            /** Worn Um */
+            worn_um: number | null;
         };
         /**
          * LapFile
@@ -3329,6 +3446,45 @@ export interface components {
             changes: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * PairAnswer
+         * @description Both parts as they are, and the clearance where they are tightest and easiest. `warmer_um`: how much it
+         *     grows when both are ten kelvins warmer. `takes` is empty where nothing is to be taken, or would help.
+         */
+        PairAnswer: {
+            bore: components["schemas"]["SizeAnswer"];
+            shaft: components["schemas"]["SizeAnswer"];
+            /** Least Um */
+            least_um: number;
+            /** Most Um */
+            most_um: number;
+            /** Pm Um */
+            pm_um: number;
+            /** Warmer Um */
+            warmer_um: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "tight" | "loose" | "unsure";
+            said: components["schemas"]["SentenceFile"];
+            /** Takes */
+            takes: components["schemas"]["TakeFile"][];
+            trial: components["schemas"]["SentenceFile"];
+        };
+        /**
+         * PairFile
+         * @description A bore, its shaft, and the least and the largest clearance that are wanted, um on the diameter; below 0 it is pressed.
+         */
+        PairFile: {
+            bore: components["schemas"]["SizeFile"];
+            shaft: components["schemas"]["SizeFile"];
+            /** Clearance Um */
+            clearance_um: [
+                number,
+                number
+            ];
         };
         /**
          * PatchOut
@@ -4411,6 +4567,26 @@ export interface components {
             family?: string | null;
             /** Quantity */
             quantity?: ("removal" | "life" | "scratch") | null;
+        };
+        /**
+         * TakeFile
+         * @description Which part to take, to which diameter; `off_um` is on the diameter.
+         */
+        TakeFile: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bore" | "shaft";
+            /** To Mm */
+            to_mm: number;
+            /** Off Um */
+            off_um: number;
+            /** Seconds */
+            seconds: number;
+            /** Why */
+            why: string;
+            why_said: components["schemas"]["SentenceFile"];
         };
         /**
          * TapFile
@@ -7636,6 +7812,39 @@ export interface operations {
             };
         };
     };
+    fit_pair_api_pair_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairAnswer"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_sizings_api_sizes_get: {
         parameters: {
             query?: never;
@@ -7830,6 +8039,115 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    laps_at_hand_api_laps_get: {
+        parameters: {
+            query: {
+                target_mm: number;
+                grade: string;
+                kind: "bore" | "shaft";
+                tightest_mm: number;
+                length_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LapAtHandFile"][];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lap_as_svg_api_lap_svg_get: {
+        parameters: {
+            query: {
+                material: string;
+                title?: string;
+                inch?: boolean;
+                kind: "bore" | "shaft";
+                tightest_mm: number;
+                length_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lap_as_pdf_api_lap_pdf_get: {
+        parameters: {
+            query: {
+                material: string;
+                title?: string;
+                inch?: boolean;
+                kind: "bore" | "shaft";
+                tightest_mm: number;
+                length_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": unknown;
                 };
             };
             /** @description Something in the request can not be used */

@@ -9,6 +9,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/bench': () => import('../features/bench/BenchView.svelte'),
   '/bench/:id': () => import('../features/bench/BenchView.svelte'),
   '/gauge': () => import('../features/gauge/GaugeList.svelte'),
+  '/gauge/pair': () => import('../features/gauge/PairView.svelte'),
   '/gauge/practice': () => import('../features/gauge/PracticeBore.svelte'),
   '/gauge/:id': () => import('../features/gauge/GaugeView.svelte'),
   '/light': () => import('../features/light/LightView.svelte'),

@@ -64,6 +64,7 @@ def size_at_bench(run: Run, job: Job, now: Moment) -> SizeAtBench | None:
             story.worked(_on_face(state, piece, stages, event.at))
             story.read(read)
     story.worked(_on_face(run, piece, stages, now))
+    story.in_hand()
     rounds = story.rounds
     if not rounds or not rounds[0].readings:
         places = everywhere(length=sized.part.length)
@@ -101,6 +102,12 @@ class _Story:
                 self.rounds.append(WorkRound(gone, self._tools[key], ()))
                 self._lot = self._more
             self._done[key] = seconds
+
+    def in_hand(self) -> None:
+        """A tool that was not worked with yet."""
+        if self.rounds and self.rounds[-1].tool.grade != self._tools[self._stage.key].grade:
+            self.rounds.append(WorkRound(0.0, self._tools[self._stage.key], ()))
+            self._lot = 0
 
     def read(self, one: Reading) -> None:
         if not self.rounds or (len(self.rounds[-1].readings) >= self._lot):

@@ -88,14 +88,14 @@ def sizing_tools(steps: Sequence[SizingStep], *, spread: float) -> tuple[SizingT
     require_above_zero(**{f"seconds {at}": one.seconds for at, one in enumerate(steps, start=1)})
     found = []
     for at, one in enumerate(steps):
-        laps = is_lap(tool(one.tool))
+        laps = _is_lap(tool(one.tool))
         later = 2 * sum(other.layer for other in steps[at + 1 :])
         limits = {} if laps else {"most": constant("precision.file_most").si, "least": constant("precision.least_strokes").si}
         found.append(SizingTool(one.tool, 2 * one.layer / one.seconds, spread, leaves=later, laps=laps, **limits))
     return tuple(found)
 
 
-def is_lap(one: Tool) -> bool:
+def _is_lap(one: Tool) -> bool:
     """Whether it works round with loose grain: it finds its own way in a bore or over a shaft."""
     return one.carrier.kind == "lap"
 
@@ -105,7 +105,30 @@ def size_of_face(
 ) -> SizingAdvice:
     """Where a face stands by the gauge and what comes next, with the diameter to read after each step of its route.
 
-    `rounds`: the first is the measuring before any work. `warmer`: the part than the gauge at the newest readings, K.
+    Equation: as in `advice.advise` and `stop_sheet.stops_of_layers` (m)
+    Valid: the first round is readings before any work.
+
+    Args:
+        sized: the size that is wanted, and the gauge.
+        steps: of the route, in order.
+        rounds: work and readings, in order.
+        material: of the part.
+        warmer: the part than the gauge at the newest readings, K.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: size-policy.
+
+    >>> from kelbrast.core.catalogue.materials import material
+    >>> from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, SizeLimits
+    >>> way = (SizingStep("bore-lap-f400", 6e-6, 240.0), SizingStep("bore-lap-f1200", 2e-6, 300.0))
+    >>> bush = Sized(RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3)), Gauge(3e-6, 1e-6))
+    >>> read = tuple(Reading(19.996e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
+    >>> lap, _ = sizing_tools(way, spread=1.0)
+    >>> found = size_of_face(bush, way, [WorkRound(0.0, lap, read)], material("bronze"))
+    >>> found.move.action, [round(1e3 * one.diameter, 4) for one in found.way]
+    ('lap', [20.0065, 20.0105])
     """
     risk = constant("precision.risk").value
     found = advise(sized.part, rounds, sized.gauge, risk=risk, grades=(), material=material, warmer=warmer)

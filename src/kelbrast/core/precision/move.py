@@ -100,13 +100,16 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
         return past
     more = readings_needed(tolerance=part.wanted.width, repeatability=gauge.repeatability, bias=gauge.bias)
     target, all_round = target_of(state, gauge)
-    clean = not all_round or known.size + known.sd_size >= min(state.all_round, target)
+    clean = known.size + known.sd_size >= min(max(state.all_round if all_round else -math.inf, state.clear), target)
+    finer = Move("finer", sentence("size.finer", left=_depth(max(0.0, target - known.size))), readings=more)
     if known.at_least(SURE) >= near and clean:
+        if state.tool.leaves:
+            return finer
         return Move("stop", sentence("size.stop", size=_size(part.sign * known.size), share=_percent(state.share)))
     if part.near - known.size > state.tool.most:
         return Move("cut-again", sentence("size.cut-again", left=_depth(part.near - known.size)))
     if known.size >= target - state.tool.leaves and state.tool.leaves:
-        return Move("finer", sentence("size.finer", left=_depth(max(0.0, target - known.size))), readings=more)
+        return finer
     by_limit, least = longest(_known_before(state), limit=far, risk=risk), state.tool.least
     to_target = max(0.0, (target - known.size) / known.rate)
     if min(by_limit, to_target) < least:
@@ -120,7 +123,8 @@ def next_move(state: SizeState, gauge: Gauge, *, risk: float) -> Move:
 def target_of(state: SizeState, gauge: Gauge) -> tuple[float, bool]:
     """Where the work ends, in its own direction: the middle of the limits or where all of it is clean, and whether it is then.
 
-    Equation: `t = max((near + far) / 2, all round + 2 um)`, where that is safe within the far limit (m)
+    Equation: `t = max((near + far) / 2, all round + 2 um, clear)`, where that is safe within the far limit; clear: where a
+        finer tool has cleared the marks of the one before it (m)
     Valid: any state.
 
     Args:
@@ -143,11 +147,12 @@ def target_of(state: SizeState, gauge: Gauge) -> tuple[float, bool]:
     (20.0105, True)
     """
     part = state.part
-    middle, clean = (part.near + part.far) / 2, state.all_round + constant("precision.beyond_clean").si
-    if clean <= middle:
-        return middle, True
     safe = part.far - gauge.bias - SURE * gauge.repeatability
-    return (clean, True) if clean <= safe else (middle, False)
+    goal = max((part.near + part.far) / 2, min(state.clear, safe))
+    clean = state.all_round + constant("precision.beyond_clean").si
+    if clean <= goal:
+        return goal, True
+    return (clean, True) if clean <= safe else (goal, False)
 
 
 def _known_before(state: SizeState) -> Belief:

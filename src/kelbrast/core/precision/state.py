@@ -50,6 +50,7 @@ class SizeState:
     Attributes:
         belief: of the size that the tool has cut to, and its rate.
         tool: in hand.  last: the place that it would come to last, as found.
+        clear: the size at which a finer tool has cleared the marks of the one before; minus infinity for the first tool.
         rounds: that were worked.  looked: readings again since the last work.  stuck: no growth where there should have been.
     """
 
@@ -58,6 +59,7 @@ class SizeState:
     belief: Belief
     tool: SizingTool
     last: float
+    clear: float
     rounds: int
     looked: int
     stuck: bool
@@ -105,6 +107,7 @@ def follow(part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge) -> SizeSt
 
     Source: kalman, lapping-geometry.
 
+    >>> from kelbrast.core.surface.sized import SizeLimits
     >>> lap = SizingTool("F400", 2.5e-6 / 60, 1.0)
     >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
     >>> read = tuple(Reading(19.985e-3, z, phi) for z in (-0.012, 0, 0.012) for phi in (0, 0.8, 1.6, 2.4))
@@ -118,16 +121,18 @@ def follow(part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge) -> SizeSt
         raise OutsideValidity("the first round must be readings before any work" if not found else "no readings")
     form = fit_form(before, length=part.length, repeatability=gauge.repeatability)
     first, last = _reach(part, form)
-    tool = rounds[0].tool
+    tool, clear = rounds[_lead(rounds) - 1].tool, -math.inf
     belief = Belief(first, math.log(tool.rate), _variance(form), 0.0, tool.spread**2)
     worked, looked, stuck = 0, _lead(rounds) - 1, False
     for each in rounds[_lead(rounds) :]:
         require_not_below_zero(seconds=each.seconds)
+        if each.tool.grade != tool.grade:
+            belief, clear = _with_tool(belief, tool, each.tool), _cleared(belief, tool, each.tool)
+            tool, looked = each.tool, 0
         if each.seconds:
             worked, looked = worked + 1, 0
-            belief = _with_tool(drifted(belief, drift=constant("precision.drift").value), tool, each.tool)
-            tool = each.tool
-        else:
+            belief = drifted(belief, drift=constant("precision.drift").value)
+        elif each.readings:
             looked += 1
         expected = belief.size + belief.rate * each.seconds
         read = _touched(part, form, each.readings, expected)
@@ -138,7 +143,7 @@ def follow(part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge) -> SizeSt
         noise = SURE * math.sqrt(variance + belief.var_size)
         stuck = bool(each.seconds) and mean - belief.size < noise and expected - belief.size > 3 * noise
         belief = after_round(belief, seconds=each.seconds, read=mean, variance=variance)
-    return SizeState(part, form, belief, tool, last, worked, looked, stuck)
+    return SizeState(part, form, belief, tool, last, clear, worked, looked, stuck)
 
 
 _SAME_GRAIN: Final = 0.3  # how far the rates of two grades may be off against each other, of the logarithm
@@ -167,10 +172,13 @@ def _variance(form: Form) -> float:
 
 def _with_tool(belief: Belief, before: SizingTool, now: SizingTool) -> Belief:
     """What was learnt of the hand and the work stays; the grades differ as published."""
-    if before.grade == now.grade:
-        return belief
     faster = math.log(now.rate / before.rate)
     return replace(belief, log_rate=belief.log_rate + faster, var_log=belief.var_log + _SAME_GRAIN**2)
+
+
+def _cleared(belief: Belief, before: SizingTool, now: SizingTool) -> float:
+    """Where the finer tool has taken what was left to it."""
+    return belief.size + max(0.0, before.leaves - now.leaves)
 
 
 def _touched(part: RoundPart, form: Form, readings: Sequence[Reading], expected: float) -> list[float]:

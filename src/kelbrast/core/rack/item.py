@@ -45,6 +45,8 @@ class Item:
     Attributes:
         what: id of a tool, a carrier (wheels and laps), a compound or a machine of the catalogue.
         count: how many when it was put on the rack; `low`: at how many to buy more.
+        length: of a lap, m.  per_turn: by how much its diameter grows in a turn of its screw, or a metre of travel of its arbor
+            where `by_travel`, m.
         speeds: the settings of a machine, rev/s, where they differ from the catalogue's.
         history: what happened since, the oldest first.
     """
@@ -58,6 +60,9 @@ class Item:
     marked: float | None = None
     price: float | None = None
     life: float | None = None
+    length: float | None = None
+    per_turn: float | None = None
+    by_travel: bool = False
     speeds: tuple[float, ...] = ()
     history: tuple[ItemEvent, ...] = ()
 

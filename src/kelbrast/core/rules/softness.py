@@ -84,7 +84,7 @@ def _cloth_takes_little(surfaces: Surfaces) -> Flags:
 
 def _why_so_little(surfaces: Surfaces, _before: int, at: int) -> Sentence:
     most, stock = constant("precision.cloth_most").si, 2 * surfaces.face.stock
-    return sentence("soft.cloth", tool=surfaces.leaving(at).tool.label, stock=depth_of(stock), most=depth_of(most))
+    return sentence("soft.cloth", tool=surfaces.leaving(at).tool.label, stock=depth_of(stock), keep=depth_of(most))
 
 
 def takes_in_all(one: ToolOnFace, surfaces: Surfaces) -> float:

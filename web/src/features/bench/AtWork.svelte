@@ -4,16 +4,20 @@
   import Dial from '../../charts/Dial.svelte';
   import { temperColour } from '../../charts/temper';
   import { useKeys } from '../../ui/keys.svelte';
+  import { works } from '../../ui/moves';
   import { clock, plannedClock } from '../../units/units';
   import Answers from './Answers.svelte';
   import Around from './Around.svelte';
   import AroundSheet from './AroundSheet.svelte';
+  import AtGauge from './AtGauge.svelte';
   import BackSheet from './BackSheet.svelte';
   import Ending from './Ending.svelte';
   import Hand from './Hand.svelte';
   import Looks from './Looks.svelte';
   import MeasureSheet from './MeasureSheet.svelte';
   import NoteSheet from './NoteSheet.svelte';
+  import ReadSheet from './ReadSheet.svelte';
+  import SizeSection from './SizeSection.svelte';
   import PhotoSheet from './PhotoSheet.svelte';
   import Pieces from './Pieces.svelte';
   import { reminders, secondsNow, stayShare } from './reminders';
@@ -24,7 +28,7 @@
   import Tools from './Tools.svelte';
 
   let { bench }: { bench: BenchRun } = $props();
-  type Sheet = 'back' | 'measure' | 'photo' | 'note' | 'around' | 'step';
+  type Sheet = 'back' | 'read' | 'measure' | 'photo' | 'note' | 'around' | 'step';
   let sheet = $state<Sheet | null>(null);
   let level = $state(0);
   let laid = $state('');
@@ -50,11 +54,32 @@
     if (spot) sound.play(440, 0.09);
   });
 
+  // A face whose size is wanted goes by the gauge; when that says stop on its last step, by the light again.
+  const size = $derived(hand?.size ?? null);
+  let enoughAt = $state(-1);
+  const enough = $derived(size !== null && enoughAt === size.readings.length);
+  const asks = $derived(size !== null && !hand?.running && !enough && size.to_read.length > 0);
+  const move = $derived(size?.answer?.next.move ?? 'measure');
+  const gauged = $derived(size !== null && !(move === 'stop' && !asks && !hand?.running && hand?.step === hand?.of));
+  const following = $derived(run.strip.find((one) => one.state === 'next')?.label ?? 'what comes next');
+  const passed = () =>
+    hand && (hand.begun ? gone() : void bench.work('skipped', { words: 'By the gauge nothing is left for it.' }));
+  async function stopAndRead() {
+    if (await bench.work('paused')) sheet = 'read';
+  }
+  function byGauge() {
+    if (hand?.running) void stopAndRead();
+    else if (asks) sheet = 'read';
+    else if (works(move)) start();
+    else if (move === 'finer' || move === 'stop') passed();
+    else sheet = 'read';
+  }
+
   const start = () => void bench.work('started');
   const gone = () => void bench.work('gone');
   const more = () => hand && void bench.work('more', { seconds: hand.more_by_s });
   const pause = () => hand && void (hand.running ? bench.work('paused') : bench.work('started'));
-  const next = () => hand && (hand.begun ? gone() : start());
+  const next = () => hand && (gauged ? byGauge() : hand.begun ? gone() : start());
   const change = () => hand && void bench.tap({ kind: 'changed', tool: hand.plan.tool });
   const charge = () => hand?.plan.recharge && void bench.tap({ kind: 'recharged', tool: hand.plan.tool });
   const pick = (piece: number) => void bench.tap({ kind: 'picked', piece });
@@ -63,13 +88,13 @@
 
   useKeys('At the bench', [
     { press: 'Space', shown: 'Space', does: 'Start, then: old marks gone, next', run: () => next() },
-    { press: 'k', shown: 'K', does: 'Still some, keep going', run: () => hand?.begun && more() },
+    { press: 'k', shown: 'K', does: 'Still some, keep going', run: () => hand?.begun && !gauged && more() },
     { press: 'g', shown: 'G', does: 'Found a deep one: go back', run: () => hand?.begun && (sheet = 'back') },
     { press: 'p', shown: 'P', does: 'Pause, go on', run: () => hand?.begun && pause() },
     { press: 'c', shown: 'C', does: 'A new abrasive is on', run: () => change() },
     { press: 'r', shown: 'R', does: 'The wheel is charged again', run: () => charge() },
     { press: 'z', shown: 'Z', does: 'Take back the last tap', run: () => void bench.undo() },
-    { press: 'm', shown: 'M', does: 'Measure', run: open('measure') },
+    { press: 'm', shown: 'M', does: 'Measure', run: () => (sheet = size ? 'read' : 'measure') },
     { press: 'f', shown: 'F', does: 'Photo', run: open('photo') },
     { press: 'n', shown: 'N', does: 'Note, or something went wrong', run: open('note') },
     { press: 't', shown: 'T', does: 'Around it: soak, dry, coat', run: open('around') },
@@ -109,17 +134,20 @@
     <div class="work grid min-h-0 flex-1 gap-x-6">
       <Hand {run} {hand} {due} onall={() => (sheet = 'step')} bind:level bind:laid />
       <div class="dial flex min-h-0 flex-col items-center">
-        <div class="min-h-0 w-full flex-1">
-          <Dial
-            time={clock(seconds)}
-            under={hand.begun && !hand.running ? 'paused' : `of ${plannedClock(target)}`}
-            share={target > 0 ? seconds / target : 0}
-            {stay}
-            colour={temperColour(hand.plan.grain_um)}
-            {drawing}
-          />
-        </div>
-        {#if level === 0}<Looks run={run.id} {hand} />{/if}
+        {#if !(size?.answer && gauged)}
+          <div class="min-h-0 w-full flex-1">
+            <Dial
+              time={clock(seconds)}
+              under={hand.begun && !hand.running ? 'paused' : `of ${plannedClock(target)}`}
+              share={target > 0 ? seconds / target : 0}
+              {stay}
+              colour={temperColour(hand.plan.grain_um)}
+              {drawing}
+            />
+          </div>
+        {/if}
+        {#if size?.answer && level < 3}<SizeSection {size} answer={size.answer} />
+        {:else if level === 0}<Looks run={run.id} {hand} />{/if}
       </div>
     </div>
     <div class="beside flex min-w-0 items-stretch justify-between gap-2">
@@ -127,16 +155,31 @@
       {#if short}<Around {bench} {short} onopen={open('around')} />{/if}
       <Tools {bench} {hand} onpause={pause} onchange={change} oncharge={charge} onopen={(which) => (sheet = which)} />
     </div>
-    <Answers
-      {run}
-      {hand}
-      {seconds}
-      ready={bench.ready}
-      onstart={start}
-      ongone={gone}
-      onmore={more}
-      onback={() => (sheet = 'back')}
-    />
+    {#if size && gauged}
+      <AtGauge
+        {hand}
+        {size}
+        running={hand.running ? hand.running_s + bench.since : 0}
+        then={following}
+        ready={bench.ready}
+        {enough}
+        onstart={start}
+        onstop={() => void stopAndRead()}
+        onread={() => (sheet = 'read')}
+        onnext={passed}
+      />
+    {:else}
+      <Answers
+        {run}
+        {hand}
+        {seconds}
+        ready={bench.ready}
+        onstart={start}
+        ongone={gone}
+        onmore={more}
+        onback={() => (sheet = 'back')}
+      />
+    {/if}
   {:else}
     <Ending {bench} onopen={(which) => (sheet = which)} />
   {/if}
@@ -144,6 +187,18 @@
 {#if hand}
   <BackSheet {bench} {hand} open={sheet === 'back'} onclose={() => (sheet = null)} />
   <StepSheet {run} {hand} open={sheet === 'step'} onclose={() => (sheet = null)} />
+{/if}
+{#if hand && size}
+  <ReadSheet
+    {bench}
+    {size}
+    open={sheet === 'read'}
+    onclose={() => (sheet = null)}
+    onenough={() => {
+      enoughAt = size.readings.length;
+      sheet = null;
+    }}
+  />
 {/if}
 <MeasureSheet {bench} open={sheet === 'measure'} onclose={() => (sheet = null)} />
 <PhotoSheet {bench} open={sheet === 'photo'} onclose={() => (sheet = null)} />

@@ -6,7 +6,7 @@
   import { navigate, p } from '../../app/router';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { MOVES, sizeText } from './moves';
+  import { MOVES, sizeText } from '../../ui/moves';
   import NewPart from './NewPart.svelte';
 
   let parts = $state.raw<KeptSizing[] | null>(null);
@@ -39,7 +39,10 @@
     Bores and shafts that are lapped, filed or polished to size: the form from a few readings, how long to work before
     the next one, and when to stop.
   </p>
-  <p class="mb-4"><a class="underline" href="/gauge/practice">Practise on an invented bore</a></p>
+  <p class="mb-4 flex gap-5">
+    <a class="underline" href="/gauge/pair">A shaft and its bore beside each other</a>
+    <a class="underline" href="/gauge/practice">Practise on an invented bore</a>
+  </p>
   <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
     <div class="min-w-0">
       {#if parts?.length === 0}<p>Nothing is worked to size yet. Describe the first part beside.</p>{/if}

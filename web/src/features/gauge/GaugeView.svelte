@@ -1,15 +1,19 @@
 <!-- One part at the gauge: the next move, the pad for the reading, and the form as it is known. -->
 <script lang="ts">
   import { route } from '../../app/router';
+  import { api } from '../../api/client';
   import LengthChart from '../../charts/LengthChart.svelte';
   import SectionChart from '../../charts/SectionChart.svelte';
   import { useKeys } from '../../ui/keys.svelte';
+  import LapsAtHand from '../../ui/LapsAtHand.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import { canSpeak, speak } from '../../ui/speech';
   import { shown } from '../../units/shown.svelte';
   import { Gauging } from './gauging.svelte';
   import LapToMake from './LapToMake.svelte';
-  import { placeWords, sizeText } from './moves';
+  import { aloudOf, placeWords, sizeText, works } from '../../ui/moves';
   import NextMove from './NextMove.svelte';
-  import NumberPad from './NumberPad.svelte';
+  import NumberPad from '../../ui/NumberPad.svelte';
 
   const params = $derived(route.getParams('/gauge/:id'));
   const gauging = $derived(new Gauging(Number(params.id)));
@@ -93,12 +97,22 @@
     },
     { press: 'r', shown: 'R', does: 'Read again', run: () => void gauging.readAgain() },
     { press: 'z', shown: 'Z', does: 'Take the newest reading back', run: () => void gauging.undo() },
+    { press: 'a', shown: 'A', does: 'Read the next move aloud', run: () => aloud() },
     { press: 'e', shown: 'E', does: 'Enough readings', run: () => gauging.enough() },
   ]);
 
+  /** The next move, for somebody whose eyes are on the work. */
+  function aloud() {
+    if (gauging.todo && gauging.place && size)
+      speak(
+        `Read it ${placeWords(gauging.place.z_mm, size.length_mm)}, at ${Math.round(gauging.place.phi_deg)} degrees`,
+      );
+    else if (answer) speak(aloudOf(answer.next.move, tool, answer.next.seconds, shown.tell(answer.next.reason_said)));
+  }
+
   function startIfAsked() {
     const move = answer?.next.move;
-    if (move === 'lap' || move === 'short-strokes' || move === 'expand') gauging.start();
+    if (move && works(move)) gauging.start();
   }
 </script>
 
@@ -132,7 +146,24 @@
             </p>
             <div class="flex flex-wrap gap-5">
               <NumberPad {near} ontake={(mm) => void gauging.take(mm)} />
-              <div class="flex flex-col gap-2">
+              <div class="flex w-36 flex-col gap-2">
+                <NumberField
+                  label="The part is at"
+                  value={gauging.at}
+                  quantity="temperature"
+                  placeholder="as the gauge"
+                  onchange={(celsius) => (gauging.at = celsius)}
+                  onclear={() => (gauging.at = null)}
+                />
+                {#if gauging.at !== null}
+                  <NumberField
+                    label="The gauge is at"
+                    lazy
+                    value={size.gauge_c ?? 20}
+                    quantity="temperature"
+                    onchange={(celsius) => void gauging.gaugeAt(celsius)}
+                  />
+                {/if}
                 <button class="plain-button min-h-12" onclick={() => void gauging.undo()} disabled={!readings.length}
                   >Take back <kbd>Z</kbd></button
                 >
@@ -152,7 +183,11 @@
             onstart={() => gauging.start()}
             onstop={() => void gauging.stop()}
             onread={() => void gauging.readAgain()}
+            onfiner={() => void gauging.takeFiner()}
           />
+          {#if canSpeak()}
+            <button class="plain-button self-start" onclick={aloud}>Read it aloud <kbd>A</kbd></button>
+          {/if}
         {/if}
         {#if doubtful}
           <p class="rounded-lg border border-(--stop) p-3 font-semibold" role="alert">
@@ -203,7 +238,26 @@
           <ul class="small dim list-disc pl-4">
             {#each answer.form.cannot_tell as one (one)}<li>{one}</li>{/each}
           </ul>
-          {#if answer.lap && gauging.worked === 0}<LapToMake lap={answer.lap} kind={size.kind} />{/if}
+          {#if answer.lap}
+            {#if gauging.worked === 0}<LapToMake lap={answer.lap} kind={size.kind} />{/if}
+            <LapsAtHand
+              ask={() =>
+                api.laps({
+                  kind: size.kind,
+                  tightest_mm: answer.now_mm,
+                  target_mm: answer.target_mm,
+                  length_mm: size.length_mm,
+                  grade: gauging.grade ?? 'F400',
+                })}
+              work={new URLSearchParams({
+                kind: size.kind,
+                tightest_mm: String(answer.now_mm),
+                length_mm: String(size.length_mm),
+                material: size.material,
+                title: size.title,
+              }).toString()}
+            />
+          {/if}
         {/if}
         <p class="small dim">
           Never by hand with a rag near turning work: tissue tears, rags pull. Safety glasses on; chuck key out before

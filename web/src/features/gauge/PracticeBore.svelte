@@ -3,7 +3,8 @@
   import SectionChart from '../../charts/SectionChart.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { clock, sizeText } from './moves';
+  import { sizeText } from '../../ui/moves';
+  import { clock } from '../../units/units';
   import { Practising } from './practising.svelte';
 
   const LEVELS = [

@@ -12,6 +12,8 @@ export class Gauging {
   done = $state(0);
   /** When the work began, by the page's clock; null when nothing is worked. */
   began = $state<number | null>(null);
+  /** How warm the part is, °C; null for as warm as the gauge. */
+  at = $state<number | null>(null);
   private busy = false;
 
   constructor(readonly id: number) {}
@@ -47,7 +49,7 @@ export class Gauging {
     if (this.began === null || !this.kept) return;
     const seconds = Math.max(0.1, Math.round((performance.now() - this.began) / 100) / 10);
     const places = this.kept.places;
-    if (await this.change([...this.rounds, { worked_s: seconds, readings: [] }])) {
+    if (await this.change([...this.rounds, { worked_s: seconds, ...this.tool, readings: [] }])) {
       this.began = null;
       this.read(places);
     }
@@ -58,13 +60,14 @@ export class Gauging {
     if (!this.kept) return;
     const places = this.kept.places;
     const first = this.rounds.every((round) => !round.worked_s && round.readings.length === 0);
-    if (first || (await this.change([...this.rounds, { worked_s: 0, readings: [] }]))) this.read(places);
+    if (first || (await this.change([...this.rounds, { worked_s: 0, ...this.tool, readings: [] }]))) this.read(places);
   }
 
   async take(mm: number) {
     const place = this.place;
     if (!place) return;
-    const reading: SizeReading = { z_mm: place.z_mm, phi_deg: place.phi_deg, mm };
+    const warm = this.at === null ? {} : { at_c: this.at };
+    const reading: SizeReading = { z_mm: place.z_mm, phi_deg: place.phi_deg, mm, ...warm };
     const last = this.rounds.at(-1);
     if (!last) return;
     if (await this.change([...this.rounds.slice(0, -1), { ...last, readings: [...last.readings, reading] }])) {
@@ -84,6 +87,30 @@ export class Gauging {
     } else if (this.rounds.length > 1 && (await this.change(this.rounds.slice(0, -1)))) this.todo = null;
   }
 
+  /** The tool that is in hand where it is not the one that the part began with. */
+  private get tool(): Pick<Round, 'lap' | 'turned_by'> {
+    const last = this.rounds.at(-1);
+    return { ...(last?.lap ? { lap: last.lap } : {}), ...(last?.turned_by ? { turned_by: last.turned_by } : {}) };
+  }
+
+  /** Grade of the lap in hand. */
+  get grade(): string | undefined {
+    return this.rounds.at(-1)?.lap?.grade ?? this.kept?.size.lap?.grade;
+  }
+
+  /** The finishing lap, or cloth after the file, is taken in hand; what is worked from now on is worked with it. */
+  async takeFiner() {
+    const finer = this.kept?.answer?.stop_sheet.at(-1)?.grade;
+    if (!this.kept || !finer) return;
+    const tool: Partial<Round> = this.kept.size.lap ? { lap: { grade: finer } } : { turned_by: 'cloth' };
+    await this.change([...this.rounds, { worked_s: 0, readings: [], ...tool }]);
+  }
+
+  /** How warm the gauge is, °C. */
+  async gaugeAt(celsius: number) {
+    if (this.kept) await this.change(this.rounds, { gauge_c: celsius });
+  }
+
   enough() {
     if (this.rounds.at(-1)?.readings.length) this.todo = null;
   }
@@ -96,14 +123,16 @@ export class Gauging {
   private show(kept: KeptSizing) {
     this.kept = kept;
     // A round without readings, after a reload say, is read before anything else.
-    if (!this.todo && kept.size.rounds.at(-1)?.readings.length === 0) this.read(kept.places);
+    const last = kept.size.rounds.at(-1);
+    const unread = last?.readings.length === 0 && (last.worked_s ?? 0) > 0;
+    if (!this.todo && (unread || kept.answer === null)) this.read(kept.places);
   }
 
-  private async change(rounds: Round[]): Promise<boolean> {
+  private async change(rounds: Round[], more: Partial<SizeFile> = {}): Promise<boolean> {
     if (!this.kept || this.busy) return false;
     this.busy = true;
     try {
-      this.show(await api.changeSizing(this.id, { ...this.kept.size, rounds }, this.kept.revision));
+      this.show(await api.changeSizing(this.id, { ...this.kept.size, ...more, rounds }, this.kept.revision));
       return true;
     } catch (problem) {
       notices.say((problem as Error).message, 'trouble');

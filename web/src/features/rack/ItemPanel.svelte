@@ -30,7 +30,8 @@
   function said(event: RackItem['history'][number]): string {
     const what = [event.charge, event.family && choices.familyLabel(event.family)].filter(Boolean).join(' · ');
     if (event.kind === 'stock') return `${event.amount > 0 ? '+' : ''}${figures(event.amount, 3)}`;
-    if (event.kind === 'measured') return `measured ${shown.say(event.size_mm ?? 0, 'length', 3)}`;
+    if (event.kind === 'measured')
+      return `measured ${shown.say(event.size_mm ?? 0, 'length', thing.kind === 'lap' ? 6 : 3)}`;
     return `${event.kind}${what ? `: ${what}` : ''}${event.why ? ` (${event.why})` : ''}`;
   }
 </script>
@@ -97,13 +98,41 @@
         onclear={() => rack.change(item, { life_min: null })}
       />
     {/if}
-    {#if thing.diameter_mm !== null}
+    {#if thing.kind === 'lap'}
+      <NumberField
+        label="Length"
+        lazy
+        value={item.item.length_mm}
+        quantity="length"
+        onchange={(length_mm) => rack.change(item, { length_mm })}
+        onclear={() => rack.change(item, { length_mm: null })}
+      />
+      <NumberField
+        label="Grows by, on the diameter"
+        lazy
+        value={item.item.set_out_um}
+        placeholder="not calibrated"
+        quantity="depth"
+        onchange={(set_out_um) => rack.change(item, { set_out_um })}
+        onclear={() => rack.change(item, { set_out_um: null })}
+      />
+      <Choice
+        label="For each"
+        value={item.item.set_out_by ?? 'turn'}
+        options={[
+          { id: 'turn', label: 'turn of its screw' },
+          { id: 'mm', label: 'mm of travel of its arbor' },
+        ]}
+        onchange={(set_out_by: 'turn' | 'mm') => rack.change(item, { set_out_by })}
+      />
+    {/if}
+    {#if thing.diameter_mm !== null || thing.kind === 'lap'}
       <NumberField
         label="Diameter now"
         lazy
         value={item.size_mm}
-        placeholder={shown.bare(thing.diameter_mm, 'length', 3)}
-        quantity="length"
+        placeholder={thing.diameter_mm === null ? 'never measured' : shown.bare(thing.diameter_mm, 'length', 3)}
+        quantity={thing.kind === 'lap' ? 'size' : 'length'}
         onchange={(size_mm) => rack.note(item, { kind: 'measured', size_mm })}
       />
     {/if}

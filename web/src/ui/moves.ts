@@ -1,8 +1,11 @@
-import type { SizeAnswer } from '../../api/client';
-import { toShown, type System } from '../../units/units';
+import { toShown, type System } from '../units/units';
+
+/** What comes next at the gauge. */
+export type SizeMove =
+  'measure' | 'lap' | 'short-strokes' | 'expand' | 'finer' | 'cool' | 'stop' | 'cut-again' | 'not-possible';
 
 /** What a move is called at the bench; `tool` says what is in hand. */
-export const MOVES: Record<SizeAnswer['next']['move'], (tool: string) => string> = {
+export const MOVES: Record<SizeMove, (tool: string) => string> = {
   measure: () => 'Measure',
   lap: (tool) => (tool === 'lap' ? 'Lap' : tool === 'file' ? 'File' : 'Cloth'),
   'short-strokes': () => 'Short strokes',
@@ -19,14 +22,23 @@ export function sizeText(mm: number, system: System): string {
   return toShown(mm, 'length', system).toFixed(system === 'inch' ? 5 : 4);
 }
 
-/** Minutes and seconds. */
-export function clock(seconds: number): string {
-  const whole = Math.max(0, Math.floor(seconds + 1e-6));
-  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`;
+/** Whether the tool works in this move. */
+export function works(move: SizeMove): boolean {
+  return move === 'lap' || move === 'short-strokes' || move === 'expand';
 }
 
 /** Where along the length a place is, in words. */
 export function placeWords(z: number, length: number): string {
   if (Math.abs(z) < length * 0.1) return 'in the middle';
   return z < 0 ? 'near the left end' : 'near the right end';
+}
+
+/** A move as it is read aloud: what, how long, why. */
+export function aloudOf(move: SizeMove, tool: string, seconds: number, why: string): string {
+  const minutes = Math.floor(seconds / 60);
+  const rest = Math.round(seconds % 60);
+  const long = [minutes ? `${minutes} minute${minutes === 1 ? '' : 's'}` : '', rest ? `${rest} seconds` : '']
+    .filter(Boolean)
+    .join(' ');
+  return [MOVES[move](tool), works(move) ? long : '', why].filter(Boolean).join('. ');
 }

@@ -2,8 +2,8 @@
 <script lang="ts">
   import Delete from '@lucide/svelte/icons/delete';
   import { onMount } from 'svelte';
-  import { fromShown, readNumber, toShown } from '../../units/units';
-  import { shown } from '../../units/shown.svelte';
+  import { fromShown, readNumber, toShown } from '../units/units';
+  import { shown } from '../units/shown.svelte';
 
   interface Props {
     /** What the next reading probably begins with, mm. */
@@ -21,6 +21,7 @@
     return written.slice(0, -2);
   });
   let text = $derived(begins);
+  let pad = $state<HTMLElement>();
 
   function press(key: string) {
     wrong = null;
@@ -39,12 +40,19 @@
     text = begins;
   }
 
+  /** Keys in a dialog that the pad is not part of are that dialog's. */
+  function elsewhere(target: Element): boolean {
+    const dialog = target.closest('[role=dialog]');
+    return dialog !== null && !dialog.contains(pad ?? null);
+  }
+
   function onkey(event: KeyboardEvent) {
     if (
       event.ctrlKey ||
       event.altKey ||
       event.metaKey ||
-      (event.target as Element).closest('input, select, [role=dialog]')
+      (event.target as Element).closest('input, select') ||
+      elsewhere(event.target as Element)
     )
       return;
     if (/^[0-9]$/.test(event.key)) press(event.key);
@@ -60,7 +68,7 @@
   });
 </script>
 
-<div class="w-full max-w-88">
+<div class="w-full max-w-88 outline-none" tabindex="-1" data-pad bind:this={pad}>
   <output
     class="num block rounded-lg border-2 border-(--line) bg-(--card) px-4 py-2 text-right text-4xl font-bold"
     aria-label="Reading">{text || '–'} <span class="dim text-lg">{shown.unit('length')}</span></output
