@@ -89,7 +89,7 @@ def test_out_and_in_again_as_json_and_csv(client: TestClient) -> None:
     for text in (as_json, as_csv):
         assert {one["change"] for one in client.post("/api/rack/preview", json={"text": text}).json()} == {"same"}
     more = as_csv.replace("12.5", "20")
-    preview = client.post("/api/rack/preview", json={"text": more + "fibre-p60,,4,,,,,,,,,\n"}).json()
+    preview = client.post("/api/rack/preview", json={"text": more + "fibre-p60,,4,,,,,,,,,,,,\n"}).json()
     assert [(one["change"], one["keys"]) for one in preview] == [
         ("same", []),
         ("changed", ["count"]),

@@ -101,19 +101,69 @@ def test_a_reading_that_can_not_be_right_is_asked_again(page: Page, workshop) ->
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
-def test_a_face_of_a_job_goes_to_the_gauge_and_a_part_has_a_mate(page: Page, workshop) -> None:
-    page.goto(workshop.address)
-    page.get_by_role("link", name="Lantern door bush", exact=True).click()
-    page.get_by_role("link", name="Work it to size at the gauge").click()
-    expect(page.get_by_label("Name")).to_have_value("Lantern door bush, bore")
-    expect(page.get_by_label("Nominal size")).to_have_value("24")
+def test_a_part_has_a_mate_and_the_two_stand_beside_each_other(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/gauge")
     page.get_by_text("Shaft", exact=True).click()
     page.get_by_text("Its mate", exact=True).click()
     page.get_by_label("The mate", exact=True).select_option("Tide gauge bush")
-    expect(page.get_by_label("The mate measures")).to_have_value("13.9889")
+    expect(page.get_by_label("The mate measures")).to_have_value("13.98886")
     page.get_by_label("Length").fill("30")
     page.get_by_role("button", name="To the gauge").click()
     expect(page.get_by_text("Reading 1 of 12")).to_be_visible()
+    page.goto(f"{workshop.address}/gauge")
+    page.get_by_role("link", name="A shaft and its bore beside each other").click()
+    expect(page.get_by_test_id("verdict")).to_contain_text("Too tight")
+    expect(page.get_by_text("Take the bore to 14.0064 mm")).to_be_visible()
+    page.get_by_label("Clearance wanted, least").fill("-30")
+    expect(page.get_by_text("Must be above 0")).to_be_visible()
+    page.get_by_role("button", name="To its gauge").nth(1).click()
+    expect(page.get_by_role("heading", name="Tide gauge spindle, journal")).to_be_visible()
+    expect(page.get_by_text("Clearance wanted")).to_be_visible()
+
+
+def test_a_face_of_a_job_is_worked_to_a_size(page: Page, empty) -> None:
+    page.goto(empty.address)
+    page.get_by_role("button", name="New job").first.click()
+    page.get_by_text("From a shape").click()
+    page.get_by_label("Shape", exact=True).select_option("bore")
+    page.get_by_label("Diameter", exact=True).fill("14")
+    page.get_by_label("Length", exact=True).fill("30")
+    page.get_by_label("May come off").select_option("fit")
+    expect(page.get_by_label("Class, as in H7 or g6")).to_have_value("H7")
+    expect(page.get_by_text("Read it clean and cool, before any work")).to_be_visible()
+    for at, (row, mm) in enumerate([("Left", 13.983), ("Middle", 13.985), ("Right", 13.984)]):
+        for turn in (0, 45, 90, 135):
+            page.get_by_label(f"{row}, at {turn}°").fill(f"{mm + turn / 45 % 2 * 0.004 + at * 0.0005:.4f}")
+    page.keyboard.press("Tab")
+    expect(page.get_by_text("All of it can be clean within the limits.")).to_be_visible()
+    page.get_by_label("Class, as in H7 or g6").fill("g6")
+    expect(page.get_by_text("a bore has a capital letter")).to_be_visible()
+
+
+def test_the_finer_lap_is_taken_in_hand_a_warm_part_is_told_and_the_next_move_is_read_aloud(page: Page, workshop) -> None:
+    page.add_init_script(
+        "window.SpeechSynthesisUtterance = function (words) { this.text = words; };"
+        "Object.defineProperty(window, 'speechSynthesis', { value: { cancel() {}, speak(one) { window.said = one.text; } } });"
+    )
+    page.goto(f"{workshop.address}/gauge")
+    page.get_by_role("link", name="Tide gauge bush").click()
+    expect(page.get_by_text("That is 101° of its screw.")).to_be_visible()
+    expect(page.get_by_text("a lap carries one grade for life")).to_be_visible()
+    page.keyboard.press("a")
+    page.wait_for_function("window.said && window.said.startsWith('Lap. 3 minutes')")
+    page.get_by_role("button", name="Read again first").click()
+    page.get_by_label("The part is at").fill("45")
+    for at in range(1, 5):
+        expect(page.get_by_text(f"Reading {at} of 4")).to_be_visible()
+        for _ in range(9):
+            page.keyboard.press("Backspace")
+        page.keyboard.type("14.0080")
+        page.keyboard.press("Enter")
+        if at == 1:
+            page.get_by_label("The gauge is at").fill("20")
+            page.keyboard.press("Tab")
+            page.get_by_test_id("count").click()
+    expect(page.get_by_test_id("move")).to_have_text("Let it cool")
 
 
 def test_what_is_wrong_is_said_and_a_deleted_part_comes_back(page: Page, workshop) -> None:

@@ -1,13 +1,17 @@
 """The file of a part that is worked to size: read, refused by name, and answered."""
 
 import json
+from collections.abc import Callable
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from kelbrast.app.sizing import size_answer
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.size_answer import size_text
+from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.size_answer import SizeAnswer, size_text
 from kelbrast.exchange.size_file import check_size_file, part_of, read_size_file, rounds_of
 
 READ = [
@@ -164,3 +168,21 @@ def test_the_text_says_all_of_it() -> None:
     ):
         assert words in told
     assert part_of(check_size_file(BUSH)).marks == pytest.approx(2e-6)
+
+
+@settings(max_examples=25, deadline=None)
+@given(size=st.floats(0.7864, 0.7874), oval=st.floats(0.0, 0.0008), worked=st.floats(20.0, 400.0), grown=st.floats(0.0, 0.0004))
+def test_metric_and_inch_give_the_same_move(size: float, oval: float, worked: float, grown: float) -> None:
+    """What an inch gauge shows, taken in by the program's own door, against the same by hand at 25.4 mm an inch."""
+
+    def moved(mm: Callable[[float], float]) -> SizeAnswer:
+        around = [mm(round(size + (oval if turn % 2 else 0.0), 5)) for turn in range(4)]
+        first = [{"z_mm": z, "phi_deg": 45 * turn, "mm": around[turn]} for z in (-15, 0, 15) for turn in range(4)]
+        later = [{"phi_deg": 0, "mm": mm(round(size + grown, 5))}]
+        rounds = [{"worked_s": 0, "readings": first}, {"worked_s": worked, "readings": later}]
+        want = {"limits_mm": [mm(0.78740), mm(0.78823)]}
+        return size_answer(check_size_file({**BUSH, "want": want, "rounds": rounds}))
+
+    by_door, by_hand = moved(lambda inch: from_si(to_si(inch, "in"), "mm")), moved(lambda inch: round(inch * 25.4, 7))
+    assert by_door.next.move == by_hand.next.move
+    assert by_door.next.seconds == pytest.approx(by_hand.next.seconds, rel=1e-3, abs=1e-3)

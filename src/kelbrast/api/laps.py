@@ -8,12 +8,12 @@ from fastapi import APIRouter, Depends, Query, Response
 from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.laps import lap_wanted, laps_of_rack
-from kelbrast.exchange.lap_drawing import Part, drawing_of, lap_pdf, lap_svg
+from kelbrast.exchange.lap_drawing import DrawnPart, drawing_of, lap_pdf, lap_svg
 from kelbrast.exchange.laps_file import LapAtHandFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-Across = Annotated[float, Query(gt=0, le=100_000, allow_inf_nan=False)]
+LapDiameter = Annotated[float, Query(gt=0, le=100_000, allow_inf_nan=False)]
 _NAMED: Final = 'attachment; filename="lap.{}"'
 
 
@@ -22,13 +22,13 @@ class LapWork:
     """The work that a lap is asked for: its tightest diameter and its length."""
 
     kind: Annotated[Literal["bore", "shaft"], Query()]
-    tightest_mm: Across
-    length_mm: Across
+    tightest_mm: LapDiameter
+    length_mm: LapDiameter
 
 
 @router.get("/laps")
 def laps_at_hand(
-    rack: OwnRack, work: Annotated[LapWork, Depends()], target_mm: Across, grade: Annotated[str, Query(max_length=20)]
+    rack: OwnRack, work: Annotated[LapWork, Depends()], target_mm: LapDiameter, grade: Annotated[str, Query(max_length=20)]
 ) -> list[LapAtHandFile]:
     """The laps of the rack on this work, the able ones first."""
     return laps_of_rack(
@@ -41,21 +41,21 @@ def _drawn(
     material: Annotated[str, Query(max_length=80)],
     title: Annotated[str, Query(max_length=200)] = "this work",
     inch: bool = False,
-) -> tuple[Part, ...]:
+) -> tuple[DrawnPart, ...]:
     lap = lap_wanted(kind=work.kind, tightest_mm=work.tightest_mm, length_mm=work.length_mm, made_of=material)
     return drawing_of(lap, title[:60], "inch" if inch else "metric")
 
 
-Drawn = Annotated[tuple[Part, ...], Depends(_drawn)]
+LapDrawing = Annotated[tuple[DrawnPart, ...], Depends(_drawn)]
 
 
 @router.get("/lap.svg", responses={200: {"content": {"image/svg+xml": {}}}})
-def lap_as_svg(drawn: Drawn) -> Response:
+def lap_as_svg(drawn: LapDrawing) -> Response:
     """The lap to make for this work, as a drawing."""
     return Response(lap_svg(drawn), media_type="image/svg+xml", headers={"content-disposition": _NAMED.format("svg")})
 
 
 @router.get("/lap.pdf", responses={200: {"content": {"application/pdf": {}}}})
-def lap_as_pdf(drawn: Drawn) -> Response:
+def lap_as_pdf(drawn: LapDrawing) -> Response:
     """The same as a page."""
     return Response(lap_pdf(drawn), media_type="application/pdf", headers={"content-disposition": _NAMED.format("pdf")})

@@ -27,7 +27,7 @@ _SPLITS: Final = {
 
 
 @dataclass(frozen=True, slots=True)
-class Stroke:
+class DrawnLine:
     """A line from point to point; `thin`: of a dimension or an axis."""
 
     points: tuple[tuple[float, float], ...]
@@ -35,7 +35,7 @@ class Stroke:
 
 
 @dataclass(frozen=True, slots=True)
-class Round:
+class DrawnCircle:
     """A circle."""
 
     x: float
@@ -44,7 +44,7 @@ class Round:
 
 
 @dataclass(frozen=True, slots=True)
-class Words:
+class DrawnText:
     """A line of text; `middle`: x is its middle."""
 
     x: float
@@ -55,20 +55,20 @@ class Words:
     bold: bool = False
 
 
-Part = Stroke | Round | Words
+DrawnPart = DrawnLine | DrawnCircle | DrawnText
 
 
-def drawing_of(lap: LapToMake, title: str, system: System = "metric") -> tuple[Part, ...]:
+def drawing_of(lap: LapToMake, title: str, system: System = "metric") -> tuple[DrawnPart, ...]:
     """Side, end, dimensions and notes; sizes in the units of whoever makes it."""
     return (*_side(lap, system), *_end(lap), *_notes(lap, title, system))
 
 
-def _side(lap: LapToMake, system: System) -> list[Part]:
+def _side(lap: LapToMake, system: System) -> list[DrawnPart]:
     top, bottom, right = _MIDDLE - _HIGH / 2, _MIDDLE + _HIGH / 2, _LEFT + _LONG
-    body = Stroke(((_LEFT, top), (right, top), (right, bottom), (_LEFT, bottom), (_LEFT, top)))
+    body = DrawnLine(((_LEFT, top), (right, top), (right, bottom), (_LEFT, bottom), (_LEFT, top)))
     inner = _HIGH * (0.25 if lap.kind == "bore" else 0.3)
-    lines = [Stroke(((_LEFT - 10, _MIDDLE + one), (right + 10, _MIDDLE + one))) for one in (-inner, inner)]
-    axis = Stroke(((_LEFT - 14, _MIDDLE), (right + 14, _MIDDLE)), thin=True)
+    lines = [DrawnLine(((_LEFT - 10, _MIDDLE + one), (right + 10, _MIDDLE + one))) for one in (-inner, inner)]
+    axis = DrawnLine(((_LEFT - 14, _MIDDLE), (right + 14, _MIDDLE)), thin=True)
     across = inner if lap.kind == "shaft" else _HIGH / 2
     length, size = measured(Measure(lap.length, "length", 4), system), measured(Measure(lap.diameter, "length", 6), system)
     return [
@@ -77,42 +77,43 @@ def _side(lap: LapToMake, system: System) -> list[Part]:
         axis,
         *_slit(lap, top, bottom),
         *_dimension((_LEFT, bottom + 9), (right, bottom + 9)),
-        Words((_LEFT + right) / 2, bottom + 14, length, middle=True),
+        DrawnText((_LEFT + right) / 2, bottom + 14, length, middle=True),
         *_dimension((_LEFT - 18, _MIDDLE - across), (_LEFT - 18, _MIDDLE + across)),
-        Words(_LEFT - 26, top - 4, f"{'outside' if lap.kind == 'bore' else 'bore'} {size}", bold=True),
+        DrawnText(_LEFT - 26, top - 4, f"{'outside' if lap.kind == 'bore' else 'bore'} {size}", bold=True),
     ]
 
 
-def _slit(lap: LapToMake, top: float, bottom: float) -> list[Part]:
+def _slit(lap: LapToMake, top: float, bottom: float) -> list[DrawnPart]:
     """The saw cut: a helix is drawn as the wave that it looks like."""
     if lap.split == "helical":
         half = (bottom - top) / 2
         along = [at / _WAVE for at in range(_WAVE + 1)]
-        return [Stroke(tuple((_LEFT + _LONG * u, _MIDDLE + half * (1 - 2 * u**2 * (3 - 2 * u))) for u in along))]
+        return [DrawnLine(tuple((_LEFT + _LONG * u, _MIDDLE + half * (1 - 2 * u**2 * (3 - 2 * u))) for u in along))]
     through = 1.0 if lap.split == "single" else 0.8
-    first = Stroke(((_LEFT, _MIDDLE - _HIGH / 4), (_LEFT + _LONG * through, _MIDDLE - _HIGH / 4)))
-    second = Stroke(((_LEFT + _LONG * 0.2, _MIDDLE + _HIGH / 4), (_LEFT + _LONG, _MIDDLE + _HIGH / 4)))
+    first = DrawnLine(((_LEFT, _MIDDLE - _HIGH / 4), (_LEFT + _LONG * through, _MIDDLE - _HIGH / 4)))
+    second = DrawnLine(((_LEFT + _LONG * 0.2, _MIDDLE + _HIGH / 4), (_LEFT + _LONG, _MIDDLE + _HIGH / 4)))
     return [first] if lap.split == "single" else [first, second]
 
 
-def _end(lap: LapToMake) -> list[Part]:
+def _end(lap: LapToMake) -> list[DrawnPart]:
     outer, inner = _HIGH / 2, _HIGH * (0.25 if lap.kind == "bore" else 0.3)
     return [
-        Round(_END, _MIDDLE, outer),
-        Round(_END, _MIDDLE, inner),
-        Stroke(((_END, _MIDDLE - outer), (_END, _MIDDLE - inner))),
-        Stroke(((_END - outer - 4, _MIDDLE), (_END + outer + 4, _MIDDLE)), thin=True),
+        DrawnCircle(_END, _MIDDLE, outer),
+        DrawnCircle(_END, _MIDDLE, inner),
+        DrawnLine(((_END, _MIDDLE - outer), (_END, _MIDDLE - inner))),
+        DrawnLine(((_END - outer - 4, _MIDDLE), (_END + outer + 4, _MIDDLE)), thin=True),
     ]
 
 
-def _dimension(one: tuple[float, float], other: tuple[float, float]) -> list[Part]:
+def _dimension(one: tuple[float, float], other: tuple[float, float]) -> list[DrawnPart]:
     (x, y), (u, v) = one, other
     flat = y == v
-    ticks = [Stroke(((a, b - 1.5), (a, b + 1.5)) if flat else ((a - 1.5, b), (a + 1.5, b)), thin=True) for a, b in (one, other)]
-    return [Stroke(((x, y), (u, v)), thin=True), *ticks]
+    along, up = (0.0, 1.5) if flat else (1.5, 0.0)
+    ticks = [DrawnLine(((a - along, b - up), (a + along, b + up)), thin=True) for a, b in (one, other)]
+    return [DrawnLine(((x, y), (u, v)), thin=True), *ticks]
 
 
-def _notes(lap: LapToMake, title: str, system: System) -> list[Part]:
+def _notes(lap: LapToMake, title: str, system: System) -> list[DrawnPart]:
     def say(value: float, digits: int = 3) -> str:
         return measured(Measure(value, "length", digits), system)
 
@@ -126,11 +127,13 @@ def _notes(lap: LapToMake, title: str, system: System) -> list[Part]:
         f"Stroke {say(lap.stroke)}: the work runs out over each end by {say(lap.overhang)}. {slowest} to {fastest}.",
         "Mark its grade on it and on its holder: one grade for life. Turn it by hand before the power is on.",
     )
-    head = Words(8, 8, f"{'Expanding bore lap' if lap.kind == 'bore' else 'Closing outside lap'} for {title}", 4.6, bold=True)
-    return [head, Words(_END, 62, "end", middle=True), *(Words(8, 80 + 5.6 * at, one) for at, one in enumerate(lines))]
+    head = DrawnText(
+        8, 8, f"{'Expanding bore lap' if lap.kind == 'bore' else 'Closing outside lap'} for {title}", 4.6, bold=True
+    )
+    return [head, DrawnText(_END, 62, "end", middle=True), *(DrawnText(8, 80 + 5.6 * at, one) for at, one in enumerate(lines))]
 
 
-def lap_svg(parts: tuple[Part, ...]) -> str:
+def lap_svg(parts: tuple[DrawnPart, ...]) -> str:
     """The drawing as SVG, in mm."""
     drawn = "".join(_svg(one) for one in parts)
     frame = f'<rect width="{WIDTH:g}" height="{HEIGHT:g}" fill="#fff"/>'
@@ -140,11 +143,11 @@ def lap_svg(parts: tuple[Part, ...]) -> str:
     )
 
 
-def _svg(one: Part) -> str:
-    if isinstance(one, Stroke):
+def _svg(one: DrawnPart) -> str:
+    if isinstance(one, DrawnLine):
         points = " ".join(f"{x:.2f},{y:.2f}" for x, y in one.points)
         return f'<polyline points="{points}" stroke-width="{0.18 if one.thin else 0.5}"/>'
-    if isinstance(one, Round):
+    if isinstance(one, DrawnCircle):
         return f'<circle cx="{one.x:.2f}" cy="{one.y:.2f}" r="{one.radius:.2f}" stroke-width=".5"/>'
     anchor, weight = ("middle" if one.middle else "start"), (700 if one.bold else 400)
     return (
@@ -153,16 +156,16 @@ def _svg(one: Part) -> str:
     )
 
 
-def lap_pdf(parts: tuple[Part, ...]) -> bytes:
+def lap_pdf(parts: tuple[DrawnPart, ...]) -> bytes:
     """The drawing as a page of its own size."""
     pdf = FPDF(unit="mm", format=(WIDTH, HEIGHT))
     pdf.set_auto_page_break(False)
     pdf.add_page()
     for one in parts:
-        if isinstance(one, Stroke):
+        if isinstance(one, DrawnLine):
             pdf.set_line_width(0.18 if one.thin else 0.5)
             pdf.polyline(list(one.points))
-        elif isinstance(one, Round):
+        elif isinstance(one, DrawnCircle):
             pdf.set_line_width(0.5)
             pdf.circle(one.x, one.y, one.radius)
         else:

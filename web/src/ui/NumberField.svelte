@@ -14,6 +14,8 @@
     /** What the server says is wrong with it, in words. */
     faults?: string[];
     hideLabel?: boolean;
+    /** The unit stands beside it already, as at the head of a table. */
+    hideUnit?: boolean;
     /** Report when the typing is over, for a value whose first digits would already change the screen. */
     lazy?: boolean;
   }
@@ -27,6 +29,7 @@
     placeholder = '',
     faults = [],
     hideLabel = false,
+    hideUnit = false,
     lazy = false,
   }: Props = $props();
 
@@ -103,8 +106,9 @@
     const number = readNumber(editing ? text : written);
     if (!way || typeof number !== 'number') return;
     event.preventDefault();
-    const step = integer || number >= 10 ? 1 : number >= 1 ? 0.1 : 0.01;
-    const next = Math.max(integer ? 1 : step, Number((number + way * step * (event.shiftKey ? 10 : 1)).toPrecision(6)));
+    const gauged = shown.system === 'inch' ? 0.0001 : 0.001;
+    const step = quantity === 'size' ? gauged : integer || number >= 10 ? 1 : number >= 1 ? 0.1 : 0.01;
+    const next = Math.max(integer ? 1 : step, Number((number + way * step * (event.shiftKey ? 10 : 1)).toPrecision(7)));
     editing = true;
     take(String(next));
   }
@@ -116,7 +120,7 @@
     <input
       {id}
       class="field num"
-      class:pr-12={quantity}
+      class:pr-12={quantity && !hideUnit}
       class:!border-(--stop)={said.length > 0}
       inputmode="decimal"
       autocomplete="off"
@@ -129,7 +133,7 @@
       oninput={(event) => (lazy ? (text = event.currentTarget.value) : take(event.currentTarget.value))}
       onkeydown={nudge}
     />
-    {#if quantity}<span class="small dim pointer-events-none absolute top-1/2 right-2 -translate-y-1/2"
+    {#if quantity && !hideUnit}<span class="small dim pointer-events-none absolute top-1/2 right-2 -translate-y-1/2"
         >{shown.unit(quantity)}</span
       >{/if}
   </div>

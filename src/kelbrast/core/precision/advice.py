@@ -20,6 +20,7 @@ from kelbrast.core.surface.sized import Gauge, RoundPart
 from kelbrast.core.wording import Measure, sentence
 
 TurnedBy = Literal["file", "cloth"]
+USUAL_LAP: Final = "F400"
 FINISHING_LAP: Final = "F1200"
 CLOTHS: Final = ("P240", "P320", "P400", "P600")  # in order after filing
 _COOL_READINGS: Final = 4
@@ -134,6 +135,12 @@ def lap_tool(grade: Grade, material: Material, *, speed: float, learnt: float | 
         laps=True,
         leaves=0.0 if finishes else finishing_stock(_marks_of(grade, material, "bore-lap")),
     )
+
+
+def usual_lap(material: Material) -> SizingTool:
+    """A coarse lap at its usual speed, for a question that no tool has been chosen for."""
+    usual = (constant("precision.lap_slowest").si + constant("precision.lap_fastest").si) / 2
+    return lap_tool(parse_grade(USUAL_LAP), material, speed=usual)
 
 
 def lathe_tool(by: TurnedBy, *, learnt: float | None = None) -> SizingTool:

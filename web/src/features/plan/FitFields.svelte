@@ -44,6 +44,7 @@
             <NumberField
               label="{NAMES[at]}, at {phi}°"
               hideLabel
+              hideUnit
               lazy
               value={readingAt(fit, z, phi) ?? null}
               quantity="size"

@@ -37,9 +37,14 @@ class Fallback:
 
 
 def fallback(planned: FacePlan, job: Job) -> Fallback | None:
-    """What can be reached on a face whose plan the metal limit binds; None when the limit is not what binds."""
+    """What can be reached on a face whose plan the metal limit binds; None when the limit is not what binds.
+
+    A face that is worked to a size has no other way: no dish, and what share of it can be clean is the gauge's to say.
+    """
     face = planned.face
-    if planned.binding is None or planned.binding.rule != "metal" or face.limit is None or face.found.worst is None:
+    if planned.binding is None or planned.binding.rule != "metal" or face.sized is not None:
+        return None
+    if face.limit is None or face.found.worst is None:
         return None
     worst = face.found.worst
     cleared, best = _deepest_that_fits(face, job, worst)
