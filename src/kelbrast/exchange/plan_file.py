@@ -169,7 +169,7 @@ class EdgePlan(BaseModel):
 
 class FitPlan(BaseModel):
     """A size that is wanted of a face: what the gauge says before any work, with the diameter to read after each step.
-    `answer` is null before the first reading; `places`: where to read."""
+    `answer` is null before the first reading; `places`: where to read then."""
 
     limits_mm: tuple[float, float]
     answer: SizeAnswer | None

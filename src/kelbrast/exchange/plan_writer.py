@@ -150,7 +150,7 @@ def _fit(plan: FacePlan, job: Job) -> FitPlan:
     return FitPlan(
         limits_mm=(shop(part.wanted.low, "mm"), shop(part.wanted.high, "mm")),
         answer=to_size_answer(plan.face.name, said) if said else None,
-        places=to_places(everywhere(length=part.length) if said is None else said.places),
+        places=to_places(everywhere(length=part.length)),
     )
 
 

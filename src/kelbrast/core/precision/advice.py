@@ -23,7 +23,6 @@ TurnedBy = Literal["file", "cloth"]
 USUAL_LAP: Final = "F400"
 FINISHING_LAP: Final = "F1200"
 CLOTHS: Final = ("P240", "P320", "P400", "P600")  # in order after filing
-_COOL_READINGS: Final = 4
 _NINE_OF_TEN: Final = 1.645  # deviations on each side
 
 
@@ -103,7 +102,7 @@ def _cooling(diameter: float, material: Material, gauge: Gauge, warmer: float) -
     if unsure <= gauge.repeatability:
         return None
     said = sentence("size.cool", apart=f"{abs(warmer):.0f}", unsure=Measure(unsure, "depth"))
-    return Move("cool", said, readings=_COOL_READINGS)
+    return Move("cool", said, readings=round(constant("precision.cool_readings").value))
 
 
 def _places(state: SizeState, move: Move) -> tuple[tuple[float, float], ...]:

@@ -15,6 +15,12 @@ from kelbrast.core.validity import require_above_zero, require_not_below_zero, r
 WARMEST: Final = 500.0  # K of difference; beyond that a thermal expansion is no longer one number
 
 
+def _heights() -> tuple[float, float, float]:
+    """In the middle and near both ends, of the length."""
+    end = constant("precision.end_place").value
+    return 0.0, -end, end
+
+
 def everywhere(*, length: float) -> tuple[tuple[float, float], ...]:
     """The places of the first measuring: in the middle and near both ends, in four directions each.
 
@@ -33,7 +39,7 @@ def everywhere(*, length: float) -> tuple[tuple[float, float], ...]:
     (12, (0.0, 0.0))
     """
     require_above_zero(length=length)
-    return tuple((z * length, at * math.pi / 4) for z in (0.0, -0.35, 0.35) for at in range(4))
+    return tuple((z * length, at * math.pi / 4) for z in _heights() for at in range(4))
 
 
 def narrowest(*, length: float, direction: float, count: int) -> tuple[tuple[float, float], ...]:
@@ -58,7 +64,7 @@ def narrowest(*, length: float, direction: float, count: int) -> tuple[tuple[flo
     require_above_zero(length=length)
     require_not_below_zero(count=float(count))
     require_numbers(direction=direction)
-    return tuple(((0.0, -0.35, 0.35)[at % 3] * length, direction % math.pi) for at in range(count))
+    return tuple((_heights()[at % 3] * length, direction % math.pi) for at in range(count))
 
 
 def at_gauge_temperature(*, diameter: float, expansion: float, warmer: float) -> float:

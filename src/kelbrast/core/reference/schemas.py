@@ -187,7 +187,8 @@ _PROCESS: Final = Entry(
         "precision": _all_of(
             {
                 PRESSURE: "lap_pressure",
-                RATIO: "lap_reach uneven prior prior_known drift risk short overhang lap_contact expansion_unsure shop_four"
+                RATIO: "end_place cool_readings lap_reach uneven"
+                " prior prior_known drift risk short overhang lap_contact expansion_unsure shop_four"
                 " file_ferrous_low file_ferrous_high file_other_low file_other_high",
                 LENGTH: "bias beyond_clean finish_least finish_most most_stock slack_least slack_most slide file_most"
                 " file_least cloth_most cloth_least file_minute cloth_minute finishing_grain",

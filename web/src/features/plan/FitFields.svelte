@@ -5,13 +5,15 @@
   import SizeWanted from '../../ui/SizeWanted.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
-  import { DIRECTIONS, heights, readingAt, withReading, type Fit } from './fit';
+  import { directions, heights, readingAt, withReading, type Fit } from './fit';
 
   let { draft, face, fit }: { draft: JobDraft; face: Face; fit: Fit } = $props();
   const kind = $derived(face.shape?.kind === 'bore' ? 'bore' : 'shaft');
   const change = (next: Fit) => draft.changeFace({ fit: next });
   /** The first measuring: in the middle and near both ends. */
-  const rows = $derived(heights([-0.35, 0, 0.35].map((share) => ({ z_mm: share * (face.shape?.length_mm ?? 0) }))));
+  const places = $derived(draft.facePlan?.fit?.places ?? []);
+  const rows = $derived(heights(places));
+  const turns = $derived(directions(places));
   const NAMES = ['Left', 'Middle', 'Right'];
   const answer = $derived(draft.facePlan?.fit?.answer);
 </script>
@@ -32,14 +34,14 @@
 <table class="readings w-full" aria-label="Readings before any work">
   <thead>
     <tr class="small dim"
-      ><th scope="col">{shown.unit('length')}</th>{#each DIRECTIONS as phi (phi)}<th scope="col">{phi}°</th>{/each}</tr
+      ><th scope="col">{shown.unit('length')}</th>{#each turns as phi (phi)}<th scope="col">{phi}°</th>{/each}</tr
     >
   </thead>
   <tbody>
     {#each rows as z, at (z)}
       <tr>
         <th scope="row" class="small dim text-left">{NAMES[at]}</th>
-        {#each DIRECTIONS as phi (phi)}
+        {#each turns as phi (phi)}
           <td>
             <NumberField
               label="{NAMES[at]}, at {phi}°"

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Face } from '../../api/client';
-import { heights, readingAt, startFit, withReading } from './fit';
+import { directions, heights, readingAt, startFit, withReading } from './fit';
 
 const face = (shape: Face['shape']) => ({ name: 'bore', shape }) as Face;
 
@@ -25,5 +25,6 @@ test('a reading is put in, changed and taken out where it was taken', () => {
 });
 
 test('heights are those of the places, in order along the length', () => {
+  expect(directions([{ phi_deg: 45 }, { phi_deg: 0 }, { phi_deg: 45 }])).toEqual([0, 45]);
   expect(heights([{ z_mm: 0 }, { z_mm: -10.5 }, { z_mm: 10.5 }, { z_mm: 0 }])).toEqual([-10.5, 0, 10.5]);
 });

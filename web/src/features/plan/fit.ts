@@ -2,7 +2,6 @@
 import type { Face } from '../../api/client';
 
 export type Fit = NonNullable<Face['fit']>;
-export const DIRECTIONS = [0, 45, 90, 135] as const;
 const SAME = 1e-6;
 
 /** A size to begin with, for a bore or cylinder whose measures are known; undefined for any other face. */
@@ -19,6 +18,11 @@ export function startFit(face: Face): Fit | undefined {
 /** Where along the length it is read, from the middle: near the left end, in the middle, near the right end. */
 export function heights(places: { z_mm: number }[]): number[] {
   return [...new Set(places.map((place) => place.z_mm))].sort((a, b) => a - b);
+}
+
+/** In which directions. */
+export function directions(places: { phi_deg: number }[]): number[] {
+  return [...new Set(places.map((place) => place.phi_deg))].sort((a, b) => a - b);
 }
 
 export function readingAt(fit: Fit, z: number, phi: number): number | undefined {

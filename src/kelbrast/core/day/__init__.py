@@ -1,0 +1,1 @@
+"""The day of a shop: who does what, when, on which spindle."""

@@ -1,0 +1,268 @@
+"""A plan at once: blocks put down one after the other where they fit first, by several orders, the best of them kept."""
+
+from collections import defaultdict
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import replace
+from typing import Final
+
+from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
+from kelbrast.core.day.shop import DayWork, Person, Task
+from kelbrast.core.day.vibration import vibration_points
+from kelbrast.core.units import to_si
+
+_MOST_DAYS: Final = 21
+Order = Callable[[tuple[Task, ...], "Board"], tuple[float, ...]]
+
+
+class Board:
+    """What is put down so far."""
+
+    def __init__(self, work: DayWork) -> None:
+        self.work = work
+        self.at: dict[int, Placed] = {}
+        self.free = {person.name: person.free(work.days) for person in work.people}
+        self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
+
+    def copy(self) -> "Board":
+        other = Board.__new__(Board)
+        other.work, other.free, other.before, other.at = self.work, self.free, self.before, dict(self.at)
+        return other
+
+    def earliest(self, task: Task) -> int:
+        """When what comes before it is done."""
+        gaps = (self.at[before].ends + least for before, least, _ in self.before[task.id])
+        return max([self.work.now, task.earliest, *gaps])
+
+    def latest(self, task: Task) -> float:
+        """When it must have begun, for what runs out after what came before it."""
+        ends = (self.at[before].ends + most for before, _, most in self.before[task.id] if most is not None)
+        return min(ends, default=float("inf"))
+
+    def spots(self, task: Task, not_before: int) -> Iterator[Placed]:
+        """Where it could go first, for every person and spindle."""
+        if task.fixed is not None:
+            begins, person, spindle = task.fixed
+            change = task.machine is not None and spindle is not None and self._change(task, spindle)[1]
+            yield Placed(task.id, begins, begins + task.minutes + (task.change if change else 0), person, spindle, change)
+            return
+        for spindle, free_from, change in self._spindles(task):
+            long = task.minutes + (task.change if change else 0)
+            start = max(not_before, free_from)
+            for person in self.work.people if task.by_person else (None,):
+                begins = self._first(person, task, start, long)
+                if begins is not None:
+                    yield Placed(task.id, begins, begins + long, person.name if person else None, spindle, change)
+
+    def _spindles(self, task: Task) -> list[tuple[int | None, int, bool]]:
+        if task.machine is None:
+            return [(None, 0, False)]
+        return [(spindle, *self._change(task, spindle)) for spindle in range(1, len(self.work.station(task.machine).standing) + 1)]
+
+    def _change(self, task: Task, spindle: int) -> tuple[int, bool]:
+        """From when the spindle is free, and whether its wheel must come off."""
+        assert task.machine is not None, "asked for a machine"
+        stands, until = self.work.station(task.machine).standing[spindle - 1], 0
+        for one in sorted(self.at.values(), key=lambda block: block.begins):
+            other = self.work.by_id[one.task]
+            if other.machine == task.machine and one.spindle == spindle:
+                stands, until = other.wheel or stands, max(until, one.ends)
+        return until, needs_change(task, stands)
+
+    def _first(self, person: Person | None, task: Task, start: int, long: int) -> int | None:
+        """The first minute from which this person is free for so long, and the air is as it must be."""
+        if person is not None and (not person.may_use(task.machine) or not self._may_shake(person, task)):
+            return None
+        windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
+        closed = sorted(
+            (one.begins, one.ends)
+            for one in self.at.values()
+            if (person is not None and one.person == person.name) or self._foul(task, one)
+        )
+        for low, high in windows:
+            at = max(low, start)
+            for begins, ends in closed:
+                if ends <= at or begins >= at + long:
+                    continue
+                at = ends
+            if at + long <= high:
+                return at
+        return None
+
+    def _may_shake(self, person: Person, task: Task) -> bool:
+        if not task.vibration:
+            return True
+        mine = [one for one in self.at.values() if one.person == person.name]
+        had = sum(points_by_day(replace(self.work, people=(person,)), mine).values())
+        return had + vibration_points(vibration=task.vibration, seconds=to_si(task.minutes, "min")) <= self.work.shaking
+
+    def _foul(self, task: Task, one: Placed) -> bool:
+        other = self.work.by_id[one.task]
+        return (task.clean and other.dusty) or (task.dusty and other.clean)
+
+
+def _before(work: DayWork) -> dict[int, list[tuple[int, int, int | None]]]:
+    found: dict[int, list[tuple[int, int, int | None]]] = defaultdict(list)
+    for link in work.links:
+        found[link.task].append((link.before, link.least, link.most))
+    return found
+
+
+def chains(work: DayWork) -> list[tuple[Task, ...]]:
+    """Blocks that belong together because something runs out between them, each in an order that can be followed."""
+    after: dict[int, list[int]] = defaultdict(list)
+    for link in work.links:
+        after[link.before].append(link.task)
+    order = _in_order(work, after)
+    place = {task: at for at, task in enumerate(order)}
+    group = {task: task for task in order}
+
+    def root(task: int) -> int:
+        while group[task] != task:
+            task = group[task]
+        return task
+
+    for link in work.links:
+        if link.most is not None:
+            for between in _between(link.before, link.task, after):
+                group[root(between)] = root(link.before)
+    found: dict[int, list[int]] = defaultdict(list)
+    for task in order:
+        found[root(task)].append(task)
+    return [tuple(work.by_id[one] for one in sorted(each, key=place.__getitem__)) for each in found.values()]
+
+
+def _between(before: int, task: int, after: Mapping[int, list[int]]) -> set[int]:
+    """Everything on a way from one to the other."""
+    known: dict[int, bool] = {}
+
+    def leads(one: int) -> bool:
+        if one not in known:
+            known[one] = one == task
+            known[one] = known[one] or any([leads(other) for other in after.get(one, ())])
+        return known[one]
+
+    leads(before)
+    return {one for one, does in known.items() if does}
+
+
+def _in_order(work: DayWork, after: Mapping[int, list[int]]) -> list[int]:
+    waits = dict.fromkeys(work.by_id, 0)
+    for link in work.links:
+        waits[link.task] += 1
+    ready, found = [one for one, count in waits.items() if not count], []
+    while ready:
+        one = ready.pop(0)
+        found.append(one)
+        for other in after.get(one, ()):
+            waits[other] -= 1
+            if not waits[other]:
+                ready.append(other)
+    return found
+
+
+def put_down(work: DayWork, order: Order) -> list[Placed] | None:
+    """Chain after chain in an order; None where one of them has no place within the days."""
+    board, waiting = Board(work), chains(work)
+    for task in work.tasks:
+        if task.fixed is not None:
+            board.at[task.id] = next(board.spots(task, 0))
+    while waiting:
+        ready = [chain for chain in waiting if _can_begin(chain, board)]
+        if not ready:
+            return None
+        chain = min(ready, key=lambda one: order(one, board))
+        if not _place(chain, board):
+            return None
+        waiting.remove(chain)
+    return list(board.at.values())
+
+
+def _can_begin(chain: tuple[Task, ...], board: Board) -> bool:
+    own = {task.id for task in chain}
+    return all(before in board.at for task in chain for before, _, _ in board.before[task.id] if before not in own)
+
+
+def _place(chain: tuple[Task, ...], board: Board) -> bool:
+    """The whole chain, begun as early as all of it fits; a later beginning where something would run out."""
+    start = 0
+    for _ in range(200):
+        trial, lacks = board.copy(), 0
+        for at, task in enumerate(chain):
+            if task.id in trial.at:
+                continue
+            spot = _best(task, trial, start if at == 0 else 0)
+            if spot is None:
+                return False
+            trial.at[task.id] = spot
+            lacks = max(lacks, int(max(0, spot.begins - trial.latest(task))))
+            _stretch(task, spot, trial)
+        if not lacks:
+            board.at = trial.at
+            return True
+        start = trial.at[chain[0].id].begins + max(1, lacks)
+    return False
+
+
+def _stretch(task: Task, spot: Placed, board: Board) -> None:
+    """A wait that is followed at its end lasts until then, as far as it may."""
+    for before, _, most in board.before[task.id]:
+        waits = board.work.by_id[before]
+        if waits.kind == "wait" and most == 0:
+            end = spot.begins if waits.most is None else min(spot.begins, board.at[before].begins + waits.most)
+            board.at[before] = replace(board.at[before], ends=max(board.at[before].ends, end))
+
+
+def _best(task: Task, board: Board, start: int) -> Placed | None:
+    not_before = max(start, board.earliest(task))
+    return min(board.spots(task, not_before), key=lambda one: (one.ends + (task.change if one.change else 0), one.begins), default=None)
+
+
+def _due(chain: tuple[Task, ...], work: DayWork) -> float:
+    jobs = {task.job for task in chain}
+    return min((task.due for task in work.tasks if task.job in jobs and task.due is not None), default=float("inf"))
+
+
+def _first_spot(chain: tuple[Task, ...], board: Board) -> tuple[float, float]:
+    spot = _best(chain[0], board, 0)
+    return (float("inf"), 1.0) if spot is None else (spot.begins, float(spot.change))
+
+
+def come_first(work: DayWork) -> Order:
+    """First come, first served: the jobs as they stand, each through before the next."""
+    place = {job: at for at, job in enumerate(dict.fromkeys(task.job for task in work.tasks))}
+    return lambda chain, _: (place[chain[0].job], min(task.id for task in chain))
+
+
+def orders(work: DayWork) -> tuple[Order, ...]:
+    """Ways to choose what comes next: by promise; by promise and then what stands; what stands first; what begins first."""
+    return (
+        come_first(work),
+        lambda chain, board: (_due(chain, work), *_first_spot(chain, board)),
+        lambda chain, board: (_first_spot(chain, board)[1], _due(chain, work), _first_spot(chain, board)[0]),
+        lambda chain, board: (*_first_spot(chain, board), _due(chain, work)),
+    )
+
+
+def first_come(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
+    """The day by first come, first served, over as many days as it takes."""
+    return _over_days(work, lambda longer: [put_down(longer, come_first(longer))])
+
+
+def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
+    """The best of several orders, checked; over as many days as it takes. None where nothing fits at all."""
+    return _over_days(work, lambda longer: [put_down(longer, order) for order in orders(longer)])
+
+
+def _over_days(
+    work: DayWork, make: Callable[[DayWork], Sequence[list[Placed] | None]]
+) -> tuple[DayWork, list[Placed]] | None:
+    for days in range(work.days, _MOST_DAYS + 1):
+        longer = replace(work, days=days)
+        good = [plan for plan in make(longer) if plan is not None and not faults_in(longer, plan)]
+        if good:
+            return longer, min(good, key=lambda plan: _rank(longer, plan))
+    return None
+
+
+def _rank(work: DayWork, plan: Sequence[Placed]) -> DayScore:
+    return score(work, plan)

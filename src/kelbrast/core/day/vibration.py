@@ -1,0 +1,59 @@
+"""Hand-arm vibration: points of a tool in the hand, and what they say of a day."""
+
+from typing import Literal
+
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.validity import require_not_below_zero
+
+Exposure = Literal["below", "action", "limit"]
+
+
+def vibration_points(*, vibration: float, seconds: float) -> float:
+    """Points of hand-arm vibration: a hundred are the action value of 2.5 m/s2 over eight hours, four hundred the limit of 5.
+
+    Equation: `p = 100 (a / 2.5)^2 t / 8 h` (points)
+    Valid: vibration and time not below 0.
+
+    Args:
+        vibration: a, frequency-weighted, of the tool in the hand, m/s2.
+        seconds: t, with the hand on it, s.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: hand-arm.
+
+    >>> round(vibration_points(vibration=2.5, seconds=8 * 3600)), round(vibration_points(vibration=10, seconds=3600))
+    (100, 200)
+    """
+    require_not_below_zero(vibration=vibration, seconds=seconds)
+    action, over = constant("day.action_value").si, constant("day.exposure_over").si
+    return 100 * (vibration / action) ** 2 * seconds / over
+
+
+def daily_exposure(*, points: float) -> float:
+    """The vibration that would give so many points when it lasted eight hours.
+
+    Equation: `A(8) = 2.5 sqrt(p / 100)` (m/s2)
+    Valid: points not below 0.
+
+    Args:
+        points: p, of a day, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: hand-arm.
+
+    >>> daily_exposure(points=400)
+    5.0
+    """
+    require_not_below_zero(points=points)
+    return float(constant("day.action_value").si * (points / 100) ** 0.5)
+
+
+def exposure_of(points: float) -> Exposure:
+    """Below the action value, above it, or above the limit value."""
+    if points > 400:
+        return "limit"
+    return "action" if points > 100 else "below"
