@@ -211,7 +211,7 @@ def test_photos_stand_side_by_side_at_one_scale(page: Page, workshop) -> None:
 def test_the_log_is_searched_a_way_is_made_and_offered_and_upkeep_is_done(page: Page, worked_workshop) -> None:
     page.goto(f"{worked_workshop.address}/log")
     table = page.get_by_role("table", name="Runs")
-    expect(table.get_by_role("row")).to_have_count(8)
+    expect(table.get_by_role("row")).to_have_count(10)
     page.get_by_label("Words").fill("north stair")
     expect(table.get_by_role("row")).to_have_count(2)
     assert findings(page) == []

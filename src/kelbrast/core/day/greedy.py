@@ -6,12 +6,12 @@ from dataclasses import replace
 from typing import Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
-from kelbrast.core.day.shop import DayWork, Person, Task
+from kelbrast.core.day.shop import DayWork, Worker, Task
 from kelbrast.core.day.vibration import vibration_points
 from kelbrast.core.units import to_si
 
 _MOST_DAYS: Final = 21
-Order = Callable[[tuple[Task, ...], "Board"], tuple[float, ...]]
+PlacingOrder = Callable[[tuple[Task, ...], "Board"], tuple[float, ...]]
 
 
 class Board:
@@ -68,7 +68,7 @@ class Board:
                 stands, until = other.wheel or stands, max(until, one.ends)
         return until, needs_change(task, stands)
 
-    def _first(self, person: Person | None, task: Task, start: int, long: int) -> int | None:
+    def _first(self, person: Worker | None, task: Task, start: int, long: int) -> int | None:
         """The first minute from which this person is free for so long, and the air is as it must be."""
         if person is not None and (not person.may_use(task.machine) or not self._may_shake(person, task)):
             return None
@@ -88,7 +88,7 @@ class Board:
                 return at
         return None
 
-    def _may_shake(self, person: Person, task: Task) -> bool:
+    def _may_shake(self, person: Worker, task: Task) -> bool:
         if not task.vibration:
             return True
         mine = [one for one in self.at.values() if one.person == person.name]
@@ -160,7 +160,7 @@ def _in_order(work: DayWork, after: Mapping[int, list[int]]) -> list[int]:
     return found
 
 
-def put_down(work: DayWork, order: Order) -> list[Placed] | None:
+def put_down(work: DayWork, order: PlacingOrder) -> list[Placed] | None:
     """Chain after chain in an order; None where one of them has no place within the days."""
     board, waiting = Board(work), chains(work)
     for task in work.tasks:
@@ -227,13 +227,13 @@ def _first_spot(chain: tuple[Task, ...], board: Board) -> tuple[float, float]:
     return (float("inf"), 1.0) if spot is None else (spot.begins, float(spot.change))
 
 
-def come_first(work: DayWork) -> Order:
+def come_first(work: DayWork) -> PlacingOrder:
     """First come, first served: the jobs as they stand, each through before the next."""
     place = {job: at for at, job in enumerate(dict.fromkeys(task.job for task in work.tasks))}
     return lambda chain, _: (place[chain[0].job], min(task.id for task in chain))
 
 
-def orders(work: DayWork) -> tuple[Order, ...]:
+def orders(work: DayWork) -> tuple[PlacingOrder, ...]:
     """Ways to choose what comes next: by promise; by promise and then what stands; what stands first; what begins first."""
     return (
         come_first(work),

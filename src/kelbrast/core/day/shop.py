@@ -11,7 +11,7 @@ DAY: Final = 24 * 60  # minutes from one day to the next
 
 
 @dataclass(frozen=True, slots=True)
-class Person:
+class Worker:
     """Somebody who works (minutes since the day's midnight).
 
     Attributes:
@@ -123,7 +123,7 @@ class DayWork:
         shaking: points of hand-arm vibration that a person may have in a day; infinite for no limit.
     """
 
-    people: tuple[Person, ...]
+    people: tuple[Worker, ...]
     stations: tuple[Station, ...]
     tasks: tuple[Task, ...]
     links: tuple[After, ...]

@@ -9,7 +9,7 @@
   import NumberField from '../../ui/NumberField.svelte';
   import { canSpeak, speak } from '../../ui/speech';
   import { shown } from '../../units/shown.svelte';
-  import { Gauging } from './gauging.svelte';
+  import { Gauging, REFERENCE_C } from './gauging.svelte';
   import LapToMake from './LapToMake.svelte';
   import { aloudOf, placeWords, sizeText, works } from '../../ui/moves';
   import NextMove from './NextMove.svelte';
@@ -159,7 +159,7 @@
                   <NumberField
                     label="The gauge is at"
                     lazy
-                    value={size.gauge_c ?? 20}
+                    value={size.gauge_c ?? REFERENCE_C}
                     quantity="temperature"
                     onchange={(celsius) => void gauging.gaugeAt(celsius)}
                   />

@@ -3,6 +3,9 @@ import { notices } from '../../ui/notices.svelte';
 
 type Round = SizeFile['rounds'][number];
 
+/** The temperature at which a size is meant, where nothing else is said (ISO 1). */
+export const REFERENCE_C = 20;
+
 /** One part at the gauge: every reading and every working is kept before the next is asked for. */
 export class Gauging {
   kept = $state.raw<KeptSizing | null>(null);
@@ -70,7 +73,9 @@ export class Gauging {
     const reading: SizeReading = { z_mm: place.z_mm, phi_deg: place.phi_deg, mm, ...warm };
     const last = this.rounds.at(-1);
     if (!last) return;
-    if (await this.change([...this.rounds.slice(0, -1), { ...last, readings: [...last.readings, reading] }])) {
+    const gauge = this.at === null ? {} : { gauge_c: this.kept?.size.gauge_c ?? REFERENCE_C };
+    const rounds = [...this.rounds.slice(0, -1), { ...last, readings: [...last.readings, reading] }];
+    if (await this.change(rounds, gauge)) {
       this.done += 1;
       if (this.todo && this.done >= this.todo.length) this.todo = null;
     }
