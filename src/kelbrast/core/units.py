@@ -15,6 +15,7 @@ _SCALES: Final[dict[str, dict[str, float]]] = {
     "rate": {"1/min": 1.0 / 60.0, "1/h": 1.0 / 3600.0},
     "turning": {"rev/min": 1.0 / 60.0},
     "speed": {"m/s": 1.0, "ft/min": 0.3048 / 60.0},
+    "acceleration": {"m/s2": 1.0},
     "mass": {"g": 1e-3, "kg": 1.0, "oz": 0.028349523125},
     "force": {"N": 1.0, "lbf": 4.4482216152605},
     "pressure": {"Pa": 1.0, "kPa": 1e3, "GPa": 1e9},

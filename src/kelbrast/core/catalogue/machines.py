@@ -38,6 +38,7 @@ class Machine:
         orbit: orbit diameter in metres for an orbital machine.
         stroke: speed of a hand stroke in m/s.
         spindles: how many wheels are mounted at once.
+        vibration: in the hand, frequency-weighted, m/s2; 0 where the part is brought to it.
         turns_work: the part turns, so the surface speed follows from its diameter.
         drawing: how it turns and where the work may touch; None for the bare hand.
     """
@@ -52,6 +53,7 @@ class Machine:
     high: float | None = None
     orbit: float | None = None
     stroke: float | None = None
+    vibration: float = 0.0
     turns_work: bool = False
     spindles: int = 1
     drawing: "Drawing | None" = None
@@ -87,6 +89,7 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         high=si("speed_high"),
         orbit=si("orbit"),
         stroke=si("stroke"),
+        vibration=si("vibration") or 0.0,
         turns_work=row.get("turns_work", False),
         spindles=row.get("spindles", 1),
         drawing=_drawing(row) if "view" in row else None,

@@ -83,6 +83,7 @@ def _all_of(shapes: dict[Schema, str]) -> Entry:
 
 TEXT, NOTE, FLAG, COUNT = Plain(str), Plain(str, empty=True), Plain(bool), Plain(int)
 RATIO, LENGTH, AREA, TIME, ANGLE = (_number(one) for one in ("ratio", "length", "area", "time", "angle"))
+SHAKING = _number("acceleration")
 SPEED, TURNING, FORCE, PRESSURE, MONEY = (_number(one) for one in ("speed", "turning", "force", "pressure", "money"))
 TEMPERATURE, STEP, PER_TIME, TRANSFER = (_number(one) for one in ("temperature", "temperature step", "rate", "heat transfer"))
 FAMILY, WORDS = _key_of("families"), Many(TEXT)
@@ -137,6 +138,7 @@ _MACHINE: Final = Entry(
             TURNING: "speed_low speed_high",
             LENGTH: "orbit",
             SPEED: "stroke",
+            SHAKING: "vibration",
             _one_of("side", "face"): "view",
             _one_of("clockwise", "anticlockwise"): "turns",
             ANGLE: "worker touch_from touch_to",
@@ -184,6 +186,7 @@ _PROCESS: Final = Entry(
         "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most"}),
         "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
         "learning": _all_of({RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step", TIME: "mistap"}),
+        "day": _all_of({SHAKING: "action_value", TIME: "exposure_over least_block"}),
         "precision": _all_of(
             {
                 PRESSURE: "lap_pressure",
