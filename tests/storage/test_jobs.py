@@ -108,10 +108,12 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
         for table, columns in {
             "jobs": (
                 *("handover", "bench_speed", "covering", "protect", "inserts", "mass_g", "held", "wet", "diameters_mm"),
-                *("use_rack", "extras", "insist"),
+                *("use_rack", "extras", "insist", "own_operations", "coats", "due", "note", "customer", "state"),
             ),
             "faces": ("keep_wall_mm", "size_left_um", "layer", "wish", "edge", "fit"),
         }.items():
+            for index in ("ix_jobs_customer", "ix_jobs_state"):
+                raw.execute(f"drop index if exists {index}")
             for column in columns:
                 raw.execute(f"alter table {table} drop column {column}")
         for table in (
@@ -126,7 +128,7 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
                 "runs",
                 "practice_answers",
             ),
-            *("rack_events", "rack_items", "sizings"),
+            *("rack_events", "rack_items", "sizings", "quotes"),
         ):
             raw.execute(f"drop table {table}")
         raw.execute("update alembic_version set version_num = '0001'")

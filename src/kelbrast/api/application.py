@@ -14,9 +14,25 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
-from kelbrast.api import bench, jobs, laps, light, log, photos, planning, practice, practice_bore, rack, reference, shop, sizing
+from kelbrast.api import (
+    bench,
+    day,
+    jobs,
+    laps,
+    light,
+    log,
+    photos,
+    planning,
+    practice,
+    practice_bore,
+    rack,
+    reference,
+    shop,
+    sizing,
+)
 from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly, compressed
 from kelbrast.api.problems import add_problem_handlers
+from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
@@ -45,6 +61,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     )
     app.state.jobs = kept
     app.state.buying = Buying()
+    app.state.boards = Boards(kept)
     app.state.light = Light()
     app.include_router(jobs.router)
     app.include_router(planning.router)
@@ -58,6 +75,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.include_router(shop.router)
     app.include_router(sizing.router)
     app.include_router(laps.router)
+    app.include_router(day.router)
     app.include_router(practice_bore.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)

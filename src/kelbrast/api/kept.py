@@ -4,6 +4,7 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
+from kelbrast.app.board import Boards
 from kelbrast.app.house import HouseWays
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.learnt import Learning
@@ -11,6 +12,7 @@ from kelbrast.app.light import Light
 from kelbrast.app.log import Log
 from kelbrast.app.photos import Photos
 from kelbrast.app.practice import Lessons
+from kelbrast.app.quotes import Quotes
 from kelbrast.app.rack import Rack
 from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
@@ -58,6 +60,15 @@ def _sizings(request: Request) -> Sizings:
     return Sizings(_jobs(request).engine)
 
 
+def _boards(request: Request) -> Boards:
+    boards: Boards = request.app.state.boards
+    return boards
+
+
+def _quotes(request: Request) -> Quotes:
+    return Quotes(_jobs(request))
+
+
 def _light(request: Request) -> Light:
     light: Light = request.app.state.light
     return light
@@ -73,4 +84,6 @@ ShopWays = Annotated[HouseWays, Depends(_house)]
 ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]
 ShopPractice = Annotated[Lessons, Depends(_practice)]
 AllSizings = Annotated[Sizings, Depends(_sizings)]
+ShopBoards = Annotated[Boards, Depends(_boards)]
+ShopQuotes = Annotated[Quotes, Depends(_quotes)]
 Pictures = Annotated[Light, Depends(_light)]

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from kelbrast.app.jobs import JobSummary
 from kelbrast.core.errors import Fault
 from kelbrast.exchange import fault_words
-from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.job_file import JobFile, JobState
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 
@@ -41,6 +41,10 @@ class JobSummaryOut(BaseModel):
     finishes: list[SentenceFile]
     minutes: float | None
     state: Literal["ready", "not-possible", "cannot-plan"]
+    kept_state: JobState
+    customer: str
+    due: datetime | None
+    note: str
     reason: SentenceFile | None
     updated_at: datetime
 

@@ -38,7 +38,10 @@ class KeptJob:
 
 @dataclass(frozen=True, slots=True)
 class JobSummary:
-    """A line of the list. `state`: "ready", "not-possible" (with the reason), or "cannot-plan" when the file needs mending."""
+    """A line of the list. `state`: "ready", "not-possible" (with the reason), or "cannot-plan" when the file needs mending.
+
+    `kept_state`: how far it is with the customer, from asked to delivered.
+    """
 
     id: int
     title: str
@@ -48,6 +51,10 @@ class JobSummary:
     finishes: tuple[Sentence, ...]
     minutes: float | None
     state: str
+    kept_state: str
+    customer: str
+    due: datetime | None
+    note: str
     reason: Sentence | None
     updated_at: datetime
 
@@ -152,6 +159,10 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         finishes=tuple(dict.fromkeys(_finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
         minutes=minutes,
         state=state,
+        kept_state=file.state,
+        customer=file.customer,
+        due=file.due,
+        note=file.note,
         reason=reason,
         updated_at=stored.updated_at,
     )

@@ -11,17 +11,15 @@ from pydantic import BaseModel
 
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
-from kelbrast.app.rack import Shelf
-from kelbrast.cli import logged, measuring, running, sizing
-from kelbrast.cli.output import Format, is_database, print_table, say, text_of, write_new
+from kelbrast.cli import logged, measuring, pricing, running, sizing
+from kelbrast.cli.output import Format, print_table, say, text_of, write_new
+from kelbrast.cli.shelf import RackOption, shelf_of
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import rounded_down
 from kelbrast.exchange.catalogue_lists import list_kind
-from kelbrast.exchange.rack_csv import read_rack
-from kelbrast.exchange.rack_file import to_item
 from kelbrast.exchange.read import read_job_file
 from kelbrast.exchange.schema import schema
 from kelbrast.exchange.text import goback_text, plan_text, weigh_text
@@ -33,10 +31,6 @@ app = typer.Typer(
     add_completion=False,
     pretty_exceptions_enable=False,
 )
-RackOption = Annotated[
-    Path | None,
-    typer.Option("--rack", help="your own rack, JSON or CSV; or the program's database, with what its log taught"),
-]
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 
 
@@ -49,6 +43,8 @@ for command in (
     sizing.size,
     sizing.fit,
     sizing.lathe,
+    pricing.day,
+    pricing.quote,
 ):
     app.command()(command)
 
@@ -60,7 +56,7 @@ def plan(
     format: FormatOption = Format.text,
 ) -> None:
     """Plan a job file."""
-    made = plan_file(read_job_file(text_of(job)), _shelf(rack))
+    made = plan_file(read_job_file(text_of(job)), shelf_of(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else plan_text(made))
 
 
@@ -77,7 +73,7 @@ def goback(
 ) -> None:
     """A mark is still there at a light check: the way to the finish from there."""
     file = read_job_file(text_of(job))
-    made = goback_file(file, _shelf(rack), face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
+    made = goback_file(file, shelf_of(rack), face=face, after=after, depth_um=depth_um, like=like, fingernail=fingernail)
     say(made.model_dump_json(indent=2) if format is Format.json else goback_text(made))
 
 
@@ -88,7 +84,7 @@ def weigh(
     format: FormatOption = Format.text,
 ) -> None:
     """The job by every aim and habit, the routes that nothing beats, and the bet on a guessed depth."""
-    made = weigh_file(read_job_file(text_of(job)), _shelf(rack))
+    made = weigh_file(read_job_file(text_of(job)), shelf_of(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else weigh_text(made))
 
 
@@ -100,7 +96,7 @@ def card(
     rack: RackOption = None,
 ) -> None:
     """Write the job card: one page to print, take to the bench and tick."""
-    made = card_pdf(read_job_file(text_of(job)), _shelf(rack), inch=inch)
+    made = card_pdf(read_job_file(text_of(job)), shelf_of(rack), inch=inch)
     write_new(to, made)
     say(f"Written to {to}")
 
@@ -169,16 +165,6 @@ def _speed(diameter_mm: float, rpm: float | None, m_s: float | None) -> dict[str
         surface = m_s or 0.0
         rpm = from_si(spindle_speed(diameter=diameter, surface=surface), "rev/min")
     return {"diameter_mm": diameter_mm, "rpm": rpm, "m_s": surface, "ft_min": from_si(surface, "ft/min")}
-
-
-def _shelf(path: Path | None) -> Shelf | None:
-    if path is None:
-        return None
-    if is_database(path):
-        from kelbrast.app.jobs import Jobs  # the database is only loaded where it is asked for: `kelbrast plan` stays quick
-
-        return Jobs.open(path).rack.shelf()
-    return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(text_of(str(path))), start=1)))
 
 
 def main(arguments: Sequence[str] | None = None) -> Any:

@@ -33,6 +33,28 @@ HANDOVERS: Final = {
 BENCH_SPEEDS: Final = {"usual": "Usual speed", "low": "Low speed at the bench"}
 
 
+OwnWhen = Literal["before", "between", "after"]
+
+
+@dataclass(frozen=True, slots=True)
+class OwnOperation:
+    """Work that a person adds to a job: taking apart, a trial, putting back (SI).
+
+    Attributes:
+        when: before the first step, between steps, or after the last.
+        active: seconds of a person, for one piece; passive: seconds of waiting, for all pieces together.
+        caution: what can hurt.  check: what must be found right before it counts as done.
+    """
+
+    label: str
+    when: OwnWhen
+    active: float
+    passive: float = 0.0
+    text: str = ""
+    caution: str = ""
+    check: str = ""
+
+
 @dataclass(frozen=True, slots=True)
 class Job:
     """One job.
@@ -43,6 +65,7 @@ class Job:
         habit, aim, handover, bench_speed: keys of the tables above.
         own: the rack that is planned with instead of the starter rack or `rack`.
         factors: what the shop learnt about its own way of working.
+        own_operations: what the person adds.  coats: of the protection at the end.
         diameters: (tool id, m) for wheels that have worn down from the starter rack's size.
     """
 
@@ -59,6 +82,8 @@ class Job:
     part: Part = field(default_factory=Part)
     diameters: tuple[tuple[str, float], ...] = ()
     own: Own | None = None
+    own_operations: tuple[OwnOperation, ...] = ()
+    coats: int = 1
     factors: ShopFactors = field(default_factory=ShopFactors)
 
     @property

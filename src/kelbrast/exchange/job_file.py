@@ -3,6 +3,7 @@
 These models are the one definition of the format: the schema, the API and the command line all use them.
 """
 
+from datetime import datetime
 from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import ConfigDict, Field, model_validator
@@ -10,6 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.exchange.fields import ID, Micrometres, Millimetres, NotTiny, Strict, Text
+from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted
 
 
@@ -205,6 +207,24 @@ class FaceFile(Strict):
         return self
 
 
+class OwnOperationFile(Strict):
+    """Work that a person adds to a job. `minutes` of a person for one piece, `waiting_minutes` for all together.
+
+    `check`: what must be found right before it counts as done.
+    """
+
+    label: Text
+    when: Literal["before", "between", "after"]
+    minutes: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
+    waiting_minutes: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0
+    text: Annotated[str, Field(max_length=1000), Lines] = ""
+    caution: Annotated[str, Field(max_length=400), OneLine] = ""
+    check: Annotated[str, Field(max_length=400), OneLine] = ""
+
+
+JobState = Literal["asked", "quoted", "ordered", "at-the-bench", "done", "delivered"]
+
+
 class JobFile(Strict):
     """A job as a file. Lengths are in the unit that each key names."""
 
@@ -231,6 +251,12 @@ class JobFile(Strict):
     extras: Annotated[list[ID], Field(max_length=500)] = []
     insist: bool = False
     diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}
+    own_operations: Annotated[list[OwnOperationFile], Field(max_length=50)] = []
+    coats: Annotated[int, Field(ge=1, le=20)] = 1
+    customer: Annotated[str, Field(max_length=200), OneLine] = ""
+    due: Annotated[datetime | None, Field(strict=False)] = None
+    note: Annotated[str, Field(max_length=2000), Lines] = ""
+    state: JobState = "asked"
 
     @model_validator(mode="after")
     def _faces_told_apart(self) -> Self:

@@ -129,6 +129,7 @@ class OperationFile(BaseModel):
     source_kind: str
     source: str
     cautions: list[str]
+    check: Annotated[str, Field(description="what must be found right before it counts as done")] = ""
 
 
 class FaceStep(BaseModel):

@@ -252,6 +252,7 @@ def _operation(one: Operation) -> OperationFile:
         source_kind=one.source.kind,
         source=one.source.title,
         cautions=list(one.cautions),
+        check=one.check,
     )
 
 

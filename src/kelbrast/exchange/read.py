@@ -12,7 +12,7 @@ from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, NotFound, ReadError
-from kelbrast.core.job import Job
+from kelbrast.core.job import Job, OwnOperation
 from kelbrast.core.surface.edge import edge_of
 from kelbrast.core.surface.face import Face, Found, Gauged, Wish
 from kelbrast.core.surface.limits import Bounds
@@ -22,7 +22,7 @@ from kelbrast.core.tooling.at_hand import choose_rack
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fault_words import RULES
 from kelbrast.exchange.fit import with_fit
-from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, ShapeFile, WantFile, WishFile
+from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, OwnOperationFile, ShapeFile, WantFile, WishFile
 
 LARGEST_FILE: Final = 2 * 1024 * 1024  # bytes of a job or a rack
 
@@ -99,7 +99,14 @@ def to_job(file: JobFile) -> Job:
         bench_speed=file.bench_speed,
         part=Part(file.covering, file.protect, tuple(file.inserts), _maybe(file.mass_g, "g"), file.held, file.wet),
         diameters=diameters,
+        own_operations=tuple(_own(one) for one in file.own_operations),
+        coats=file.coats,
     )
+
+
+def _own(one: OwnOperationFile) -> OwnOperation:
+    active, passive = to_si(one.minutes, "min"), to_si(one.waiting_minutes, "min")
+    return OwnOperation(one.label, one.when, active, passive, one.text, one.caution, one.check)
 
 
 def face_area(face: FaceFile, field: str = "face") -> float:

@@ -39,11 +39,28 @@ class JobRow(Base):
     use_rack: Mapped[str | None] = mapped_column(String(20))
     extras: Mapped[list[str] | None] = mapped_column(JSON)
     insist: Mapped[bool | None]
+    own_operations: Mapped[list[dict[str, Any]] | None] = mapped_column(JSON)
+    coats: Mapped[int | None]
+    customer: Mapped[str | None] = mapped_column(String(200), index=True)
+    due: Mapped[str | None] = mapped_column(String(40))
+    note: Mapped[str | None] = mapped_column(String(2000))
+    state: Mapped[str | None] = mapped_column(String(20), index=True)
     faces: Mapped[list["FaceRow"]] = relationship(
         back_populates="job", cascade="all, delete-orphan", order_by="FaceRow.position", lazy="selectin"
     )
 
     __table_args__ = ({"sqlite_autoincrement": True},)
+
+
+class QuoteRow(Base):
+    """A price as it was told a customer, as its file."""
+
+    __tablename__ = "quotes"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
+    at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class SizingRow(Base):

@@ -1492,6 +1492,242 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Shop
+         * @description People, rates, and what stands on the spindles.
+         */
+        get: operations["read_shop_api_shop_get"];
+        /**
+         * Change Shop
+         * @description Say what holds for the shop.
+         */
+        put: operations["change_shop_api_shop_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Day
+         * @description The board of today: of every job that is ordered or at the bench.
+         */
+        get: operations["read_day_api_day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Search Day
+         * @description Look for a better board in the background.
+         */
+        post: operations["search_day_api_day_search_post"];
+        /**
+         * Stop Searching
+         * @description Stop looking; what was found stays.
+         */
+        delete: operations["stop_searching_api_day_search_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/pins/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Pin Block
+         * @description Put a block somewhere: the rest settles around it, or says why it can not.
+         */
+        put: operations["pin_block_api_day_pins__task__put"];
+        post?: never;
+        /**
+         * Unpin Block
+         * @description Let a block go again.
+         */
+        delete: operations["unpin_block_api_day_pins__task__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/first/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * If It Went First
+         * @description What would happen if this block went first.
+         */
+        get: operations["if_it_went_first_api_day_first__task__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day As Calendar
+         * @description The board as a calendar.
+         */
+        get: operations["day_as_calendar_api_day_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day As Csv
+         * @description The board as a table.
+         */
+        get: operations["day_as_csv_api_day_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/quote": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quote Job
+         * @description The price of a kept job, by the shop's rates.
+         */
+        get: operations["quote_job_api_jobs__job_id__quote_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/quotes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quotes Of Job
+         * @description Every quote that was kept with a job, the newest first.
+         */
+        get: operations["quotes_of_job_api_jobs__job_id__quotes_get"];
+        put?: never;
+        /**
+         * Keep Quote
+         * @description Keep the quote as it is now.
+         */
+        post: operations["keep_quote_api_jobs__job_id__quotes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/quote.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quote As Pdf
+         * @description The quote as a page: for the customer, or for the shop.
+         */
+        get: operations["quote_as_pdf_api_jobs__job_id__quote_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quotes.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quotes As Csv
+         * @description Every quote that was kept.
+         */
+        get: operations["quotes_as_csv_api_quotes_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/gauge/practice": {
         parameters: {
             query?: never;
@@ -1717,6 +1953,79 @@ export interface components {
             try_first: boolean;
         };
         /**
+         * BlockFile
+         * @description A block of the board. `task`: its number; a wheel that is put on first is a block of its own, of kind `change`.
+         */
+        BlockFile: {
+            /** Task */
+            task: number;
+            /** Job */
+            job: string;
+            /** Face */
+            face: string;
+            /** Step */
+            step: number | null;
+            /** Operation */
+            operation: string | null;
+            /** Label */
+            label: string;
+            /** Tool */
+            tool: string | null;
+            /** Person */
+            person: string | null;
+            /** Machine */
+            machine: string | null;
+            /** Spindle */
+            spindle: number | null;
+            /** From Min */
+            from_min: number;
+            /** To Min */
+            to_min: number;
+            /** At */
+            at: string;
+            /** Day */
+            day: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "work" | "change" | "wait";
+            /**
+             * Late Min
+             * @default 0
+             */
+            late_min: number;
+            /**
+             * Fixed
+             * @default false
+             */
+            fixed: boolean;
+        };
+        /**
+         * BoardOut
+         * @description The board as it stands. `ids`: the job of every block by its number; `done`: blocks that the bench says are over.
+         */
+        BoardOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Now Min */
+            now_min: number;
+            board: components["schemas"]["DayFile"];
+            /** Ids */
+            ids: {
+                [key: string]: number;
+            };
+            /** Done */
+            done: number[];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOutFile"][];
+            /** Searching */
+            searching: boolean;
+        };
+        /**
          * BoreEndFile
          * @description How a practice bore ended: points, and where the program's own moves end on the same bore, after how many rounds.
          */
@@ -1880,6 +2189,57 @@ export interface components {
             schools: string;
         };
         /**
+         * DayBounds
+         * @description What no plan can be better than; null where that was not come to yet.
+         */
+        DayBounds: {
+            /** Late Min */
+            late_min: number | null;
+            /** Changes */
+            changes: number | null;
+            /** Ends Min */
+            ends_min: number | null;
+        };
+        /**
+         * DayFigures
+         * @description How good a plan is.
+         */
+        DayFigures: {
+            /** Changes */
+            changes: number;
+            /** Late Min */
+            late_min: number;
+            /** Ends Min */
+            ends_min: number;
+        };
+        /**
+         * DayFile
+         * @description The board. `proven`: goals of which nothing is better; `gap`: how far the end could still be from the best, as a share;
+         *     `first_come`: the same figures for first come, first served.
+         */
+        DayFile: {
+            /** Begins */
+            begins: string;
+            /** Days */
+            days: number;
+            /** Blocks */
+            blocks: components["schemas"]["BlockFile"][];
+            /** Changes */
+            changes: number;
+            /** Late Min */
+            late_min: number;
+            /** Ends Min */
+            ends_min: number;
+            bound: components["schemas"]["DayBounds"];
+            /** Gap */
+            gap: number | null;
+            /** Proven */
+            proven: string[];
+            first_come: components["schemas"]["DayFigures"] | null;
+            /** Shaking */
+            shaking: components["schemas"]["ShakingFile"][];
+        };
+        /**
          * DepthRange
          * @description A guessed depth: what is likely, and the worst it could be.
          */
@@ -1909,6 +2269,19 @@ export interface components {
             ];
             /** Where */
             where: string;
+        };
+        /**
+         * DriveFile
+         * @description A part of the price of one piece, as a share of it.
+         */
+        DriveFile: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "work" | "setting-up" | "around" | "abrasives" | "going-back" | "margin";
+            /** Share */
+            share: number;
         };
         /**
          * DueOut
@@ -2310,7 +2683,7 @@ export interface components {
         /**
          * FitPlan
          * @description A size that is wanted of a face: what the gauge says before any work, with the diameter to read after each step.
-         *     `answer` is null before the first reading; `places`: where to read.
+         *     `answer` is null before the first reading; `places`: where to read then.
          */
         FitPlan: {
             /** Limits Mm */
@@ -2614,6 +2987,18 @@ export interface components {
             /** Route */
             route: string[];
         };
+        /**
+         * HumblerFile
+         * @description The price of one piece where every face that is more than this gets this finish.
+         */
+        HumblerFile: {
+            /** Finish */
+            finish: string;
+            /** Label */
+            label: string;
+            /** Price Each */
+            price_each: number;
+        };
         /** InsertFile */
         InsertFile: {
             /** Id */
@@ -2869,6 +3254,34 @@ export interface components {
             diameters_mm: {
                 [key: string]: number;
             };
+            /**
+             * Own Operations
+             * @default []
+             */
+            own_operations: components["schemas"]["OwnOperationFile"][];
+            /**
+             * Coats
+             * @default 1
+             */
+            coats: number;
+            /**
+             * Customer
+             * @default
+             */
+            customer: string;
+            /** Due */
+            due?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * State
+             * @default asked
+             * @enum {string}
+             */
+            state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
         };
         /**
          * JobSummaryOut
@@ -2894,6 +3307,17 @@ export interface components {
              * @enum {string}
              */
             state: "ready" | "not-possible" | "cannot-plan";
+            /**
+             * Kept State
+             * @enum {string}
+             */
+            kept_state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
+            /** Customer */
+            customer: string;
+            /** Due */
+            due: string | null;
+            /** Note */
+            note: string;
             reason: components["schemas"]["SentenceFile"] | null;
             /**
              * Updated At
@@ -2916,6 +3340,24 @@ export interface components {
              */
             updated_at: string;
             job: components["schemas"]["JobFile"];
+        };
+        /**
+         * KeptQuoteOut
+         * @description A quote as it was told; `actual`: minutes of the run after it against those that were planned.
+         */
+        KeptQuoteOut: {
+            /** Id */
+            id: number;
+            /** Job Id */
+            job_id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            quote: components["schemas"]["QuoteFile"];
+            /** Actual */
+            actual: number | null;
         };
         /**
          * KeptSizingOut
@@ -3079,6 +3521,16 @@ export interface components {
             near: number;
             /** Far */
             far: number;
+        };
+        /**
+         * LeftOutFile
+         * @description A job that is not on the board, and why.
+         */
+        LeftOutFile: {
+            /** Job */
+            job: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * LogLineOut
@@ -3429,6 +3881,12 @@ export interface components {
             source: string;
             /** Cautions */
             cautions: string[];
+            /**
+             * Check
+             * @description what must be found right before it counts as done
+             * @default
+             */
+            check: string;
         };
         /**
          * OrderOut
@@ -3446,6 +3904,43 @@ export interface components {
             changes: number;
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * OwnOperationFile
+         * @description Work that a person adds to a job. `minutes` of a person for one piece, `waiting_minutes` for all together.
+         *
+         *     `check`: what must be found right before it counts as done.
+         */
+        OwnOperationFile: {
+            /** Label */
+            label: string;
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "before" | "between" | "after";
+            /** Minutes */
+            minutes: number;
+            /**
+             * Waiting Minutes
+             * @default 0
+             */
+            waiting_minutes: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /**
+             * Check
+             * @default
+             */
+            check: string;
         };
         /**
          * PairAnswer
@@ -3558,6 +4053,18 @@ export interface components {
             backs: number;
         };
         /**
+         * PinIn
+         * @description Where a block is wanted: minutes since the day begins, by whom, on which spindle; null for whoever and wherever.
+         */
+        PinIn: {
+            /** From Min */
+            from_min: number;
+            /** Person */
+            person?: string | null;
+            /** Spindle */
+            spindle?: number | null;
+        };
+        /**
          * PlaceFile
          * @description Where to read next.
          */
@@ -3637,6 +4144,26 @@ export interface components {
             machines: components["schemas"]["MachineSetUpsOut"][];
         };
         /**
+         * PriceFile
+         * @description The price of so many pieces. Minutes of a person, likely and as nine of ten stay below; money in the shop's currency.
+         */
+        PriceFile: {
+            /** Pieces */
+            pieces: number;
+            /** Minutes */
+            minutes: number;
+            /** Minutes High */
+            minutes_high: number;
+            /** Abrasives */
+            abrasives: number;
+            /** Price */
+            price: number;
+            /** Price Each */
+            price_each: number;
+            /** Price High */
+            price_high: number;
+        };
+        /**
          * Problem
          * @description RFC 9457 problem details, with the faults by key.
          */
@@ -3708,6 +4235,34 @@ export interface components {
             /** Picture */
             picture: string | null;
             wide: components["schemas"]["SentenceFile"] | null;
+        };
+        /**
+         * QuoteFile
+         * @description A quote. `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
+         *
+         *     `bias`: what the runs behind the last quotes took against those, in these minutes already.
+         */
+        QuoteFile: {
+            /** Title */
+            title: string;
+            /** Customer */
+            customer: string;
+            /** Currency */
+            currency: string;
+            /** Hour */
+            hour: number;
+            /** Margin */
+            margin: number;
+            /** Bias */
+            bias: number;
+            /** Prices */
+            prices: components["schemas"]["PriceFile"][];
+            /** Drives */
+            drives: components["schemas"]["DriveFile"][];
+            /** Humbler */
+            humbler: components["schemas"]["HumblerFile"][];
+            /** Sample Minutes High */
+            sample_minutes_high: number;
         };
         /**
          * RackCheck
@@ -4014,6 +4569,23 @@ export interface components {
             saved_minutes: number;
         };
         /**
+         * ShakingFile
+         * @description Points of hand-arm vibration of a person on a day.
+         */
+        ShakingFile: {
+            /** Person */
+            person: string;
+            /** Day */
+            day: number;
+            /** Points */
+            points: number;
+            /**
+             * Exposure
+             * @enum {string}
+             */
+            exposure: "below" | "action" | "limit";
+        };
+        /**
          * ShapeChoice
          * @description A shape with the measures it needs, as keys of the job file.
          */
@@ -4045,6 +4617,72 @@ export interface components {
             inside_diameter_mm?: number | null;
             /** Height Mm */
             height_mm?: number | null;
+        };
+        /**
+         * ShopFile
+         * @description The shop. `hour`: what an hour of a person is charged at, in `currency`; `margin`: a share on everything.
+         *
+         *     `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the wheel on each
+         *     spindle (tool on metal family).
+         */
+        ShopFile: {
+            /**
+             * People
+             * @default [
+             *       {
+             *         "name": "One",
+             *         "begins": "08:00",
+             *         "ends": "16:30",
+             *         "breaks": [
+             *           [
+             *             "12:00",
+             *             "12:30"
+             *           ]
+             *         ],
+             *         "away": false
+             *       },
+             *       {
+             *         "name": "Two",
+             *         "begins": "08:00",
+             *         "ends": "16:30",
+             *         "breaks": [
+             *           [
+             *             "12:00",
+             *             "12:30"
+             *           ]
+             *         ],
+             *         "away": false
+             *       }
+             *     ]
+             */
+            people: components["schemas"]["WorkerFile"][];
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /**
+             * Hour
+             * @default 48
+             */
+            hour: number;
+            /**
+             * Margin
+             * @default 0.15
+             */
+            margin: number;
+            /**
+             * Shaking
+             * @default 400
+             */
+            shaking: number;
+            /**
+             * Standing
+             * @default {}
+             */
+            standing: {
+                [key: string]: (string | null)[];
+            };
         };
         /**
          * ShortFile
@@ -4913,6 +5551,14 @@ export interface components {
             hurried_said: components["schemas"]["SentenceFile"] | null;
         };
         /**
+         * WhyFirstOut
+         * @description The figures of the board, and those if this block went first; null where it can not.
+         */
+        WhyFirstOut: {
+            now: components["schemas"]["DayFigures"] | null;
+            first: components["schemas"]["DayFigures"] | null;
+        };
+        /**
          * WishFile
          * @description What is wanted of the route, by tool ids. A `route` stands for itself.
          */
@@ -4957,6 +5603,44 @@ export interface components {
         WorkedOut: {
             /** Items */
             items: number;
+        };
+        /**
+         * WorkerFile
+         * @description Somebody who works: hours as `08:00`, breaks, machines by id (null: all), and whether they are away today.
+         */
+        WorkerFile: {
+            /** Name */
+            name: string;
+            /**
+             * Begins
+             * @default 08:00
+             */
+            begins: string;
+            /**
+             * Ends
+             * @default 16:30
+             */
+            ends: string;
+            /**
+             * Breaks
+             * @default [
+             *       [
+             *         "12:00",
+             *         "12:30"
+             *       ]
+             *     ]
+             */
+            breaks: [
+                string,
+                string
+            ][];
+            /** Machines */
+            machines?: string[] | null;
+            /**
+             * Away
+             * @default false
+             */
+            away: boolean;
         };
         /**
          * WornOut
@@ -8148,6 +8832,524 @@ export interface operations {
                 content: {
                     "application/json": unknown;
                     "application/pdf": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_shop_api_shop_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_shop_api_shop_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopFile"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_day_api_day_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search_day_api_day_search_post: {
+        parameters: {
+            query?: {
+                seconds?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_searching_api_day_search_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pin_block_api_day_pins__task__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the block */
+                task: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PinIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unpin_block_api_day_pins__task__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the block */
+                task: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    if_it_went_first_api_day_first__task__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the block */
+                task: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyFirstOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_as_calendar_api_day_ics_get: {
+        parameters: {
+            query?: {
+                /** @description only the blocks of this person */
+                person?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/calendar": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    day_as_csv_api_day_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quote_job_api_jobs__job_id__quote_get: {
+        parameters: {
+            query?: {
+                /** @description numbers of pieces; 1, 5, 20, 100 */
+                pieces?: number[] | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuoteFile"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quotes_of_job_api_jobs__job_id__quotes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptQuoteOut"][];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_quote_api_jobs__job_id__quotes_post: {
+        parameters: {
+            query?: {
+                /** @description numbers of pieces; 1, 5, 20, 100 */
+                pieces?: number[] | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptQuoteOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quote_as_pdf_api_jobs__job_id__quote_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description the shop's page, with what it is made of */
+                inner?: boolean;
+                /** @description numbers of pieces; 1, 5, 20, 100 */
+                pieces?: number[] | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quotes_as_csv_api_quotes_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "text/csv": unknown;
                 };
             };
             /** @description Something in the request can not be used */

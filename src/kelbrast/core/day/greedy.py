@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
-from kelbrast.core.day.shop import DayWork, Worker, Task
+from kelbrast.core.day.shop import DayWork, Task, Worker
 from kelbrast.core.day.vibration import vibration_points
 from kelbrast.core.units import to_si
 
@@ -41,22 +41,24 @@ class Board:
     def spots(self, task: Task, not_before: int) -> Iterator[Placed]:
         """Where it could go first, for every person and spindle."""
         if task.fixed is not None:
-            begins, person, spindle = task.fixed
-            change = task.machine is not None and spindle is not None and self._change(task, spindle)[1]
-            yield Placed(task.id, begins, begins + task.minutes + (task.change if change else 0), person, spindle, change)
+            begins, name, where = task.fixed
+            change = task.machine is not None and where is not None and self._change(task, where)[1]
+            yield Placed(task.id, begins, begins + task.minutes + (task.change if change else 0), name, where, change)
             return
         for spindle, free_from, change in self._spindles(task):
             long = task.minutes + (task.change if change else 0)
             start = max(not_before, free_from)
             for person in self.work.people if task.by_person else (None,):
-                begins = self._first(person, task, start, long)
-                if begins is not None:
-                    yield Placed(task.id, begins, begins + long, person.name if person else None, spindle, change)
+                first = self._first(person, task, start, long)
+                if first is not None:
+                    yield Placed(task.id, first, first + long, person.name if person else None, spindle, change)
 
     def _spindles(self, task: Task) -> list[tuple[int | None, int, bool]]:
         if task.machine is None:
             return [(None, 0, False)]
-        return [(spindle, *self._change(task, spindle)) for spindle in range(1, len(self.work.station(task.machine).standing) + 1)]
+        return [
+            (spindle, *self._change(task, spindle)) for spindle in range(1, len(self.work.station(task.machine).standing) + 1)
+        ]
 
     def _change(self, task: Task, spindle: int) -> tuple[int, bool]:
         """From when the spindle is free, and whether its wheel must come off."""
@@ -138,7 +140,8 @@ def _between(before: int, task: int, after: Mapping[int, list[int]]) -> set[int]
     def leads(one: int) -> bool:
         if one not in known:
             known[one] = one == task
-            known[one] = known[one] or any([leads(other) for other in after.get(one, ())])
+            ways = [leads(other) for other in after.get(one, ())]  # all of them, so that every one is known
+            known[one] = known[one] or any(ways)
         return known[one]
 
     leads(before)
@@ -214,7 +217,9 @@ def _stretch(task: Task, spot: Placed, board: Board) -> None:
 
 def _best(task: Task, board: Board, start: int) -> Placed | None:
     not_before = max(start, board.earliest(task))
-    return min(board.spots(task, not_before), key=lambda one: (one.ends + (task.change if one.change else 0), one.begins), default=None)
+    return min(
+        board.spots(task, not_before), key=lambda one: (one.ends + (task.change if one.change else 0), one.begins), default=None
+    )
 
 
 def _due(chain: tuple[Task, ...], work: DayWork) -> float:
@@ -253,9 +258,7 @@ def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
     return _over_days(work, lambda longer: [put_down(longer, order) for order in orders(longer)])
 
 
-def _over_days(
-    work: DayWork, make: Callable[[DayWork], Sequence[list[Placed] | None]]
-) -> tuple[DayWork, list[Placed]] | None:
+def _over_days(work: DayWork, make: Callable[[DayWork], Sequence[list[Placed] | None]]) -> tuple[DayWork, list[Placed]] | None:
     for days in range(work.days, _MOST_DAYS + 1):
         longer = replace(work, days=days)
         good = [plan for plan in make(longer) if plan is not None and not faults_in(longer, plan)]

@@ -1,7 +1,7 @@
-"""The best plan of a day by constraint programming (CP-SAT): lateness first, then wheel changes, then its end, each held for the next.
+"""The best plan of a day by constraint programming (CP-SAT): lateness, then changes, then its end, each held for the next.
 
-One worker and a deterministic limit: the same seed gives the same plan, however busy the machine is. The solver is large, so it is
-loaded when it is first asked.
+One worker and a deterministic limit: the same seed gives the same plan, however busy the machine is. The solver is large, so it
+is loaded when it is first asked.
 """
 
 from collections import defaultdict
@@ -15,7 +15,7 @@ from kelbrast.core.day.vibration import vibration_points
 from kelbrast.core.units import to_si
 
 if TYPE_CHECKING:
-    from ortools.sat.python import cp_model
+    pass
 
 GOALS: Final = ("late", "changes", "ends")
 _POINT: Final = 10  # parts of a point of vibration: the solver counts in whole numbers
@@ -169,11 +169,9 @@ class _Model:
     def _people(self) -> None:
         for person in self.work.people:
             mine = [task for task in self.work.tasks if person.name in self.vars[task.id].by]
-            intervals = [
-                self._interval(self.vars[task.id], self.vars[task.id].by[person.name], f"i{task.id}{person.name}") for task in mine
-            ]
+            intervals = [self._interval(self.vars[task.id], self.vars[task.id].by[person.name], "") for task in mine]
             free = [task for task in mine if task.fixed is None]
-            closed = [self.cp.new_fixed_size_interval_var(a, b - a, f"x{person.name}{a}") for a, b in _closed(person, self.work.days)]
+            closed = [self.cp.new_fixed_size_interval_var(a, b - a, "") for a, b in _closed(person, self.work.days)]
             standing = [one for task, one in zip(mine, intervals, strict=True) if task.fixed is not None]
             self.cp.add_no_overlap(intervals)
             self.cp.add_no_overlap([*(one for one in intervals if one not in standing), *closed])

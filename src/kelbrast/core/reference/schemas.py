@@ -186,7 +186,7 @@ _PROCESS: Final = Entry(
         "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most"}),
         "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
         "learning": _all_of({RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step", TIME: "mistap"}),
-        "day": _all_of({SHAKING: "action_value", TIME: "exposure_over least_block"}),
+        "day": _all_of({RATIO: "soak_most", SHAKING: "action_value", TIME: "exposure_over least_block longest_block"}),
         "precision": _all_of(
             {
                 PRESSURE: "lap_pressure",

@@ -6,7 +6,7 @@ from typing import Any, Final, Literal
 from kelbrast.core.catalogue.families import family
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan
-from kelbrast.core.reference.loader import Source, record
+from kelbrast.core.reference.loader import Source, record, sources
 from kelbrast.core.rules.coats import STRIPS, residue_removal
 from kelbrast.core.rules.lay import is_brushed
 from kelbrast.core.rules.protection import protection_of
@@ -25,6 +25,7 @@ class Operation:
         counted: its active time is in the steps already.
         source: where its minutes come from.
         within: seconds after the last step until which it must be done; None when it can wait.
+        check: what must be found right before it counts as done; empty for nothing.
     """
 
     id: str
@@ -37,11 +38,40 @@ class Operation:
     within: float | None
     source: Source
     cautions: tuple[str, ...]
+    check: str = ""
 
 
 def operations(job: Job, plans: tuple[FacePlan, ...]) -> tuple[Operation, ...]:
     """Every operation of a job in the order of work. Coats and inserts decide which way each is done."""
     worked = [plan for plan in plans if plan.steps]
+    return _with_own(_computed(job, worked), job)
+
+
+def _with_own(found: list[Operation], job: Job) -> tuple[Operation, ...]:
+    """What the person adds stands after what is computed for the same part of the work; what is last is looked at last."""
+    last = [one for one in found if one.id == "compare"]
+    rest = [one for one in found if one.id != "compare"]
+    own = [
+        Operation(
+            id=f"own-{at}",
+            label=one.label,
+            when=one.when,
+            text=one.text,
+            active=one.active,
+            passive=one.passive,
+            counted=False,
+            within=None,
+            source=sources()["put-in"],
+            cautions=(one.caution,) if one.caution else (),
+            check=one.check,
+        )
+        for at, one in enumerate(job.own_operations, start=1)
+    ]
+    order = ("before", "between", "after")
+    return (*sorted([*rest, *own], key=lambda one: order.index(one.when)), *last)
+
+
+def _computed(job: Job, worked: list[FacePlan]) -> list[Operation]:
     found = [_operation("inspect", "before", job)]
     if job.part.covering == "unknown":
         found.append(_operation("identify", "before", job))
@@ -56,7 +86,7 @@ def operations(job: Job, plans: tuple[FacePlan, ...]) -> tuple[Operation, ...]:
         found.append(_operation("mask-finished", "between", job, times=done))
     if worked:
         found += _finishing(job, worked)
-    return tuple(found)
+    return found
 
 
 def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
@@ -68,7 +98,7 @@ def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
         gentle = not kin.alcohol or "solvent" in job.forbids
         found.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
     if protect != "none":
-        found.append(_operation(protect, "after", job, within=within))
+        found.append(_operation(protect, "after", job, times=job.coats, waits=job.coats, within=within))
     found.append(_operation("compare", "after", job))
     return found
 
@@ -78,11 +108,11 @@ def _area(job: Job) -> float:
 
 
 def _operation(
-    key: str, when: When, job: Job, *, times: int = 1, counted: bool = False, within: float | None = None
+    key: str, when: When, job: Job, *, times: int = 1, counted: bool = False, waits: int = 1, within: float | None = None
 ) -> Operation:
     row: dict[str, Any] = record("operations")[key]
     active = times * row["active"].si + (row["per_dm2"].si * _area(job) / _DM2 if "per_dm2" in row else 0.0)
-    passive = row["passive"].si if "passive" in row else 0.0
+    passive = waits * row["passive"].si if "passive" in row else 0.0
     return Operation(
         id=key,
         label=row["label"],

@@ -1,0 +1,203 @@
+"""Today: the board, the shop that it is planned for, and prices."""
+
+from datetime import date, datetime
+from typing import Annotated, Final
+
+from fastapi import APIRouter, Depends, Path, Query, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from kelbrast.api.jobs import JobId
+from kelbrast.api.kept import AllJobs, ShopBoards, ShopQuotes
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.board import Board
+from kelbrast.app.quotes import USUAL_PIECES, KeptQuote, quote_file
+from kelbrast.core.day.follow import Pin
+from kelbrast.core.price.quote import Rates
+from kelbrast.exchange.day_file import DayFigures, DayFile
+from kelbrast.exchange.day_out import day_calendar, day_csv
+from kelbrast.exchange.quote_file import QuoteFile, quotes_csv
+from kelbrast.exchange.quote_page import quote_pdf
+from kelbrast.exchange.shop_file import ShopFile
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+
+TaskId = Annotated[int, Path(ge=0, le=100_000, description="number of the block")]
+_PEOPLE: Final = Query(max_length=200, description="only the blocks of this person")
+
+
+class LeftOutFile(BaseModel):
+    """A job that is not on the board, and why."""
+
+    job: str
+    reason: str
+
+
+class BoardOut(BaseModel):
+    """The board as it stands. `ids`: the job of every block by its number; `done`: blocks that the bench says are over."""
+
+    day: date
+    now_min: int
+    board: DayFile
+    ids: dict[int, int]
+    done: list[int]
+    left_out: list[LeftOutFile]
+    searching: bool
+
+
+class PinIn(BaseModel):
+    """Where a block is wanted: minutes since the day begins, by whom, on which spindle; null for whoever and wherever."""
+
+    from_min: Annotated[int, Field(ge=0, le=40_000)]
+    person: Annotated[str | None, Field(max_length=200)] = None
+    spindle: Annotated[int | None, Field(ge=1, le=20)] = None
+
+
+class WhyFirstOut(BaseModel):
+    """The figures of the board, and those if this block went first; null where it can not."""
+
+    now: DayFigures | None
+    first: DayFigures | None
+
+
+class KeptQuoteOut(BaseModel):
+    """A quote as it was told; `actual`: minutes of the run after it against those that were planned."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: int
+    job_id: int
+    at: datetime
+    quote: QuoteFile
+    actual: float | None
+
+
+def _out(board: Board) -> BoardOut:
+    now = datetime.now()
+    hours, minutes = board.file.begins.split(":")
+    return BoardOut(
+        day=board.day,
+        now_min=now.hour * 60 + now.minute - int(hours) * 60 - int(minutes),
+        board=board.file,
+        ids=board.ids,
+        done=sorted(board.done),
+        left_out=[LeftOutFile(job=job, reason=reason) for job, reason in board.left_out],
+        searching=board.searching,
+    )
+
+
+@router.get("/shop")
+def read_shop(boards: ShopBoards) -> ShopFile:
+    """People, rates, and what stands on the spindles."""
+    return boards.shop()
+
+
+@router.put("/shop")
+def change_shop(shop: ShopFile, boards: ShopBoards) -> ShopFile:
+    """Say what holds for the shop."""
+    return boards.change_shop(shop)
+
+
+@router.get("/day")
+def read_day(boards: ShopBoards) -> BoardOut:
+    """The board of today: of every job that is ordered or at the bench."""
+    return _out(boards.board())
+
+
+@router.post("/day/search", status_code=202)
+def search_day(boards: ShopBoards, seconds: Annotated[float, Query(gt=0, le=600)] = 20) -> BoardOut:
+    """Look for a better board in the background."""
+    return _out(boards.search(seconds=seconds))
+
+
+@router.delete("/day/search", status_code=204)
+def stop_searching(boards: ShopBoards) -> None:
+    """Stop looking; what was found stays."""
+    boards.stop()
+
+
+@router.put("/day/pins/{task}")
+def pin_block(task: TaskId, pin: PinIn, boards: ShopBoards) -> BoardOut:
+    """Put a block somewhere: the rest settles around it, or says why it can not."""
+    return _out(boards.pin(task, Pin(pin.from_min, pin.person, pin.spindle)))
+
+
+@router.delete("/day/pins/{task}")
+def unpin_block(task: TaskId, boards: ShopBoards) -> BoardOut:
+    """Let a block go again."""
+    return _out(boards.pin(task, None))
+
+
+@router.get("/day/first/{task}")
+def if_it_went_first(task: TaskId, boards: ShopBoards) -> WhyFirstOut:
+    """What would happen if this block went first."""
+    found = boards.why(task)
+    return WhyFirstOut(now=None, first=None) if found is None else WhyFirstOut(now=found[0], first=found[1])
+
+
+@router.get("/day.ics", responses={200: {"content": {"text/calendar": {}}}})
+def day_as_calendar(boards: ShopBoards, person: Annotated[str | None, _PEOPLE] = None) -> Response:
+    """The board as a calendar."""
+    board = boards.board()
+    now = datetime.now()
+    text = day_calendar(board.file, board.day, now=now, person=person)
+    return Response(text, media_type="text/calendar", headers={"content-disposition": 'attachment; filename="day.ics"'})
+
+
+@router.get("/day.csv", responses={200: {"content": {"text/csv": {}}}})
+def day_as_csv(boards: ShopBoards) -> Response:
+    """The board as a table."""
+    text = day_csv(boards.board().file)
+    return Response(text, media_type="text/csv", headers={"content-disposition": 'attachment; filename="day.csv"'})
+
+
+Pieces = Annotated[
+    list[Annotated[int, Field(ge=1, le=100_000)]] | None, Query(max_length=20, description="numbers of pieces; 1, 5, 20, 100")
+]
+
+
+def _quoted(job_id: JobId, jobs: AllJobs, boards: ShopBoards, quotes: ShopQuotes, pieces: Pieces = None) -> QuoteFile:
+    shop, kept = boards.shop(), jobs.get(job_id).job
+    rates = Rates(shop.hour, shop.margin, quotes.bias() or 1.0)
+    return quote_file(kept, jobs.rack.shelf(), rates=rates, pieces=pieces or USUAL_PIECES, currency=shop.currency)
+
+
+Quoted = Annotated[QuoteFile, Depends(_quoted)]
+
+
+@router.get("/jobs/{job_id}/quote", responses=NOT_FOUND)
+def quote_job(quoted: Quoted) -> QuoteFile:
+    """The price of a kept job, by the shop's rates."""
+    return quoted
+
+
+@router.get("/jobs/{job_id}/quotes", responses=NOT_FOUND)
+def quotes_of_job(job_id: JobId, quotes: ShopQuotes) -> list[KeptQuoteOut]:
+    """Every quote that was kept with a job, the newest first."""
+    return [_kept(one) for one in quotes.of(job_id)]
+
+
+@router.post("/jobs/{job_id}/quotes", status_code=201, responses=NOT_FOUND)
+def keep_quote(job_id: JobId, quotes: ShopQuotes, quoted: Quoted) -> KeptQuoteOut:
+    """Keep the quote as it is now."""
+    return _kept(quotes.keep(job_id, quoted))
+
+
+@router.get("/jobs/{job_id}/quote.pdf", responses={**NOT_FOUND, 200: {"content": {"application/pdf": {}}}})
+def quote_as_pdf(
+    quoted: Quoted, inner: Annotated[bool, Query(description="the shop's page, with what it is made of")] = False
+) -> Response:
+    """The quote as a page: for the customer, or for the shop."""
+    made = quote_pdf(quoted, inner=inner, day=date.today())
+    return Response(made, media_type="application/pdf", headers={"content-disposition": 'attachment; filename="quote.pdf"'})
+
+
+@router.get("/quotes.csv", responses={200: {"content": {"text/csv": {}}}})
+def quotes_as_csv(jobs: AllJobs, quotes: ShopQuotes) -> Response:
+    """Every quote that was kept."""
+    kept = [one.quote for summary in jobs.summaries() for one in quotes.of(summary.id)]
+    text = quotes_csv(kept)
+    return Response(text, media_type="text/csv", headers={"content-disposition": 'attachment; filename="quotes.csv"'})
+
+
+def _kept(one: KeptQuote) -> KeptQuoteOut:
+    return KeptQuoteOut.model_validate(one)

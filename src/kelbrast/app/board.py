@@ -1,0 +1,323 @@
+"""Today: the board of a shop's open jobs, planned in the background and following what the bench says."""
+
+import threading
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
+from datetime import date, datetime, time
+from typing import Any
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
+from kelbrast.app.jobs import Jobs, KeptJob
+from kelbrast.app.planning import job_of
+from kelbrast.app.runs import Runs
+from kelbrast.core.day.follow import Pin, first_of_all, with_done
+from kelbrast.core.day.greedy import plan_at_once
+from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
+from kelbrast.core.day.shop import DAY, DayWork, Task
+from kelbrast.core.day.solver import DayFound, improve
+from kelbrast.core.errors import BadInput
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.exchange.day_file import DayFigures, DayFile, minute_of, to_day_file, to_workers
+from kelbrast.exchange.shop_file import ShopFile
+from kelbrast.storage import shop as store
+from kelbrast.storage.sessions import reading, writing
+
+OPEN_STATES = ("ordered", "at-the-bench")
+_SHOP, _BOARD = "shop", "board"
+
+
+@dataclass(frozen=True, slots=True)
+class Board:
+    """The board as it stands.
+
+    Attributes:
+        ids: of the job of every block.  done: blocks that are over, with the minute at which they ended.
+        left_out: jobs that can not be planned, and why.
+    """
+
+    file: DayFile
+    day: date
+    ids: dict[int, int]
+    done: dict[int, int]
+    left_out: tuple[tuple[str, str], ...]
+    searching: bool
+    trouble: str | None = None
+
+
+@dataclass(slots=True)
+class _Search:
+    """A search in the background: of which question, and what it found."""
+
+    question: object
+    found: DayFound | None = None
+    done: bool = False
+    stop: threading.Event = field(default_factory=threading.Event)
+
+
+@dataclass(frozen=True, slots=True)
+class _Asked:
+    """Everything that a board follows from."""
+
+    work: DayWork
+    ids: dict[int, int]
+    done: dict[int, int]
+    origin: int
+    left_out: tuple[tuple[str, str], ...]
+    last: tuple[Placed, ...]
+
+
+class Boards:
+    """The board of one shop. Searches live as long as the server; what they found is kept."""
+
+    def __init__(self, jobs: Jobs, clock: Callable[[], datetime] = datetime.now) -> None:
+        self._jobs, self._clock = jobs, clock
+        self._lock = threading.Lock()
+        self._search: _Search | None = None
+
+    def shop(self) -> ShopFile:
+        """What holds for the shop."""
+        with reading(self._jobs.engine) as session:
+            return ShopFile.model_validate(dict(store.get_setting(session, _SHOP)))
+
+    def change_shop(self, file: ShopFile) -> ShopFile:
+        """Say what holds for the shop.
+
+        Raises:
+            BadInput: hours that are none, or two people of one name.
+        """
+        to_workers(file.people)
+        with writing(self._jobs.engine) as session:
+            store.put_setting(session, _SHOP, file.model_dump(mode="json"))
+        return file
+
+    def board(self) -> Board:
+        """The board as it is known now; the search that was begun for it goes on."""
+        asked = self._asked()
+        found, searching = self._found(asked)
+        self._keep(asked, found.plan)
+        return Board(
+            file=to_day_file(found, origin=asked.origin, first_come=by_arrival(asked.work, origin=asked.origin)),
+            day=self._clock().date(),
+            ids=asked.ids,
+            done=asked.done,
+            left_out=asked.left_out,
+            searching=searching,
+        )
+
+    def search(self, *, seconds: float, seed: int = 1) -> Board:
+        """Look for a better board in the background; what runs is stopped.
+
+        Raises:
+            BadInput: there is nothing to plan.
+        """
+        asked = self._asked()
+        found, _ = self._found(asked)
+        with self._lock:
+            if self._search is not None:
+                self._search.stop.set()
+            search = self._search = _Search(_question(asked), found)
+        thread = threading.Thread(target=_run, args=(search, found, seconds, seed, asked.last), daemon=True)
+        thread.start()
+        return self.board()
+
+    def stop(self) -> None:
+        """Stop looking; what was found stays."""
+        with self._lock:
+            if self._search is not None:
+                self._search.stop.set()
+
+    def pin(self, task: int, pin: Pin | None) -> Board:
+        """Put a block somewhere, or let it go again.
+
+        Raises:
+            BadInput: it can not stand there, and why.
+        """
+        asked = self._asked()
+        if task not in asked.work.by_id:
+            raise BadInput.one("task", "there is no such block on the board")
+        pins = {key: one for key, one in self._pins().items() if key != self._key(asked, task)}
+        if pin is not None:
+            moved = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
+            at_once(asked.work, {task: moved})  # refused here when nothing else fits around it
+            pins[self._key(asked, task)] = moved
+        self._put(pins=pins)
+        return self.board()
+
+    def why(self, task: int) -> tuple[DayFigures, DayFigures] | None:
+        """The figures now, and if this block went first; None where it can not."""
+        asked = self._asked()
+        if task not in asked.work.by_id:
+            raise BadInput.one("task", "there is no such block on the board")
+        found, _ = self._found(asked)
+        other = plan_at_once(first_of_all(asked.work, task))
+        if other is None:
+            return None
+        return _figures(found.score, asked.origin), _figures(score(*other), asked.origin)
+
+    def _asked(self) -> _Asked:
+        now = self._clock()
+        shop = self.shop()
+        jobs: list[tuple[KeptJob, DayJob]] = []
+        left_out: list[tuple[str, str]] = []
+        shelf = self._jobs.rack.shelf()
+        for kept in self._open_jobs():
+            try:
+                plan = plan_job(job_of(kept.job, shelf))
+            except BadInput as bad:
+                left_out.append((kept.job.title, str(bad.faults[0])))
+                continue
+            if plan.possible:
+                names = [one.name for _, one in jobs]
+                name = kept.job.title if kept.job.title not in names else f"{kept.job.title} ({kept.id})"
+                jobs.append((kept, DayJob(name, plan, kept.job.due)))
+            else:
+                left_out.append((kept.job.title, "it has no plan that could be followed"))
+        if not jobs:
+            raise BadInput.one("jobs", "no job is ordered: set the state of those that are to be done")
+        people = to_workers(shop.people)
+        origin = min(one.begins for one in people)
+        minute = now.hour * 60 + now.minute
+        standing = {machine: tuple(wheels) for machine, wheels in shop.standing.items()}
+        work = work_of([one for _, one in jobs], people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
+        ids = _ids(work, jobs)
+        last = self._last(ids, now.date())
+        done = self._done(work, ids, {kept.id: kept for kept, _ in jobs}, now.date())
+        left = with_done(work, last, done, now=max(origin, minute)) if done or minute > origin else work
+        left = replace(left, now=max(origin, minute))
+        return _Asked(left, ids, done, origin, tuple(left_out), last)
+
+    def _open_jobs(self) -> list[KeptJob]:
+        open_ids = [one.id for one in self._jobs.summaries() if one.kept_state in OPEN_STATES and one.state != "cannot-plan"]
+        return [self._jobs.get(one) for one in sorted(open_ids)]
+
+    def _done(self, work: DayWork, ids: dict[int, int], jobs: dict[int, KeptJob], day: date) -> dict[int, int]:
+        """Blocks that the bench says are over today or before."""
+        runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id in jobs}
+        found = {}
+        for task in work.tasks:
+            run = runs.get(ids[task.id])
+            if run is not None and (ended := _ended(task, run)) is not None:
+                found[task.id] = int((ended - datetime.combine(day, time())).total_seconds() // 60)
+        return found
+
+    def _found(self, asked: _Asked) -> tuple[DayFound, bool]:
+        """What the search found, where it was asked the same; else the last board, where that still can be; else at once."""
+        search = self._search
+        if search is not None and search.question == _question(asked) and search.found is not None:
+            return search.found, not search.done
+        pins = {task: self._pins()[key] for task, key in self._keys(asked).items() if key in self._pins()}
+        here = {task.id for task in asked.work.tasks}
+        last = tuple(one for one in asked.last if one.task in here)
+        if len(last) == len(here) and not pins and not faults_in(asked.work, last):
+            return DayFound(asked.work, last, score(asked.work, last)), False
+        return at_once(asked.work, pins), False
+
+    def _key(self, asked: _Asked, task: int) -> str:
+        return self._keys(asked)[task]
+
+    @staticmethod
+    def _keys(asked: _Asked) -> dict[int, str]:
+        return _keys_of(asked.ids)
+
+    def _pins(self) -> dict[str, Pin]:
+        return {key: Pin(**one) for key, one in self._stored().get("pins", {}).items()}
+
+    def _last(self, ids: dict[int, int], day: date) -> tuple[Placed, ...]:
+        kept = self._stored()
+        if kept.get("day") != day.isoformat():
+            return ()
+        tasks = {key: task for task, key in _keys_of(ids).items()}
+        placed = kept.get("placed", {})
+        return tuple(Placed(tasks[key], *one) for key, one in placed.items() if key in tasks)
+
+    def _keep(self, asked: _Asked, plan: Sequence[Placed]) -> None:
+        """The board, so that it is there after the program was started anew; what is over keeps its place."""
+        keys = self._keys(asked)
+        gone = [one for one in asked.last if one.task in asked.done]
+        placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in (*gone, *plan)}
+        if placed != self._stored().get("placed"):
+            self._put(placed=placed, day=self._clock().date().isoformat())
+
+    def _stored(self) -> dict[str, Any]:
+        with reading(self._jobs.engine) as session:
+            return dict(store.get_setting(session, _BOARD))
+
+    def _put(self, *, pins: dict[str, Pin] | None = None, **more: Any) -> None:
+        with writing(self._jobs.engine) as session:
+            kept = dict(store.get_setting(session, _BOARD))
+            if pins is not None:
+                kept["pins"] = {
+                    key: {"begins": one.begins, "person": one.person, "spindle": one.spindle} for key, one in pins.items()
+                }
+            store.put_setting(session, _BOARD, {**kept, **more})
+
+
+def _question(asked: _Asked) -> object:
+    """What a search is about: the same question has the same answer, minute by minute as nothing new happens."""
+    work = asked.work
+    free = tuple(replace(task, earliest=0) for task in work.tasks if task.fixed is None)
+    return work.people, work.stations, free, work.links
+
+
+def _run(search: _Search, found: DayFound, seconds: float, seed: int, keep: Sequence[Placed]) -> None:
+    def tell(better: DayFound) -> None:
+        search.found = better
+
+    try:
+        here = {task.id for task in found.work.tasks}
+        kept = [one for one in keep if one.task in here]
+        search.found = improve(found, seconds=seconds, seed=seed, stop=search.stop.is_set, tell=tell, keep=kept)
+    finally:
+        search.done = True
+
+
+def _ids(work: DayWork, jobs: Sequence[tuple[KeptJob, DayJob]]) -> dict[int, int]:
+    """The job of every block: blocks of a job stand together, in the order of the jobs."""
+    found: dict[int, int] = {}
+    names = iter(jobs)
+    current, name = None, None
+    for task in work.tasks:
+        if current is None or task.job != name:
+            current, one = next(names)
+            name = one.name
+        found[task.id] = current.id
+    return found
+
+
+def _keys_of(ids: dict[int, int]) -> dict[int, str]:
+    """A name for every block that lasts as long as the plan of its job does."""
+    count: dict[int, int] = {}
+    found = {}
+    for task, job in ids.items():
+        count[job] = count.get(job, 0) + 1
+        found[task] = f"{job}/{count[job]}"
+    return found
+
+
+def _ended(task: Task, run: KeptRun) -> datetime | None:
+    """When a block was over at the bench; None while it is not."""
+    if task.operation is not None:
+        waiting = run.run.operations.get(task.operation)
+        done = waiting.done if waiting is not None else None
+        return datetime.fromtimestamp(done.at) if done is not None else None
+    faces = task.face.split(", ")
+    works = [
+        run.run.work(piece, stage)
+        for piece, stages in run.run.stages.items()
+        for stage in stages
+        if stage.tool == task.tool and stage.face in faces and stage.route == 0
+    ]
+    if not works or any(work.outcome == "open" for work in works):
+        return None
+    ends = [work.ended.at for work in works if work.ended is not None]
+    return datetime.fromtimestamp(max(ends)) if ends else None
+
+
+def _figures(found: DayScore, origin: int) -> DayFigures:
+    return DayFigures(changes=found.changes, late_min=found.late, ends_min=max(0, found.ends - origin))
+
+
+def minute_in_day(clock: str) -> int:
+    """For the page: a time of day as a minute."""
+    return minute_of(clock, "at") % DAY

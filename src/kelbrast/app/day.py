@@ -1,0 +1,131 @@
+"""The day of a shop: from jobs to a board, at once, and better while somebody waits."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from datetime import date, datetime, time
+
+from kelbrast.core.day.follow import Pin, with_pins
+from kelbrast.core.day.from_plan import blocks_of, stations_of
+from kelbrast.core.day.greedy import first_come, plan_at_once
+from kelbrast.core.day.schedule import score
+from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
+from kelbrast.core.day.solver import DayFound, improve
+from kelbrast.core.errors import BadInput
+from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.exchange.day_file import DayFigures, DayFile, to_day_file
+
+
+@dataclass(frozen=True, slots=True)
+class DayJob:
+    """A job that is to be done: its plan, by which name, and until when."""
+
+    name: str
+    plan: Plan
+    due: datetime | None = None
+
+
+def work_of(
+    jobs: Sequence[DayJob],
+    people: tuple[Worker, ...],
+    *,
+    day: date,
+    now: int,
+    shaking: float,
+    standing: dict[str, tuple[str | None, ...]] | None = None,
+) -> DayWork:
+    """Everything that is to be planned, from `now` (minutes since midnight) on.
+
+    Raises:
+        BadInput: a job has no plan that could be followed.
+    """
+    tasks: list[Task] = []
+    links: list[After] = []
+    for at, job in enumerate(jobs):
+        if not job.plan.possible:
+            raise BadInput.one(f"jobs[{at}]", f"{job.name} has no plan that could be followed")
+        made = blocks_of(job.plan, job=job.name, first=len(tasks), due=_minute(job.due, day))
+        tasks += made.tasks
+        links += made.links
+    known = standing or {}
+    stations = tuple(_standing(one, known.get(one.id, ())) for one in stations_of(job.plan for job in jobs))
+    return DayWork(people, stations, tuple(tasks), tuple(links), now=now, shaking=shaking)
+
+
+def _minute(due: datetime | None, day: date) -> int | None:
+    """A promise in minutes since the day's midnight, by the clock on the shop's wall."""
+    if due is None:
+        return None
+    local = due.astimezone().replace(tzinfo=None) if due.tzinfo is not None else due
+    return int((local - datetime.combine(day, time())).total_seconds() // 60)
+
+
+def _standing(station: Station, wheels: Sequence[str | None]) -> Station:
+    if len(wheels) != len(station.standing):
+        return station
+    return Station(station.id, station.label, tuple(wheels))
+
+
+def at_once(work: DayWork, pins: dict[int, Pin] | None = None) -> DayFound:
+    """A plan that can be followed, at once.
+
+    Raises:
+        BadInput: there is none, and why as far as that can be said.
+    """
+    pinned = with_pins(work, pins) if pins else work
+    made = plan_at_once(pinned)
+    if made is None:
+        raise BadInput.one("jobs", f"nothing can be planned: {_why_not(pinned)}")
+    longer, plan = made
+    return DayFound(longer, tuple(plan), score(longer, plan))
+
+
+def by_arrival(work: DayWork, *, origin: int) -> DayFigures | None:
+    """First come, first served."""
+    made = first_come(work)
+    if made is None:
+        return None
+    found = score(*made)
+    return DayFigures(changes=found.changes, late_min=found.late, ends_min=max(0, found.ends - origin))
+
+
+def day_file(
+    work: DayWork,
+    *,
+    origin: int,
+    seconds: float,
+    seed: int,
+    tell: Callable[[DayFile], None] = lambda _: None,
+    stop: Callable[[], bool] = lambda: False,
+) -> DayFile:
+    """The board of a day.
+
+    Raises:
+        BadInput: there is no plan.
+    """
+    other = by_arrival(work, origin=origin)
+    found = at_once(work)
+    tell(to_day_file(found, origin=origin, first_come=other))
+    if seconds > 0 and work.tasks:
+        found = improve(
+            found,
+            seconds=seconds,
+            seed=seed,
+            stop=stop,
+            tell=lambda better: tell(to_day_file(better, origin=origin, first_come=other)),
+        )
+    return to_day_file(found, origin=origin, first_come=other)
+
+
+def _why_not(work: DayWork) -> str:
+    for task in work.tasks:
+        if not task.by_person:
+            continue
+        able = [one for one in work.people if one.may_use(task.machine)]
+        if not able:
+            return f"nobody may use what {task.job}, {task.label}, needs"
+        longest = max((b - a for one in able for a, b in one.free(1)), default=0)
+        if task.minutes + task.change > longest:
+            return f"{task.job}, {task.label}, takes {task.minutes} minutes, and nobody is there for so long without a break"
+    return (
+        "what must follow soon after something else does not fit between the hours, the breaks and what stands where it was put"
+    )

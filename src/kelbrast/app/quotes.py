@@ -1,0 +1,99 @@
+"""Quotes: worked out, kept with the job, and held against what runs then took."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.planning import job_of
+from kelbrast.app.rack import Shelf
+from kelbrast.core.errors import BadInput, OutsideValidity
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of
+from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.quote_file import QuoteFile, to_quote_file
+from kelbrast.storage import quotes as store
+from kelbrast.storage.sessions import reading, writing
+
+USUAL_PIECES = (1, 5, 20, 100)
+
+
+def quote_file(
+    file: JobFile,
+    shelf: Shelf | None = None,
+    *,
+    rates: Rates,
+    pieces: Sequence[int] = USUAL_PIECES,
+    currency: str = "",
+) -> QuoteFile:
+    """The price of a job for these numbers of pieces.
+
+    Raises:
+        BadInput: the job has no plan that could be followed, or a number of pieces is none.
+    """
+    if not pieces or any(not 1 <= one <= 100_000 for one in pieces):
+        raise BadInput.one("pieces", "must be one or more numbers from 1 to 100000")
+    job = job_of(file, shelf)
+    plan = plan_job(job)
+    if not plan.possible:
+        raise BadInput.one("job", "this job has no plan that could be followed, and so no price")
+    try:
+        prices = [price_of(plan, rates, pieces=one) for one in dict.fromkeys(pieces)]
+    except OutsideValidity as problem:
+        raise BadInput.one("rates", str(problem)) from None
+    simpler = humbler(job, plan, rates, pieces=prices[0].pieces)
+    return to_quote_file(plan, prices, simpler, rates, currency=currency, customer=file.customer)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptQuote:
+    """A quote as it was told, and what the first run after it took against it; None before there is one."""
+
+    id: int
+    job_id: int
+    at: datetime
+    quote: QuoteFile
+    actual: float | None
+
+
+class Quotes:
+    """The quotes of one database. Every method is one transaction."""
+
+    def __init__(self, jobs: Jobs) -> None:
+        self._jobs = jobs
+        self._engine = jobs.engine
+
+    def bias(self) -> float | None:
+        """What runs took against what was quoted; None before three of them."""
+        with reading(self._engine) as session:
+            ratios = [one for one in (_ratio(kept) for kept in store.all_quotes(session)) if one is not None]
+        return learnt_bias(ratios)
+
+    def of(self, job_id: int) -> list[KeptQuote]:
+        """Every quote of a job, the newest first.
+
+        Raises:
+            NotFound: no such job.
+        """
+        self._jobs.get(job_id)
+        with reading(self._engine) as session:
+            return [_kept(one) for one in store.all_quotes(session) if one.job_id == job_id]
+
+    def keep(self, job_id: int, quote: QuoteFile) -> KeptQuote:
+        """Keep a quote with its job.
+
+        Raises:
+            NotFound: no such job.
+        """
+        self._jobs.get(job_id)
+        with writing(self._engine) as session:
+            return _kept(store.add_quote(session, job_id, quote.model_dump(mode="json")))
+
+
+def _kept(one: store.StoredQuote) -> KeptQuote:
+    return KeptQuote(one.id, one.job_id, one.at, QuoteFile.model_validate(dict(one.document)), _ratio(one))
+
+
+def _ratio(one: store.StoredQuote) -> float | None:
+    """Actual against planned minutes at the abrasives, of the run that came after the quote."""
+    return one.worked / one.planned if one.worked and one.planned else None

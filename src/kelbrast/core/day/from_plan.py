@@ -1,0 +1,147 @@
+"""A job's plan as blocks of a day: what is done around the abrasives, every set-up for all pieces, and what waits beside it."""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Final
+
+from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.day.shop import After, Station, Task
+from kelbrast.core.planning.face.step import Step
+from kelbrast.core.planning.whole.operations import Operation
+from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.core.planning.whole.set_ups import SetUp
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.lay import is_brushed
+from kelbrast.core.units import from_si
+
+_DRIES_CLEAN: Final = ("lacquer",)
+
+
+@dataclass(frozen=True, slots=True)
+class JobBlocks:
+    """The blocks of a job and their order."""
+
+    tasks: tuple[Task, ...]
+    links: tuple[After, ...]
+
+
+def blocks_of(plan: Plan, *, job: str, first: int, due: int | None = None, earliest: int = 0) -> JobBlocks:
+    """The blocks of a job for all its pieces, numbered from `first`, one after the other; its promise is that of its last."""
+    made = _Blocks(plan, job, first, earliest)
+    for one in plan.operations:
+        if one.when == "before" and not one.counted:
+            made.operation(one)
+    brushed = {face.face.name for face in plan.faces if is_brushed(face.face)}
+    between = [one for one in plan.operations if one.when == "between" and not one.counted]
+    for at, set_up in enumerate(plan.set_ups):
+        last = at == len(plan.set_ups) - 1
+        if between and (last or any(face in brushed for face, _ in set_up.faces)):
+            for one in between:
+                made.operation(one)
+            between = []
+        made.set_up(set_up)
+    for one in between:
+        made.operation(one)
+    made.worked = made.last
+    for one in plan.operations:
+        if one.when == "after" and not one.counted:
+            made.operation(one)
+    tasks = tuple(made.tasks)
+    if due is not None and tasks:
+        tasks = (*tasks[:-1], replace(tasks[-1], due=due))
+    return JobBlocks(tasks, tuple(made.links))
+
+
+def stations_of(plans: Iterable[Plan]) -> tuple[Station, ...]:
+    """The machines that these plans use, with empty spindles."""
+    used = {set_up.machine.id for plan in plans for set_up in plan.set_ups if set_up.machine.id != "hand"}
+    found = [machines()[one] for one in machines() if one in used]
+    return tuple(Station(one.id, one.label, (None,) * one.spindles) for one in found)
+
+
+def minutes_of(seconds: float) -> int:
+    """Whole minutes, none shorter than a block can be.
+
+    >>> minutes_of(0.0), minutes_of(20.0), minutes_of(61.0)
+    (0, 1, 2)
+    """
+    if seconds <= 0:
+        return 0
+    least = from_si(constant("day.least_block").si, "min")
+    return math.ceil(max(least, from_si(seconds, "min")) - 1e-9)
+
+
+class _Blocks:
+    """Block after block of one job."""
+
+    def __init__(self, plan: Plan, job: str, first: int, earliest: int) -> None:
+        self.plan, self.job, self.next, self.earliest = plan, job, first, earliest
+        self.tasks: list[Task] = []
+        self.links: list[After] = []
+        self.last: int | None = None
+        self.worked: int | None = None
+        self.soaks = False  # the block before is a wait that may not be forgotten
+
+    def _add_work(self, task: Task) -> None:
+        """Work that is longer than somebody keeps at one thing is done in parts, with room between them."""
+        longest = round(from_si(constant("day.longest_block").si, "min"))
+        parts = max(1, math.ceil(task.minutes / longest))
+        for at in range(parts):
+            minutes = task.minutes * (at + 1) // parts - task.minutes * at // parts
+            label = task.label if parts == 1 else f"{task.label}, part {at + 1} of {parts}"
+            self._add(replace(task, id=self.next, minutes=minutes, label=label))
+
+    def _add(self, task: Task) -> None:
+        self.tasks.append(replace(task, earliest=self.earliest))
+        if self.last is not None:
+            self.links.append(After(self.last, task.id, 0, 0 if self.soaks else None))
+        self.soaks = False
+        self.last, self.next = task.id, task.id + 1
+
+    def operation(self, one: Operation) -> None:
+        pieces = self.plan.job.pieces
+        minutes = minutes_of(one.active * pieces)
+        if minutes:
+            task = Task(self.next, self.job, one.label, minutes, operation=one.id)
+            self._add_work(task)
+            if one.within is not None and self.worked is not None:
+                # It must be on by then, so it begins by its own length earlier.
+                most = max(0, math.floor(from_si(one.within, "min")) - minutes)
+                self.links.append(After(self.worked, self.next - 1, 0, most))
+        waits = minutes_of(one.passive)
+        if not waits:
+            return
+        soaks = one.when == "before"
+        longest = round(waits * constant("day.soak_most").value) if soaks else None
+        clean = one.id in _DRIES_CLEAN
+        label = f"{one.label}, {'soaking' if soaks else 'drying'}"
+        self._add(
+            Task(self.next, self.job, label, waits, kind="wait", operation=one.id, most=longest, by_person=False, clean=clean)
+        )
+        self.soaks = soaks
+
+    def set_up(self, one: SetUp) -> None:
+        steps = [self._step(face, step) for face, step in one.faces]
+        pieces, setup = self.plan.job.pieces, one.tool.carrier.stock.setup
+        each = sum(step.time.all for step in steps) - one.saved - setup
+        by_machine = one.machine.id != "hand"
+        self._add_work(
+            Task(
+                self.next,
+                self.job,
+                one.tool.label,
+                minutes_of(each * pieces) + (0 if by_machine else minutes_of(setup)),
+                face=", ".join(face for face, _ in one.faces),
+                step=one.faces[0][1],
+                tool=one.tool.id,
+                machine=one.machine.id if by_machine else None,
+                wheel=f"{one.tool.id} on {self.plan.job.material.family}" if by_machine else None,
+                change=minutes_of(setup) if by_machine else 0,
+                vibration=one.machine.vibration,
+                dusty=by_machine and not steps[0].on_face.manner.wet and one.tool.carrier.cutting.wear_law != "compound",
+            )
+        )
+
+    def _step(self, face: str, step: int) -> Step:
+        return next(one for one in self.plan.faces if one.face.name == face).steps[step - 1]

@@ -1,0 +1,1 @@
+"""What work costs: quotes from minutes, abrasives, risk and margin."""

@@ -1,0 +1,24 @@
+"""What holds for a whole shop: people, rates, what stands on the spindles."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from kelbrast.exchange.day_file import WorkerFile
+from kelbrast.exchange.fields import ID, Strict
+from kelbrast.exchange.plain_text import OneLine
+
+
+class ShopFile(Strict):
+    """The shop. `hour`: what an hour of a person is charged at, in `currency`; `margin`: a share on everything.
+
+    `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the wheel on each
+    spindle (tool on metal family).
+    """
+
+    people: Annotated[list[WorkerFile], Field(min_length=1, max_length=30)] = [WorkerFile(name="One"), WorkerFile(name="Two")]
+    currency: Annotated[str, Field(max_length=8), OneLine] = "EUR"
+    hour: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] = 48.0
+    margin: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] = 0.15
+    shaking: Annotated[float, Field(gt=0, le=400, allow_inf_nan=False)] = 400.0
+    standing: Annotated[dict[ID, list[str | None]], Field(max_length=50)] = {}
