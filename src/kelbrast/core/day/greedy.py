@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
-from kelbrast.core.day.shop import DayWork, Task, Worker
+from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.day.vibration import vibration_points
 from kelbrast.core.units import to_si
 
@@ -56,23 +56,30 @@ class Board:
     def _spindles(self, task: Task) -> list[tuple[int | None, int, bool]]:
         if task.machine is None:
             return [(None, 0, False)]
-        return [
-            (spindle, *self._change(task, spindle)) for spindle in range(1, len(self.work.station(task.machine).standing) + 1)
-        ]
+        spindles = range(1, len(self.work.station(task.machine).standing) + 1)
+        # An empty one before one whose wheel may be wanted again.
+        free_first = sorted(spindles, key=lambda one: self._stands(task.machine or "", one) is not None)
+        return [(spindle, *self._change(task, spindle)) for spindle in free_first]
+
+    def _stands(self, machine: str, spindle: int) -> str | None:
+        """The wheel that stands there when everything so far is done."""
+        stands = self.work.station(machine).standing[spindle - 1]
+        for one in sorted(self.at.values(), key=lambda block: block.begins):
+            other = self.work.by_id[one.task]
+            if other.machine == machine and one.spindle == spindle:
+                stands = other.wheel or stands
+        return stands
 
     def _change(self, task: Task, spindle: int) -> tuple[int, bool]:
         """From when the spindle is free, and whether its wheel must come off."""
         assert task.machine is not None, "asked for a machine"
-        stands, until = self.work.station(task.machine).standing[spindle - 1], 0
-        for one in sorted(self.at.values(), key=lambda block: block.begins):
-            other = self.work.by_id[one.task]
-            if other.machine == task.machine and one.spindle == spindle:
-                stands, until = other.wheel or stands, max(until, one.ends)
-        return until, needs_change(task, stands)
+        here = (one for one in self.at.values() if self.work.by_id[one.task].machine == task.machine and one.spindle == spindle)
+        until = max((one.ends for one in here), default=0)
+        return until, needs_change(task, self._stands(task.machine, spindle))
 
     def _first(self, person: Worker | None, task: Task, start: int, long: int) -> int | None:
         """The first minute from which this person is free for so long, and the air is as it must be."""
-        if person is not None and (not person.may_use(task.machine) or not self._may_shake(person, task)):
+        if person is not None and not person.may_use(task.machine):
             return None
         windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
         closed = sorted(
@@ -86,15 +93,14 @@ class Board:
                 if ends <= at or begins >= at + long:
                     continue
                 at = ends
-            if at + long <= high:
+            if at + long <= high and (person is None or self._may_shake(person, task, at // DAY)):
                 return at
         return None
 
-    def _may_shake(self, person: Worker, task: Task) -> bool:
-        if not task.vibration:
+    def _may_shake(self, person: Worker, task: Task, day: int) -> bool:
+        if not task.vibration or self.work.shaking == float("inf"):
             return True
-        mine = [one for one in self.at.values() if one.person == person.name]
-        had = sum(points_by_day(replace(self.work, people=(person,)), mine).values())
+        had = points_by_day(self.work, list(self.at.values())).get((person.name, day), 0.0)
         return had + vibration_points(vibration=task.vibration, seconds=to_si(task.minutes, "min")) <= self.work.shaking
 
     def _foul(self, task: Task, one: Placed) -> bool:

@@ -1,0 +1,239 @@
+"""The day: nothing twice at once, every window kept, every wheel where it stands; and it follows what happens."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from days import random_shop
+from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
+from kelbrast.core.day.from_plan import blocks_of, minutes_of, stations_of
+from kelbrast.core.day.greedy import first_come, plan_at_once
+from kelbrast.core.day.schedule import Placed, faults_in, points_by_day, score
+from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
+from kelbrast.core.day.solver import DayFound, improve
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.demo.workshop import demo_jobs
+from kelbrast.exchange.read import to_job
+
+CREW = (Worker("A", 480, 960, ((720, 750),)), Worker("B", 480, 960, machines=frozenset({"grinder"})))
+BUFFER = Station("buffer", "Buffer", ("felt", None))
+GRINDER = Station("grinder", "Grinder")
+
+
+def day(*tasks: Task, links: tuple[After, ...] = (), people: tuple[Worker, ...] = CREW, **more: object) -> DayWork:
+    return DayWork(people, (BUFFER, GRINDER), tasks, links, **{"now": 480, **more})
+
+
+def at_once(work: DayWork) -> DayFound:
+    made = plan_at_once(work)
+    assert made is not None
+    return DayFound(made[0], tuple(made[1]), score(*made))
+
+
+@settings(max_examples=15, deadline=None)
+@given(seed=st.integers(0, 100_000))
+def test_a_plan_at_once_can_be_followed(seed: int) -> None:
+    work = random_shop(seed)
+    found, served = at_once(work), first_come(work)
+    assert faults_in(found.work, found.plan) == []
+    assert served is not None
+    assert found.score <= score(*served) or found.work.days < served[0].days
+
+
+@pytest.mark.parametrize("seed", [3, 8])
+def test_the_solver_is_never_worse_checked_and_says_the_same_again(seed: int) -> None:
+    found = at_once(random_shop(seed, jobs=4, steps=4))
+    better, again = (improve(found, seconds=2.0, seed=7) for _ in range(2))
+    assert faults_in(better.work, better.plan) == []
+    assert better.score <= found.score
+    assert better.plan == again.plan
+    assert better.bounds[0] is not None
+    assert better.bounds[0] <= better.score.late
+
+
+def test_what_was_told_to_stop_stops_with_what_it_has() -> None:
+    found = at_once(random_shop(5))
+    told: list[DayFound] = []
+    stopped = improve(found, seconds=60.0, stop=lambda: True, tell=told.append)
+    assert faults_in(stopped.work, stopped.plan) == []
+    assert told
+
+
+def good(work: DayWork) -> list[Placed]:
+    return list(at_once(work).plan)
+
+
+WHEELS = day(
+    Task(0, "collar", "felt", 30, machine="buffer", wheel="felt", change=5),
+    Task(1, "collar", "cotton", 30, machine="buffer", wheel="cotton", change=5),
+    Task(2, "plate", "grind", 20, machine="grinder", dusty=True, vibration=6.0),
+    Task(3, "plate", "dries", 30, kind="wait", by_person=False, clean=True),
+    links=(After(0, 1), After(2, 3)),
+)
+
+
+def test_a_wheel_that_stands_is_used_without_a_change_and_another_goes_beside_it() -> None:
+    found = {one.task: one for one in good(WHEELS)}
+    assert (found[0].spindle, found[0].change) == (1, False)
+    assert (found[1].spindle, found[1].change) == (2, True)
+    assert found[1].ends - found[1].begins == 35
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [
+        ({"begins": 470, "ends": 500}, "before it can"),
+        ({"ends": 520}, "takes 30 minutes"),
+        ({"person": None}, "needs somebody"),
+        ({"person": "Nobody"}, "nobody here"),
+        ({"person": "B"}, "may not use"),
+        ({"spindle": 3}, "needs a spindle"),
+        ({"spindle": 2}, "needs its wheel put on"),
+        ({"begins": 700, "ends": 730}, "is not there"),
+    ],
+)
+def test_what_can_not_be_is_said(change: dict[str, object], said: str) -> None:
+    plan = [replace(one, **change) if one.task == 0 else one for one in good(WHEELS)]
+    assert any(said in fault for fault in faults_in(WHEELS, plan))
+
+
+def test_two_blocks_at_once_an_order_turned_round_and_a_missing_block_are_faults() -> None:
+    plan = {one.task: one for one in good(WHEELS)}
+    early = replace(plan[1], begins=480, ends=515, spindle=2)
+    assert any("is done" in fault for fault in faults_in(WHEELS, [*[plan[0], plan[2], plan[3]], early]))
+    assert faults_in(WHEELS, list(plan.values())[:-1]) == ["every block must stand in the plan once"]
+    same = replace(plan[2], person=plan[0].person, begins=plan[0].begins, ends=plan[0].begins + 20)
+    assert any("are at once" in fault for fault in faults_in(WHEELS, [plan[0], plan[1], same, plan[3]]))
+
+
+def test_no_dry_grinding_while_lacquer_dries() -> None:
+    work = day(
+        Task(0, "case", "lacquer", 10), Task(1, "case", "dries", 60, kind="wait", by_person=False, clean=True),
+        Task(2, "plate", "grind", 30, machine="grinder", dusty=True), links=(After(0, 1),),
+    )  # fmt: skip
+    found = {one.task: one for one in good(work)}
+    assert found[2].ends <= found[1].begins or found[2].begins >= found[1].ends
+    overlapping = [
+        replace(one, begins=found[1].begins, ends=found[1].begins + 30) if one.task == 2 else one for one in found.values()
+    ]
+    assert any("makes dust" in fault for fault in faults_in(work, overlapping))
+
+
+def test_copper_is_under_its_lacquer_in_time() -> None:
+    """Two hours after the last step, and the break lies in between: it is begun late enough."""
+    work = day(
+        Task(0, "rail", "polish", 60), Task(1, "rail", "lacquer", 40), links=(After(0, 1, 0, 20),), people=CREW[:1], now=630
+    )
+    found = {one.task: one for one in good(work)}
+    assert found[1].begins - found[0].ends <= 20
+    assert faults_in(work, list(found.values())) == []
+
+
+def test_a_soak_is_as_long_as_it_may_be_and_the_next_begins_at_its_end() -> None:
+    work = day(
+        Task(0, "case", "soak", 20, kind="wait", most=45, by_person=False), Task(1, "case", "scrub", 10),
+        Task(2, "plate", "other", 30), links=(After(0, 1, 0, 0),), people=CREW[:1],
+    )  # fmt: skip
+    found = {one.task: one for one in good(work)}
+    assert 20 <= found[0].ends - found[0].begins <= 45
+    assert found[1].begins == found[0].ends
+
+
+def test_nobody_shakes_more_than_the_bound() -> None:
+    # 6 m/s2 for an hour is 100 (6 / 2.5)^2 / 8 = 72 points, by hand
+    tasks = tuple(Task(at, "rail", f"grind {at}", 60, machine="grinder", vibration=6.0) for at in range(2))
+    alone = day(*tasks, people=CREW[:1], shaking=100.0)
+    found = at_once(alone)
+    assert found.work.days == 2  # the second goes to the next day
+    points = points_by_day(found.work, found.plan)
+    assert [round(one) for _, one in sorted(points.items())] == [72, 72]
+    assert at_once(day(*tasks, shaking=100.0)).work.days == 1  # two people share it
+
+
+def test_a_full_day_goes_on_tomorrow() -> None:
+    tasks = tuple(Task(at, "rail", f"part {at}", 90) for at in range(7))
+    found = at_once(day(*tasks, people=CREW[:1]))
+    assert found.work.days == 2
+    assert any(one.begins >= 1440 + 480 for one in found.plan)
+
+
+def test_what_can_not_be_planned_at_all_is_nothing() -> None:
+    assert plan_at_once(day(Task(0, "rail", "long", 300), people=CREW[:1])) is None
+
+
+def test_what_is_done_stands_on_its_spindle_and_what_is_in_hand_stays() -> None:
+    plan = good(WHEELS)
+    at = {one.task: one for one in plan}
+    now = at[1].begins + 3
+    left = with_done(WHEELS, plan, {0: at[0].ends, 2: at[2].ends}, now=now)
+    assert [task.id for task in left.tasks] == [1, 3]
+    assert left.station("buffer").standing == ("felt", None)
+    assert left.by_id[1].fixed == (at[1].begins, at[1].person, at[1].spindle)
+    late = with_done(WHEELS, plan, {0: at[0].ends}, now=at[1].ends + 40)
+    assert late.by_id[1].minutes == 30 + 40  # it takes longer than planned, and lasts until now at least
+    found = at_once(left)
+    assert faults_in(found.work, found.plan) == []
+
+
+def test_a_block_stays_where_it_was_put_and_the_rest_settles() -> None:
+    work = with_pins(day(Task(0, "a", "one", 30), Task(1, "b", "two", 30), people=CREW[:1]), {1: Pin(480, "A")})
+    found = {one.task: one for one in good(work)}
+    assert (found[1].begins, found[0].begins) == (480, 510)
+    better = improve(at_once(work), seconds=1.0)
+    assert {one.task: one.begins for one in better.plan}[1] == 480
+
+
+def test_what_would_be_if_a_block_went_first() -> None:
+    work = day(Task(0, "a", "first", 30, due=520), Task(1, "b", "second", 30), people=CREW[:1])
+    assert at_once(work).score.late == 0
+    assert at_once(first_of_all(work, 1)).score.late > 0
+
+
+def test_keeping_blocks_where_they_were_costs_nothing_when_nothing_is_lost() -> None:
+    work = day(*(Task(at, f"job {at}", "step", 20) for at in range(4)), people=CREW[:1])
+    turned = [Placed(at, 480 + 20 * (3 - at), 500 + 20 * (3 - at), "A") for at in range(4)]
+    kept = improve(at_once(work), seconds=2.0, keep=turned)
+    assert {one.task: one.begins for one in kept.plan} == {one.task: one.begins for one in turned}
+
+
+def test_bad_days_are_refused() -> None:
+    with pytest.raises(OutsideValidity, match="hours of"):
+        Worker("A", 900, 480)
+    with pytest.raises(OutsideValidity, match="number of its own"):
+        day(Task(0, "a", "x", 1), Task(0, "a", "y", 1))
+    with pytest.raises(OutsideValidity, match="has not"):
+        day(Task(0, "a", "x", 1, machine="lathe"))
+    with pytest.raises(OutsideValidity, match="not there"):
+        day(Task(0, "a", "x", 1), links=(After(0, 9),))
+    with pytest.raises(OutsideValidity, match="below 0"):
+        Task(0, "a", "x", -1)
+
+
+def test_a_job_is_blocks_in_the_order_of_its_plan() -> None:
+    """The gallery rail collar: four pieces, lacquered within its time after the last step."""
+    plan = plan_job(to_job(next(file for file in demo_jobs() if file.title == "Gallery rail collar")))
+    made = blocks_of(plan, job="collar", first=10, due=900, earliest=500)
+    tools = [task.tool for task in made.tasks if task.tool]
+    assert tools == [one.tool.id for one in plan.set_ups]
+    assert [task.id for task in made.tasks] == list(range(10, 10 + len(made.tasks)))
+    assert made.tasks[-1].due == 900
+    assert {task.earliest for task in made.tasks} == {500}
+    assert made.tasks[0].operation == "inspect"
+    total = sum(task.minutes + task.change for task in made.tasks if task.kind == "work")
+    expected = (plan.seconds_all + plan.job.pieces * plan.around) / 60
+    assert expected <= total <= expected + len(made.tasks) + 1
+    assert any(link.most is not None and link.most > 0 for link in made.links)
+    assert {station.id for station in stations_of([plan])} == {one.machine.id for one in plan.set_ups} - {"hand"}
+
+
+def test_long_work_is_done_in_parts_with_one_change() -> None:
+    file = next(file for file in demo_jobs() if file.title == "Gallery rail collar")
+    plan = plan_job(replace(to_job(file), pieces=40))
+    made = blocks_of(plan, job="collar", first=0)
+    assert max(task.minutes for task in made.tasks) <= 90
+    parts = [task for task in made.tasks if "part 2 of" in task.label and task.wheel]
+    assert parts
+    assert minutes_of(60.0) == 1

@@ -1,0 +1,105 @@
+"""Prices: by hand on a part of two faces, what they are made of, what a humbler finish saves."""
+
+from dataclasses import replace
+
+import pytest
+
+from kelbrast.core.catalogue.finishes import finish
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.job import Job, OwnOperation
+from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.planning.whole.spread import spread_of_plan
+from kelbrast.core.price.quote import Rates, drives, humbler, learnt_bias, price_of, with_a_sample
+from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.part import Part
+
+RATES = Rates(48.0, 0.15)
+
+
+def plate(want: str = "mirror", **more: object) -> Job:
+    """A name plate: its field, and a back that is only made ready for paint."""
+    field = Face("field", 0.006, Found("scratches", 2e-5, 4e-5), finish(want), thickness=3e-3)
+    back = Face("back", 0.006, Found("scratches", 2e-5, 4e-5), finish("paint-ready"), thickness=3e-3)
+    return Job("Plate", material("brass"), (field, back), **more)
+
+
+def test_the_price_of_two_faces_by_hand() -> None:
+    job = plate()
+    plan = plan_job(job)
+    price = price_of(plan, RATES, pieces=5)
+    setting_up = sum(one.tool.carrier.stock.setup for one in plan.set_ups)
+    steps = [step for face in plan.faces for step in face.steps]
+    shared = sum(one.saved for one in plan.set_ups)
+    each = sum(step.time.all for step in steps) - shared - setting_up
+    around = sum(one.active for one in plan.operations if not one.counted)
+    seconds = setting_up + 5 * (each + around)
+    again = 5 * sum(0.15 * 0.4 * step.time.cut for step in steps)  # one check in seven fails, two fifths are done again
+    abrasives = 5 * sum(step.use.cost for step in steps)
+    assert price.seconds == pytest.approx(seconds)
+    assert price.price == pytest.approx(1.15 * (48 / 3600 * (seconds + again) + abrasives))
+    assert price.each == pytest.approx(price.price / 5)
+    more = 5 * (spread_of_plan(plan).high - plan.seconds_each)
+    assert price.high == pytest.approx(price.price + 1.15 * 48 / 3600 * more)
+
+
+def test_more_pieces_are_cheaper_each_and_never_dearer_in_all() -> None:
+    plan = plan_job(plate())
+    prices = [price_of(plan, RATES, pieces=one) for one in (1, 5, 20, 100)]
+    assert [one.each for one in prices] == sorted((one.each for one in prices), reverse=True)
+    assert [one.price for one in prices] == sorted(one.price for one in prices)
+
+
+def test_what_it_is_made_of_adds_up() -> None:
+    price = price_of(plan_job(plate()), RATES, pieces=1)
+    shares = drives(price, RATES)
+    assert sum(shares.values()) == pytest.approx(1.0)
+    assert list(shares.values()) == sorted(shares.values(), reverse=True)
+    assert shares["margin"] == pytest.approx(0.15 / 1.15)
+
+
+def test_a_humbler_finish_is_planned_and_costs_less() -> None:
+    job = plate()
+    plan = plan_job(job)
+    found = humbler(job, plan, RATES, pieces=1)
+    now = price_of(plan, RATES, pieces=1).each
+    assert found
+    assert all(one.each < now for one in found)
+    for one in found:
+        assert one.each == pytest.approx(price_of(plan_job(plate(one.finish.id)), RATES, pieces=1).each)
+    assert humbler(plate("paint-ready"), plan_job(plate("paint-ready")), RATES, pieces=1) == ()
+
+
+def test_a_sample_takes_the_guess_of_the_depth_out() -> None:
+    plan = plan_job(plate())
+    price = price_of(plan, RATES, pieces=20)
+    assert price.seconds < with_a_sample(price, plan) < price.seconds_high
+
+
+def test_the_bias_of_the_last_quotes_is_in_the_next() -> None:
+    plan = plan_job(plate())
+    plain, biased = price_of(plan, RATES, pieces=1), price_of(plan, replace(RATES, bias=1.2), pieces=1)
+    assert biased.seconds == pytest.approx(1.2 * plain.seconds)
+    assert learnt_bias([1.1, 1.3, 0.9, 1.2]) == pytest.approx(1.15)
+
+
+def test_own_operations_and_coats_are_paid() -> None:
+    trial = OwnOperation("Run water over it", "after", 300.0, 600.0, check="It runs off in one sheet")
+    lacquered = {"part": Part(protect="lacquer")}
+    plain, more = plan_job(plate(**lacquered)), plan_job(plate(own_operations=(trial,), coats=3, **lacquered))
+    assert more.around > plain.around + 299
+    own = next(one for one in more.operations if one.id == "own-1")
+    assert (own.when, own.passive, own.check) == ("after", 600.0, "It runs off in one sheet")
+    assert more.operations[-1].id == "compare"
+    coat = {one.id: one for one in plain.operations}
+    coats = {one.id: one for one in more.operations}
+    assert coats["lacquer"].passive == pytest.approx(3 * coat["lacquer"].passive)
+    assert coats["lacquer"].active > 2 * coat["lacquer"].active
+
+
+def test_rates_that_are_none_are_refused() -> None:
+    for bad in ({"hour": 0.0}, {"margin": -0.1}, {"bias": 0.0}):
+        with pytest.raises(OutsideValidity):
+            replace(RATES, **bad)
+    with pytest.raises(OutsideValidity):
+        price_of(plan_job(plate()), RATES, pieces=0)
