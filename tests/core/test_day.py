@@ -168,12 +168,13 @@ def test_what_is_done_stands_on_its_spindle_and_what_is_in_hand_stays() -> None:
     plan = good(WHEELS)
     at = {one.task: one for one in plan}
     now = at[1].begins + 3
-    left = with_done(WHEELS, plan, {0: at[0].ends, 2: at[2].ends}, now=now)
+    left = with_done(WHEELS, plan, {0: at[0].ends, 2: at[2].ends}, now=now, begun={1: at[1].begins})
     assert [task.id for task in left.tasks] == [1, 3]
     assert left.station("buffer").standing == ("felt", None)
     assert left.by_id[1].fixed == (at[1].begins, at[1].person, at[1].spindle)
-    late = with_done(WHEELS, plan, {0: at[0].ends}, now=at[1].ends + 40)
-    assert late.by_id[1].minutes == 30 + 40  # it takes longer than planned, and lasts until now at least
+    late = with_done(WHEELS, plan, {0: at[0].ends}, now=at[1].begins + 70, begun={1: at[1].begins})
+    assert late.by_id[1].minutes == 70  # it takes longer than planned, and lasts until now at least
+    assert late.by_id[2].fixed is None  # nobody began it, whatever the plan said
     found = at_once(left)
     assert faults_in(found.work, found.plan) == []
 

@@ -127,6 +127,12 @@ def unpin_block(task: TaskId, boards: ShopBoards) -> BoardOut:
     return _out(boards.pin(task, None))
 
 
+@router.post("/day/done/{task}")
+def block_is_done(task: TaskId, boards: ShopBoards) -> BoardOut:
+    """Somebody says that a block is done: not all work is tapped at a bench."""
+    return _out(boards.finish(task))
+
+
 @router.get("/day/first/{task}")
 def if_it_went_first(task: TaskId, boards: ShopBoards) -> WhyFirstOut:
     """What would happen if this block went first."""

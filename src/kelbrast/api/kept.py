@@ -16,6 +16,7 @@ from kelbrast.app.quotes import Quotes
 from kelbrast.app.rack import Rack
 from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
+from kelbrast.app.templates import Templates
 from kelbrast.app.upkeep import Upkeep
 
 
@@ -69,6 +70,10 @@ def _quotes(request: Request) -> Quotes:
     return Quotes(_jobs(request))
 
 
+def _templates(request: Request) -> Templates:
+    return Templates(_jobs(request).engine)
+
+
 def _light(request: Request) -> Light:
     light: Light = request.app.state.light
     return light
@@ -84,6 +89,7 @@ ShopWays = Annotated[HouseWays, Depends(_house)]
 ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]
 ShopPractice = Annotated[Lessons, Depends(_practice)]
 AllSizings = Annotated[Sizings, Depends(_sizings)]
+OwnTemplates = Annotated[Templates, Depends(_templates)]
 ShopBoards = Annotated[Boards, Depends(_boards)]
 ShopQuotes = Annotated[Quotes, Depends(_quotes)]
 Pictures = Annotated[Light, Depends(_light)]

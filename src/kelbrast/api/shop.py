@@ -7,18 +7,20 @@ from fastapi import APIRouter, Path
 from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
-from kelbrast.api.kept import AllRuns, OwnRack, ShopUpkeep, ShopWays, WhatWasLearnt
+from kelbrast.api.kept import AllRuns, OwnRack, OwnTemplates, ShopUpkeep, ShopWays, WhatWasLearnt
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
+from kelbrast.exchange.job_file import OwnOperationFile
 from kelbrast.exchange.plain_text import OneLine
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 CareKey = Annotated[str, Field(max_length=80)]
+TemplateName = Annotated[str, Path(min_length=1, max_length=80, description="what the template is called")]
 WayId = Annotated[int, Path(ge=1, le=2**53, description="id of the house way")]
 
 
@@ -91,6 +93,12 @@ class DueOut(BaseModel):
     source_kind: str
 
 
+class TemplateIn(BaseModel):
+    """Own operations to keep."""
+
+    operations: Annotated[list[OwnOperationFile], Field(max_length=50)]
+
+
 class CareIn(BaseModel):
     """A care that was done."""
 
@@ -138,6 +146,24 @@ def forget_house_way(way_id: WayId, ways: ShopWays) -> None:
 def offered_house_ways(job: JobBody, rack: OwnRack, ways: ShopWays) -> list[HouseOfferFile]:
     """The house ways that fit the faces of the job in the request, with their own figures there."""
     return ways.offered(job, rack.shelf())
+
+
+@router.get("/templates")
+def operation_templates(templates: OwnTemplates) -> dict[str, list[OwnOperationFile]]:
+    """Own operations that were kept for the next such part, by name."""
+    return templates.all()
+
+
+@router.put("/templates/{name}", status_code=204)
+def keep_template(name: TemplateName, operations: TemplateIn, templates: OwnTemplates) -> None:
+    """Keep own operations under a name; one of that name is replaced."""
+    templates.keep(name, operations.operations)
+
+
+@router.delete("/templates/{name}", status_code=204, responses=NOT_FOUND)
+def forget_template(name: TemplateName, templates: OwnTemplates) -> None:
+    """Forget a template; jobs keep what they have."""
+    templates.forget(name)
 
 
 @router.get("/upkeep")

@@ -14,11 +14,11 @@ from kelbrast.app.runs import Runs
 from kelbrast.core.day.follow import Pin, first_of_all, with_done
 from kelbrast.core.day.greedy import plan_at_once
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
-from kelbrast.core.day.shop import DAY, DayWork, Task
+from kelbrast.core.day.shop import DayWork, Task
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.exchange.day_file import DayFigures, DayFile, minute_of, to_day_file, to_workers
+from kelbrast.exchange.day_file import DayFigures, DayFile, to_day_file, to_workers
 from kelbrast.exchange.shop_file import ShopFile
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
@@ -78,7 +78,7 @@ class Boards:
     def shop(self) -> ShopFile:
         """What holds for the shop."""
         with reading(self._jobs.engine) as session:
-            return ShopFile.model_validate(dict(store.get_setting(session, _SHOP)))
+            return ShopFile.model_validate(dict(store.get_setting(session, _SHOP)), strict=False)
 
     def change_shop(self, file: ShopFile) -> ShopFile:
         """Say what holds for the shop.
@@ -182,24 +182,50 @@ class Boards:
         work = work_of([one for _, one in jobs], people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
         ids = _ids(work, jobs)
         last = self._last(ids, now.date())
-        done = self._done(work, ids, {kept.id: kept for kept, _ in jobs}, now.date())
-        left = with_done(work, last, done, now=max(origin, minute)) if done or minute > origin else work
-        left = replace(left, now=max(origin, minute))
+        done, begun = self._at_the_bench(work, ids, now.date())
+        done |= {task: ended for task, ended in self._said_done(ids).items() if task not in done}
+        left = with_done(work, last, done, now=max(origin, minute), begun=begun)
         return _Asked(left, ids, done, origin, tuple(left_out), last)
 
     def _open_jobs(self) -> list[KeptJob]:
         open_ids = [one.id for one in self._jobs.summaries() if one.kept_state in OPEN_STATES and one.state != "cannot-plan"]
         return [self._jobs.get(one) for one in sorted(open_ids)]
 
-    def _done(self, work: DayWork, ids: dict[int, int], jobs: dict[int, KeptJob], day: date) -> dict[int, int]:
-        """Blocks that the bench says are over today or before."""
-        runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id in jobs}
-        found = {}
+    def _at_the_bench(self, work: DayWork, ids: dict[int, int], day: date) -> tuple[dict[int, int], dict[int, int]]:
+        """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was."""
+        runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id in ids.values()}
+        done, begun = {}, {}
         for task in work.tasks:
             run = runs.get(ids[task.id])
-            if run is not None and (ended := _ended(task, run)) is not None:
-                found[task.id] = int((ended - datetime.combine(day, time())).total_seconds() // 60)
-        return found
+            if run is None:
+                continue
+            ended, since = _ended(task, run), _begun(task, run)
+            if ended is not None:
+                done[task.id] = _minute_of(ended, day)
+            elif since is not None:
+                begun[task.id] = _minute_of(since, day)
+        return done, begun
+
+    def finish(self, task: int) -> Board:
+        """Somebody says that a block is done: not all work is tapped at a bench.
+
+        Raises:
+            BadInput: there is no such block.
+        """
+        asked = self._asked()
+        if task not in asked.work.by_id:
+            raise BadInput.one("task", "there is no such block on the board")
+        now = self._clock()
+        said = {**self._stored().get("done", {}), self._key(asked, task): now.hour * 60 + now.minute}
+        self._put(done=said)
+        return self.board()
+
+    def _said_done(self, ids: dict[int, int]) -> dict[int, int]:
+        kept = self._stored()
+        if kept.get("day") != self._clock().date().isoformat():
+            return {}
+        said = kept.get("done", {})
+        return {task: said[key] for task, key in _keys_of(ids).items() if key in said}
 
     def _found(self, asked: _Asked) -> tuple[DayFound, bool]:
         """What the search found, where it was asked the same; else the last board, where that still can be; else at once."""
@@ -237,7 +263,9 @@ class Boards:
         gone = [one for one in asked.last if one.task in asked.done]
         placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in (*gone, *plan)}
         if placed != self._stored().get("placed"):
-            self._put(placed=placed, day=self._clock().date().isoformat())
+            today = self._clock().date().isoformat()
+            fresh: dict[str, Any] = {} if self._stored().get("day") == today else {"done": {}, "pins": {}}
+            self._put(placed=placed, day=today, **fresh)
 
     def _stored(self) -> dict[str, Any]:
         with reading(self._jobs.engine) as session:
@@ -314,10 +342,25 @@ def _ended(task: Task, run: KeptRun) -> datetime | None:
     return datetime.fromtimestamp(max(ends)) if ends else None
 
 
+def _begun(task: Task, run: KeptRun) -> datetime | None:
+    """Since when a block is in hand; None while it is not."""
+    current = run.run.current
+    if current is None or not run.run.begun or task.operation is not None:
+        return None
+    _, stage = current
+    if stage.tool != task.tool or stage.face not in task.face.split(", ") or stage.route != 0:
+        return None
+    starts = [
+        event.at.at
+        for event in run.run.standing
+        if event.kind == "started" and event.stage is not None and event.stage[0] == stage.face and event.stage[2] == stage.step
+    ]
+    return datetime.fromtimestamp(min(starts)) if starts else None
+
+
+def _minute_of(when: datetime, day: date) -> int:
+    return int((when - datetime.combine(day, time())).total_seconds() // 60)
+
+
 def _figures(found: DayScore, origin: int) -> DayFigures:
     return DayFigures(changes=found.changes, late_min=found.late, ends_min=max(0, found.ends - origin))
-
-
-def minute_in_day(clock: str) -> int:
-    """For the page: a time of day as a minute."""
-    return minute_of(clock, "at") % DAY

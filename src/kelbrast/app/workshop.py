@@ -1,11 +1,12 @@
 """Filling an empty database with the demo workshop."""
 
 import time
+from datetime import date
 
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
-from kelbrast.demo.past import PastRun, events_of, past
+from kelbrast.demo.past import PastRun, events_of, past, promises
 from kelbrast.demo.workshop import demo_jobs, demo_rack, demo_sizes
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
@@ -23,6 +24,8 @@ def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
             return 0
         jobs.rack.add(demo_rack())
         files = demo_jobs()
+        promised, today = promises(), date.today()
+        files = [promised[file.title].of(file, today) if file.title in promised else file for file in files]
         ids = {file.title: jobs.add(file).id for file in reversed(files)}  # the list shows the last changed first
         sizings = Sizings(jobs.engine)
         for size in demo_sizes():

@@ -7,6 +7,7 @@ import random
 import tomllib
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from datetime import date, datetime, time, timedelta
 from importlib.resources import files
 from typing import Any
 
@@ -41,9 +42,35 @@ class PastRun:
     done: str
 
 
+@dataclass(frozen=True, slots=True)
+class Promise:
+    """What is promised of a job, in days from the day on which the demo begins."""
+
+    job: str
+    customer: str
+    state: str
+    in_days: int
+    at: str
+
+    def of(self, file: JobFile, today: date) -> JobFile:
+        """The job with this promise."""
+        due = datetime.combine(today + timedelta(days=self.in_days), time.fromisoformat(self.at))
+        return file.model_copy(update={"customer": self.customer, "state": self.state, "due": due})
+
+
+def promises() -> dict[str, Promise]:
+    """What is promised, by the title of the job."""
+    told = _told()["promise"]
+    return {row["job"]: Promise(**row) for row in told}
+
+
+def _told() -> dict[str, Any]:
+    return tomllib.loads(files(__package__).joinpath("past.toml").read_text(encoding="utf-8"))
+
+
 def past() -> tuple[dict[tuple[str, str], float], list[PastRun]]:
     """The pace of the shop by carrier and metal family, and its runs, the oldest first."""
-    told: dict[str, Any] = tomllib.loads(files(__package__).joinpath("past.toml").read_text(encoding="utf-8"))
+    told = _told()
     pace = {(row["carrier"], row["family"]): float(row["takes"]) for row in told["pace"]}
     runs = [
         PastRun(

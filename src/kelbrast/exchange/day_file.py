@@ -6,12 +6,14 @@ from typing import Annotated, Final, Literal
 
 from pydantic import BaseModel, Field
 
+from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.schedule import Placed, points_by_day
 from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.day.solver import DayFound
 from kelbrast.core.day.vibration import Exposure, exposure_of
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange.fields import ID, Strict, Text
+from kelbrast.exchange.shop_units import shop
 
 _CLOCK: Final = re.compile(r"^([01]?\d|2[0-4]):([0-5]\d)$")
 Clock = Annotated[str, Field(max_length=5)]
@@ -86,6 +88,7 @@ class BlockFile(BaseModel):
     operation: str | None
     label: str
     tool: str | None
+    grain_um: float | None
     person: str | None
     machine: str | None
     spindle: int | None
@@ -193,6 +196,7 @@ def _block(
         operation=task.operation,
         label=task.label,
         tool=task.tool,
+        grain_um=shop(tool(task.tool).grain, "um") if task.tool is not None else None,
         person=one.person,
         machine=task.machine,
         spindle=one.spindle,

@@ -62,6 +62,12 @@ export type SizeFile = Schemas['SizeFile'];
 export type SizeReading = Schemas['SizeReading'];
 export type SizeAnswer = Schemas['SizeAnswer'];
 export type Place = Schemas['PlaceFile'];
+export type Board = Schemas['BoardOut'];
+export type Block = Schemas['BlockFile'];
+export type Shop = Schemas['ShopFile'];
+export type Quote = Schemas['QuoteFile'];
+export type KeptQuote = Schemas['KeptQuoteOut'];
+export type OwnOperation = Schemas['OwnOperationFile'];
 export type PairAnswer = Schemas['PairAnswer'];
 export type KeptSizing = Schemas['KeptSizingOut'];
 export type BoreEnd = Schemas['BoreEndFile'];
@@ -317,6 +323,29 @@ export const api = {
     answered<Schemas['LapAtHandFile'][]>(client.GET('/api/laps', { params: { query } })),
   fitPair: (body: Schemas['PairFile']) => answered<PairAnswer>(client.POST('/api/pair', { body })),
   answerSize: (body: SizeFile) => answered<SizeAnswer>(client.POST('/api/size', { body })),
+  day: () => answered<Board>(client.GET('/api/day', { cache: 'no-store' })),
+  searchDay: (seconds: number) => answered<Board>(client.POST('/api/day/search', { params: { query: { seconds } } })),
+  stopSearch: () => answered<void>(client.DELETE('/api/day/search')),
+  pinBlock: (task: number, body: Schemas['PinIn']) =>
+    answered<Board>(client.PUT('/api/day/pins/{task}', { params: { path: { task } }, body })),
+  unpinBlock: (task: number) => answered<Board>(client.DELETE('/api/day/pins/{task}', { params: { path: { task } } })),
+  blockDone: (task: number) =>
+    answered<Board>(client.POST('/api/day/done/{task}', { params: { path: { task } } })),
+  ifFirst: (task: number) =>
+    answered<Schemas['WhyFirstOut']>(client.GET('/api/day/first/{task}', { params: { path: { task } } })),
+  shop: () => answered<Shop>(client.GET('/api/shop')),
+  changeShop: (body: Shop) => answered<Shop>(client.PUT('/api/shop', { body })),
+  quote: (id: number, pieces: number[]) =>
+    answered<Quote>(client.GET('/api/jobs/{job_id}/quote', { params: { path: { job_id: id }, query: { pieces } } })),
+  quotes: (id: number) =>
+    answered<KeptQuote[]>(client.GET('/api/jobs/{job_id}/quotes', { params: { path: { job_id: id } } })),
+  keepQuote: (id: number, pieces: number[]) =>
+    answered<KeptQuote>(
+      client.POST('/api/jobs/{job_id}/quotes', { params: { path: { job_id: id }, query: { pieces } } }),
+    ),
+  templates: () => answered<Record<string, OwnOperation[]>>(client.GET('/api/templates')),
+  keepTemplate: (name: string, operations: OwnOperation[]) =>
+    answered<void>(client.PUT('/api/templates/{name}', { params: { path: { name } }, body: { operations } })),
   catalogue: () => answered<Catalogue>(client.GET('/api/catalogue')),
   figures: () => answered<Figures>(client.GET('/api/catalogue/figures')),
 };

@@ -1316,6 +1316,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Operation Templates
+         * @description Own operations that were kept for the next such part, by name.
+         */
+        get: operations["operation_templates_api_templates_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Template
+         * @description Keep own operations under a name; one of that name is replaced.
+         */
+        put: operations["keep_template_api_templates__name__put"];
+        post?: never;
+        /**
+         * Forget Template
+         * @description Forget a template; jobs keep what they have.
+         */
+        delete: operations["forget_template_api_templates__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/upkeep": {
         parameters: {
             query?: never;
@@ -1579,6 +1623,26 @@ export interface paths {
          * @description Let a block go again.
          */
         delete: operations["unpin_block_api_day_pins__task__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/done/{task}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Block Is Done
+         * @description Somebody says that a block is done: not all work is tapped at a bench.
+         */
+        post: operations["block_is_done_api_day_done__task__post"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1971,6 +2035,8 @@ export interface components {
             label: string;
             /** Tool */
             tool: string | null;
+            /** Grain Um */
+            grain_um: number | null;
             /** Person */
             person: string | null;
             /** Machine */
@@ -5298,6 +5364,14 @@ export interface components {
             age_s: number;
         };
         /**
+         * TemplateIn
+         * @description Own operations to keep.
+         */
+        TemplateIn: {
+            /** Operations */
+            operations: components["schemas"]["OwnOperationFile"][];
+        };
+        /**
          * TermFile
          * @description A value in a sum. `kind` and `source` are null for what is worked out or measured.
          */
@@ -8401,6 +8475,110 @@ export interface operations {
             };
         };
     };
+    operation_templates_api_templates_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["OwnOperationFile"][];
+                    };
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_template_api_templates__name__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description what the template is called */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_template_api_templates__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description what the template is called */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     upkeep_due_api_upkeep_get: {
         parameters: {
             query?: never;
@@ -9031,6 +9209,38 @@ export interface operations {
         };
     };
     unpin_block_api_day_pins__task__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description number of the block */
+                task: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    block_is_done_api_day_done__task__post: {
         parameters: {
             query?: never;
             header?: never;

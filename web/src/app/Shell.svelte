@@ -34,6 +34,7 @@
     { press: 'Alt+4', shown: 'Alt 4', does: 'Light', run: () => void navigate('/light') },
     { press: 'Alt+5', shown: 'Alt 5', does: 'Log', run: () => void navigate('/log') },
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
+    { press: 'Alt+8', shown: 'Alt 8', does: 'Today', run: () => void navigate('/today') },
     { press: 'Alt+7', shown: 'Alt 7', does: 'Gauge', run: () => void navigate('/gauge') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
@@ -58,6 +59,7 @@
         class="view"
         aria-current={isActive('/bench') || isActive('/bench/:id') ? 'page' : undefined}>Bench</a
       >
+      <a href={p('/today')} class="view" aria-current={isActive('/today') ? 'page' : undefined}>Today</a>
       <a
         href={p('/gauge')}
         class="view"

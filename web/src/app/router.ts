@@ -8,6 +8,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/jobs/:id/card': () => import('../features/plan/CardView.svelte'),
   '/bench': () => import('../features/bench/BenchView.svelte'),
   '/bench/:id': () => import('../features/bench/BenchView.svelte'),
+  '/today': () => import('../features/today/TodayView.svelte'),
   '/gauge': () => import('../features/gauge/GaugeList.svelte'),
   '/gauge/pair': () => import('../features/gauge/PairView.svelte'),
   '/gauge/practice': () => import('../features/gauge/PracticeBore.svelte'),

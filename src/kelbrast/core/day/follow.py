@@ -16,34 +16,39 @@ class Pin:
     spindle: int | None = None
 
 
-def with_done(work: DayWork, plan: Sequence[Placed], done: Mapping[int, int], *, now: int) -> DayWork:
+def with_done(
+    work: DayWork, plan: Sequence[Placed], done: Mapping[int, int], *, now: int, begun: Mapping[int, int] | None = None
+) -> DayWork:
     """What is left of a day.
 
     Blocks that are done (by number, with the minute at which they ended) are taken out of it: what follows them can not begin
-    before that, and what they left on a spindle stands there. A block that was begun in the plan and is not done is in hand: it
-    stays where it is, and lasts at least until now.
+    before that, and what they left on a spindle stands there. Blocks in hand (with the minute at which they were begun) stay
+    where they are, with whom and on which spindle the plan had them, and last at least until now. Everything else is free.
     """
-    at = {one.task: one for one in plan}
+    at, in_hand = {one.task: one for one in plan}, begun or {}
     left = [task for task in work.tasks if task.id not in done]
     earliest = {task.id: task.earliest for task in left}
-    kept = []
+    links = []
     for link in work.links:
         if link.before in done and link.task in earliest:
             earliest[link.task] = max(earliest[link.task], done[link.before] + link.least)
         elif link.before not in done and link.task not in done:
-            kept.append(link)
+            links.append(link)
+    busy: set[str] = set()
     tasks = []
     for task in left:
-        placed = at.get(task.id)
-        if placed is not None and placed.begins < now and task.kind == "work":
-            lasts = max(task.minutes, now - placed.begins - (task.change if placed.change else 0))
-            fixed = (placed.begins, placed.person, placed.spindle)
-            tasks.append(replace(task, minutes=lasts, fixed=fixed))
-        elif placed is not None and placed.begins < now:
-            tasks.append(replace(task, fixed=(placed.begins, None, None)))
-        else:
+        if task.id not in in_hand:
             tasks.append(replace(task, earliest=earliest[task.id]))
-    return replace(work, tasks=tuple(tasks), links=tuple(kept), stations=_standing(work, at, done), now=now)
+            continue
+        placed, since = at.get(task.id), in_hand[task.id]
+        person = placed.person if placed is not None and placed.person not in busy else None
+        busy |= {person} if person is not None else set()
+        lasts = max(task.minutes, now - since) if task.kind == "work" else task.minutes
+        # Its wheel is on already.
+        tasks.append(
+            replace(task, minutes=lasts, change=0, fixed=(since, person, placed.spindle if placed is not None else None))
+        )
+    return replace(work, tasks=tuple(tasks), links=tuple(links), stations=_standing(work, at, done), now=now)
 
 
 def _standing(work: DayWork, at: Mapping[int, Placed], done: Mapping[int, int]) -> tuple[Station, ...]:

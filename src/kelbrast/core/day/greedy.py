@@ -2,7 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
@@ -14,6 +14,17 @@ _MOST_DAYS: Final = 21
 PlacingOrder = Callable[[tuple[Task, ...], "Board"], tuple[float, ...]]
 
 
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """Room on a spindle (None: no machine is needed), whether the wheel must be put on there, and whether it takes one off."""
+
+    spindle: int | None
+    low: int
+    high: int
+    change: bool
+    taken: bool = False
+
+
 class Board:
     """What is put down so far."""
 
@@ -22,16 +33,21 @@ class Board:
         self.at: dict[int, Placed] = {}
         self.free = {person.name: person.free(work.days) for person in work.people}
         self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
+        self.fixed = [task for task in work.tasks if task.fixed is not None]
 
     def copy(self) -> "Board":
         other = Board.__new__(Board)
-        other.work, other.free, other.before, other.at = self.work, self.free, self.before, dict(self.at)
+        other.work, other.free, other.before, other.fixed = self.work, self.free, self.before, self.fixed
+        other.at = dict(self.at)
         return other
 
     def earliest(self, task: Task) -> int:
         """When what comes before it is done."""
-        gaps = (self.at[before].ends + least for before, least, _ in self.before[task.id])
-        return max([self.work.now, task.earliest, *gaps])
+        return max(self.work.now, task.earliest, self.done_before(task))
+
+    def done_before(self, task: Task) -> int:
+        """When what comes before it is done, whatever the clock says."""
+        return max((self.at[before].ends + least for before, least, _ in self.before[task.id]), default=0)
 
     def latest(self, task: Task) -> float:
         """When it must have begun, for what runs out after what came before it."""
@@ -39,52 +55,61 @@ class Board:
         return min(ends, default=float("inf"))
 
     def spots(self, task: Task, not_before: int) -> Iterator[Placed]:
-        """Where it could go first, for every person and spindle."""
-        if task.fixed is not None:
-            begins, name, where = task.fixed
-            change = task.machine is not None and where is not None and self._change(task, where)[1]
-            yield Placed(task.id, begins, begins + task.minutes + (task.change if change else 0), name, where, change)
-            return
-        for spindle, free_from, change in self._spindles(task):
-            long = task.minutes + (task.change if change else 0)
-            start = max(not_before, free_from)
-            for person in self.work.people if task.by_person else (None,):
-                first = self._first(person, task, start, long)
-                if first is not None:
-                    yield Placed(task.id, first, first + long, person.name if person else None, spindle, change)
+        """Where it could go first, for every person and every gap on a spindle; what is fixed goes there or nowhere."""
+        begins, name, where = task.fixed if task.fixed is not None else (None, None, None)
+        people = [one for one in self.work.people if name in (None, one.name)] if task.by_person else [None]
+        for gap in self._gaps(task, where):
+            long = task.minutes + (task.change if gap.change else 0)
+            for person in people:
+                first = begins if begins is not None else self._first(person, task, max(not_before, gap.low), long, gap.high)
+                if first is not None and gap.low <= first and first + long <= gap.high:
+                    yield Placed(task.id, first, first + long, person.name if person else None, gap.spindle, gap.change)
 
-    def _spindles(self, task: Task) -> list[tuple[int | None, int, bool]]:
+    def _gaps(self, task: Task, where: int | None) -> list["Gap"]:
+        """Where its machine has room: a wheel put on between two blocks must leave the next as it was planned."""
         if task.machine is None:
-            return [(None, 0, False)]
-        spindles = range(1, len(self.work.station(task.machine).standing) + 1)
+            return [Gap(None, 0, self.work.horizon, change=False)]
+        found: list[Gap] = []
+        for spindle in range(1, len(self.work.station(task.machine).standing) + 1):
+            if where in (None, spindle):
+                found += self._gaps_on(task, task.machine, spindle)
         # An empty one before one whose wheel may be wanted again.
-        free_first = sorted(spindles, key=lambda one: self._stands(task.machine or "", one) is not None)
-        return [(spindle, *self._change(task, spindle)) for spindle in free_first]
+        return sorted(found, key=lambda one: one.taken)
 
-    def _stands(self, machine: str, spindle: int) -> str | None:
-        """The wheel that stands there when everything so far is done."""
-        stands = self.work.station(machine).standing[spindle - 1]
-        for one in sorted(self.at.values(), key=lambda block: block.begins):
-            other = self.work.by_id[one.task]
-            if other.machine == machine and one.spindle == spindle:
-                stands = other.wheel or stands
-        return stands
+    def _gaps_on(self, task: Task, machine: str, spindle: int) -> Iterator["Gap"]:
+        stands, low = self.work.station(machine).standing[spindle - 1], 0
+        for one in [*self._on(machine, spindle, task.id), None]:
+            change = needs_change(task, stands)
+            high = self.work.horizon if one is None else one.begins
+            after = None if one is None else self.work.by_id[one.task]
+            open_end = one is None or after is None or one.task not in self.at
+            if open_end or (one is not None and after is not None and needs_change(after, task.wheel or stands) == one.change):
+                yield Gap(spindle, low, high, change=change, taken=stands is not None)
+            if one is not None and after is not None:
+                stands, low = after.wheel or stands, one.ends
 
-    def _change(self, task: Task, spindle: int) -> tuple[int, bool]:
-        """From when the spindle is free, and whether its wheel must come off."""
-        assert task.machine is not None, "asked for a machine"
-        here = (one for one in self.at.values() if self.work.by_id[one.task].machine == task.machine and one.spindle == spindle)
-        until = max((one.ends for one in here), default=0)
-        return until, needs_change(task, self._stands(task.machine, spindle))
+    def _on(self, machine: str, spindle: int, but: int) -> list[Placed]:
+        """What stands on a spindle, and what is kept for it, in order of time."""
+        here = [one for one in self.at.values() if self.work.by_id[one.task].machine == machine and one.spindle == spindle]
+        kept = [one for one in self._kept(but) if self.work.by_id[one.task].machine == machine and one.spindle == spindle]
+        return sorted([*here, *kept], key=lambda block: block.begins)
 
-    def _first(self, person: Worker | None, task: Task, start: int, long: int) -> int | None:
+    def _kept(self, but: int) -> list[Placed]:
+        """Room for what is fixed and not put down yet, as if its wheel had to be put on."""
+        return [
+            Placed(task.id, task.fixed[0], task.fixed[0] + task.minutes + task.change, task.fixed[1], task.fixed[2])
+            for task in self.fixed
+            if task.id not in self.at and task.id != but and task.fixed is not None
+        ]
+
+    def _first(self, person: Worker | None, task: Task, start: int, long: int, until: int) -> int | None:
         """The first minute from which this person is free for so long, and the air is as it must be."""
         if person is not None and not person.may_use(task.machine):
             return None
         windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
         closed = sorted(
             (one.begins, one.ends)
-            for one in self.at.values()
+            for one in (*self.at.values(), *self._kept(task.id))
             if (person is not None and one.person == person.name) or self._foul(task, one)
         )
         for low, high in windows:
@@ -93,7 +118,7 @@ class Board:
                 if ends <= at or begins >= at + long:
                     continue
                 at = ends
-            if at + long <= high and (person is None or self._may_shake(person, task, at // DAY)):
+            if at + long <= min(high, until) and (person is None or self._may_shake(person, task, at // DAY)):
                 return at
         return None
 
@@ -172,9 +197,6 @@ def _in_order(work: DayWork, after: Mapping[int, list[int]]) -> list[int]:
 def put_down(work: DayWork, order: PlacingOrder) -> list[Placed] | None:
     """Chain after chain in an order; None where one of them has no place within the days."""
     board, waiting = Board(work), chains(work)
-    for task in work.tasks:
-        if task.fixed is not None:
-            board.at[task.id] = next(board.spots(task, 0))
     while waiting:
         ready = [chain for chain in waiting if _can_begin(chain, board)]
         if not ready:
@@ -200,7 +222,7 @@ def _place(chain: tuple[Task, ...], board: Board) -> bool:
             if task.id in trial.at:
                 continue
             spot = _best(task, trial, start if at == 0 else 0)
-            if spot is None:
+            if spot is None or (task.fixed is not None and spot.begins < trial.done_before(task)):
                 return False
             trial.at[task.id] = spot
             lacks = max(lacks, int(max(0, spot.begins - trial.latest(task))))

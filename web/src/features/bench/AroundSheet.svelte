@@ -20,6 +20,7 @@
               : ''}{one.operation.within_minutes ? `, within ${duration(one.operation.within_minutes)}` : ''}</span
           >
           <p>{one.operation.text}</p>
+          {#if one.operation.check}<p><b>Check:</b> {one.operation.check}</p>{/if}
           {#each one.operation.cautions as caution (caution)}<p class="text-(--stop)">{caution}</p>{/each}
         </div>
         <div class="grid w-40 gap-1.5">
@@ -35,8 +36,19 @@
           {#if !one.done || one.since_s !== null}
             <button
               class="main-button min-h-12"
-              onclick={() => bench.tap({ kind: 'operated', operation: one.operation.id })}>Done</button
+              onclick={() => bench.tap({ kind: 'operated', operation: one.operation.id })}
+              >{one.operation.check ? 'Passed' : 'Done'}</button
             >
+            {#if one.operation.check}
+              <button
+                class="plain-button min-h-12"
+                onclick={() =>
+                  bench.tap({
+                    kind: 'trouble',
+                    words: `${one.operation.label}: failed its check (${one.operation.check})`,
+                  })}>Failed</button
+              >
+            {/if}
           {/if}
         </div>
       </li>

@@ -1,5 +1,6 @@
 <!-- Every step is done, or the run is over: how it came out, what is left around it, and where the log is. -->
 <script lang="ts">
+  import WhatNext from './WhatNext.svelte';
   import { p } from '../../app/router';
   import { shown } from '../../units/shown.svelte';
   import type { BenchRun } from './run.svelte';
@@ -42,6 +43,7 @@
       class="main-button justify-self-start !px-6 !py-4 !text-xl"
       href={p('/log/:id', { params: { id: String(run.id) } })}>To the log of this run</a
     >
+    <WhatNext />
   {/if}
   <div class="flex flex-wrap gap-2">
     <button class="plain-button min-h-14" onclick={() => onopen('measure')}>Measure <kbd>M</kbd></button>

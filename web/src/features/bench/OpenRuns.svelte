@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Run } from '../../api/client';
   import { p } from '../../app/router';
+  import WhatNext from './WhatNext.svelte';
 
   let { runs }: { runs: Run[] } = $props();
 </script>
@@ -35,4 +36,5 @@
       Open a <a class="underline" href={p('/')}>job</a> and press <kbd>B</kbd>: its plan comes here, one step at a time.
     </p>
   {/if}
+  <WhatNext />
 </section>

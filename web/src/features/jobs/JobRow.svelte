@@ -3,26 +3,49 @@
   import Download from '@lucide/svelte/icons/download';
   import Trash from '@lucide/svelte/icons/trash-2';
   import type { JobSummary } from '../../api/client';
+  import { stateLabel } from '../../api/states';
   import { p } from '../../app/router';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import type { JobList } from './list.svelte';
 
-  let { job, list }: { job: JobSummary; list: JobList } = $props();
+  interface Props {
+    job: JobSummary;
+    list: JobList;
+    marked: boolean;
+    onmark: (on: boolean) => void;
+  }
+  let { job, list, marked, onmark }: Props = $props();
+  const due = $derived(job.due ? new Date(job.due) : null);
+  const DAY = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
 </script>
 
 <tr class="hover:bg-(--raised)">
+  <td class="!pr-0"
+    ><input
+      type="checkbox"
+      class="size-5"
+      checked={marked}
+      aria-label="Mark {job.title}"
+      onchange={(event) => onmark(event.currentTarget.checked)}
+    /></td
+  >
   <td>
     <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}>{job.title}</a>
-    <span class="small dim block">{job.faces} {job.faces === 1 ? 'face' : 'faces'}</span>
+    <span class="small dim block"
+      >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
+    >
   </td>
   <td>{job.material}</td>
   <td>{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
   <td class="num text-right">{job.pieces}</td>
   <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
+  <td class="num small whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
   <td>
     {#if job.state === 'ready'}
-      <span class="font-semibold text-(--go)">Planned</span>
+      <span class="font-semibold text-(--go)"
+        >{job.kept_state === 'asked' ? 'Planned' : stateLabel(job.kept_state)}</span
+      >
     {:else}
       <span class="font-semibold text-(--stop)">{job.state === 'not-possible' ? 'Not possible' : 'Needs mending'}</span>
       <span class="small dim block max-w-64">{shown.tell(job.reason)}</span>

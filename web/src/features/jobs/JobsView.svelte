@@ -5,6 +5,11 @@
   import { writes } from '../../api/writes.svelte';
   import { navigate } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
+  import type { JobSummary } from '../../api/client';
+  import { STATES } from '../../api/states';
+  import Choice from '../../ui/Choice.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import { chosen, sorted, SORTS, type SortBy } from './order';
   import JobRow from './JobRow.svelte';
   import { JobList } from './list.svelte';
 
@@ -16,6 +21,24 @@
   });
   let picker = $state<HTMLInputElement>();
   let over = $state(false);
+  let words = $state('');
+  let stage = $state<string>('all');
+  let by = $state<SortBy>('changed');
+  let marked = $state<number[]>([]);
+  const SHOWN = [{ id: 'all', label: 'All' }, { id: 'open', label: 'Not done yet' }, ...STATES];
+  const finishesOf = (job: JobSummary) => job.finishes.map((one) => shown.tell(one)).join(' ');
+  const visible = $derived(sorted(chosen(list.jobs ?? [], stage, words, finishesOf), by));
+
+  function each(address: (id: number) => string) {
+    for (const id of marked) window.open(address(id), '_blank', 'noopener');
+  }
+  const exportMarked = () => void list.exportAll(marked);
+  const printMarked = () => each((id) => `/api/jobs/${id}/card.pdf?inch=${shown.system === 'inch'}`);
+
+  async function order() {
+    await list.order(marked);
+    await navigate('/today');
+  }
 
   async function begin() {
     const id = await list.create();
@@ -38,7 +61,7 @@
 
 <!-- svelte-ignore a11y_no_static_element_interactions (the Import button does the same) -->
 <div
-  class="mx-auto w-full max-w-6xl flex-1 p-5"
+  class="mx-auto w-full max-w-7xl flex-1 p-5"
   class:dropping={over}
   ondragover={(event) => {
     event.preventDefault();
@@ -85,17 +108,43 @@
       <p class="small dim mt-4">Or drop a job file here.</p>
     </div>
   {:else}
+    <div class="mb-3 flex flex-wrap items-end gap-3">
+      <label class="min-w-44 flex-1">
+        <span class="small dim block">Find by title, customer, material or note</span>
+        <input class="field" type="search" bind:value={words} autocomplete="off" />
+      </label>
+      <div class="w-44"><Choice label="Show" value={stage} options={SHOWN} onchange={(id) => (stage = id)} /></div>
+      <div class="w-44"><Choice label="Order" value={by} options={SORTS} onchange={(id) => (by = id)} /></div>
+      {#if marked.length}
+        <div class="flex flex-wrap items-center gap-2" role="group" aria-label="With those that are marked">
+          <span class="small">{marked.length} marked:</span>
+          <button class="plain-button" onclick={exportMarked}>Export</button>
+          <button class="plain-button" onclick={printMarked}>Job cards</button>
+          <button class="plain-button" onclick={() => void order()}>To the day</button>
+        </div>
+      {/if}
+    </div>
     <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
       <thead class="small dim text-left">
         <tr>
-          <th>Part</th><th>Material</th><th>Finish</th><th class="!text-right">Pieces</th>
-          <th class="!text-right">Minutes, all</th><th>State</th><th><span class="sr-only">Actions</span></th>
+          <th><span class="sr-only">Mark</span></th><th>Part</th><th>Material</th><th>Finish</th><th class="!text-right"
+            >Pieces</th
+          >
+          <th class="!text-right">Minutes, all</th><th>Promised</th><th>State</th><th
+            ><span class="sr-only">Actions</span></th
+          >
         </tr>
       </thead>
       <tbody>
-        {#each list.jobs as job (job.id)}<JobRow {job} {list} />{/each}
+        {#each visible as job (job.id)}<JobRow
+            {job}
+            {list}
+            marked={marked.includes(job.id)}
+            onmark={(on) => (marked = on ? [...marked, job.id] : marked.filter((id) => id !== job.id))}
+          />{/each}
       </tbody>
     </table>
+    {#if !visible.length}<p class="p-4">No job is like that.</p>{/if}
     <p class="small dim mt-3">Drop job files anywhere on this page to bring them in.</p>
   {/if}
 </div>

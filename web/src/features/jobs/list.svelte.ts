@@ -30,6 +30,11 @@ export const FIRST_JOB: Job = {
   use_rack: 'catalogue',
   extras: [],
   insist: false,
+  own_operations: [],
+  coats: 1,
+  customer: '',
+  note: '',
+  state: 'asked',
 };
 
 /** The list of jobs, and what can be done with a whole job. */
@@ -54,6 +59,29 @@ export class JobList {
   async duplicate(job: JobSummary) {
     await this.tried(() => api.duplicate(job.id));
     await this.load();
+  }
+
+  /** These jobs are to be done: they come on the board of the day. */
+  async order(ids: number[]) {
+    await this.tried(async () => {
+      for (const id of ids) {
+        const kept = await api.job(id);
+        if (kept.job.state === 'asked' || kept.job.state === 'quoted')
+          await api.change(id, { ...kept.job, state: 'ordered' }, kept.revision);
+      }
+    });
+    await this.load();
+  }
+
+  /** Their job files, one after the other. */
+  async exportAll(ids: number[]) {
+    for (const id of ids) {
+      const link = document.createElement('a');
+      link.href = `/api/jobs/${id}/file`;
+      link.download = '';
+      link.click();
+      await new Promise((done) => setTimeout(done, 150)); // browsers drop downloads that begin at once
+    }
   }
 
   /** Removed at once, and kept here until the undo has gone. */

@@ -9,7 +9,9 @@
   import GoBackSheet from './GoBackSheet.svelte';
   import JobHead from './JobHead.svelte';
   import PlanPane from './PlanPane.svelte';
+  import OrderSheet from './OrderSheet.svelte';
   import PartSheet from './PartSheet.svelte';
+  import QuoteSheet from './QuoteSheet.svelte';
   import StepCard from './StepCard.svelte';
   import WeighSheet from './WeighSheet.svelte';
   import WhatIfSheet from './WhatIfSheet.svelte';
@@ -23,6 +25,8 @@
   let wondering = $state(false);
   let weighing = $state(false);
   let describing = $state(false);
+  let ordering = $state(false);
+  let quoting = $state(false);
   const fresh = location.hash === '#new';
 
   // The same page serves the next job too, when another is opened from the find sheet.
@@ -77,6 +81,8 @@
     { press: 'w', shown: 'W', does: 'Weigh: all routes, habits, the guess of depth', run: () => (weighing = true) },
     { press: 'e', shown: 'E', does: 'The part and the ways of working', run: () => (describing = true) },
     { press: 'c', shown: 'C', does: 'Job card', run: openCard },
+    { press: 'o', shown: 'O', does: 'The order: customer, promise, own operations', run: () => (ordering = true) },
+    { press: 'q', shown: 'Q', does: 'Quote', run: () => (quoting = true) },
     { press: 'b', shown: 'B', does: 'To the bench', run: () => draft?.plan?.possible && void toBench(draft) },
     { press: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => draft?.undo() },
     { press: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => draft?.redo() },
@@ -112,12 +118,20 @@
         onswap={() => (wondering = true)}
       />
     </div>
-    <Totals {draft} oncard={openCard} onbench={() => draft && void toBench(draft)} />
+    <Totals
+      {draft}
+      onorder={() => (ordering = true)}
+      onquote={() => (quoting = true)}
+      oncard={openCard}
+      onbench={() => draft && void toBench(draft)}
+    />
     <GoBackSheet {draft} bind:open={goingBack} />
     <WhySheet {draft} bind:open={asking} />
     <WhatIfSheet {draft} bind:open={wondering} />
     <WeighSheet {draft} bind:open={weighing} />
     <PartSheet {draft} bind:open={describing} />
+    <OrderSheet {draft} bind:open={ordering} />
+    <QuoteSheet {draft} bind:open={quoting} />
   </div>
 {:else}
   <p class="dim p-6">Opening the job …</p>

@@ -5,7 +5,14 @@
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
-  let { draft, oncard, onbench }: { draft: JobDraft; oncard: () => void; onbench: () => void } = $props();
+  interface Props {
+    draft: JobDraft;
+    onorder: () => void;
+    onquote: () => void;
+    oncard: () => void;
+    onbench: () => void;
+  }
+  let { draft, onorder, onquote, oncard, onbench }: Props = $props();
   const plan = $derived(draft.plan);
   const face = $derived(draft.facePlan);
   const cost = $derived(plan?.faces.reduce((sum, one) => sum + one.cost, 0) ?? 0);
@@ -19,7 +26,7 @@
 </script>
 
 <footer
-  class="flex flex-wrap items-center gap-x-9 gap-y-2 px-4.5 py-3"
+  class="flex flex-wrap items-center gap-x-6 gap-y-2 px-4.5 py-3"
   class:stale={draft.stale}
   aria-busy={draft.stale}
   aria-label="Totals"
@@ -50,9 +57,11 @@
       </div>
     {/if}
   {/if}
-  <div class="ml-auto flex gap-2">
-    <button class="plain-button" onclick={exportFile}><Download size={16} />Job file</button>
-    <button class="plain-button" onclick={oncard}><Printer size={16} />Job card <kbd>C</kbd></button>
+  <div class="ml-auto flex flex-wrap gap-2">
+    <button class="plain-button" onclick={onorder}>Order <kbd>O</kbd></button>
+    <button class="plain-button" disabled={!plan?.possible} onclick={onquote}>Quote <kbd>Q</kbd></button>
+    <button class="plain-button" onclick={exportFile} aria-label="Job file" title="Job file"><Download size={16} /></button>
+    <button class="plain-button" onclick={oncard} aria-label="Job card"><Printer size={16} />Card <kbd>C</kbd></button>
     <button
       class="main-button"
       disabled={!plan?.possible || draft.leaving || draft.stale}

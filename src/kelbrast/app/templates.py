@@ -1,0 +1,52 @@
+"""Own operations of a job, kept under a name for the next such part."""
+
+from sqlalchemy import Engine
+
+from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.exchange.job_file import OwnOperationFile
+from kelbrast.storage import shop as store
+from kelbrast.storage.sessions import reading, writing
+
+_TEMPLATES = "operation-templates"
+_MOST = 200
+
+
+class Templates:
+    """The templates of one database."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def all(self) -> dict[str, list[OwnOperationFile]]:
+        """Every template by its name."""
+        with reading(self._engine) as session:
+            kept = store.get_setting(session, _TEMPLATES)
+        return {name: [OwnOperationFile.model_validate(one) for one in told] for name, told in sorted(kept.items())}
+
+    def keep(self, name: str, operations: list[OwnOperationFile]) -> None:
+        """Keep these operations under a name; one of that name is replaced.
+
+        Raises:
+            BadInput: nothing to keep, or too many.
+        """
+        if not operations:
+            raise BadInput.one("operations", "there is nothing to keep: add an operation first")
+        with writing(self._engine) as session:
+            kept = dict(store.get_setting(session, _TEMPLATES))
+            if len(kept) >= _MOST and name not in kept:
+                raise BadInput.one("name", f"there are {_MOST} templates already; forget one first")
+            told = [one.model_dump(mode="json") for one in operations]
+            store.put_setting(session, _TEMPLATES, {**kept, name: told})
+
+    def forget(self, name: str) -> None:
+        """Forget one.
+
+        Raises:
+            NotFound: none of this name.
+        """
+        with writing(self._engine) as session:
+            kept = dict(store.get_setting(session, _TEMPLATES))
+            if name not in kept:
+                raise NotFound("template", name)
+            del kept[name]
+            store.put_setting(session, _TEMPLATES, kept)

@@ -1,0 +1,223 @@
+"""Today: what is ordered is on the board, it follows the bench, and moves what is moved."""
+
+import time
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from kelbrast.app.board import Boards
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.quotes import Quotes, quote_file
+from kelbrast.app.runs import Runs
+from kelbrast.app.templates import Templates
+from kelbrast.core.bench.clock import Moment
+from kelbrast.core.day.follow import Pin
+from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.core.price.quote import Rates
+from kelbrast.demo.workshop import demo_jobs
+from kelbrast.exchange.job_file import JobFile, OwnOperationFile
+from kelbrast.exchange.run_file import TapFile
+from kelbrast.exchange.shop_file import ShopFile
+
+MORNING = datetime(2026, 11, 27, 7, 30)
+
+
+class Clock:
+    """The clock on the wall, set by the test."""
+
+    def __init__(self) -> None:
+        self.now = MORNING
+
+    def __call__(self) -> datetime:
+        return self.now
+
+    def moment(self) -> Moment:
+        return Moment(self.now.timestamp(), self.now.timestamp(), "test")
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def jobs(tmp_path: Path) -> Jobs:
+    return Jobs.open(tmp_path / "kept.sqlite")
+
+
+def job(title: str, **more: Any) -> JobFile:
+    file = next(one for one in demo_jobs() if one.title == title)
+    return file.model_copy(update={"state": "ordered", **more})
+
+
+@pytest.fixture
+def boards(jobs: Jobs, clock: Clock) -> Boards:
+    jobs.add(job("Lamp clock housing", due=MORNING + timedelta(hours=5)))
+    jobs.add(job("Barometer lens"))
+    jobs.add(job("Galley top", state="quoted"))
+    return Boards(jobs, clock)
+
+
+def test_what_is_ordered_is_on_the_board_and_nothing_else(boards: Boards) -> None:
+    board = boards.board()
+    assert {one.job for one in board.file.blocks} == {"Lamp clock housing", "Barometer lens"}
+    assert board.file.late_min == 0
+    assert {one.person for one in board.file.blocks if one.person} <= {"One", "Two"}
+    assert board.file.begins == "08:00"
+
+
+def test_nothing_ordered_is_said(jobs: Jobs, clock: Clock) -> None:
+    with pytest.raises(BadInput, match="no job is ordered"):
+        Boards(jobs, clock).board()
+
+
+def test_a_job_without_a_plan_is_left_out_and_said(boards: Boards, jobs: Jobs) -> None:
+    jobs.add(job("Lantern door bush"))
+    assert boards.board().left_out == (("Lantern door bush", "it has no plan that could be followed"),)
+
+
+def test_people_who_are_away_do_nothing(boards: Boards) -> None:
+    shop = boards.shop()
+    people = [shop.people[0], shop.people[1].model_copy(update={"away": True})]
+    boards.change_shop(shop.model_copy(update={"people": people}))
+    assert {one.person for one in boards.board().file.blocks if one.person} == {"One"}
+    with pytest.raises(BadInput, match="nobody is there"):
+        boards.change_shop(ShopFile(people=[people[1]]))
+
+
+def wait_for(boards: Boards) -> Any:
+    for _ in range(400):
+        board = boards.board()
+        if not board.searching:
+            return board
+        time.sleep(0.05)
+    raise AssertionError("the search does not end")
+
+
+def test_a_search_goes_on_in_the_background_is_never_worse_and_is_kept(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+    before = boards.board().file
+    assert boards.search(seconds=3.0).file.changes <= before.changes
+    after = wait_for(boards).file
+    assert (after.late_min, after.changes) <= (before.late_min, before.changes)
+    assert "late" in after.proven
+    again = Boards(jobs, clock).board().file  # the program was started anew
+    assert [(one.task, one.from_min) for one in again.blocks] == [(one.task, one.from_min) for one in after.blocks]
+
+
+def test_a_block_stays_where_it_was_put_until_it_is_let_go(boards: Boards) -> None:
+    task = next(one for one in boards.board().file.blocks if one.kind == "work" and one.from_min > 0)
+    moved = boards.pin(task.task, Pin(task.from_min + 60, "Two")).file
+    there = next(one for one in moved.blocks if one.task == task.task and one.kind == "work")
+    assert (there.fixed, there.person) == (True, "Two")
+    assert there.to_min - there.from_min == task.to_min - task.from_min
+    assert not any(one.fixed for one in boards.pin(task.task, None).file.blocks)
+
+
+def test_what_can_not_stand_there_is_refused_and_nothing_moves(boards: Boards) -> None:
+    before = boards.board().file
+    last = max((one for one in before.blocks if one.kind == "work"), key=lambda one: one.from_min)
+    with pytest.raises(BadInput, match="nothing can be planned"):
+        boards.pin(last.task, Pin(0, "One"))
+    assert boards.board().file == before
+    with pytest.raises(BadInput, match="no such block"):
+        boards.pin(999, Pin(0))
+
+
+def test_what_would_be_if_a_block_went_first(boards: Boards) -> None:
+    lens = next(one for one in boards.board().file.blocks if one.job == "Barometer lens")
+    found = boards.why(lens.task)
+    assert found is not None
+    now, first = found
+    assert first.late_min >= now.late_min
+
+
+def bench(jobs: Jobs, clock: Clock, title: str) -> tuple[Runs, int]:
+    runs = Runs(jobs, clock.moment)
+    job_id = next(one.id for one in jobs.summaries() if one.title == title)
+    return runs, runs.begin(job_id).id
+
+
+def tap(runs: Runs, run_id: int, kind: str, **more: Any) -> None:
+    kept = runs.get(run_id)
+    where: dict[str, Any] = {}
+    if kind in ("started", "gone") and kept.run.current is not None:
+        piece, stage = kept.run.current
+        where = {"piece": piece, "face": stage.face, "route": stage.route, "step": stage.step}
+    file = TapFile.model_validate({"kind": kind, **where, **more})
+    runs.tap(run_id, file, name=f"tap-{kept.run.seen:08d}", after=kept.run.seen)
+
+
+def work_through(runs: Runs, run_id: int, clock: Clock, *, minutes: float) -> str:
+    """The stage in hand on every piece, so long each; the tool that it was."""
+    stage = runs.get(run_id).run.current[1]
+    while (current := runs.get(run_id).run.current) is not None and current[1].key == stage.key:
+        tap(runs, run_id, "started")
+        clock.now += timedelta(minutes=minutes)
+        tap(runs, run_id, "gone")
+    return stage.tool
+
+
+def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+    clock.now = MORNING.replace(hour=8, minute=0)
+    before = boards.board()
+    first = next(one for one in before.file.blocks if one.job == "Lamp clock housing" and one.operation == "inspect")
+    runs, run_id = bench(jobs, clock, "Lamp clock housing")
+    clock.now += timedelta(minutes=9)
+    tap(runs, run_id, "operated", operation="inspect")
+    board = boards.board()
+    assert board.done[first.task] == 8 * 60 + 9
+    assert first.task not in {one.task for one in board.file.blocks}
+    tool = work_through(runs, run_id, clock, minutes=30)  # planned for a few minutes
+    late = boards.board()
+    done = [task for task in late.done if task != first.task]
+    assert [one.tool for one in before.file.blocks if one.task in done and one.kind == "work"] == [tool]
+    now = (clock.now.hour * 60 + clock.now.minute) - 8 * 60
+    others = [one for one in late.file.blocks if not one.fixed and one.kind != "change"]
+    assert all(one.from_min >= now - 10 or one.fixed for one in others)
+
+
+def test_the_bench_of_another_day_does_not_move_todays_board(boards: Boards, clock: Clock) -> None:
+    monday = boards.board().file
+    clock.now += timedelta(days=3)
+    assert boards.board().file.begins == monday.begins
+
+
+def test_a_quote_is_kept_and_three_runs_teach_its_bias(jobs: Jobs, clock: Clock) -> None:
+    quotes, rates = Quotes(jobs), Rates(48.0, 0.15)
+    assert quotes.bias() is None
+    for _ in range(3):
+        kept = jobs.add(job("Barometer lens"))
+        told = quotes.keep(kept.id, quote_file(kept.job, rates=rates, pieces=[1, 5]))
+        assert told.actual is None
+        clock.now = datetime.now() + timedelta(hours=1)
+        runs = Runs(jobs, clock.moment)
+        run_id = runs.begin(kept.id).id
+        while (current := runs.get(run_id).run.current) is not None:
+            tap(runs, run_id, "started")
+            clock.now += timedelta(seconds=1.5 * current[1].seconds)
+            tap(runs, run_id, "gone")
+        tap(runs, run_id, "finished", well=True)
+        assert quotes.of(kept.id)[0].actual == pytest.approx(1.5, rel=0.02)
+    assert quotes.bias() == pytest.approx(1.5, rel=0.02)
+
+
+def test_numbers_of_pieces_and_jobs_without_a_plan_have_no_price() -> None:
+    for pieces in ([], [0], [200_000]):
+        with pytest.raises(BadInput, match="from 1 to"):
+            quote_file(job("Barometer lens"), rates=Rates(48, 0.1), pieces=pieces)
+    with pytest.raises(BadInput, match="no price"):
+        quote_file(job("Lantern door bush"), rates=Rates(48, 0.1))
+
+
+def test_own_operations_are_kept_for_the_next_such_part(jobs: Jobs) -> None:
+    templates = Templates(jobs.engine)
+    trial = OwnOperationFile(label="Run water over it", when="after", minutes=5, check="It runs off in one sheet")
+    templates.keep("Windows", [trial])
+    assert Templates(jobs.engine).all() == {"Windows": [trial]}
+    with pytest.raises(BadInput, match="nothing to keep"):
+        templates.keep("Windows", [])
+    templates.forget("Windows")
+    with pytest.raises(NotFound):
+        templates.forget("Windows")

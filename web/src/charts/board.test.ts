@@ -1,0 +1,51 @@
+import { expect, test } from 'vitest';
+import { beginsAt, clockAt, nextOf, rowsOf, span, type BoardBlock } from './board';
+
+const block = (task: number, more: Partial<BoardBlock>): BoardBlock => ({
+  task,
+  job: 'Rail collar',
+  label: 'felt',
+  person: 'Ada',
+  machine: null,
+  spindle: null,
+  from_min: 0,
+  to_min: 30,
+  day: 0,
+  kind: 'work',
+  ...more,
+});
+const BLOCKS = [
+  block(1, { machine: 'buffer', spindle: 1 }),
+  block(2, { machine: 'buffer', spindle: 2, from_min: 40, to_min: 70 }),
+  block(3, { person: null, kind: 'wait', from_min: 70, to_min: 100 }),
+];
+
+test('people have rows, also without work, then spindles, then what waits', () => {
+  const rows = rowsOf(BLOCKS, ['Ada', 'Ben'], (id) => `The ${id}`);
+  expect(rows.map((row) => [row.label, row.blocks.length])).toEqual([
+    ['Ada', 2],
+    ['Ben', 0],
+    ['The buffer, spindle 1', 1],
+    ['The buffer, spindle 2', 1],
+    ['Soaks, dries', 1],
+  ]);
+});
+
+test('the span is whole hours and never shorter than the day', () => {
+  expect(span(BLOCKS, 480)).toEqual([0, 480]);
+  expect(span([{ from_min: 10, to_min: 495 }], 480)).toEqual([0, 540]);
+});
+
+test('minutes are times of day, over midnight too', () => {
+  expect(clockAt(75, '08:00')).toBe('09:15');
+  expect(clockAt(1440, '08:00')).toBe('08:00');
+  expect(beginsAt(2, 1)).toBe(1440);
+});
+
+test('what is next is what runs, then what comes, and never what is done', () => {
+  expect(nextOf(BLOCKS, 'Ada', [], 10)?.task).toBe(1);
+  expect(nextOf(BLOCKS, 'Ada', [], 35)?.task).toBe(2);
+  expect(nextOf(BLOCKS, 'Ada', [1], 10)?.task).toBe(2);
+  expect(nextOf(BLOCKS, 'Ada', [], 200)?.task).toBe(2); // late: it is still to be done
+  expect(nextOf(BLOCKS, 'Ben', [], 0)).toBeNull();
+});

@@ -1,0 +1,36 @@
+<!-- What is next for each person, by the board of the day. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, type Board } from '../../api/client';
+  import { clockAt, nextOf } from '../../charts/board';
+
+  let board = $state.raw<Board | null>(null);
+  const people = $derived([
+    ...new Set((board?.board.blocks ?? []).flatMap((one) => (one.person === null ? [] : [one.person]))),
+  ]);
+  // Without an order there is no board, and nothing to say.
+  onMount(
+    () =>
+      void api.day().then(
+        (told) => (board = told),
+        () => undefined,
+      ),
+  );
+</script>
+
+{#if board && people.length}
+  <section class="mt-6" aria-label="What next">
+    <h2 class="!text-xl">What next</h2>
+    <ul class="grid gap-1 text-lg">
+      {#each people as person (person)}
+        {@const next = nextOf(board.board.blocks, person, board.done, board.now_min)}
+        <li>
+          <b>{person}</b>:
+          {#if next}{clockAt(next.from_min, board.board.begins)}
+            <a class="underline" href="/jobs/{board.ids[next.task]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
+        </li>
+      {/each}
+    </ul>
+    <p class="mt-2"><a class="underline" href="/today">The whole day</a></p>
+  </section>
+{/if}

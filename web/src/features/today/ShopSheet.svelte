@@ -1,0 +1,100 @@
+<!-- Who is there and until when, and what the shop charges. -->
+<script lang="ts">
+  import type { Shop } from '../../api/client';
+  import Dialog from '../../ui/Dialog.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import type { Today } from './today.svelte';
+
+  let { today, open = $bindable() }: { today: Today; open: boolean } = $props();
+  const shop = $derived(today.shop);
+  const people = $derived(shop?.people ?? []);
+  const change = (next: Partial<Shop>) => shop && void today.changeShop({ ...shop, ...next });
+  const changePerson = (at: number, next: Partial<(typeof people)[number]>) =>
+    change({ people: people.map((one, place) => (place === at ? { ...one, ...next } : one)) });
+
+  function add() {
+    const name = `Person ${people.length + 1}`;
+    change({
+      people: [...people, { name, begins: '08:00', ends: '16:30', breaks: [['12:00', '12:30']], away: false }],
+    });
+  }
+</script>
+
+<Dialog bind:open title="People and rates" wide>
+  {#if shop}
+    <ul class="grid gap-2" aria-label="People">
+      {#each people as person, at (at)}
+        <li class="grid grid-cols-[minmax(0,1.5fr)_repeat(2,6.5rem)_auto_auto] items-end gap-2">
+          <TextField
+            label="Name"
+            value={person.name}
+            complaint={(name) =>
+              !name.trim()
+                ? 'Needs a name'
+                : people.some((one, place) => place !== at && one.name === name)
+                  ? 'There is one of this name'
+                  : null}
+            onchange={(name) => changePerson(at, { name })}
+          />
+          <label
+            ><span class="small dim block">From</span><input
+              class="field num"
+              type="time"
+              value={person.begins}
+              onchange={(event) => changePerson(at, { begins: event.currentTarget.value })}
+            /></label
+          >
+          <label
+            ><span class="small dim block">To</span><input
+              class="field num"
+              type="time"
+              value={person.ends}
+              onchange={(event) => changePerson(at, { ends: event.currentTarget.value })}
+            /></label
+          >
+          <label class="flex items-center gap-2 pb-1.5">
+            <input
+              type="checkbox"
+              checked={person.away}
+              onchange={(event) => changePerson(at, { away: event.currentTarget.checked })}
+            /> Away
+          </label>
+          <button
+            class="plain-button"
+            disabled={people.length < 2}
+            aria-label="Take {person.name} off the list"
+            onclick={() => change({ people: people.filter((_, place) => place !== at) })}>Take off</button
+          >
+        </li>
+      {/each}
+    </ul>
+    <button class="plain-button mt-3" onclick={add}>Add a person</button>
+    <div class="mt-4 grid grid-cols-2 gap-3 border-t border-(--line) pt-3 sm:grid-cols-4">
+      <NumberField label="An hour is charged at" lazy value={shop.hour} onchange={(hour) => change({ hour })} />
+      <TextField
+        label="Currency"
+        value={shop.currency ?? ''}
+        complaint={(text) => (text.length > 8 ? 'At most 8 letters' : null)}
+        onchange={(currency) => change({ currency })}
+      />
+      <NumberField
+        label="Margin, %"
+        lazy
+        value={100 * (shop.margin ?? 0)}
+        onchange={(percent) => change({ margin: percent / 100 })}
+        onclear={() => change({ margin: 0 })}
+      />
+      <NumberField
+        label="Points of vibration a day, at most"
+        lazy
+        value={shop.shaking}
+        onchange={(shaking) => change({ shaking })}
+      />
+    </div>
+    <p class="small dim mt-2">
+      100 points are the usual action value of hand-arm vibration, 400 the limit. The maker’s figures and local rules
+      come first.
+    </p>
+  {/if}
+</Dialog>

@@ -1,0 +1,81 @@
+import { api, type Block, type Board, type Shop } from '../../api/client';
+import { notices } from '../../ui/notices.svelte';
+
+const SEARCHING_MS = 1000;
+const FOLLOWING_MS = 5000;
+export const SEARCH_SECONDS = 20;
+
+/** The board on this screen: asked for again and again, more often while it is being improved. */
+export class Today {
+  board = $state.raw<Board | null>(null);
+  shop = $state.raw<Shop | null>(null);
+  trouble = $state<string | null>(null);
+  selected = $state<number | null>(null);
+  busy = $state(false);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private left = false;
+
+  async begin() {
+    await this.quietly(async () => (this.shop = await api.shop()));
+    await this.look();
+  }
+
+  leave() {
+    this.left = true;
+    clearTimeout(this.timer);
+  }
+
+  get block(): Block | null {
+    return this.board?.board.blocks.find((one) => one.task === this.selected && one.kind !== 'change') ?? null;
+  }
+
+  private async look() {
+    try {
+      this.board = await api.day();
+      this.trouble = null;
+    } catch (problem) {
+      this.trouble = (problem as Error).message;
+    }
+    if (this.left) return;
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.look(), this.board?.searching ? SEARCHING_MS : FOLLOWING_MS);
+  }
+
+  /** Look for a better board in the background. */
+  search = () => this.changing(() => api.searchDay(SEARCH_SECONDS));
+
+  async stop() {
+    await this.quietly(() => api.stopSearch());
+    await this.look();
+  }
+
+  pin = (task: number, from_min: number, person: string | null, spindle: number | null) =>
+    this.changing(() => api.pinBlock(task, { from_min: Math.max(0, Math.round(from_min)), person, spindle }));
+
+  finish = (task: number) => this.changing(() => api.blockDone(task));
+
+  unpin = (task: number) => this.changing(() => api.unpinBlock(task));
+
+  async changeShop(shop: Shop) {
+    await this.quietly(async () => {
+      this.shop = await api.changeShop(shop);
+      await this.look();
+    });
+  }
+
+  private async changing(act: () => Promise<Board>) {
+    if (this.busy) return;
+    this.busy = true;
+    await this.quietly(async () => (this.board = await act()));
+    this.busy = false;
+    await this.look();
+  }
+
+  private async quietly(act: () => Promise<unknown>) {
+    try {
+      await act();
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    }
+  }
+}
