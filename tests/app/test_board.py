@@ -169,9 +169,11 @@ def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: J
     board = boards.board()
     assert board.done[first.task] == 8 * 60 + 9
     assert first.task not in {one.task for one in board.file.blocks}
-    tool = work_through(runs, run_id, clock, minutes=30)  # planned for a few minutes
-    late = boards.board()
-    done = [task for task in late.done if task != first.task]
+    done: list[int] = []
+    while not done:  # a set-up may serve several faces
+        tool = work_through(runs, run_id, clock, minutes=30)  # planned for a few minutes
+        late = boards.board()
+        done = [task for task in late.done if task != first.task]
     assert [one.tool for one in before.file.blocks if one.task in done and one.kind == "work"] == [tool]
     now = (clock.now.hour * 60 + clock.now.minute) - 8 * 60
     others = [one for one in late.file.blocks if not one.fixed and one.kind != "change"]
