@@ -180,6 +180,21 @@ def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: J
     assert all(one.from_min >= now - 10 or one.fixed for one in others)
 
 
+def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+    def state() -> str:
+        return next(one.kept_state for one in jobs.summaries() if one.title == "Barometer lens")
+
+    runs, run_id = bench(jobs, clock, "Barometer lens")
+    assert state() == "at-the-bench"
+    while runs.get(run_id).run.current is not None:
+        work_through(runs, run_id, clock, minutes=5)
+    tap(runs, run_id, "finished", well=True)
+    assert state() == "done"
+    assert {one.job for one in boards.board().file.blocks} == {"Lamp clock housing"}
+    tap(runs, run_id, "undone", undoes=runs.get(run_id).run.seen)
+    assert state() == "at-the-bench"
+
+
 def test_the_bench_of_another_day_does_not_move_todays_board(boards: Boards, clock: Clock) -> None:
     monday = boards.board().file
     clock.now += timedelta(days=3)

@@ -11,7 +11,7 @@ from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
-from kelbrast.core.day.follow import Pin, first_of_all, with_done
+from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.greedy import plan_at_once
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
 from kelbrast.core.day.shop import DayWork, Task
@@ -138,9 +138,8 @@ class Boards:
             raise BadInput.one("task", "there is no such block on the board")
         pins = {key: one for key, one in self._pins().items() if key != self._key(asked, task)}
         if pin is not None:
-            moved = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
-            at_once(asked.work, {task: moved})  # refused here when nothing else fits around it
-            pins[self._key(asked, task)] = moved
+            pins[self._key(asked, task)] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
+        self._found(self._asked(pins))  # refused here when nothing else fits around it
         self._put(pins=pins)
         return self.board()
 
@@ -155,7 +154,7 @@ class Boards:
             return None
         return _figures(found.score, asked.origin), _figures(score(*other), asked.origin)
 
-    def _asked(self) -> _Asked:
+    def _asked(self, pins: dict[str, Pin] | None = None) -> _Asked:
         now = self._clock()
         shop = self.shop()
         jobs: list[tuple[KeptJob, DayJob]] = []
@@ -185,7 +184,9 @@ class Boards:
         done, begun = self._at_the_bench(work, ids, now.date())
         done |= {task: ended for task, ended in self._said_done(ids).items() if task not in done}
         left = with_done(work, last, done, now=max(origin, minute), begun=begun)
-        return _Asked(left, ids, done, origin, tuple(left_out), last)
+        held = self._pins() if pins is None else pins
+        pinned = with_pins(left, {task: held[key] for task, key in _keys_of(ids).items() if key in held})
+        return _Asked(pinned, ids, done, origin, tuple(left_out), last)
 
     def _open_jobs(self) -> list[KeptJob]:
         open_ids = [one.id for one in self._jobs.summaries() if one.kept_state in OPEN_STATES and one.state != "cannot-plan"]
@@ -232,12 +233,11 @@ class Boards:
         search = self._search
         if search is not None and search.question == _question(asked) and search.found is not None:
             return search.found, not search.done
-        pins = {task: self._pins()[key] for task, key in self._keys(asked).items() if key in self._pins()}
         here = {task.id for task in asked.work.tasks}
         last = tuple(one for one in asked.last if one.task in here)
-        if len(last) == len(here) and not pins and not faults_in(asked.work, last):
+        if len(last) == len(here) and not faults_in(asked.work, last):
             return DayFound(asked.work, last, score(asked.work, last)), False
-        return at_once(asked.work, pins), False
+        return at_once(asked.work), False
 
     def _key(self, asked: _Asked, task: int) -> str:
         return self._keys(asked)[task]
@@ -284,8 +284,8 @@ class Boards:
 def _question(asked: _Asked) -> object:
     """What a search is about: the same question has the same answer, minute by minute as nothing new happens."""
     work = asked.work
-    free = tuple(replace(task, earliest=0) for task in work.tasks if task.fixed is None)
-    return work.people, work.stations, free, work.links
+    tasks = tuple(replace(task, earliest=0) for task in work.tasks)
+    return work.people, work.stations, tasks, work.links
 
 
 def _run(search: _Search, found: DayFound, seconds: float, seed: int, keep: Sequence[Placed]) -> None:

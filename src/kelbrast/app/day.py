@@ -4,7 +4,6 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time
 
-from kelbrast.core.day.follow import Pin, with_pins
 from kelbrast.core.day.from_plan import blocks_of, stations_of
 from kelbrast.core.day.greedy import first_come, plan_at_once
 from kelbrast.core.day.schedule import score
@@ -65,16 +64,15 @@ def _standing(station: Station, wheels: Sequence[str | None]) -> Station:
     return Station(station.id, station.label, tuple(wheels))
 
 
-def at_once(work: DayWork, pins: dict[int, Pin] | None = None) -> DayFound:
+def at_once(work: DayWork) -> DayFound:
     """A plan that can be followed, at once.
 
     Raises:
         BadInput: there is none, and why as far as that can be said.
     """
-    pinned = with_pins(work, pins) if pins else work
-    made = plan_at_once(pinned)
+    made = plan_at_once(work)
     if made is None:
-        raise BadInput.one("jobs", f"nothing can be planned: {_why_not(pinned)}")
+        raise BadInput.one("jobs", f"nothing can be planned: {_why_not(work)}")
     longer, plan = made
     return DayFound(longer, tuple(plan), score(longer, plan))
 

@@ -38,6 +38,7 @@ from kelbrast.exchange.run_file import (
     to_layout,
     to_measured,
 )
+from kelbrast.storage import jobs as job_store
 from kelbrast.storage import rack as rack_store
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import reading, writing
@@ -64,6 +65,7 @@ class Runs:
         with self._transaction() as session:
             if (there := store.open_run_of(session, job_id)) is not None:
                 return self._kept(store.get_run(session, there))
+            job_store.set_state(session, job_id, "at-the-bench")
             return replace(kept, id=self._add(session, kept))
 
     def take_in(self, job_id: int, events_of: Callable[[JobFile, PlanFile], Sequence[EventFile]]) -> KeptRun:
@@ -173,6 +175,7 @@ class Runs:
                 taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
                 _tell_rack(session, told, why=f"bench: {kept.file.title}")
                 store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
+                _tell_job(session, kept)
             else:
                 store.count_event(session, run_id, event.number)
         return replace(kept, now=self._clock())
@@ -246,6 +249,13 @@ class Runs:
 def _matters(tap: TapFile) -> bool:
     """Whether a tap changes what follows from the events: nearly all do; starting the clock does not."""
     return tap.kind not in ("started", "picked", "order", "recharged", "waiting", "photo")
+
+
+def _tell_job(session: Session, kept: KeptRun) -> None:
+    """A job whose run came out as wanted is done; one whose end was taken back is at the bench again."""
+    if kept.job_id is not None:
+        well = kept.run.status == "finished" and kept.run.well
+        job_store.set_state(session, kept.job_id, "done" if well else "at-the-bench")
 
 
 def _tell_rack(session: Session, events: Effects, *, why: str) -> None:

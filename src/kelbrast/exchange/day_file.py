@@ -92,6 +92,7 @@ class BlockFile(BaseModel):
     person: str | None
     machine: str | None
     spindle: int | None
+    starts_min: Annotated[int, Field(description="where it is put: with the wheel that is put on first")]
     from_min: int
     to_min: int
     at: str
@@ -200,6 +201,7 @@ def _block(
         person=one.person,
         machine=task.machine,
         spindle=one.spindle,
+        starts_min=one.begins - origin,
         from_min=begins - origin,
         to_min=ends - origin,
         at=clock_of(begins),

@@ -54,6 +54,11 @@ def add_job(session: Session, document: Mapping[str, Any]) -> StoredJob:
     return _stored(row)
 
 
+def set_state(session: Session, job_id: int, state: str) -> None:
+    """How far a job is. What else is said of it stays, and so does its revision: no screen's edit is in the way of that."""
+    session.execute(update(JobRow).where(JobRow.id == job_id).values(state=state))
+
+
 def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, revision: int) -> StoredJob:
     """Replace a job that is still at this revision.
 

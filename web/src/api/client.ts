@@ -329,8 +329,7 @@ export const api = {
   pinBlock: (task: number, body: Schemas['PinIn']) =>
     answered<Board>(client.PUT('/api/day/pins/{task}', { params: { path: { task } }, body })),
   unpinBlock: (task: number) => answered<Board>(client.DELETE('/api/day/pins/{task}', { params: { path: { task } } })),
-  blockDone: (task: number) =>
-    answered<Board>(client.POST('/api/day/done/{task}', { params: { path: { task } } })),
+  blockDone: (task: number) => answered<Board>(client.POST('/api/day/done/{task}', { params: { path: { task } } })),
   ifFirst: (task: number) =>
     answered<Schemas['WhyFirstOut']>(client.GET('/api/day/first/{task}', { params: { path: { task } } })),
   shop: () => answered<Shop>(client.GET('/api/shop')),

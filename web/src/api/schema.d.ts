@@ -2043,6 +2043,11 @@ export interface components {
             machine: string | null;
             /** Spindle */
             spindle: number | null;
+            /**
+             * Starts Min
+             * @description where it is put: with the wheel that is put on first
+             */
+            starts_min: number;
             /** From Min */
             from_min: number;
             /** To Min */

@@ -60,7 +60,9 @@
   <div class="ml-auto flex flex-wrap gap-2">
     <button class="plain-button" onclick={onorder}>Order <kbd>O</kbd></button>
     <button class="plain-button" disabled={!plan?.possible} onclick={onquote}>Quote <kbd>Q</kbd></button>
-    <button class="plain-button" onclick={exportFile} aria-label="Job file" title="Job file"><Download size={16} /></button>
+    <button class="plain-button" onclick={exportFile} aria-label="Job file" title="Job file"
+      ><Download size={16} /></button
+    >
     <button class="plain-button" onclick={oncard} aria-label="Job card"><Printer size={16} />Card <kbd>C</kbd></button>
     <button
       class="main-button"

@@ -22,7 +22,8 @@
 
   function move(clock: string) {
     const minute = minuteOf(clock);
-    if (minute !== null) void today.pin(block.task, minute, block.person, block.spindle);
+    if (minute !== null)
+      void today.pin(block.task, minute - (block.from_min - block.starts_min), block.person, block.spindle);
   }
 </script>
 
@@ -45,7 +46,7 @@
         label="Done by"
         value={block.person ?? ''}
         options={people.map((name) => ({ id: name, label: name }))}
-        onchange={(name) => void today.pin(block.task, block.from_min, name, block.spindle)}
+        onchange={(name) => void today.pin(block.task, block.starts_min, name, block.spindle)}
       />
     </div>
   {/if}
@@ -55,7 +56,7 @@
     {:else if block.kind === 'work'}
       <button
         class="plain-button"
-        onclick={() => void today.pin(block.task, block.from_min, block.person, block.spindle)}>Keep it here</button
+        onclick={() => void today.pin(block.task, block.starts_min, block.person, block.spindle)}>Keep it here</button
       >
     {/if}
     <button class="plain-button" onclick={() => void today.finish(block.task)}>It is done</button>

@@ -37,6 +37,9 @@
     return block.grain_um === null ? 'var(--dim)' : temperColour(block.grain_um);
   }
 
+  /** Minutes in which its wheel is put on first. */
+  const lead = (block: Block) => block.from_min - block.starts_min;
+
   function release() {
     const held = drag;
     drag = null;
@@ -45,7 +48,7 @@
     const row = rows[Math.max(0, Math.min(rows.length - 1, at + Math.round(held.dy / 44)))];
     const person = row?.kind === 'person' ? row.label : held.block.person;
     const to = Math.round((held.block.from_min + held.dx / scale) / STEP) * STEP;
-    onmove(held.block, to, person);
+    onmove(held.block, to - lead(held.block), person);
   }
 
   function keys(event: KeyboardEvent, block: Block) {
@@ -53,7 +56,7 @@
     if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation();
-    onmove(block, block.from_min + by, block.person);
+    onmove(block, block.starts_min + by, block.person);
   }
 </script>
 
