@@ -14,6 +14,7 @@ import numpy as np
 import pytest
 
 from kelbrast.core.catalogue.finishes import finish
+from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tolerance_classes import ToleranceClass
@@ -201,6 +202,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.face.to_size": ({"face": ROUND, "sized": Sized(BUSH, GAUGE, READ)}, {"sized": (Sized(BUSH, GAUGE, (Reading(math.nan),)),)}),
     "precision.face.sizing_tools": ({"steps": WAY, "spread": 1.0}, {"steps": ([SizingStep("bore-lap-f400", 0.0, 60.0)], [SizingStep("bore-lap-f400", 1e-6, 0.0)]), "spread": (0.0,)}),
     "precision.face.size_of_face": ({"sized": Sized(BUSH, GAUGE, READ), "steps": WAY, "rounds": [MEASURED], "material": material("bronze")}, {"rounds": ([], [WorkRound(60.0, LAP, READ)])}),
+    "precision.laps_at_hand.laps_at_hand": ({"items": (), "kind": "bore", "tightest": 0.014, "target": 0.01401, "length": 0.03, "grade": parse_grade("F400")}, {"tightest": (0.0,), "target": (0.0,), "length": (0.0,)}),
     "precision.pair.pair_up": ({"bore": Mate(STATE, GAUGE, 18e-6), "shaft": Mate(SHAFT_STATE, GAUGE, 12e-6), "least": 7e-6, "most": 2e-5}, {"bore": (Mate(SHAFT_STATE, GAUGE, 18e-6),), "shaft": (Mate(STATE, GAUGE, 12e-6),), "most": (7e-6,)}),
     "precision.stop_sheet.stops_of_layers": ({"steps": [("F400", 1e-6)], "start": 0.014, "target": 0.01401, "sign": 1.0}, {"steps": ([("F400", -1e-6)],), "start": (0.0,), "target": (0.0,), "sign": (0.5,)}),
     "precision.stop_sheet.stop_sheet": ({"grades": [SizingGrade("P400", 1e-6, 2.0)], "target": 0.014, "sign": -1.0}, {"grades": ([SizingGrade("P400", -1e-6, 2.0)],), "target": (0.0,), "sign": (0.5,)}),

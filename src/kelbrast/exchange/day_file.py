@@ -16,16 +16,16 @@ from kelbrast.exchange.fields import ID, Strict, Text
 from kelbrast.exchange.shop_units import shop
 
 _CLOCK: Final = re.compile(r"^([01]?\d|2[0-4]):([0-5]\d)$")
-Clock = Annotated[str, Field(max_length=5)]
+DayTime = Annotated[str, Field(max_length=5)]
 
 
 class WorkerFile(Strict):
     """Somebody who works: hours as `08:00`, breaks, machines by id (null: all), and whether they are away today."""
 
     name: Text
-    begins: Clock = "08:00"
-    ends: Clock = "16:30"
-    breaks: Annotated[list[tuple[Clock, Clock]], Field(max_length=10, strict=False)] = [("12:00", "12:30")]
+    begins: DayTime = "08:00"
+    ends: DayTime = "16:30"
+    breaks: Annotated[list[tuple[DayTime, DayTime]], Field(max_length=10, strict=False)] = [("12:00", "12:30")]
     machines: Annotated[list[ID], Field(max_length=100)] | None = None
     away: bool = False
 

@@ -11,7 +11,7 @@ from kelbrast.core.day.vibration import vibration_points
 from kelbrast.core.units import to_si
 
 _MOST_DAYS: Final = 21
-PlacingOrder = Callable[[tuple[Task, ...], "Board"], tuple[float, ...]]
+PlacingOrder = Callable[[tuple[Task, ...], "PlacingBoard"], tuple[float, ...]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,7 +25,7 @@ class Gap:
     taken: bool = False
 
 
-class Board:
+class PlacingBoard:
     """What is put down so far."""
 
     def __init__(self, work: DayWork) -> None:
@@ -35,8 +35,8 @@ class Board:
         self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
         self.fixed = [task for task in work.tasks if task.fixed is not None]
 
-    def copy(self) -> "Board":
-        other = Board.__new__(Board)
+    def copy(self) -> "PlacingBoard":
+        other = PlacingBoard.__new__(PlacingBoard)
         other.work, other.free, other.before, other.fixed = self.work, self.free, self.before, self.fixed
         other.at = dict(self.at)
         return other
@@ -196,7 +196,7 @@ def _in_order(work: DayWork, after: Mapping[int, list[int]]) -> list[int]:
 
 def put_down(work: DayWork, order: PlacingOrder) -> list[Placed] | None:
     """Chain after chain in an order; None where one of them has no place within the days."""
-    board, waiting = Board(work), chains(work)
+    board, waiting = PlacingBoard(work), chains(work)
     while waiting:
         ready = [chain for chain in waiting if _can_begin(chain, board)]
         if not ready:
@@ -208,12 +208,12 @@ def put_down(work: DayWork, order: PlacingOrder) -> list[Placed] | None:
     return list(board.at.values())
 
 
-def _can_begin(chain: tuple[Task, ...], board: Board) -> bool:
+def _can_begin(chain: tuple[Task, ...], board: PlacingBoard) -> bool:
     own = {task.id for task in chain}
     return all(before in board.at for task in chain for before, _, _ in board.before[task.id] if before not in own)
 
 
-def _place(chain: tuple[Task, ...], board: Board) -> bool:
+def _place(chain: tuple[Task, ...], board: PlacingBoard) -> bool:
     """The whole chain, begun as early as all of it fits; a later beginning where something would run out."""
     start = 0
     for _ in range(200):
@@ -234,7 +234,7 @@ def _place(chain: tuple[Task, ...], board: Board) -> bool:
     return False
 
 
-def _stretch(task: Task, spot: Placed, board: Board) -> None:
+def _stretch(task: Task, spot: Placed, board: PlacingBoard) -> None:
     """A wait that is followed at its end lasts until then, as far as it may."""
     for before, _, most in board.before[task.id]:
         waits = board.work.by_id[before]
@@ -243,7 +243,7 @@ def _stretch(task: Task, spot: Placed, board: Board) -> None:
             board.at[before] = replace(board.at[before], ends=max(board.at[before].ends, end))
 
 
-def _best(task: Task, board: Board, start: int) -> Placed | None:
+def _best(task: Task, board: PlacingBoard, start: int) -> Placed | None:
     not_before = max(start, board.earliest(task))
     return min(
         board.spots(task, not_before), key=lambda one: (one.ends + (task.change if one.change else 0), one.begins), default=None
@@ -255,7 +255,7 @@ def _due(chain: tuple[Task, ...], work: DayWork) -> float:
     return min((task.due for task in work.tasks if task.job in jobs and task.due is not None), default=float("inf"))
 
 
-def _first_spot(chain: tuple[Task, ...], board: Board) -> tuple[float, float]:
+def _first_spot(chain: tuple[Task, ...], board: PlacingBoard) -> tuple[float, float]:
     spot = _best(chain[0], board, 0)
     return (float("inf"), 1.0) if spot is None else (spot.begins, float(spot.change))
 

@@ -104,13 +104,13 @@ def improve(
 
 
 def _callback(cp_model: Any, model: "_Model", better: Callable[[tuple[Placed, ...]], None], stop: Callable[[], bool]) -> Any:
-    class Told(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
+    class BetterPlan(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
         def on_solution_callback(self) -> None:
             better(model.plan(self.value))
             if stop():
                 self.stop_search()
 
-    return Told()
+    return BetterPlan()
 
 
 class _Model:
