@@ -6,7 +6,6 @@ import sys
 import tempfile
 from pathlib import Path
 
-from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent / "screenshots"
@@ -35,10 +34,6 @@ def take(page: Page, address: str) -> None:
     page.get_by_text("routes that nothing beats").wait_for()
     page.screenshot(path=HERE / "all-routes.png")
     page.keyboard.press("Escape")
-    page.keyboard.press("s")
-    page.get_by_text("no old marks left").first.wait_for()
-    page.screenshot(path=HERE / "what-if.png")
-    page.keyboard.press("Escape")
     page.keyboard.press("y")
     page.get_by_text("Layer to take off").wait_for()
     page.screenshot(path=HERE / "why.png")
@@ -46,13 +41,6 @@ def take(page: Page, address: str) -> None:
     page.keyboard.press("c")
     page.get_by_text("Lay out:").wait_for()
     page.screenshot(path=HERE / "job-card.png")
-    plan_of(page, address, "Signal lamp cover")
-    page.keyboard.press("e")
-    page.get_by_label("Where the wheel starts").wait_for()
-    page.screenshot(path=HERE / "the-part.png")
-    page.keyboard.press("Escape")
-    plan_of(page, address, "Lantern door bush")
-    page.screenshot(path=HERE / "not-possible.png")
     page.goto(f"{address}rack")
     page.get_by_role("button", name="left, cut").click()
     page.get_by_role("region", name="Rails").evaluate("rails => (rails.scrollTop = 640)")
@@ -85,7 +73,7 @@ def take(page: Page, address: str) -> None:
     page.get_by_test_id("move").wait_for()
     page.screenshot(path=HERE / "bench-gauge.png")
     page.goto(f"{address}today")
-    page.locator(".block").first.wait_for()
+    page.get_by_role("region", name="What next").wait_for()
     page.screenshot(path=HERE / "today.png")
     page.goto(address)
     page.get_by_role("link", name="Keepers' name plates", exact=True).click()
@@ -114,7 +102,7 @@ def take(page: Page, address: str) -> None:
 
 
 def at_the_bench(page: Page, address: str) -> None:
-    """A step of the collar a while after it was begun, and the same as it is seen from two metres."""
+    """A step of the collar a while after it was begun."""
     plan_of(page, address, "Gallery rail collar")
     page.keyboard.press("b")
     page.get_by_text("Start this step").wait_for()
@@ -128,8 +116,6 @@ def at_the_bench(page: Page, address: str) -> None:
             page.get_by_role("button", name="Start this step").wait_for()
     page.wait_for_timeout(9000)
     page.screenshot(path=HERE / "bench.png")
-    with Image.open(HERE / "bench.png") as near:  # as it is seen from two metres
-        near.resize((near.width // 4, near.height // 4), Image.Resampling.LANCZOS).save(HERE / "bench-from-two-metres.png")
 
 
 def main() -> None:
@@ -142,9 +128,11 @@ def main() -> None:
             address = server.stdout.readline().split(" at ")[1].split()[0]
             browser = kit.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
             page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
-            take(page, address)
-            browser.close()
-            server.terminate()
+            try:
+                take(page, address)
+            finally:  # else the server would be waited for
+                browser.close()
+                server.terminate()
 
 
 if __name__ == "__main__":

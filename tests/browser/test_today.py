@@ -59,7 +59,7 @@ def test_the_board_is_improved_moved_and_asked(page: Page, shop) -> None:
 def test_a_block_is_dragged_and_moved_by_keys(page: Page, shop) -> None:
     order(shop, "barometer-lens")
     page.goto(f"{shop.address}/today")
-    last = page.locator(".block:not(.wait):not(.change)").last
+    last = page.locator(".board .block:not(.wait):not(.change)").last
     expect(last).to_be_visible()
     block = (
         page.get_by_role("listitem", name="Ada", exact=True)
@@ -122,7 +122,7 @@ def test_the_day_is_followed_at_two_benches_with_a_late_step_and_a_way_back(page
     board = browser.new_context().new_page()
     board.goto(f"{shop.address}/today")
     expect(board.get_by_role("region", name="What next")).to_contain_text("Ada")
-    blocks = board.locator(".block").count()
+    blocks = board.locator(".board .block").count()
     went_back = False
     for _ in range(60):
         open_still = [
@@ -144,7 +144,7 @@ def test_the_day_is_followed_at_two_benches_with_a_late_step_and_a_way_back(page
     assert went_back
     for bench in benches:
         operations(bench, "After")
-    expect(board.locator(".block")).not_to_have_count(blocks, timeout=30_000)
+    expect(board.locator(".board .block")).not_to_have_count(blocks, timeout=30_000)
     for bench in benches:
         bench.get_by_role("button", name="As wanted", exact=True).click()
         expect(bench.get_by_role("link", name="To the log of this run")).to_be_visible()
