@@ -179,6 +179,25 @@ def test_what_is_done_stands_on_its_spindle_and_what_is_in_hand_stays() -> None:
     assert faults_in(found.work, found.plan) == []
 
 
+def test_two_blocks_that_ended_in_one_minute_leave_the_later_of_them_standing() -> None:
+    work = day(
+        Task(0, "a", "felt", 5, machine="grinder", wheel="felt", change=1),
+        Task(1, "a", "cotton", 5, machine="grinder", wheel="cotton", change=1),
+        Task(2, "a", "wash", 5),
+        links=(After(0, 1), After(1, 2)),
+    )
+    left = with_done(work, good(work), {1: 500, 0: 500}, now=500)
+    assert left.station("grinder").standing == ("cotton",)
+
+
+def test_what_came_before_what_is_in_hand_is_over_whether_anybody_said_so_or_not() -> None:
+    plan = good(WHEELS)
+    left = with_done(WHEELS, plan, {}, now=600, begun={1: 590})
+    assert [task.id for task in left.tasks] == [1, 2, 3]
+    assert faults_in(left, list(at_once(left).plan)) == []
+    assert [task.id for task in with_done(WHEELS, plan, {3: 600}, now=600).tasks] == [0, 1]
+
+
 def test_a_block_stays_where_it_was_put_and_the_rest_settles() -> None:
     work = with_pins(day(Task(0, "a", "one", 30), Task(1, "b", "two", 30), people=CREW[:1]), {1: Pin(480, "A")})
     found = {one.task: one for one in good(work)}

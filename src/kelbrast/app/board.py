@@ -183,7 +183,7 @@ class Boards:
         last = self._last(ids, now.date())
         done, begun = self._at_the_bench(work, ids, now.date())
         done |= {task: ended for task, ended in self._said_done(ids).items() if task not in done}
-        left = with_done(work, last, done, now=max(origin, minute), begun=begun)
+        left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
         held = self._pins() if pins is None else pins
         pinned = with_pins(left, {task: held[key] for task, key in _keys_of(ids).items() if key in held})
         return _Asked(pinned, ids, done, origin, tuple(left_out), last)

@@ -23,9 +23,11 @@ def with_done(
 
     Blocks that are done (by number, with the minute at which they ended) are taken out of it: what follows them can not begin
     before that, and what they left on a spindle stands there. Blocks in hand (with the minute at which they were begun) stay
-    where they are, with whom and on which spindle the plan had them, and last at least until now. Everything else is free.
+    where they are, with whom and on which spindle the plan had them, and last at least until now. Everything else is free. What
+    must come before a block that is done or in hand is over too, whether anybody said so or not.
     """
     at, in_hand = {one.task: one for one in plan}, begun or {}
+    done = _with_what_came_before(work, done, in_hand)
     left = [task for task in work.tasks if task.id not in done]
     earliest = {task.id: task.earliest for task in left}
     links = []
@@ -51,13 +53,26 @@ def with_done(
     return replace(work, tasks=tuple(tasks), links=tuple(links), stations=_standing(work, at, done), now=now)
 
 
+def _with_what_came_before(work: DayWork, done: Mapping[int, int], begun: Mapping[int, int]) -> dict[int, int]:
+    """What is done, with everything that must have been done before it or before what is in hand."""
+    found = dict(done)
+    ahead = [*done.items(), *begun.items()]
+    while ahead:
+        task, when = ahead.pop()
+        for link in work.links:
+            if link.task == task and link.before not in found:
+                found[link.before] = when
+                ahead.append((link.before, when))
+    return {task: when for task, when in found.items() if task not in begun}
+
+
 def _standing(work: DayWork, at: Mapping[int, Placed], done: Mapping[int, int]) -> tuple[Station, ...]:
     """What stands on every spindle after what is done."""
     found = []
     for station in work.stations:
         stands = list(station.standing)
-        ended = sorted((done[task.id], task) for task in work.tasks if task.id in done and task.machine == station.id)
-        for _, task in ended:
+        here = [task for task in work.tasks if task.id in done and task.machine == station.id]
+        for task in sorted(here, key=lambda one: (done[one.id], one.id)):
             placed = at.get(task.id)
             if placed is not None and placed.spindle is not None:
                 stands[placed.spindle - 1] = task.wheel
