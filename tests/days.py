@@ -4,6 +4,7 @@ import json
 import random
 from pathlib import Path
 
+from kelbrast.core.day.schedule import Placed, needs_change
 from kelbrast.core.day.shop import DAY, After, DayWork, Station, Task, Worker
 
 SHOPS = json.loads((Path(__file__).parent / "outside" / "shops" / "job_shops.json").read_text())
@@ -22,7 +23,9 @@ def job_shop(name: str) -> DayWork:
     return DayWork((), stations, tuple(tasks), tuple(links))
 
 
-def random_shop(seed: int, *, jobs: int = 6, steps: int = 5, people: int = 2, spindles: int = 2, tight: bool = True) -> DayWork:
+def random_shop(
+    seed: int, *, jobs: int = 6, steps: int = 5, people: int = 2, spindles: int = 2, early: bool = False
+) -> DayWork:
     """A shop of a day: grinding by hand, wheels on a buffer, a soak, drying, lacquer before it tarnishes, promises."""
     chance = random.Random(seed)
     tasks: list[Task] = []
@@ -54,11 +57,43 @@ def random_shop(seed: int, *, jobs: int = 6, steps: int = 5, people: int = 2, sp
             tasks.append(Task(number, name, f"{name} dries", 30, kind="wait", by_person=False, clean=True))
             links.append(After(number - 1, number))
         last = tasks[-1]
-        due = chance.choice([None, 600 + 60 * chance.randint(2, 9)]) if tight else None
+        # An early one is promised about when it can just be, were it taken in hand in time.
+        due = chance.choice([None, 600 + 60 * chance.randint(2, 9)]) if not early else 570 + 45 * chance.randint(1, 7)
         tasks[-1] = Task(**{name: getattr(last, name) for name in last.__dataclass_fields__ if name != "due"}, due=due)
     crew = tuple(Worker(f"P{one}", 8 * 60, 16 * 60 + 30, ((12 * 60, 12 * 60 + 30),)) for one in range(people))
     stations = (Station("buffer", "Buffer", (wheels[0],) + (None,) * (spindles - 1)), Station("grinder", "Grinder"))
     return DayWork(crew, stations, tuple(tasks), tuple(links), now=8 * 60, days=1, shaking=100.0)
 
 
-__all__ = ["DAY", "job_shop", "random_shop"]
+def carried_out(work: DayWork, plan: list[Placed], scatter: float, seed: int) -> tuple[int, int]:
+    """Minutes late and wheel changes when work really takes other times: everybody keeps the order of the plan and waits for what
+    must come before."""
+    chance = random.Random(seed)
+    real = {task.id: task.minutes * chance.lognormvariate(0.0, scatter) for task in work.tasks}
+    ends: dict[int, float] = {}
+    free: dict[object, float] = {}
+    stands = {(one.id, at): wheel for one in work.stations for at, wheel in enumerate(one.standing, start=1)}
+    before = {task.id: [link for link in work.links if link.task == task.id] for task in work.tasks}
+    late, changes = 0.0, 0
+    for one in sorted(plan, key=lambda block: (block.begins, block.ends)):
+        task = work.by_id[one.task]
+        spindle = (task.machine, one.spindle)
+        users = [user for user in (one.person, spindle if task.machine else None) if user is not None]
+        start = max(
+            [
+                one.begins,
+                *(free.get(user, 0.0) for user in users),
+                *(ends[link.before] + link.least for link in before[task.id]),
+            ]
+        )
+        change = needs_change(task, stands.get(spindle))
+        changes += change
+        ends[task.id] = start + real[task.id] + (task.change if change else 0)
+        if task.wheel is not None:
+            stands[spindle] = task.wheel
+        free |= dict.fromkeys(users, ends[task.id])
+        late += max(0.0, ends[task.id] - task.due) if task.due is not None else 0.0
+    return round(late), changes
+
+
+__all__ = ["DAY", "carried_out", "job_shop", "random_shop"]

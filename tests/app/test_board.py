@@ -238,3 +238,35 @@ def test_own_operations_are_kept_for_the_next_such_part(jobs: Jobs) -> None:
     templates.forget("Windows")
     with pytest.raises(NotFound):
         templates.forget("Windows")
+
+
+def test_a_way_back_is_on_the_board_before_what_comes_after_the_steps(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+    runs, run_id = bench(jobs, clock, "Barometer lens")
+    work_through(runs, run_id, clock, minutes=3)
+    tap(runs, run_id, "started")
+    clock.now += timedelta(minutes=2)
+    piece, stage = runs.get(run_id).run.current
+    where = {"piece": piece, "face": stage.face, "route": stage.route, "step": stage.step}
+    tap(runs, run_id, "back", fingernail=True, extent="whole", **where)
+    board = boards.board()
+    back = [one for one in board.file.blocks if one.label.endswith("way back")]
+    open_still = [one for one in runs.get(run_id).run.ahead[1] if one.route > 0]
+    assert [one.tool for one in sorted(back, key=lambda one: one.from_min)] == [one.tool for one in open_still]
+    after = [one for one in board.file.blocks if one.job == "Barometer lens" and one.operation]
+    assert min(one.from_min for one in after if one.operation != "inspect") >= max(one.to_min for one in back)
+
+
+def test_what_was_left_on_a_spindle_stands_there_the_next_morning(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+    runs, run_id = bench(jobs, clock, "Lamp clock housing")
+    boards.board()
+    while runs.get(run_id).run.current is not None:
+        work_through(runs, run_id, clock, minutes=1)
+    boards.board()
+    jobs.add(job("Lamp clock housing").model_copy(update={"title": "The same again"}))
+    today = [one for one in boards.board().file.blocks if one.job == "The same again"]
+    clock.now += timedelta(days=1)
+    tomorrow = [one for one in boards.board().file.blocks if one.job == "The same again"]
+    assert sum(one.kind == "change" for one in tomorrow) <= sum(one.kind == "change" for one in today)
+    assert sum(one.kind == "change" for one in tomorrow) < sum(
+        one.machine is not None and one.kind == "work" for one in tomorrow
+    )

@@ -10,7 +10,7 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.job import Job, OwnOperation
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.planning.whole.spread import spread_of_plan
-from kelbrast.core.price.quote import Rates, drives, humbler, learnt_bias, price_of, with_a_sample
+from kelbrast.core.price.quote import Rates, drives, humbler, learnt_bias, price_of, with_a_sample, with_looser_limits
 from kelbrast.core.surface.face import Face, Found
 from kelbrast.core.surface.part import Part
 
@@ -103,3 +103,15 @@ def test_rates_that_are_none_are_refused() -> None:
             replace(RATES, **bad)
     with pytest.raises(OutsideValidity):
         price_of(plan_job(plate()), RATES, pieces=0)
+
+
+def test_a_looser_limit_is_planned_and_only_told_where_it_costs_less() -> None:
+    job = plate()
+    assert with_looser_limits(job, plan_job(job), RATES, pieces=1) is None  # nothing is limited
+    tight = replace(job, faces=(replace(job.faces[0], limit=52e-6), job.faces[1]))
+    plan = plan_job(tight)
+    assert plan.possible
+    looser = with_looser_limits(tight, plan, RATES, pieces=1)
+    assert looser is None or looser < price_of(plan, RATES, pieces=1).each
+    doubled = replace(tight, faces=(replace(tight.faces[0], limit=104e-6), tight.faces[1]))
+    assert looser in (None, pytest.approx(price_of(plan_job(doubled), RATES, pieces=1).each))

@@ -11,10 +11,13 @@ from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
+from kelbrast.core.bench.events import Stage
+from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
+from kelbrast.core.day.from_plan import minutes_of
 from kelbrast.core.day.greedy import plan_at_once
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
-from kelbrast.core.day.shop import DayWork, Task
+from kelbrast.core.day.shop import After, DayWork, Task
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.plan import plan_job
@@ -177,11 +180,13 @@ class Boards:
         people = to_workers(shop.people)
         origin = min(one.begins for one in people)
         minute = now.hour * 60 + now.minute
-        standing = {machine: tuple(wheels) for machine, wheels in shop.standing.items()}
+        standing = {machine: tuple(wheels) for machine, wheels in {**self._this_morning(now.date()), **shop.standing}.items()}
         work = work_of([one for _, one in jobs], people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
         ids = _ids(work, jobs)
+        runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id is not None}
+        work, ids, back = _with_ways_back(work, ids, {kept.id: runs[kept.id] for kept, _ in jobs if kept.id in runs})
         last = self._last(ids, now.date())
-        done, begun = self._at_the_bench(work, ids, now.date())
+        done, begun = _at_the_bench(work, ids, runs, back, now.date())
         done |= {task: ended for task, ended in self._said_done(ids).items() if task not in done}
         left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
         held = self._pins() if pins is None else pins
@@ -191,21 +196,6 @@ class Boards:
     def _open_jobs(self) -> list[KeptJob]:
         open_ids = [one.id for one in self._jobs.summaries() if one.kept_state in OPEN_STATES and one.state != "cannot-plan"]
         return [self._jobs.get(one) for one in sorted(open_ids)]
-
-    def _at_the_bench(self, work: DayWork, ids: dict[int, int], day: date) -> tuple[dict[int, int], dict[int, int]]:
-        """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was."""
-        runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id in ids.values()}
-        done, begun = {}, {}
-        for task in work.tasks:
-            run = runs.get(ids[task.id])
-            if run is None:
-                continue
-            ended, since = _ended(task, run), _begun(task, run)
-            if ended is not None:
-                done[task.id] = _minute_of(ended, day)
-            elif since is not None:
-                begun[task.id] = _minute_of(since, day)
-        return done, begun
 
     def finish(self, task: int) -> Board:
         """Somebody says that a block is done: not all work is tapped at a bench.
@@ -264,8 +254,17 @@ class Boards:
         placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in (*gone, *plan)}
         if placed != self._stored().get("placed"):
             today = self._clock().date().isoformat()
-            fresh: dict[str, Any] = {} if self._stored().get("day") == today else {"done": {}, "pins": {}}
-            self._put(placed=placed, day=today, **fresh)
+            kept = self._stored()
+            over_night = {"done": {}, "pins": {}, "morning": kept.get("standing", {})}
+            fresh: dict[str, Any] = {} if kept.get("day") == today else over_night
+            standing = {**kept.get("standing", {}), **{one.id: list(one.standing) for one in asked.work.stations}}
+            self._put(placed=placed, day=today, standing=standing, **fresh)
+
+    def _this_morning(self, day: date) -> dict[str, list[str | None]]:
+        """What stood on the spindles when the day began: what was left there the evening before."""
+        kept = self._stored()
+        left: dict[str, list[str | None]] = kept.get("morning" if kept.get("day") == day.isoformat() else "standing", {})
+        return left
 
     def _stored(self) -> dict[str, Any]:
         with reading(self._jobs.engine) as session:
@@ -342,18 +341,72 @@ def _ended(task: Task, run: KeptRun) -> datetime | None:
     return datetime.fromtimestamp(max(ends)) if ends else None
 
 
-def _begun(task: Task, run: KeptRun) -> datetime | None:
-    """Since when a block is in hand; None while it is not."""
+def _at_the_bench(
+    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun], back: dict[int, tuple[int, int]], day: date
+) -> tuple[dict[int, int], dict[int, int]]:
+    """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was."""
+    done, begun = {}, {}
+    for task in work.tasks:
+        run = runs.get(ids[task.id])
+        if run is None:
+            continue
+        way = back.get(task.id)
+        ended, since = (None if way else _ended(task, run)), _begun(task, run, way)
+        if ended is not None:
+            done[task.id] = _minute_of(ended, day)
+        elif since is not None:
+            begun[task.id] = _minute_of(since, day)
+    return done, begun
+
+
+def _with_ways_back(
+    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun]
+) -> tuple[DayWork, dict[int, int], dict[int, tuple[int, int]]]:
+    """The day with the steps of every way back that the bench has begun, before what is done when all steps are.
+
+    With the job of every block, and the route and step of those that belong to a way back.
+    """
+    tasks, links, ids = list(work.tasks), list(work.links), dict(ids)
+    back: dict[int, tuple[int, int]] = {}
+    for job, run in runs.items():
+        mine = [task for task in work.tasks if ids[task.id] == job]
+        after = {one.id for one in run.plan.operations if one.when == "after"}
+        ends = next((task.id for task in mine if task.operation in after), None)
+        before: int | None = None
+        for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):
+            stages = [stage for stage in _ahead(run) if (stage.route, stage.step) == (route, step)]
+            first, number = stages[0], len(tasks)
+            minutes = minutes_of(sum(stage.seconds + stage.setup for stage in stages))
+            label = f"{tool(first.tool).label}, way back"
+            tasks.append(Task(number, mine[0].job, label, minutes, face=first.face, step=step, tool=first.tool))
+            ids[number], back[number] = job, (route, step)
+            if before is not None:
+                links.append(After(before, number))
+            before = number
+        if before is not None and ends is not None:
+            links.append(After(before, ends))
+    return replace(work, tasks=tuple(tasks), links=tuple(links)), ids, back
+
+
+def _ahead(run: KeptRun) -> list[Stage]:
+    """Stages of ways back that are still open, of every piece."""
+    return [stage for stages in run.run.ahead.values() for stage in stages if stage.route > 0]
+
+
+def _begun(task: Task, run: KeptRun, way: tuple[int, int] | None) -> datetime | None:
+    """Since when a block is in hand, as planned or on a way back; None while it is not."""
     current = run.run.current
     if current is None or not run.run.begun or task.operation is not None:
         return None
     _, stage = current
-    if stage.tool != task.tool or stage.face not in task.face.split(", ") or stage.route != 0:
+    if stage.tool != task.tool or stage.face not in task.face.split(", "):
+        return None
+    if (stage.route, stage.step) != way if way else stage.route != 0:
         return None
     starts = [
         event.at.at
         for event in run.run.standing
-        if event.kind == "started" and event.stage is not None and event.stage[0] == stage.face and event.stage[2] == stage.step
+        if event.kind == "started" and event.stage is not None and event.stage == stage.key
     ]
     return datetime.fromtimestamp(min(starts)) if starts else None
 

@@ -9,7 +9,7 @@ from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of
+from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of, with_looser_limits
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.quote_file import QuoteFile, to_quote_file
 from kelbrast.storage import quotes as store
@@ -42,7 +42,8 @@ def quote_file(
     except OutsideValidity as problem:
         raise BadInput.one("rates", str(problem)) from None
     simpler = humbler(job, plan, rates, pieces=prices[0].pieces)
-    return to_quote_file(plan, prices, simpler, rates, currency=currency, customer=file.customer)
+    looser = with_looser_limits(job, plan, rates, pieces=prices[0].pieces)
+    return to_quote_file(plan, prices, simpler, rates, looser=looser, currency=currency, customer=file.customer)
 
 
 @dataclass(frozen=True, slots=True)

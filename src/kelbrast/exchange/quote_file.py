@@ -43,6 +43,7 @@ class HumblerFile(BaseModel):
 class QuoteFile(BaseModel):
     """A quote. `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
 
+    `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
     `bias`: what the runs behind the last quotes took against those, in these minutes already.
     """
 
@@ -56,6 +57,7 @@ class QuoteFile(BaseModel):
     drives: list[DriveFile]
     humbler: list[HumblerFile]
     sample_minutes_high: float
+    looser_each: float | None = None
 
 
 def to_quote_file(
@@ -64,6 +66,7 @@ def to_quote_file(
     simpler: Sequence[HumblerFinish],
     rates: Rates,
     *,
+    looser: float | None = None,
     currency: str,
     customer: str,
 ) -> QuoteFile:
@@ -81,6 +84,7 @@ def to_quote_file(
             DriveFile.model_validate({"name": name, "share": round(share, 4)}) for name, share in drives(first, rates).items()
         ],
         humbler=[HumblerFile(finish=one.finish.id, label=one.finish.label, price_each=_money(one.each)) for one in simpler],
+        looser_each=None if looser is None else _money(looser),
         sample_minutes_high=round(from_si(with_a_sample(first, plan), "min"), 2),
     )
 

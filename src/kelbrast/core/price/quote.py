@@ -154,6 +154,19 @@ def humbler(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[Humbler
     return tuple(sorted(found, key=lambda one: -one.each))
 
 
+def with_looser_limits(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> float | None:
+    """The price of one piece if twice as much metal might come off where it is limited; None where that is not less."""
+    faces = tuple(
+        replace(face, limit=2 * face.limit) if face.limit and face.limit_kind == "metal" and not face.left_alone else face
+        for face in job.faces
+    )
+    if faces == job.faces:
+        return None
+    other = plan_job(replace(job, faces=faces))
+    each = price_of(other, rates, pieces=pieces).each if other.possible else math.inf
+    return each if each < price_of(plan, rates, pieces=pieces).each else None
+
+
 def _humbled(face: Face, at: int) -> Face:
     own = _HUMBLER.index(face.want.id) if face.want.id in _HUMBLER else len(_HUMBLER)
     if own >= at or face.left_alone or face.edge is not None or face.sized is not None:

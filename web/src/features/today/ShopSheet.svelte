@@ -1,5 +1,6 @@
 <!-- Who is there and until when, and what the shop charges. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import type { Shop } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -12,6 +13,14 @@
   const change = (next: Partial<Shop>) => shop && void today.changeShop({ ...shop, ...next });
   const changePerson = (at: number, next: Partial<(typeof people)[number]>) =>
     change({ people: people.map((one, place) => (place === at ? { ...one, ...next } : one)) });
+
+  /** Every machine is allowed until one is taken away. */
+  function may(at: number, machine: string, allowed: boolean) {
+    const all = (choices.all?.machines ?? []).map((one) => one.id);
+    const now = people[at]?.machines ?? all;
+    const next = allowed ? [...now, machine] : now.filter((one) => one !== machine);
+    changePerson(at, { machines: next.length >= all.length ? null : next });
+  }
 
   function add() {
     const name = `Person ${people.length + 1}`;
@@ -60,6 +69,23 @@
               onchange={(event) => changePerson(at, { away: event.currentTarget.checked })}
             /> Away
           </label>
+          <details class="col-span-full">
+            <summary class="small dim">
+              {person.machines ? `May use ${person.machines.length} machines` : 'May use every machine'}
+            </summary>
+            <div class="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
+              {#each (choices.all?.machines ?? []).filter((one) => one.id !== 'hand') as machine (machine.id)}
+                <label class="small flex items-baseline gap-2">
+                  <input
+                    type="checkbox"
+                    checked={!person.machines || person.machines.includes(machine.id)}
+                    onchange={(event) => may(at, machine.id, event.currentTarget.checked)}
+                  />
+                  {machine.label}
+                </label>
+              {/each}
+            </div>
+          </details>
           <button
             class="plain-button"
             disabled={people.length < 2}
