@@ -49,7 +49,7 @@ MEASURE = """
   look('done when', '[aria-label="Step in hand"] .done', 1);
   look('caution', '[aria-label="Step in hand"] .cautions li', 1);
   look('all of it', '[aria-label="Step in hand"] .all', 1);
-  look('answer', '[aria-label="Answers"] button', 1);
+  look('answer', '[aria-label="Answers"] button, [aria-label="Next move"] button', 1);
   look('tool', '[aria-label="Beside the work"] button', 2);
   look('order', '[aria-label="Pieces"] .wide', 0);
   const shown = document.querySelectorAll('[aria-label="Step in hand"] .cautions li').length;
@@ -109,7 +109,9 @@ def test_every_step_of_every_demo_job_at_five_sizes(page: Page, shop) -> None:
             for begun in (False, True):
                 if begun:
                     page.keyboard.press("Space")
-                    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+                    answer = page.get_by_role("button", name="Old marks gone")
+                    by_gauge = page.get_by_role("button", name="Stopped, now read")
+                    expect(answer.or_(by_gauge)).to_be_visible()
                 for width, height in SIZES:
                     page.set_viewport_size({"width": width, "height": height})
                     expect(page.locator(f".bench[data-laid='{width}x{height}']")).to_be_visible()

@@ -4311,6 +4311,7 @@ export interface components {
          * QuoteFile
          * @description A quote. `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
          *
+         *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
          *     `bias`: what the runs behind the last quotes took against those, in these minutes already.
          */
         QuoteFile: {
@@ -4334,6 +4335,8 @@ export interface components {
             humbler: components["schemas"]["HumblerFile"][];
             /** Sample Minutes High */
             sample_minutes_high: number;
+            /** Looser Each */
+            looser_each?: number | null;
         };
         /**
          * RackCheck

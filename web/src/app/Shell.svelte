@@ -45,14 +45,14 @@
 
 <div class="flex h-dvh flex-col">
   <header
-    class="flex h-13 [@media(max-height:560px)]:h-10 shrink-0 items-center gap-3 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)"
+    class="flex h-13 [@media(max-height:560px)]:h-10 shrink-0 items-center gap-1.5 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)"
   >
     <a href={p('/')} class="flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
       <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
         <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />
       </svg>kelbrast
     </a>
-    <nav class="flex flex-1 gap-1" aria-label="Views">
+    <nav class="flex flex-1 gap-0 lg:gap-1" aria-label="Views">
       <a href={p('/')} class="view" aria-current={onJobs ? 'page' : undefined}>Jobs</a>
       <a
         href={p('/bench')}
@@ -63,8 +63,7 @@
       <a
         href={p('/gauge')}
         class="view"
-        aria-current={isActive('/gauge') || isActive('/gauge/practice') || isActive('/gauge/:id') ? 'page' : undefined}
-        >Gauge</a
+        aria-current={isActive('/gauge') || isActive('/gauge/:id') ? 'page' : undefined}>Gauge</a
       >
       <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
         >Rack</a

@@ -36,11 +36,11 @@
       >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
     >
   </td>
-  <td>{job.material}</td>
+  <td class="max-lg:hidden">{job.material}</td>
   <td>{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
   <td class="num text-right">{job.pieces}</td>
   <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
-  <td class="num small whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
+  <td class="num small max-lg:hidden whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
   <td>
     {#if job.state === 'ready'}
       <span class="font-semibold text-(--go)"

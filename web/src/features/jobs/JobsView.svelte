@@ -127,10 +127,9 @@
     <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
       <thead class="small dim text-left">
         <tr>
-          <th><span class="sr-only">Mark</span></th><th>Part</th><th>Material</th><th>Finish</th><th class="!text-right"
-            >Pieces</th
-          >
-          <th class="!text-right">Minutes, all</th><th>Promised</th><th>State</th><th
+          <th><span class="sr-only">Mark</span></th><th>Part</th><th class="max-lg:hidden">Material</th><th>Finish</th
+          ><th class="!text-right">Pieces</th>
+          <th class="!text-right">Minutes, all</th><th class="max-lg:hidden">Promised</th><th>State</th><th
             ><span class="sr-only">Actions</span></th
           >
         </tr>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
   import Printer from '@lucide/svelte/icons/printer';
-  import { api, type Photos, type RunPage } from '../../api/client';
+  import { api, type KeptQuote, type Photos, type RunPage } from '../../api/client';
   import { p, route } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import Either from '../../ui/Either.svelte';
@@ -26,6 +26,15 @@
     const [first, last] = [day(began), ended ? day(ended) : null];
     return last && last !== first ? `${first} to ${last}` : first;
   }
+
+  /** The quote that was told before this run, newest first. */
+  const quotes = new Answer<KeptQuote[]>();
+  const quoted = $derived(
+    line ? quotes.value?.find((one) => Date.parse(one.at) <= Date.parse(line?.began_at ?? '')) : undefined,
+  );
+  $effect(() => {
+    if (line?.job_id) quotes.ask(api.quotes(line.job_id));
+  });
 
   $effect(() => {
     answer.ask(api.runPage(id));
@@ -92,6 +101,17 @@
             <dt>Went back</dt>
             <dd>{line.figures.backs || 'never'}</dd>
           </div>
+          {#if quoted}
+            <div>
+              <dt>Quoted</dt>
+              <dd>{quoted.quote.prices[0]?.price_each.toFixed(2)} {quoted.quote.currency} each</dd>
+              <dd class="of">
+                {quoted.actual === null
+                  ? 'no run after it is finished'
+                  : `took ${quoted.actual.toFixed(2)} times its plan`}
+              </dd>
+            </div>
+          {/if}
           <div>
             <dt>Protected with</dt>
             <dd>{page.protected?.toLowerCase() ?? (page.protection ? 'nothing yet' : 'nothing')}</dd>

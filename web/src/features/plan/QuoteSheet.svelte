@@ -117,7 +117,9 @@
           <p class="small dim">None is less work than the one that is wanted.</p>
         {/if}
         {#if told.looser_each !== null && told.looser_each !== undefined}
-          <p class="small mt-2">If twice as much metal might come off where it is limited: {money(told.looser_each)} each.</p>
+          <p class="small mt-2">
+            If twice as much metal might come off where it is limited: {money(told.looser_each)} each.
+          </p>
         {/if}
         {#if told.prices[0] && told.prices[0].minutes_high - told.sample_minutes_high > 1}
           <p class="small mt-2">
