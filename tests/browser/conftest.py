@@ -7,6 +7,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from ahead import Ahead
+from kelbrast.app import clock
 from serving import Served, serve
 
 # Background services of the browser look for hosts that a closed network does not have.
@@ -52,6 +54,13 @@ def worked_workshop(tmp_path: Path) -> Iterator[Served]:
     served = serve(tmp_path / "worked.sqlite", demo=True, with_past=True)
     yield served
     served.stop()
+
+
+@pytest.fixture
+def ahead(monkeypatch: pytest.MonkeyPatch) -> Ahead:
+    shifted = Ahead(clock.time)
+    monkeypatch.setattr(clock, "time", shifted)
+    return shifted
 
 
 @pytest.fixture(autouse=True)

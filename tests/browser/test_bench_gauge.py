@@ -7,8 +7,8 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from ahead import Ahead
 from conftest import EXAMPLES
-from kelbrast.app import clock
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.precision.form import fit_form
@@ -17,29 +17,6 @@ from kelbrast.core.surface.sized import Gauge, Reading
 from kelbrast.exchange.read import check_job_file, to_job
 
 UM = 1e-6
-
-
-class Ahead:
-    """The machine's clocks, set on by the test."""
-
-    def __init__(self, real: Any) -> None:
-        self._real, self.by = real, 0.0
-
-    def __getattr__(self, name: str) -> Any:
-        return getattr(self._real, name)
-
-    def time(self) -> float:
-        return self._real.time() + self.by
-
-    def clock_gettime(self, which: int) -> float:
-        return self._real.clock_gettime(which) + self.by
-
-
-@pytest.fixture
-def ahead(monkeypatch: pytest.MonkeyPatch) -> Ahead:
-    shifted = Ahead(clock.time)
-    monkeypatch.setattr(clock, "time", shifted)
-    return shifted
 
 
 def bush() -> dict[str, Any]:

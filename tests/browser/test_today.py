@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from ahead import Ahead
 from conftest import EXAMPLES
 from kelbrast.app.board import Boards
 from kelbrast.app.runs import Runs
@@ -108,7 +109,9 @@ def press(page: Page, key: str) -> None:
     expect(page.locator(f'.bench[data-seen="{before}"]')).to_have_count(0)
 
 
-def test_the_day_is_followed_at_two_benches_with_a_late_step_and_a_way_back(page: Page, browser: Browser, shop) -> None:
+def test_the_day_is_followed_at_two_benches_with_a_late_step_and_a_way_back(
+    page: Page, browser: Browser, shop, ahead: Ahead
+) -> None:
     trial = {"label": "Run water over it", "when": "after", "minutes": 2.0, "check": "It runs off in one sheet"}
     ids = [order(shop, "barometer-lens", own_operations=[trial]), order(shop, "fog-gauge-window", pieces=1)]
     other = browser.new_context(viewport={"width": 1024, "height": 768}).new_page()
@@ -123,6 +126,12 @@ def test_the_day_is_followed_at_two_benches_with_a_late_step_and_a_way_back(page
     board.goto(f"{shop.address}/today")
     expect(board.get_by_role("region", name="What next")).to_contain_text("Ada")
     blocks = board.locator(".board .block").count()
+    ends = board.get_by_test_id("ends")
+    planned = ends.inner_text()
+    press(other, "Space")
+    ahead.by += 50 * 60  # planned for a few minutes
+    expect(ends).not_to_have_text(planned)
+    press(other, "Space")
     went_back = False
     for _ in range(60):
         open_still = [

@@ -1,5 +1,7 @@
-"""The command line as a script sees it: real processes, exit codes, one fault per line, never a traceback."""
+"""The command line as a script sees it: exit codes, one fault per line, never a traceback."""
 
+import contextlib
+import io
 import json
 import os
 import socket
@@ -16,23 +18,40 @@ import jsonschema
 import pytest
 
 from kelbrast.app.planning import plan_file
+from kelbrast.cli.main import main
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.schema import schema
 
 ROOT = Path(__file__).parents[2]
 
 
+def run_process(*arguments: str | Path) -> subprocess.CompletedProcess[str]:
+    """A process of its own, as a script starts it."""
+    command = [sys.executable, "-m", "kelbrast", *map(str, arguments)]
+    return subprocess.run(command, capture_output=True, text=True, cwd=ROOT, timeout=60)
+
+
 def run(*arguments: str | Path, text: str | None = None) -> subprocess.CompletedProcess[str]:
-    done = subprocess.run(
-        [sys.executable, "-m", "kelbrast", *map(str, arguments)],
-        input=text,
-        capture_output=True,
-        text=True,
-        cwd=ROOT,
-        timeout=60,
-    )
-    assert "Traceback" not in done.stderr
-    return done
+    """The same in this process: starting one anew takes seconds each time."""
+    out, err, code, stdin, here = io.StringIO(), io.StringIO(), 0, sys.stdin, Path.cwd()
+    sys.stdin = io.TextIOWrapper(io.BytesIO((text or "").encode()), encoding="utf-8")
+    os.chdir(ROOT)
+    try:
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            main([str(one) for one in arguments])
+    except SystemExit as left:
+        code = left.code if isinstance(left.code, int) else int(left.code is not None)
+    finally:
+        sys.stdin = stdin
+        os.chdir(here)
+    assert "Traceback" not in err.getvalue()
+    return subprocess.CompletedProcess(list(map(str, arguments)), code, out.getvalue(), err.getvalue())
+
+
+def test_a_process_of_its_own_says_the_same() -> None:
+    for arguments in (("plan", ROOT / "examples" / "04-barometer-lens.job.json"), ("plan", "no-such-file.json")):
+        real, here = run_process(*arguments), run(*arguments)
+        assert (real.returncode, real.stdout, real.stderr) == (here.returncode, here.stdout, here.stderr)
 
 
 def test_plan_as_json_is_the_plan(collar: dict[str, Any], write_job: Callable[[dict[str, Any]], Path]) -> None:

@@ -7,6 +7,7 @@ from datetime import date, datetime, time
 from typing import Any
 
 from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.clock import wall_clock
 from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
@@ -45,7 +46,7 @@ class Board:
     done: dict[int, int]
     left_out: tuple[tuple[str, str], ...]
     searching: bool
-    trouble: str | None = None
+    now: datetime
 
 
 @dataclass(slots=True)
@@ -73,7 +74,7 @@ class _Asked:
 class Boards:
     """The board of one shop. Searches live as long as the server; what they found is kept."""
 
-    def __init__(self, jobs: Jobs, clock: Callable[[], datetime] = datetime.now) -> None:
+    def __init__(self, jobs: Jobs, clock: Callable[[], datetime] = wall_clock) -> None:
         self._jobs, self._clock = jobs, clock
         self._lock = threading.Lock()
         self._search: _Search | None = None
@@ -106,6 +107,7 @@ class Boards:
             done=asked.done,
             left_out=asked.left_out,
             searching=searching,
+            now=self._clock(),
         )
 
     def search(self, *, seconds: float, seed: int = 1) -> Board:

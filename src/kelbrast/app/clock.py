@@ -36,3 +36,8 @@ def machine_clock() -> Moment:
     """Now, by the clock on the wall and by the clock that runs since the machine was started, also while it sleeps."""
     ticks = time.clock_gettime(time.CLOCK_BOOTTIME) if hasattr(time, "CLOCK_BOOTTIME") else time.monotonic()
     return Moment(time.time(), ticks, _BOOT)
+
+
+def wall_clock() -> datetime:
+    """Now, by the clock on the shop's wall."""
+    return datetime.fromtimestamp(machine_clock().at)

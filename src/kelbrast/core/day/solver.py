@@ -18,6 +18,7 @@ if TYPE_CHECKING:
     pass
 
 GOALS: Final = ("late", "changes", "ends")
+_MEMORY_MB: Final = 1000
 _POINT: Final = 10  # parts of a point of vibration: the solver counts in whole numbers
 _SHARES: Final = (0.25, 0.35, 0.4)  # of the time, by goal
 _MOVED: Final = 2  # minutes of a later end that keeping a block where it was is worth
@@ -78,6 +79,7 @@ def improve(
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = seed
         solver.parameters.max_deterministic_time = seconds * _SHARES[at]
+        solver.parameters.max_memory_in_mb = _MEMORY_MB
         model.hint(found.plan)
         model.minimise(goal)
 

@@ -75,7 +75,7 @@
         <dt>wheel changes{saved ? `, ${saved.changes} first come, first served` : ''}</dt>
       </div>
       <div>
-        <dd>{clockAt(board.ends_min, board.begins)}{board.days > 1 ? `, day ${board.days}` : ''}</dd>
+        <dd data-testid="ends">{clockAt(board.ends_min, board.begins)}{board.days > 1 ? `, day ${board.days}` : ''}</dd>
         <dt>
           done{saved && saved.ends_min > board.ends_min ? `, ${duration(saved.ends_min - board.ends_min)} sooner` : ''}
         </dt>
