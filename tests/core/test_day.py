@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from days import random_shop
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.from_plan import blocks_of, minutes_of, stations_of
-from kelbrast.core.day.greedy import first_come, plan_at_once
+from kelbrast.core.day.greedy import first_come, plan_at_once, settled
 from kelbrast.core.day.schedule import Placed, faults_in, points_by_day, score
 from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
@@ -204,6 +204,16 @@ def test_a_block_stays_where_it_was_put_and_the_rest_settles() -> None:
     assert (found[1].begins, found[0].begins) == (480, 510)
     better = improve(at_once(work), seconds=1.0)
     assert {one.task: one.begins for one in better.plan}[1] == 480
+
+
+def test_after_a_late_block_the_rest_keeps_its_order() -> None:
+    work = day(*(Task(at, f"job {at}", "step", 20) for at in range(4)), people=CREW[:1])
+    turned = [Placed(at, 480 + 20 * (3 - at), 500 + 20 * (3 - at), "A") for at in range(4)]
+    left = with_done(work, turned, {}, now=520, begun={3: 480})
+    again = settled(left, turned)
+    assert again is not None
+    assert [one.task for one in sorted(again, key=lambda one: one.begins)] == [3, 2, 1, 0]
+    assert min(one.begins for one in again if one.task != 3) == 520
 
 
 def test_what_would_be_if_a_block_went_first() -> None:

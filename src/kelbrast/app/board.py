@@ -16,7 +16,7 @@ from kelbrast.core.bench.events import Stage
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.from_plan import minutes_of
-from kelbrast.core.day.greedy import plan_at_once
+from kelbrast.core.day.greedy import plan_at_once, settled
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
 from kelbrast.core.day.shop import After, DayWork, Task
 from kelbrast.core.day.solver import DayFound, improve
@@ -229,7 +229,11 @@ class Boards:
         last = tuple(one for one in asked.last if one.task in here)
         if len(last) == len(here) and not faults_in(asked.work, last):
             return DayFound(asked.work, last, score(asked.work, last)), False
-        return at_once(asked.work), False
+        found = at_once(asked.work)
+        moved = settled(found.work, last) if last else None
+        if moved is not None and score(found.work, moved).late <= found.score.late:
+            return DayFound(found.work, tuple(moved), score(found.work, moved)), False
+        return found, False
 
     def _key(self, asked: _Asked, task: int) -> str:
         return self._keys(asked)[task]

@@ -281,6 +281,13 @@ def first_come(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
     return _over_days(work, lambda longer: [put_down(longer, come_first(longer))])
 
 
+def settled(work: DayWork, last: Sequence[Placed]) -> list[Placed] | None:
+    """The same day again after something changed: blocks in the order in which they stood."""
+    stood = {one.task: float(one.begins) for one in last}
+    plan = put_down(work, lambda chain, _: (min(stood.get(task.id, float("inf")) for task in chain),))
+    return plan if plan is not None and not faults_in(work, plan) else None
+
+
 def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
     """The best of several orders, checked; over as many days as it takes. None where nothing fits at all."""
     return _over_days(work, lambda longer: [put_down(longer, order) for order in orders(longer)])
