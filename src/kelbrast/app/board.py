@@ -3,22 +3,19 @@
 import threading
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
-from datetime import date, datetime, time
+from datetime import date, datetime
 from typing import Any
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import at_the_bench, with_ways_back
 from kelbrast.app.clock import wall_clock
 from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.events import Stage
-from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
-from kelbrast.core.day.from_plan import minutes_of
 from kelbrast.core.day.greedy import plan_at_once, settled
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
-from kelbrast.core.day.shop import After, DayWork, Task
+from kelbrast.core.day.shop import DayWork
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.plan import plan_job
@@ -141,9 +138,9 @@ class Boards:
         asked = self._asked()
         if task not in asked.work.by_id:
             raise BadInput.one("task", "there is no such block on the board")
-        pins = {key: one for key, one in self._pins().items() if key != self._key(asked, task)}
+        pins = {key: one for key, one in self._pins().items() if key != _keys_of(asked.ids)[task]}
         if pin is not None:
-            pins[self._key(asked, task)] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
+            pins[_keys_of(asked.ids)[task]] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
         self._found(self._asked(pins))  # refused here when nothing else fits around it
         self._put(pins=pins)
         return self.board()
@@ -186,9 +183,9 @@ class Boards:
         work = work_of([one for _, one in jobs], people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
         ids = _ids(work, jobs)
         runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id is not None}
-        work, ids, back = _with_ways_back(work, ids, {kept.id: runs[kept.id] for kept, _ in jobs if kept.id in runs})
+        work, ids, back = with_ways_back(work, ids, {kept.id: runs[kept.id] for kept, _ in jobs if kept.id in runs})
         last = self._last(ids, now.date())
-        done, begun = _at_the_bench(work, ids, runs, back, now.date())
+        done, begun = at_the_bench(work, ids, runs, back, now.date())
         done |= {task: ended for task, ended in self._said_done(ids).items() if task not in done}
         left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
         held = self._pins() if pins is None else pins
@@ -209,7 +206,7 @@ class Boards:
         if task not in asked.work.by_id:
             raise BadInput.one("task", "there is no such block on the board")
         now = self._clock()
-        said = {**self._stored().get("done", {}), self._key(asked, task): now.hour * 60 + now.minute}
+        said = {**self._stored().get("done", {}), _keys_of(asked.ids)[task]: now.hour * 60 + now.minute}
         self._put(done=said)
         return self.board()
 
@@ -235,13 +232,6 @@ class Boards:
             return DayFound(found.work, tuple(moved), score(found.work, moved)), False
         return found, False
 
-    def _key(self, asked: _Asked, task: int) -> str:
-        return self._keys(asked)[task]
-
-    @staticmethod
-    def _keys(asked: _Asked) -> dict[int, str]:
-        return _keys_of(asked.ids)
-
     def _pins(self) -> dict[str, Pin]:
         return {key: Pin(**one) for key, one in self._stored().get("pins", {}).items()}
 
@@ -255,7 +245,7 @@ class Boards:
 
     def _keep(self, asked: _Asked, plan: Sequence[Placed]) -> None:
         """The board, so that it is there after the program was started anew; what is over keeps its place."""
-        keys = self._keys(asked)
+        keys = _keys_of(asked.ids)
         gone = [one for one in asked.last if one.task in asked.done]
         placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in (*gone, *plan)}
         if placed != self._stored().get("placed"):
@@ -326,99 +316,6 @@ def _keys_of(ids: dict[int, int]) -> dict[int, str]:
         count[job] = count.get(job, 0) + 1
         found[task] = f"{job}/{count[job]}"
     return found
-
-
-def _ended(task: Task, run: KeptRun) -> datetime | None:
-    """When a block was over at the bench; None while it is not."""
-    if task.operation is not None:
-        waiting = run.run.operations.get(task.operation)
-        done = waiting.done if waiting is not None else None
-        return datetime.fromtimestamp(done.at) if done is not None else None
-    faces = task.face.split(", ")
-    works = [
-        run.run.work(piece, stage)
-        for piece, stages in run.run.stages.items()
-        for stage in stages
-        if stage.tool == task.tool and stage.face in faces and stage.route == 0
-    ]
-    if not works or any(work.outcome == "open" for work in works):
-        return None
-    ends = [work.ended.at for work in works if work.ended is not None]
-    return datetime.fromtimestamp(max(ends)) if ends else None
-
-
-def _at_the_bench(
-    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun], back: dict[int, tuple[int, int]], day: date
-) -> tuple[dict[int, int], dict[int, int]]:
-    """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was."""
-    done, begun = {}, {}
-    for task in work.tasks:
-        run = runs.get(ids[task.id])
-        if run is None:
-            continue
-        way = back.get(task.id)
-        ended, since = (None if way else _ended(task, run)), _begun(task, run, way)
-        if ended is not None:
-            done[task.id] = _minute_of(ended, day)
-        elif since is not None:
-            begun[task.id] = _minute_of(since, day)
-    return done, begun
-
-
-def _with_ways_back(
-    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun]
-) -> tuple[DayWork, dict[int, int], dict[int, tuple[int, int]]]:
-    """The day with the steps of every way back that the bench has begun, before what is done when all steps are.
-
-    With the job of every block, and the route and step of those that belong to a way back.
-    """
-    tasks, links, ids = list(work.tasks), list(work.links), dict(ids)
-    back: dict[int, tuple[int, int]] = {}
-    for job, run in runs.items():
-        mine = [task for task in work.tasks if ids[task.id] == job]
-        after = {one.id for one in run.plan.operations if one.when == "after"}
-        ends = next((task.id for task in mine if task.operation in after), None)
-        before: int | None = None
-        for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):
-            stages = [stage for stage in _ahead(run) if (stage.route, stage.step) == (route, step)]
-            first, number = stages[0], len(tasks)
-            minutes = minutes_of(sum(stage.seconds + stage.setup for stage in stages))
-            label = f"{tool(first.tool).label}, way back"
-            tasks.append(Task(number, mine[0].job, label, minutes, face=first.face, step=step, tool=first.tool))
-            ids[number], back[number] = job, (route, step)
-            if before is not None:
-                links.append(After(before, number))
-            before = number
-        if before is not None and ends is not None:
-            links.append(After(before, ends))
-    return replace(work, tasks=tuple(tasks), links=tuple(links)), ids, back
-
-
-def _ahead(run: KeptRun) -> list[Stage]:
-    """Stages of ways back that are still open, of every piece."""
-    return [stage for stages in run.run.ahead.values() for stage in stages if stage.route > 0]
-
-
-def _begun(task: Task, run: KeptRun, way: tuple[int, int] | None) -> datetime | None:
-    """Since when a block is in hand, as planned or on a way back; None while it is not."""
-    current = run.run.current
-    if current is None or not run.run.begun or task.operation is not None:
-        return None
-    _, stage = current
-    if stage.tool != task.tool or stage.face not in task.face.split(", "):
-        return None
-    if (stage.route, stage.step) != way if way else stage.route != 0:
-        return None
-    starts = [
-        event.at.at
-        for event in run.run.standing
-        if event.kind == "started" and event.stage is not None and event.stage == stage.key
-    ]
-    return datetime.fromtimestamp(min(starts)) if starts else None
-
-
-def _minute_of(when: datetime, day: date) -> int:
-    return int((when - datetime.combine(day, time())).total_seconds() // 60)
 
 
 def _figures(found: DayScore, origin: int) -> DayFigures:

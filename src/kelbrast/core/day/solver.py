@@ -7,15 +7,12 @@ is loaded when it is first asked.
 from collections import defaultdict
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any, Final
+from typing import Any, Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
 from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.day.vibration import vibration_points
 from kelbrast.core.units import to_si
-
-if TYPE_CHECKING:
-    pass
 
 GOALS: Final = ("late", "changes", "ends")
 _MEMORY_MB: Final = 1000
@@ -106,6 +103,7 @@ def improve(
 
 
 def _callback(cp_model: Any, model: "_Model", better: Callable[[tuple[Placed, ...]], None], stop: Callable[[], bool]) -> Any:
+    # The solver is loaded when it is first asked, so its class is not known to the types before that.
     class BetterPlan(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
         def on_solution_callback(self) -> None:
             better(model.plan(self.value))

@@ -1,0 +1,99 @@
+"""What the bench says of the blocks of a board: which are over, which are in hand, and the ways back that were begun."""
+
+from dataclasses import replace
+from datetime import date, datetime, time
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.core.bench.events import Stage
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.day.from_plan import minutes_of
+from kelbrast.core.day.shop import After, DayWork, Task
+
+
+def _ended(task: Task, run: KeptRun) -> datetime | None:
+    """When a block was over at the bench; None while it is not."""
+    if task.operation is not None:
+        waiting = run.run.operations.get(task.operation)
+        done = waiting.done if waiting is not None else None
+        return datetime.fromtimestamp(done.at) if done is not None else None
+    faces = task.face.split(", ")
+    works = [
+        run.run.work(piece, stage)
+        for piece, stages in run.run.stages.items()
+        for stage in stages
+        if stage.tool == task.tool and stage.face in faces and stage.route == 0
+    ]
+    if not works or any(work.outcome == "open" for work in works):
+        return None
+    ends = [work.ended.at for work in works if work.ended is not None]
+    return datetime.fromtimestamp(max(ends)) if ends else None
+
+
+def at_the_bench(
+    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun], back: dict[int, tuple[int, int]], day: date
+) -> tuple[dict[int, int], dict[int, int]]:
+    """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was."""
+    done, begun = {}, {}
+    for task in work.tasks:
+        run = runs.get(ids[task.id])
+        if run is None:
+            continue
+        way = back.get(task.id)
+        ended, since = (None if way else _ended(task, run)), _begun(task, run, way)
+        if ended is not None:
+            done[task.id] = _minute_of(ended, day)
+        elif since is not None:
+            begun[task.id] = _minute_of(since, day)
+    return done, begun
+
+
+def with_ways_back(
+    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun]
+) -> tuple[DayWork, dict[int, int], dict[int, tuple[int, int]]]:
+    """The day with the steps of every way back that the bench has begun, before what is done when all steps are.
+
+    With the job of every block, and the route and step of those that belong to a way back.
+    """
+    tasks, links, ids = list(work.tasks), list(work.links), dict(ids)
+    back: dict[int, tuple[int, int]] = {}
+    for job, run in runs.items():
+        mine = [task for task in work.tasks if ids[task.id] == job]
+        after = {one.id for one in run.plan.operations if one.when == "after"}
+        ends = next((task.id for task in mine if task.operation in after), None)
+        before: int | None = None
+        for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):
+            stages = [stage for stage in _ahead(run) if (stage.route, stage.step) == (route, step)]
+            first, number = stages[0], len(tasks)
+            minutes = minutes_of(sum(stage.seconds + stage.setup for stage in stages))
+            label = f"{tool(first.tool).label}, way back"
+            tasks.append(Task(number, mine[0].job, label, minutes, face=first.face, step=step, tool=first.tool))
+            ids[number], back[number] = job, (route, step)
+            if before is not None:
+                links.append(After(before, number))
+            before = number
+        if before is not None and ends is not None:
+            links.append(After(before, ends))
+    return replace(work, tasks=tuple(tasks), links=tuple(links)), ids, back
+
+
+def _ahead(run: KeptRun) -> list[Stage]:
+    """Stages of ways back that are still open, of every piece."""
+    return [stage for stages in run.run.ahead.values() for stage in stages if stage.route > 0]
+
+
+def _begun(task: Task, run: KeptRun, way: tuple[int, int] | None) -> datetime | None:
+    """Since when a block is in hand, as planned or on a way back; None while it is not."""
+    current = run.run.current
+    if current is None or not run.run.begun or task.operation is not None:
+        return None
+    _, stage = current
+    if stage.tool != task.tool or stage.face not in task.face.split(", "):
+        return None
+    if (stage.route, stage.step) != way if way else stage.route != 0:
+        return None
+    starts = [event.at.at for event in run.run.standing if event.kind == "started" and event.stage == stage.key]
+    return datetime.fromtimestamp(min(starts)) if starts else None
+
+
+def _minute_of(when: datetime, day: date) -> int:
+    return int((when - datetime.combine(day, time())).total_seconds() // 60)
