@@ -10,6 +10,8 @@
     onclear?: () => void;
     quantity?: Quantity | null;
     integer?: boolean;
+    /** It may be 0 or below, as the clearance of a press fit. */
+    signed?: boolean;
     placeholder?: string;
     /** What the server says is wrong with it, in words. */
     faults?: string[];
@@ -26,6 +28,7 @@
     onclear,
     quantity = null,
     integer = false,
+    signed = false,
     placeholder = '',
     faults = [],
     hideLabel = false,
@@ -45,10 +48,10 @@
   const said = $derived(wrong ? [wrong] : faults);
 
   function complaint(typedText: string): string | null {
-    if (typedText.trim() === '') return onclear ? null : 'Put in a number above 0';
+    if (typedText.trim() === '') return onclear ? null : signed ? 'Put in a number' : 'Put in a number above 0';
     const number = readNumber(typedText);
     if (typeof number !== 'number') return number.wrong;
-    if (number <= 0) return 'Must be above 0';
+    if (number <= 0 && !signed) return 'Must be above 0';
     return integer && !Number.isInteger(number) ? 'Must be a whole number' : null;
   }
 
@@ -107,8 +110,9 @@
     if (!way || typeof number !== 'number') return;
     event.preventDefault();
     const gauged = shown.system === 'inch' ? 0.0001 : 0.001;
-    const step = quantity === 'size' ? gauged : integer || number >= 10 ? 1 : number >= 1 ? 0.1 : 0.01;
-    const next = Math.max(integer ? 1 : step, Number((number + way * step * (event.shiftKey ? 10 : 1)).toPrecision(7)));
+    const step = quantity === 'size' ? gauged : integer || signed || number >= 10 ? 1 : number >= 1 ? 0.1 : 0.01;
+    const least = signed ? -Infinity : integer ? 1 : step;
+    const next = Math.max(least, Number((number + way * step * (event.shiftKey ? 10 : 1)).toPrecision(7)));
     editing = true;
     take(String(next));
   }
@@ -122,7 +126,7 @@
       class="field num"
       class:pr-12={quantity && !hideUnit}
       class:!border-(--stop)={said.length > 0}
-      inputmode="decimal"
+      inputmode={signed ? 'text' : 'decimal'}
       autocomplete="off"
       {placeholder}
       value={editing ? text : written}

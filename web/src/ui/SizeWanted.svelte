@@ -87,6 +87,7 @@
         label="Clearance, at least"
         value={least}
         quantity="depth"
+        signed
         faults={faults('clearance_um')}
         onchange={(um) => onchange({ ...want, clearance_um: [um, most] })}
       />
@@ -94,6 +95,7 @@
         label="At most"
         value={most}
         quantity="depth"
+        signed
         onchange={(um) => onchange({ ...want, clearance_um: [least, um] })}
       />
     {/if}

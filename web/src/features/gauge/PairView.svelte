@@ -40,7 +40,7 @@
 
   function ask() {
     const [bore, shaft] = [part('bore')?.size, part('shaft')?.size];
-    if (bore && shaft && least < most) answer.ask(api.fitPair({ bore, shaft, clearance_um: [least, most] }));
+    if (bore && shaft) answer.ask(api.fitPair({ bore, shaft, clearance_um: [least, most] }));
   }
 
   /** The part goes to its gauge with the mate as what is wanted. */
@@ -96,6 +96,7 @@
       label="Clearance wanted, least"
       value={least}
       quantity="depth"
+      signed
       onchange={(um) => {
         least = um;
         ask();
@@ -105,6 +106,7 @@
       label="And most"
       value={most}
       quantity="depth"
+      signed
       onchange={(um) => {
         most = um;
         ask();
