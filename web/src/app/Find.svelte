@@ -16,22 +16,27 @@
   let asked = $state('');
   let at = $state(0);
   let input = $state<HTMLInputElement>();
-  let jobs = $state.raw<JobSummary[]>([]);
+  let jobs = $state.raw<JobSummary[] | null>(null);
+  /** Enter came before the jobs did: what is found first opens as soon as they are here. */
+  let entered = false;
 
   $effect(() => {
     if (!open) return;
     asked = '';
     at = 0;
-    api.jobs().then(
-      (list) => (jobs = list),
-      () => (jobs = []),
-    );
+    jobs = null;
+    entered = false;
+    const came = (list: JobSummary[]) => {
+      jobs = list;
+      if (entered && open) choose(hits[at]);
+    };
+    api.jobs().then(came, () => came([]));
   });
 
   const hits = $derived.by((): Hit[] => {
     const words = asked.toLowerCase().split(/\s+/).filter(Boolean);
     const fits = (text: string) => words.every((word) => text.toLowerCase().includes(word));
-    const found: Hit[] = jobs
+    const found: Hit[] = (jobs ?? [])
       .filter((job) => fits(`${job.title} ${job.material} ${job.finishes.map((one) => shown.tell(one)).join(' ')}`))
       .map((job) => ({
         id: `job${job.id}`,
@@ -69,7 +74,10 @@
     if (by) {
       event.preventDefault();
       at = Math.min(Math.max(at + by, 0), hits.length - 1);
-    } else if (event.key === 'Enter') choose(hits[at]);
+    } else if (event.key === 'Enter') {
+      if (jobs) choose(hits[at]);
+      else entered = true;
+    } else entered = false;
   }
 </script>
 
@@ -95,7 +103,7 @@
         </button>
       </li>
     {:else}
-      <li class="dim px-2 py-1.5">Nothing by that name.</li>
+      <li class="dim px-2 py-1.5">{jobs ? 'Nothing by that name.' : 'Looking…'}</li>
     {/each}
   </ul>
 </Dialog>

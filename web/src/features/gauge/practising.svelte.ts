@@ -32,9 +32,10 @@ export class Practising {
       if (last?.readings.length) rounds.push({ worked_s: 0, readings });
       else if (last) rounds[rounds.length - 1] = { ...last, readings };
       const next = { ...size, rounds };
-      this.answer = await api.answerSize(next);
+      // A bore far past its limits is read all the same, though nothing more can be said of it.
       this.size = next;
       this.read = true;
+      this.answer = await api.answerSize(next);
     });
   }
 
