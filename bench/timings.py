@@ -16,6 +16,7 @@ from pathlib import Path
 import httpx
 import networkx
 import numpy as np
+from day_timings import the_day
 from light_timings import frames, light
 from log_timings import the_log
 from playwright.sync_api import sync_playwright
@@ -234,6 +235,7 @@ def main() -> None:
         *the_log(median_ms),
         *light(median_ms),
         *bores(),
+        *the_day(),
         *sizes(),
         *size,
     ]

@@ -66,6 +66,7 @@ class _Asked:
     origin: int
     left_out: tuple[tuple[str, str], ...]
     last: tuple[Placed, ...]
+    under_way: bool  # something of it is done or in hand
 
 
 class Boards:
@@ -119,7 +120,9 @@ class Boards:
             if self._search is not None:
                 self._search.stop.set()
             search = self._search = _Search(_question(asked), found)
-        thread = threading.Thread(target=_run, args=(search, found, seconds, seed, asked.last), daemon=True)
+        # Of a day that is under way as few blocks as possible move; before that every one may.
+        keep = found.plan if asked.under_way else ()
+        thread = threading.Thread(target=_run, args=(search, found, seconds, seed, keep), daemon=True)
         thread.start()
         return self.board()
 
@@ -190,7 +193,7 @@ class Boards:
         left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
         held = self._pins() if pins is None else pins
         pinned = with_pins(left, {task: held[key] for task, key in _keys_of(ids).items() if key in held})
-        return _Asked(pinned, ids, done, origin, tuple(left_out), last)
+        return _Asked(pinned, ids, done, origin, tuple(left_out), last, under_way=bool(done or begun))
 
     def _open_jobs(self) -> list[KeptJob]:
         open_ids = [one.id for one in self._jobs.summaries() if one.kept_state in OPEN_STATES and one.state != "cannot-plan"]
@@ -288,9 +291,7 @@ def _run(search: _Search, found: DayFound, seconds: float, seed: int, keep: Sequ
         search.found = better
 
     try:
-        here = {task.id for task in found.work.tasks}
-        kept = [one for one in keep if one.task in here]
-        search.found = improve(found, seconds=seconds, seed=seed, stop=search.stop.is_set, tell=tell, keep=kept)
+        search.found = improve(found, seconds=seconds, seed=seed, stop=search.stop.is_set, tell=tell, keep=keep)
     finally:
         search.done = True
 
