@@ -1,15 +1,13 @@
-"""The day and the price: a board that is improved and moved, followed at two benches to its end; orders, quotes, own operations."""
+"""The day and the price: a board that is improved and moved, orders, quotes, own operations."""
 
 import json
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Page, expect
 
-from ahead import Ahead
 from conftest import EXAMPLES
 from kelbrast.app.board import Boards
-from kelbrast.app.runs import Runs
 from kelbrast.exchange.day_file import WorkerFile
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.shop_file import ShopFile
@@ -82,85 +80,6 @@ def test_a_block_is_dragged_and_moved_by_keys(page: Page, shop) -> None:
     put.focus()
     page.keyboard.press("ArrowRight")
     expect(page.get_by_role("button", name="put there").first).not_to_have_attribute("aria-label", before or "")
-
-
-def operations(page: Page, when: str) -> None:
-    """Everything around the work that is due now, by its sheet."""
-    page.keyboard.press("t")
-    sheet = page.get_by_role("dialog")
-    rows = sheet.get_by_role("listitem").filter(has_text=when)
-    for at in range(rows.count()):
-        for name in ("Done", "Passed"):
-            button = rows.nth(at).get_by_role("button", name=name, exact=True)
-            if button.count():
-                button.click()
-                expect(button).to_have_count(0)
-    page.keyboard.press("Escape")
-    expect(sheet).to_have_count(0)
-
-
-def seen(page: Page) -> str:
-    return page.locator(".bench").get_attribute("data-seen") or ""
-
-
-def press(page: Page, key: str) -> None:
-    before = seen(page)
-    page.keyboard.press(key)
-    expect(page.locator(f'.bench[data-seen="{before}"]')).to_have_count(0)
-
-
-def test_the_day_is_followed_at_two_benches_with_a_late_step_and_a_way_back(
-    page: Page, browser: Browser, shop, ahead: Ahead
-) -> None:
-    trial = {"label": "Run water over it", "when": "after", "minutes": 2.0, "check": "It runs off in one sheet"}
-    ids = [order(shop, "barometer-lens", own_operations=[trial]), order(shop, "fog-gauge-window", pieces=1)]
-    other = browser.new_context(viewport={"width": 1024, "height": 768}).new_page()
-    benches = [page, other]
-    runs = Runs(shop.jobs)
-    for bench, job_id in zip(benches, ids, strict=True):
-        bench.goto(f"{shop.address}/jobs/{job_id}")
-        bench.get_by_role("button", name="To the bench").click()
-        expect(bench.locator(".bench")).to_be_visible()
-        operations(bench, "Before")
-    board = browser.new_context().new_page()
-    board.goto(f"{shop.address}/today")
-    expect(board.get_by_role("region", name="What next")).to_contain_text("Ada")
-    blocks = board.locator(".board .block").count()
-    ends = board.get_by_test_id("ends")
-    planned = ends.inner_text()
-    press(other, "Space")
-    ahead.by += 50 * 60  # planned for a few minutes
-    expect(ends).not_to_have_text(planned)
-    press(other, "Space")
-    went_back = False
-    for _ in range(60):
-        open_still = [
-            bench for bench in benches if bench.get_by_role("group", name="Answers").count() and bench.locator(".bench").count()
-        ]
-        if not open_still:
-            break
-        for bench in open_still:
-            press(bench, "Space")
-            if not went_back and bench is page and "step 2 of" in bench.get_by_role("region", name="Step in hand").inner_text():
-                went_back = True
-                bench.keyboard.press("g")
-                sheet = bench.get_by_role("dialog")
-                before = seen(bench)
-                sheet.get_by_role("button", name="Go back").last.click()
-                expect(bench.locator(f'.bench[data-seen="{before}"]')).to_have_count(0)
-            else:
-                press(bench, "Space")
-    assert went_back
-    for bench in benches:
-        operations(bench, "After")
-    expect(board.locator(".board .block")).not_to_have_count(blocks, timeout=30_000)
-    for bench in benches:
-        bench.get_by_role("button", name="As wanted", exact=True).click()
-        expect(bench.get_by_role("link", name="To the log of this run")).to_be_visible()
-    assert [one.kept_state for one in shop.jobs.summaries()] == ["done", "done"]
-    assert runs.open() == []
-    board.reload()
-    expect(board.get_by_role("alert")).to_contain_text("o job is ordered")
 
 
 def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
