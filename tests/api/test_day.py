@@ -88,6 +88,11 @@ def test_a_quote_is_worked_out_kept_and_printed(ordered) -> None:
     assert [one["pieces"] for one in quote["prices"]] == [1, 20]
     assert quote["prices"][1]["price_each"] < quote["prices"][0]["price_each"]
     assert sum(one["share"] for one in quote["drives"]) == pytest.approx(1, abs=0.001)
+    usual = ordered.get(f"/api/jobs/{job['id']}/quote").json()
+    assert {1, 5, 20, 100, job["pieces"]} == {one["pieces"] for one in usual["prices"]}
+    told = ordered.get(f"/api/jobs/{job['id']}").json()["job"]
+    assert {one["face"] for one in quote["offered"]} == {one["name"] for one in told["faces"] if not one.get("keep_off")}
+    assert quote["material"]
     kept = ordered.post(f"/api/jobs/{job['id']}/quotes", params={"pieces": [1]})
     assert kept.status_code == 201
     (again,) = ordered.get(f"/api/jobs/{job['id']}/quotes").json()

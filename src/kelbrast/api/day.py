@@ -10,7 +10,7 @@ from kelbrast.api.jobs import JobId
 from kelbrast.api.kept import AllJobs, ShopBoards, ShopQuotes
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.board import Board
-from kelbrast.app.quotes import USUAL_PIECES, KeptQuote, quote_file
+from kelbrast.app.quotes import KeptQuote, quote_file
 from kelbrast.core.day.follow import Pin
 from kelbrast.core.price.quote import Rates
 from kelbrast.exchange.day_file import DayFigures, DayFile
@@ -157,14 +157,15 @@ def day_as_csv(boards: ShopBoards) -> Response:
 
 
 Pieces = Annotated[
-    list[Annotated[int, Field(ge=1, le=100_000)]] | None, Query(max_length=20, description="numbers of pieces; 1, 5, 20, 100")
+    list[Annotated[int, Field(ge=1, le=100_000)]] | None,
+    Query(max_length=20, description="numbers of pieces; 1, 5, 20, 100 and the job's own"),
 ]
 
 
 def _quoted(job_id: JobId, jobs: AllJobs, boards: ShopBoards, quotes: ShopQuotes, pieces: Pieces = None) -> QuoteFile:
     shop, kept = boards.shop(), jobs.get(job_id).job
     rates = Rates(shop.hour, shop.margin, quotes.bias() or 1.0)
-    return quote_file(kept, jobs.rack.shelf(), rates=rates, pieces=pieces or USUAL_PIECES, currency=shop.currency)
+    return quote_file(kept, jobs.rack.shelf(), rates=rates, pieces=pieces or None, currency=shop.currency)
 
 
 Quoted = Annotated[QuoteFile, Depends(_quoted)]

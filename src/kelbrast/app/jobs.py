@@ -156,7 +156,7 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         material=known.label if known else file.material,
         pieces=file.pieces,
         faces=len(file.faces),
-        finishes=tuple(dict.fromkeys(_finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
+        finishes=tuple(dict.fromkeys(finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
         minutes=minutes,
         state=state,
         kept_state=file.state,
@@ -173,7 +173,8 @@ def _reason(face: FacePlanFile) -> Sentence:
     return sentence("job.reason", face=face.name, reason=said)
 
 
-def _finish_label(face: FaceFile) -> Sentence:
+def finish_label(face: FaceFile) -> Sentence:
+    """The finish that a face gets, by its name or its band."""
     if face.want.finish is None:
         low, high = (None if end is None else to_si(end, "um") for end in face.want.ra_um or (None, None))
         return band_said(low, high)

@@ -4,12 +4,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from kelbrast.app.jobs import Jobs
+from kelbrast.app.jobs import Jobs, finish_label
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of, with_looser_limits
+from kelbrast.core.wording import tell
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.quote_file import QuoteFile, to_quote_file
 from kelbrast.storage import quotes as store
@@ -23,14 +24,15 @@ def quote_file(
     shelf: Shelf | None = None,
     *,
     rates: Rates,
-    pieces: Sequence[int] = USUAL_PIECES,
+    pieces: Sequence[int] | None = None,
     currency: str = "",
 ) -> QuoteFile:
-    """The price of a job for these numbers of pieces.
+    """The price of a job for these numbers of pieces; of the usual ones and the job's own where none are named.
 
     Raises:
         BadInput: the job has no plan that could be followed, or a number of pieces is none.
     """
+    pieces = sorted({*USUAL_PIECES, file.pieces}) if pieces is None else pieces
     if not pieces or any(not 1 <= one <= 100_000 for one in pieces):
         raise BadInput.one("pieces", "must be one or more numbers from 1 to 100000")
     job = job_of(file, shelf)
@@ -43,7 +45,18 @@ def quote_file(
         raise BadInput.one("rates", str(problem)) from None
     simpler = humbler(job, plan, rates, pieces=prices[0].pieces)
     looser = with_looser_limits(job, plan, rates, pieces=prices[0].pieces)
-    return to_quote_file(plan, prices, simpler, rates, looser=looser, currency=currency, customer=file.customer)
+    promised = file.due.date() if file.due is not None else None
+    return to_quote_file(
+        plan,
+        prices,
+        simpler,
+        rates,
+        looser=looser,
+        currency=currency,
+        customer=file.customer,
+        offered=[(one.name, tell(finish_label(one))) for one in file.faces if not one.keep_off and not one.edge],
+        promised=promised,
+    )
 
 
 @dataclass(frozen=True, slots=True)

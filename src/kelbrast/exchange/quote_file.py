@@ -1,6 +1,7 @@
 """A quote in files: prices for numbers of pieces, what drives them, what a humbler finish would cost."""
 
 from collections.abc import Sequence
+from datetime import date
 from typing import Literal
 
 from pydantic import BaseModel
@@ -40,8 +41,17 @@ class HumblerFile(BaseModel):
     price_each: float
 
 
+class OfferedFile(BaseModel):
+    """A face and the finish that it gets."""
+
+    face: str
+    finish: str
+
+
 class QuoteFile(BaseModel):
-    """A quote. `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
+    """A quote. `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
+
+    `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
 
     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
     `bias`: what the runs behind the last quotes took against those, in these minutes already.
@@ -49,6 +59,9 @@ class QuoteFile(BaseModel):
 
     title: str
     customer: str
+    material: str = ""
+    offered: list[OfferedFile] = []
+    promised: str = ""
     currency: str
     hour: float
     margin: float
@@ -69,12 +82,17 @@ def to_quote_file(
     looser: float | None = None,
     currency: str,
     customer: str,
+    offered: Sequence[tuple[str, str]] = (),
+    promised: date | None = None,
 ) -> QuoteFile:
     """The quote in the units of the files."""
     first = prices[0]
     return QuoteFile(
         title=plan.job.title,
         customer=customer,
+        material=plan.job.material.label,
+        offered=[OfferedFile(face=face, finish=finish) for face, finish in offered],
+        promised=promised.isoformat() if promised is not None else "",
         currency=currency,
         hour=rates.hour,
         margin=rates.margin,
@@ -87,10 +105,6 @@ def to_quote_file(
         looser_each=None if looser is None else _money(looser),
         sample_minutes_high=round(from_si(with_a_sample(first, plan), "min"), 2),
     )
-
-
-def _drive(name: str, share: float) -> DriveFile:
-    return DriveFile.model_validate({"name": name, "share": round(share, 4)})
 
 
 def _price(one: Price) -> PriceFile:

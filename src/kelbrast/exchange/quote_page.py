@@ -30,7 +30,14 @@ def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
     if quote.customer:
         _line(pdf, f"For {quote.customer}", 12)
     _line(pdf, day.isoformat(), 11)
-    pdf.ln(6)
+    pdf.ln(4)
+    _line(pdf, quote.material, 11)
+    for face in quote.offered:
+        _row(pdf, [face.face, face.finish], (70, 70), left=2)
+    pdf.ln(4)
+    if quote.promised:
+        _line(pdf, f"Promised for {quote.promised}", 11)
+        pdf.ln(4)
     heads = ["Pieces", "Price", "Each"] + (["Nine of ten below", "Minutes", "At most"] if inner else [])
     widths = (25, 35, 35) + ((40, 22, 22) if inner else ())
     _row(pdf, heads, widths, bold=True)
@@ -58,8 +65,9 @@ def _line(pdf: FPDF, text: str, size: float, *, bold: bool = False) -> None:
     pdf.multi_cell(0, size * 0.55, plain_letters(text), new_x=XPos.LMARGIN, new_y=YPos.NEXT)
 
 
-def _row(pdf: FPDF, cells: list[str], widths: tuple[int, ...], *, bold: bool = False) -> None:
+def _row(pdf: FPDF, cells: list[str], widths: tuple[int, ...], *, bold: bool = False, left: int = 1) -> None:
+    """Words stand left, figures right."""
     pdf.set_font("Helvetica", "B" if bold else "", 11)
-    for text, width in zip(cells, widths, strict=True):
-        pdf.cell(width, 8, plain_letters(text), border="B")
+    for at, (text, width) in enumerate(zip(cells, widths, strict=True)):
+        pdf.cell(width, 8, plain_letters(text), border="B", align="L" if at < left else "R")
     pdf.ln(8)

@@ -3922,6 +3922,16 @@ export interface components {
             other_minutes: number | null;
         };
         /**
+         * OfferedFile
+         * @description A face and the finish that it gets.
+         */
+        OfferedFile: {
+            /** Face */
+            face: string;
+            /** Finish */
+            finish: string;
+        };
+        /**
          * OperationFile
          * @description Work around the abrasives. `minutes` of a person for one piece, `waiting_minutes` for all together; `counted`: the
          *     minutes are in the steps already; `within_minutes`: how soon after the last step it must be done.
@@ -4309,7 +4319,9 @@ export interface components {
         };
         /**
          * QuoteFile
-         * @description A quote. `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
+         * @description A quote. `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
+         *
+         *     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
          *
          *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
          *     `bias`: what the runs behind the last quotes took against those, in these minutes already.
@@ -4319,6 +4331,21 @@ export interface components {
             title: string;
             /** Customer */
             customer: string;
+            /**
+             * Material
+             * @default
+             */
+            material: string;
+            /**
+             * Offered
+             * @default []
+             */
+            offered: components["schemas"]["OfferedFile"][];
+            /**
+             * Promised
+             * @default
+             */
+            promised: string;
             /** Currency */
             currency: string;
             /** Hour */
@@ -9378,7 +9405,7 @@ export interface operations {
     quote_job_api_jobs__job_id__quote_get: {
         parameters: {
             query?: {
-                /** @description numbers of pieces; 1, 5, 20, 100 */
+                /** @description numbers of pieces; 1, 5, 20, 100 and the job's own */
                 pieces?: number[] | null;
             };
             header?: never;
@@ -9463,7 +9490,7 @@ export interface operations {
     keep_quote_api_jobs__job_id__quotes_post: {
         parameters: {
             query?: {
-                /** @description numbers of pieces; 1, 5, 20, 100 */
+                /** @description numbers of pieces; 1, 5, 20, 100 and the job's own */
                 pieces?: number[] | null;
             };
             header?: never;
@@ -9509,7 +9536,7 @@ export interface operations {
             query?: {
                 /** @description the shop's page, with what it is made of */
                 inner?: boolean;
-                /** @description numbers of pieces; 1, 5, 20, 100 */
+                /** @description numbers of pieces; 1, 5, 20, 100 and the job's own */
                 pieces?: number[] | null;
             };
             header?: never;

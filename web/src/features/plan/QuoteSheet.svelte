@@ -16,9 +16,10 @@
     'going-back': 'Light checks that fail',
     margin: 'Margin',
   } as const;
-  let typed = $state('1, 5, 20, 100');
+  let typed = $state<string | null>(null);
+  const usual = $derived([...new Set([1, 5, 20, 100, draft.job.pieces])].sort((a, b) => a - b).join(', '));
   const pieces = $derived(
-    typed
+    (typed ?? usual)
       .split(/[,;\s]+/)
       .map(Number)
       .filter((one) => Number.isInteger(one) && one >= 1 && one <= 100_000)
@@ -58,7 +59,7 @@
 <Dialog bind:open title="Quote" wide>
   <label class="block max-w-72">
     <span class="small dim block">Numbers of pieces</span>
-    <input class="field num" inputmode="numeric" bind:value={typed} />
+    <input class="field num" inputmode="numeric" bind:value={() => typed ?? usual, (text) => (typed = text)} />
   </label>
   {#if quote.trouble}<p class="mt-3 text-(--stop)" role="alert">{quote.trouble}</p>{/if}
   {#if quote.value}

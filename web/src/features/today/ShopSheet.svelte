@@ -34,7 +34,7 @@
   {#if shop}
     <ul class="grid gap-2" aria-label="People">
       {#each people as person, at (at)}
-        <li class="grid grid-cols-[minmax(0,1.5fr)_repeat(2,6.5rem)_auto_auto] items-end gap-2">
+        <li class="grid grid-cols-[minmax(0,1.5fr)_repeat(2,8.5rem)_auto_auto] items-end gap-2">
           <TextField
             label="Name"
             value={person.name}
@@ -69,6 +69,12 @@
               onchange={(event) => changePerson(at, { away: event.currentTarget.checked })}
             /> Away
           </label>
+          <button
+            class="plain-button"
+            disabled={people.length < 2}
+            aria-label="Take {person.name} off the list"
+            onclick={() => change({ people: people.filter((_, place) => place !== at) })}>Take off</button
+          >
           <details class="col-span-full">
             <summary class="small dim">
               {person.machines ? `May use ${person.machines.length} machines` : 'May use every machine'}
@@ -86,12 +92,6 @@
               {/each}
             </div>
           </details>
-          <button
-            class="plain-button"
-            disabled={people.length < 2}
-            aria-label="Take {person.name} off the list"
-            onclick={() => change({ people: people.filter((_, place) => place !== at) })}>Take off</button
-          >
         </li>
       {/each}
     </ul>

@@ -144,6 +144,24 @@
       </section>
       {#if today.block}<BlockPanel {today} block={today.block} begins={board.begins} {people} />{/if}
     </div>
+    <!-- On the wall the blocks are too narrow for their words: everybody's day in lines. -->
+    <div class="mt-4 hidden grid-cols-2 gap-5 print:grid">
+      {#each people as person (person)}
+        <section>
+          <h2>{person}</h2>
+          <ul>
+            {#each shown
+              .filter((one) => one.person === person)
+              .sort((a, b) => a.from_min - b.from_min) as one (one.task)}
+              <li class="small">
+                <span class="num">{clockAt(one.from_min, board.begins)}</span>
+                {one.job}: {one.label}
+              </li>
+            {/each}
+          </ul>
+        </section>
+      {/each}
+    </div>
   {/if}
 </div>
 <ShopSheet {today} bind:open={shopOpen} />
