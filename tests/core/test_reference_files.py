@@ -18,6 +18,7 @@ from kelbrast.core.rack.upkeep import On
 from kelbrast.core.reference.loader import record
 from kelbrast.core.reference.raw import record_written, table_written
 from kelbrast.core.reference.schemas import (
+    FOUND,
     LOOKED_AFTER,
     PROTECTIONS,
     QUANTITIES,
@@ -30,6 +31,7 @@ from kelbrast.core.reference.schemas import (
 from kelbrast.core.reference.shape import Each, Written
 from kelbrast.core.simulation.light import look_of
 from kelbrast.core.surface import part
+from kelbrast.core.surface.face import FOUND_KINDS
 
 Place = tuple[str | int, ...]
 
@@ -196,6 +198,7 @@ def test_the_names_of_the_files_are_those_of_the_code() -> None:
     assert set(LOOKED_AFTER) == set(get_args(On))
     assert set(QUANTITIES) == set(get_args(GaugedQuantity))
     assert {*PROTECTIONS, "usual"} == set(part.PROTECTIONS)
+    assert set(FOUND) == set(FOUND_KINDS)
     assert {key for key in PROTECTIONS if key != "none"} <= record_written("operations").keys()
 
 

@@ -4,16 +4,20 @@ from datetime import datetime
 from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Path, Request
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.api.body import text_in_body
 from kelbrast.api.kept import AllSizings
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
 from kelbrast.app.sizing import pair_answer, size_answer
+from kelbrast.core.wording import System
+from kelbrast.exchange.drawn_size import drawn_size
 from kelbrast.exchange.pair_file import PairAnswer, PairFile
+from kelbrast.exchange.plain_text import OneLine
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
 from kelbrast.exchange.size_file import SizeFile, read_size_file
+from kelbrast.exchange.size_wanted import SizeWanted
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
@@ -46,10 +50,25 @@ class KeptSizingOut(BaseModel):
     places: list[PlaceFile]
 
 
+class DrawnIn(BaseModel):
+    """A size as a drawing says it, in mm or in inches."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: Annotated[str, Field(max_length=60), OneLine]
+    system: System = "metric"
+
+
 @router.post("/size", openapi_extra=SIZE_IN_BODY)
 def answer_size(size: SizeBody) -> SizeAnswer:
     """Where the work stands, and the next move."""
     return size_answer(size)
+
+
+@router.post("/size/drawn")
+def read_drawn_size(drawn: DrawnIn) -> SizeWanted:
+    """The size that words of a drawing want, as `25 h6` or `25 -0.005`."""
+    return drawn_size(drawn.text, system=drawn.system)
 
 
 @router.post("/pair")

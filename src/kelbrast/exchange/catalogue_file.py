@@ -127,6 +127,32 @@ class ShapeChoice(Choice):
     needs: list[str]
 
 
+class DamageFile(Choice):
+    """What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth."""
+
+    kind: str
+    likely_um: float
+    worst_um: float
+    share: float | None
+    says: str
+
+
+class FeelFile(Choice):
+    """How deep a mark is by what one can tell of it, with where that is from."""
+
+    likely_um: float
+    worst_um: float
+    source: str
+    source_kind: str
+
+
+class KitFile(Choice):
+    """What a shop of a kind has to begin with: ids of things that can stand on a rack."""
+
+    about: str
+    items: list[str]
+
+
 class FiguresFile(BaseModel):
     """The figures behind materials, finishes and tools with their sources, by id."""
 
@@ -146,6 +172,9 @@ class Catalogue(BaseModel):
     grades: list[GradeFile]
     shapes: list[ShapeChoice]
     found: list[Choice]
+    damages: list[DamageFile]
+    feels: list[FeelFile]
+    kits: list[KitFile]
     reaches: list[Choice]
     edges: list[Choice]
     habits: list[Choice]

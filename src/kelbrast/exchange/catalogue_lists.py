@@ -5,10 +5,12 @@ from typing import Any, TypeVar
 
 from pydantic import BaseModel
 
+from kelbrast.core.catalogue.damages import damages, feels
 from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.grades import scale
 from kelbrast.core.catalogue.inserts import inserts
+from kelbrast.core.catalogue.kits import kits
 from kelbrast.core.catalogue.machines import Drawing, machines
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
@@ -25,12 +27,15 @@ from kelbrast.core.wording import tell
 from kelbrast.exchange.catalogue_file import (
     Catalogue,
     Choice,
+    DamageFile,
     DrawingFile,
+    FeelFile,
     Figure,
     FiguresFile,
     FinishFile,
     GradeFile,
     InsertFile,
+    KitFile,
     MachineFile,
     MaterialFile,
     ShapeChoice,
@@ -52,6 +57,9 @@ def catalogue() -> Catalogue:
         grades=list_grades(),
         shapes=[ShapeChoice(id=k, label=s.label, needs=[f"{need}_mm" for need in s.needs]) for k, s in SHAPES.items()],
         found=_choices(FOUND_KINDS),
+        damages=list_damages(),
+        feels=list_feels(),
+        kits=[KitFile(id=one.id, label=one.label, about=one.about, items=list(one.items)) for one in kits().values()],
         reaches=_choices(REACHES),
         edges=_choices(EDGES_WANTED),
         habits=_choices(HABITS),
@@ -180,6 +188,35 @@ def list_uses() -> list[UseFile]:
             reason_said=to_sentence_file(one.reason),
         )
         for one in uses().values()
+    ]
+
+
+def list_damages() -> list[DamageFile]:
+    return [
+        DamageFile(
+            id=one.id,
+            label=one.label,
+            kind=one.kind,
+            likely_um=shop(one.likely.si, "um"),
+            worst_um=shop(one.worst.si, "um"),
+            share=one.share.si if one.share is not None else None,
+            says=one.says,
+        )
+        for one in damages().values()
+    ]
+
+
+def list_feels() -> list[FeelFile]:
+    return [
+        FeelFile(
+            id=one.id,
+            label=one.label,
+            likely_um=shop(one.likely.si, "um"),
+            worst_um=shop(one.worst.si, "um"),
+            source=one.likely.source.title,
+            source_kind=one.likely.source.kind,
+        )
+        for one in feels().values()
     ]
 
 

@@ -322,6 +322,8 @@ export const api = {
   laps: (query: { kind: 'bore' | 'shaft'; tightest_mm: number; target_mm: number; length_mm: number; grade: string }) =>
     answered<Schemas['LapAtHandFile'][]>(client.GET('/api/laps', { params: { query } })),
   fitPair: (body: Schemas['PairFile']) => answered<PairAnswer>(client.POST('/api/pair', { body })),
+  drawnSize: (text: string, system: 'metric' | 'inch') =>
+    answered<Schemas['SizeWanted']>(client.POST('/api/size/drawn', { body: { text, system } })),
   answerSize: (body: SizeFile) => answered<SizeAnswer>(client.POST('/api/size', { body })),
   day: () => answered<Board>(client.GET('/api/day', { cache: 'no-store' })),
   searchDay: (seconds: number) => answered<Board>(client.POST('/api/day/search', { params: { query: { seconds } } })),

@@ -1404,6 +1404,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/size/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Drawn Size
+         * @description The size that words of a drawing want, as `25 h6` or `25 -0.005`.
+         */
+        post: operations["read_drawn_size_api_size_drawn_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pair": {
         parameters: {
             query?: never;
@@ -2156,6 +2176,12 @@ export interface components {
             shapes: components["schemas"]["ShapeChoice"][];
             /** Found */
             found: components["schemas"]["Choice"][];
+            /** Damages */
+            damages: components["schemas"]["DamageFile"][];
+            /** Feels */
+            feels: components["schemas"]["FeelFile"][];
+            /** Kits */
+            kits: components["schemas"]["KitFile"][];
             /** Reaches */
             reaches: components["schemas"]["Choice"][];
             /** Edges */
@@ -2260,6 +2286,26 @@ export interface components {
             schools: string;
         };
         /**
+         * DamageFile
+         * @description What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth.
+         */
+        DamageFile: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Likely Um */
+            likely_um: number;
+            /** Worst Um */
+            worst_um: number;
+            /** Share */
+            share: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
          * DayBounds
          * @description What no plan can be better than; null where that was not come to yet.
          */
@@ -2340,6 +2386,20 @@ export interface components {
             ];
             /** Where */
             where: string;
+        };
+        /**
+         * DrawnIn
+         * @description A size as a drawing says it, in mm or in inches.
+         */
+        DrawnIn: {
+            /** Text */
+            text: string;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "metric" | "inch";
         };
         /**
          * DriveFile
@@ -2640,6 +2700,24 @@ export interface components {
             said: components["schemas"]["SentenceFile"];
             /** About */
             about: string[];
+        };
+        /**
+         * FeelFile
+         * @description How deep a mark is by what one can tell of it, with where that is from.
+         */
+        FeelFile: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Likely Um */
+            likely_um: number;
+            /** Worst Um */
+            worst_um: number;
+            /** Source */
+            source: string;
+            /** Source Kind */
+            source_kind: string;
         };
         /**
          * Figure
@@ -3465,6 +3543,20 @@ export interface components {
             answers: number;
             /** Right */
             right: number;
+        };
+        /**
+         * KitFile
+         * @description What a shop of a kind has to begin with: ids of things that can stand on a rack.
+         */
+        KitFile: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** About */
+            about: string;
+            /** Items */
+            items: string[];
         };
         /**
          * LapAtHandFile
@@ -4724,7 +4816,8 @@ export interface components {
          * @description The shop. `hour`: what an hour of a person is charged at, in `currency`; `margin`: a share on everything.
          *
          *     `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the wheel on each
-         *     spindle (tool on metal family).
+         *     spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `welcomed`: the first questions were
+         *     answered or skipped.
          */
         ShopFile: {
             /**
@@ -4784,6 +4877,20 @@ export interface components {
             standing: {
                 [key: string]: (string | null)[];
             };
+            /**
+             * @default {
+             *       "material": "brass",
+             *       "finish": "bright",
+             *       "damage": "scratches",
+             *       "use_rack": "catalogue"
+             *     }
+             */
+            usual: components["schemas"]["UsualFile"];
+            /**
+             * Welcomed
+             * @default false
+             */
+            welcomed: boolean;
         };
         /**
          * ShortFile
@@ -5556,6 +5663,33 @@ export interface components {
             /** Reason */
             reason: string;
             reason_said: components["schemas"]["SentenceFile"];
+        };
+        /**
+         * UsualFile
+         * @description What usually comes in: ids of a material, a finish and a damage; and whether jobs are planned from the shop's own rack.
+         */
+        UsualFile: {
+            /**
+             * Material
+             * @default brass
+             */
+            material: string;
+            /**
+             * Finish
+             * @default bright
+             */
+            finish: string;
+            /**
+             * Damage
+             * @default scratches
+             */
+            damage: string;
+            /**
+             * Use Rack
+             * @default catalogue
+             * @enum {string}
+             */
+            use_rack: "catalogue" | "own";
         };
         /**
          * WaitingOut
@@ -8696,6 +8830,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizeAnswer"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_drawn_size_api_size_drawn_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawnIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeWanted"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -1,6 +1,8 @@
 <!-- The size that is wanted: by limits, a class, deviations from a nominal size, or a mate with its clearance. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { api } from '../api/client';
+  import { shown } from '../units/shown.svelte';
   import Either from './Either.svelte';
   import NumberField from './NumberField.svelte';
   import TextField from './TextField.svelte';
@@ -24,14 +26,25 @@
     mates?: Snippet;
   }
   let { kind, want, onchange, faults = () => [], mates }: Props = $props();
-  const way = $derived(want.limits_mm ? 'limits' : want.mate_mm ? 'mate' : 'class');
+  const way = $derived(want.limits_mm ? 'limits' : want.mate_mm ? 'mate' : want.deviation_um ? 'deviation' : 'class');
   const about = $derived(want.limits_mm?.[0] ?? want.nominal_mm ?? want.mate_mm ?? 20);
   const classFaults = $derived(faults('class'));
 
-  function choose(next: 'limits' | 'class' | 'mate') {
+  function choose(next: 'limits' | 'class' | 'deviation' | 'mate') {
     if (next === 'limits') onchange({ limits_mm: [about, about + 0.02] });
     else if (next === 'class') onchange({ nominal_mm: about, class: kind === 'bore' ? 'H7' : 'g6' });
+    else if (next === 'deviation') onchange({ nominal_mm: about, deviation_um: kind === 'bore' ? [0, 20] : [-20, 0] });
     else onchange({ mate_mm: about, clearance_um: [7, 20] });
+  }
+  let refused = $state<string[]>([]);
+  /** As the drawing says it: the server reads it, and what it could not read stays to be mended. */
+  async function drawn(text: string) {
+    try {
+      onchange(await api.drawnSize(text, shown.system));
+      refused = [];
+    } catch (problem) {
+      refused = [(problem as Error).message];
+    }
   }
   const pair = (both: [number, number] | null | undefined): [number, number] => both ?? [0, 0];
 </script>
@@ -43,9 +56,19 @@
     options={[
       { id: 'limits', label: 'Limits' },
       { id: 'class', label: 'Class' },
+      { id: 'deviation', label: 'Deviations' },
       { id: 'mate', label: 'Its mate' },
     ]}
     onchange={choose}
+  />
+  <TextField
+    label="As the drawing says it"
+    placeholder={kind === 'bore' ? '25 H7' : '25 -0.005'}
+    value=""
+    lazy
+    faults={refused}
+    complaint={() => null}
+    onchange={(text) => text.trim() && void drawn(text)}
   />
   {#if way === 'mate'}{@render mates?.()}{/if}
   <div class="grid grid-cols-2 gap-2">
@@ -72,6 +95,31 @@
         value={want.class ?? ''}
         onchange={(written) => onchange({ nominal_mm: want.nominal_mm, class: written })}
         complaint={() => null}
+      />
+    {:else if way === 'deviation'}
+      {@const [lower, upper] = pair(want.deviation_um)}
+      <NumberField
+        label="Nominal size"
+        value={want.nominal_mm}
+        quantity="size"
+        faults={faults('nominal_mm')}
+        onchange={(nominal_mm) => onchange({ ...want, nominal_mm })}
+      />
+      <span></span>
+      <NumberField
+        label="Lower deviation"
+        value={lower}
+        quantity="depth"
+        signed
+        faults={faults('deviation_um')}
+        onchange={(um) => onchange({ ...want, deviation_um: [um, upper] })}
+      />
+      <NumberField
+        label="Upper deviation"
+        value={upper}
+        quantity="depth"
+        signed
+        onchange={(um) => onchange({ ...want, deviation_um: [lower, um] })}
       />
     {:else}
       {@const [least, most] = pair(want.clearance_um)}

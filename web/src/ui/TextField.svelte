@@ -5,14 +5,20 @@
     value: string;
     onchange: (value: string) => void;
     complaint: (value: string) => string | null;
+    /** What the server says is wrong with it. */
+    faults?: string[];
+    placeholder?: string;
+    /** Reported when the person is done with it, not while they type. */
+    lazy?: boolean;
   }
-  let { label, value, onchange, complaint }: Props = $props();
+  let { label, value, onchange, complaint, faults = [], placeholder, lazy = false }: Props = $props();
   const id = $props.id();
-  let wrong = $state<string | null>(null);
+  let complained = $state<string | null>(null);
+  const wrong = $derived(complained ?? (faults.length ? faults.join(' ') : null));
 
   function take(text: string) {
-    wrong = complaint(text);
-    if (!wrong) onchange(text);
+    complained = complaint(text);
+    if (!complained) onchange(text);
   }
 </script>
 
@@ -25,9 +31,11 @@
     maxlength="200"
     autocomplete="off"
     {value}
+    {placeholder}
     aria-invalid={wrong !== null}
     aria-describedby={wrong ? `${id}-said` : undefined}
-    oninput={(event) => take(event.currentTarget.value)}
+    oninput={(event) => lazy || take(event.currentTarget.value)}
+    onchange={(event) => lazy && take(event.currentTarget.value)}
   />
   {#if wrong}<p id="{id}-said" class="small mt-0.5 text-(--stop)">{wrong}</p>{/if}
 </div>

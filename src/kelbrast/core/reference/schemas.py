@@ -19,6 +19,7 @@ LAYS: Final = ("one-way", "none", "any")
 WAYS: Final = ("wet", "hot-water", "soak", "solvent", "ultrasonic")  # of working, which what is stuck in a part may forbid
 WEAR_LAWS: Final = ("coated", "graded", "lap", "constant", "compound")
 PROTECTIONS: Final = ("none", "oil", "wax", "lacquer")
+FOUND: Final = ("scratches", "lay", "waviness", "pits", "nick", "raised")  # what a face is found with
 LOOKED_AFTER: Final = ("wheel", "abrasive-wheel", "shop", "waxed")
 QUANTITIES: Final = ("size", "coat", "ra", "gloss", "temperature", "spindle", "weight")
 
@@ -70,6 +71,14 @@ def _number(*dimensions: str) -> Number:
 
 def _taken_by_machines() -> Collection[str]:
     return {mount for machine in record_written("machines").values() for mount in machine["takes"]}
+
+
+def _on_a_rack() -> Collection[str]:
+    written = record_written("carriers")
+    grades = {
+        f"{key}-{grade.lower()}" for key, row in written.items() for grade in (*row.get("grades", ()), *row.get("sizes", ()))
+    }
+    return {*written, *grades, *record_written("machines"), *record_written("compounds")}
 
 
 def _keys(shapes: dict[Schema, str]) -> dict[str, Schema]:
@@ -226,6 +235,7 @@ RECORDS: Final[dict[str, Schema]] = {
     ),
     "carriers": Each(_CARRIER),
     "compounds": Each(Entry(_keys({TEXT: "label", LENGTH: "grain", RATIO: "wear"}), {"swirls": FLAG})),
+    "damages": Each(Entry(_keys({TEXT: "label says", _one_of(*FOUND): "kind", LENGTH: "likely worst"}), {"share": RATIO})),
     "families": Each(
         Entry(
             _keys(
@@ -241,6 +251,7 @@ RECORDS: Final[dict[str, Schema]] = {
         )
     ),
     "faults": Each(_all_of({TEXT: "seen avoid", WORDS: "why cure"})),
+    "feels": Each(_all_of({TEXT: "label", LENGTH: "likely worst"})),
     "finishes": Each(
         Entry(
             _keys({TEXT: "label purpose", _one_of(*LAYS): "lay", _key_of("process", "deformed"): "shows"}),
@@ -257,6 +268,7 @@ RECORDS: Final[dict[str, Schema]] = {
             }
         )
     ),
+    "kits": Each(_all_of({TEXT: "label about", Many(Name("something that can stand on a rack", _on_a_rack)): "items"})),
     "laps": Each(_all_of({TEXT: "label note", PRESSURE: "hardness"})),
     "looks": Each(_all_of({Many(RATIO): "reflects", RATIO: "body"})),
     "machines": Each(_MACHINE),

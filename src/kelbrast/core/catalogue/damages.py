@@ -1,0 +1,64 @@
+"""What people call what is wrong with a face, and how deep it is by what one can tell without a gauge."""
+
+from dataclasses import dataclass
+from functools import cache
+
+from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.reference.loader import Constant, record
+
+
+@dataclass(frozen=True, slots=True)
+class Damage:
+    """A word for what is wrong, as the model knows it.
+
+    Attributes:
+        kind: of what was found, a key of `FOUND_KINDS`.
+        likely, worst: a first guess of its depth.  share: how much of the face raised metal covers; None for all else.
+        says: what a polisher knows before beginning.
+    """
+
+    id: str
+    label: str
+    kind: str
+    likely: Constant
+    worst: Constant
+    share: Constant | None
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
+class Feel:
+    """What one can tell of a mark, and how deep such marks are."""
+
+    id: str
+    label: str
+    likely: Constant
+    worst: Constant
+
+
+@cache
+def damages() -> dict[str, Damage]:
+    """Every word by its id."""
+    return {
+        key: Damage(key, row["label"], row["kind"], row["likely"], row["worst"], row.get("share"), row["says"])
+        for key, row in record("damages").items()
+    }
+
+
+def damage(key: str) -> Damage:
+    """The word with this id.
+
+    >>> damage("casting-skin").kind
+    'waviness'
+    """
+    return find("damage", damages(), key)
+
+
+@cache
+def feels() -> dict[str, Feel]:
+    """What one can tell, from the finest to the deepest.
+
+    >>> [one.label for one in feels().values()][1]
+    'A nail catches'
+    """
+    return {key: Feel(key, row["label"], row["likely"], row["worst"]) for key, row in record("feels").items()}
