@@ -17,6 +17,7 @@ from kelbrast import __version__
 from kelbrast.api import (
     bench,
     day,
+    demo,
     jobs,
     laps,
     light,
@@ -30,6 +31,7 @@ from kelbrast.api import (
     shop,
     sizing,
 )
+from kelbrast.api.demo import DemoBeside, WhoLooksAtTheDemo
 from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly, compressed
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.board import Boards
@@ -42,12 +44,13 @@ WEB: Final = Path(__file__).parents[3] / "web" / "dist"
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
 
 
-def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOCAL_HOSTS) -> FastAPI:
+def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOCAL_HOSTS, with_demo: bool = True) -> FastAPI:
     """Build the application over these jobs.
 
     Args:
         web: the built front end; None for the API alone.
         hosts: host names that requests may name; others are refused.
+        with_demo: the demo workshop can be looked at from inside.
     """
     app = FastAPI(
         title="Kelbrast",
@@ -63,6 +66,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.state.buying = Buying()
     app.state.boards = Boards(kept)
     app.state.light = Light()
+    app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
     app.include_router(jobs.router)
     app.include_router(planning.router)
     app.include_router(rack.router)
@@ -77,6 +81,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.include_router(laps.router)
     app.include_router(day.router)
     app.include_router(practice_bore.router)
+    app.include_router(demo.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:
@@ -89,13 +94,16 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     # Inside the one that puts refusals into problems; the framework's own limit stands outside of everything.
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_REQUEST)
     app.add_middleware(Headers)
+    if with_demo:
+        app.add_middleware(WhoLooksAtTheDemo, demo=app.state.demo)
     return app
 
 
 @asynccontextmanager
-async def _until_stopped(kept: Jobs, _: FastAPI) -> AsyncIterator[None]:
+async def _until_stopped(kept: Jobs, app: FastAPI) -> AsyncIterator[None]:
     """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
     yield
+    app.state.demo.close()
     try:
         kept.close()
     except StoreTrouble as trouble:  # the disk is full, say: the newest work stays in the file beside it

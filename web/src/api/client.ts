@@ -322,8 +322,8 @@ export const api = {
   laps: (query: { kind: 'bore' | 'shaft'; tightest_mm: number; target_mm: number; length_mm: number; grade: string }) =>
     answered<Schemas['LapAtHandFile'][]>(client.GET('/api/laps', { params: { query } })),
   fitPair: (body: Schemas['PairFile']) => answered<PairAnswer>(client.POST('/api/pair', { body })),
-  drawnSize: (text: string, system: 'metric' | 'inch') =>
-    answered<Schemas['SizeWanted']>(client.POST('/api/size/drawn', { body: { text, system } })),
+  drawnSize: (text: string) =>
+    answered<Schemas['SizeWanted']>(client.POST('/api/size/drawn', { body: { text, system: shown.system } })),
   answerSize: (body: SizeFile) => answered<SizeAnswer>(client.POST('/api/size', { body })),
   day: () => answered<Board>(client.GET('/api/day', { cache: 'no-store' })),
   searchDay: (seconds: number) => answered<Board>(client.POST('/api/day/search', { params: { query: { seconds } } })),
@@ -334,6 +334,8 @@ export const api = {
   blockDone: (task: number) => answered<Board>(client.POST('/api/day/done/{task}', { params: { path: { task } } })),
   ifFirst: (task: number) =>
     answered<Schemas['WhyFirstOut']>(client.GET('/api/day/first/{task}', { params: { path: { task } } })),
+  lookAtDemo: () => answered<void>(client.PUT('/api/demo')),
+  leaveDemo: () => answered<void>(client.DELETE('/api/demo')),
   shop: () => answered<Shop>(client.GET('/api/shop')),
   changeShop: (body: Shop) => answered<Shop>(client.PUT('/api/shop', { body })),
   quote: (id: number, pieces: number[]) =>

@@ -1,4 +1,5 @@
 /** Jobs as they were edited and not yet known to be kept. They live in this browser, also through a reload, as taps do. */
+import { HERE } from './here';
 import { api, Problem, type Job } from './client';
 
 export interface WaitingEdit {
@@ -7,7 +8,7 @@ export interface WaitingEdit {
   job: Job;
 }
 
-const PREFIX = 'kelbrast.edit.';
+const PREFIX = `${HERE}.edit.`;
 const open = new Set<number>();
 
 export function waitingEdit(id: number): WaitingEdit | null {

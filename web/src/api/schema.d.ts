@@ -1872,6 +1872,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Look At The Demo
+         * @description From now on this browser sees the demo workshop, as it was when it was new; the shop's own data are untouched.
+         */
+        put: operations["look_at_the_demo_api_demo_put"];
+        post?: never;
+        /**
+         * Leave The Demo
+         * @description Back to the shop's own data; what was done in the demo is forgotten.
+         */
+        delete: operations["leave_the_demo_api_demo_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -5666,7 +5690,7 @@ export interface components {
         };
         /**
          * UsualFile
-         * @description What usually comes in: ids of a material, a finish and a damage; and whether jobs are planned from the shop's own rack.
+         * @description What usually comes in: ids of a material, a finish and a damage; and what jobs are planned from.
          */
         UsualFile: {
             /**
@@ -9873,6 +9897,60 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BoreEndFile"];
                 };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_the_demo_api_demo_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave_the_demo_api_demo_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Something in the request can not be used */
             422: {

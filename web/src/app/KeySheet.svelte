@@ -1,11 +1,18 @@
 <script lang="ts">
   import Dialog from '../ui/Dialog.svelte';
   import { activeKeys } from '../ui/keys.svelte';
+  import { route } from './router';
+  import { VIEWS } from './views';
 
   let { open = $bindable() }: { open: boolean } = $props();
+  const view = $derived(VIEWS[route.pathname.split('/')[1] ?? '']);
 </script>
 
-<Dialog bind:open title="Keys of this screen">
+<Dialog bind:open title="This screen and its keys">
+  {#if view}
+    <h2>{view.title}</h2>
+    {#each view.says as says (says)}<p class="mt-1">{says}</p>{/each}
+  {/if}
   {#each activeKeys.groups as group (group.title)}
     <h2 class="dim mt-3">{group.title}</h2>
     <dl class="mt-1 grid grid-cols-[6rem_1fr] gap-y-1">

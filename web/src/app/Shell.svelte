@@ -2,7 +2,7 @@
   import Moon from '@lucide/svelte/icons/moon';
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
-  import { onMount, type Snippet } from 'svelte';
+  import { onMount, tick, type Snippet } from 'svelte';
   import { choices } from '../api/catalogue.svelte';
   import { deliverEdits } from '../api/edits';
   import { useKeys } from '../ui/keys.svelte';
@@ -12,7 +12,10 @@
   import { shown } from '../units/shown.svelte';
   import Find from './Find.svelte';
   import KeySheet from './KeySheet.svelte';
-  import { isActive, navigate, p } from './router';
+  import { leaveUntouched } from '../api/untouched';
+  import { inDemo } from '../api/here';
+  import { leaveDemo } from './demo';
+  import { isActive, navigate, p, route } from './router';
 
   let { children }: { children: Snippet } = $props();
   let finding = $state(false);
@@ -21,6 +24,7 @@
   // Edits of jobs that are not open, from when the server was away.
   onMount(() => {
     void deliverEdits();
+    void leaveUntouched();
     const again = setInterval(() => void deliverEdits(), 5000);
     return () => clearInterval(again);
   });
@@ -40,9 +44,22 @@
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
     { press: 'u', shown: 'U', does: 'Metric or inch', run: () => shown.toggle() },
   ]);
+  // The focus follows the view: what the keyboard reaches next is in it, not in the bar above.
+  let main = $state<HTMLElement>();
+  let before = route.pathname as string;
+  $effect(() => {
+    const now = route.pathname as string;
+    if (now === before) return;
+    before = now;
+    void tick().then(() => {
+      if (!main?.contains(document.activeElement) && !document.querySelector('[role="dialog"][data-state="open"]'))
+        main?.focus({ preventScroll: true });
+    });
+  });
   const onJobs = $derived(isActive('/') || isActive('/jobs/:id'));
 </script>
 
+<a class="skip" href="#view" onclick={(event) => (event.preventDefault(), main?.focus())}>To the view</a>
 <div class="flex h-dvh flex-col">
   <header
     class="flex h-13 [@media(max-height:560px)]:h-10 shrink-0 items-center gap-1.5 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)"
@@ -78,7 +95,9 @@
       ><Search size={15} /><span class="hidden lg:inline">Find</span> <kbd>/</kbd></button
     >
     <button class="tool" onclick={() => shown.toggle()} title="Metric or inch (U)" aria-label="Units: {shown.system}">
-      {shown.unit('length')}<span class="hidden lg:inline"> · {shown.unit('depth')} · {shown.unit('speed')}</span>
+      {shown.unit('length')}<span class="hidden whitespace-nowrap xl:inline">
+        · {shown.unit('depth')} · {shown.unit('speed')}</span
+      >
     </button>
     <button class="tool" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light theme' : 'Dark theme'}>
       {#if theme.dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
@@ -87,7 +106,17 @@
       ><span class="hidden lg:inline">Keys</span> <kbd>?</kbd></button
     >
   </header>
-  <main class="flex min-h-0 flex-1 flex-col overflow-auto">{@render children()}</main>
+  {#if inDemo}
+    <p class="small flex items-center gap-3 bg-(--t1) px-4 py-1 text-white" role="status">
+      <span>You look at the demo workshop, the invented Skerry Light. Your own data are untouched.</span>
+      <button class="ml-auto min-h-6 font-semibold whitespace-nowrap underline" onclick={leaveDemo}
+        >Leave it, forget what was done here</button
+      >
+    </p>
+  {/if}
+  <main bind:this={main} id="view" tabindex="-1" class="flex min-h-0 flex-1 flex-col overflow-auto">
+    {@render children()}
+  </main>
 </div>
 <Find bind:open={finding} />
 <KeySheet bind:open={showingKeys} />
@@ -104,6 +133,22 @@
       height: auto;
       overflow: visible;
     }
+  }
+  main:focus {
+    outline: none;
+  }
+  .skip {
+    position: absolute;
+    left: -100vw;
+    z-index: 70;
+    padding: 0.6rem 1rem;
+    background: var(--card);
+    color: var(--ink);
+    font-weight: 650;
+  }
+  .skip:focus {
+    left: 0.5rem;
+    top: 0.5rem;
   }
   .view {
     padding: 7px 13px;

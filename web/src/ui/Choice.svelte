@@ -1,13 +1,18 @@
 <!-- One of a list, as a native select: works with every keyboard and on every tablet. -->
 <script lang="ts" generics="Id extends string">
+  import Term from './Term.svelte';
+  import type { TermId } from './terms';
+
   interface Props {
     label: string;
+    /** The word of the trade that stands in the label, explained beside it. */
+    term?: TermId;
     value: Id;
     options: { id: Id | string; label: string; group?: string }[];
     onchange: (id: Id) => void;
     hideLabel?: boolean;
   }
-  let { label, value, options, onchange, hideLabel = false }: Props = $props();
+  let { label, value, options, onchange, hideLabel = false, term }: Props = $props();
   const id = $props.id();
   /** Chosen by hand and not by key: then the keys of the screen are meant again. */
   let byHand = false;
@@ -33,7 +38,9 @@
 </script>
 
 <div class="min-w-0">
-  <label for={id} class={hideLabel ? 'sr-only' : 'small dim block'}>{label}</label>
+  <div class={hideLabel ? 'sr-only' : 'small dim flex items-center gap-1.5'}>
+    <label for={id}>{label}</label>{#if term}<Term of={term} />{/if}
+  </div>
   <select {id} class="field" {value} onpointerdown={() => (byHand = true)} onkeydown={openInstead} onchange={choose}>
     {#each groups as group (group)}
       {#if group}

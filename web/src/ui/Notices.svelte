@@ -1,6 +1,11 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
   import { notices } from './notices.svelte';
+
+  /** What takes a step back must be there for the keyboard at once: what was deleted had the focus. */
+  function takeFocus(button: HTMLElement) {
+    button.focus();
+  }
 </script>
 
 <div
@@ -9,18 +14,25 @@
   aria-live="polite"
 >
   {#each notices.list as notice (notice.id)}
-    <div class="panel flex items-start gap-3 px-3 py-2 shadow-lg" class:!border-(--stop)={notice.kind === 'trouble'}>
+    <div
+      data-notice={notice.id}
+      class="panel flex items-start gap-3 px-3 py-2 shadow-lg"
+      class:!border-(--stop)={notice.kind === 'trouble'}
+    >
       <p class="flex-1 whitespace-pre-line">{notice.text}</p>
       {#if notice.action}
         <button
-          class="font-semibold underline"
+          class="min-h-6 px-1 font-semibold underline"
+          use:takeFocus
           onclick={() => {
             notice.action?.run();
             notices.away(notice.id);
           }}>{notice.action.label}</button
         >
       {/if}
-      <button aria-label="Put away" onclick={() => notices.away(notice.id)}><X size={16} /></button>
+      <button class="grid size-6 place-items-center" aria-label="Put away" onclick={() => notices.away(notice.id)}
+        ><X size={16} /></button
+      >
     </div>
   {/each}
 </div>

@@ -1,8 +1,6 @@
 <!-- The size that is wanted: by limits, a class, deviations from a nominal size, or a mate with its clearance. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { api } from '../api/client';
-  import { shown } from '../units/shown.svelte';
   import Either from './Either.svelte';
   import NumberField from './NumberField.svelte';
   import TextField from './TextField.svelte';
@@ -20,12 +18,14 @@
     kind: 'bore' | 'shaft';
     want: Want;
     onchange: (want: Want) => void;
+    /** The size that words of a drawing want. */
+    read: (text: string) => Promise<Want>;
     /** What the server says is wrong with a field, by its name in the file. */
     faults?: (field: string) => string[];
     /** Parts that may be the mate, chosen by name. */
     mates?: Snippet;
   }
-  let { kind, want, onchange, faults = () => [], mates }: Props = $props();
+  let { kind, want, onchange, read, faults = () => [], mates }: Props = $props();
   const way = $derived(want.limits_mm ? 'limits' : want.mate_mm ? 'mate' : want.deviation_um ? 'deviation' : 'class');
   const about = $derived(want.limits_mm?.[0] ?? want.nominal_mm ?? want.mate_mm ?? 20);
   const classFaults = $derived(faults('class'));
@@ -40,7 +40,7 @@
   /** As the drawing says it: the server reads it, and what it could not read stays to be mended. */
   async function drawn(text: string) {
     try {
-      onchange(await api.drawnSize(text, shown.system));
+      onchange(await read(text));
       refused = [];
     } catch (problem) {
       refused = [(problem as Error).message];

@@ -8,13 +8,23 @@
     /** What the server says is wrong with it. */
     faults?: string[];
     placeholder?: string;
+    /** It was just made: the focus goes there. */
+    fresh?: boolean;
     /** Reported when the person is done with it, not while they type. */
     lazy?: boolean;
   }
-  let { label, value, onchange, complaint, faults = [], placeholder, lazy = false }: Props = $props();
+  let { label, value, onchange, complaint, faults = [], placeholder, lazy = false, fresh = false }: Props = $props();
   const id = $props.id();
   let complained = $state<string | null>(null);
   const wrong = $derived(complained ?? (faults.length ? faults.join(' ') : null));
+
+  let input = $state<HTMLInputElement>();
+  $effect(() => {
+    if (fresh) input?.select();
+  });
+
+  /** What held when the typing began: Escape gives it back. */
+  let before = '';
 
   function take(text: string) {
     complained = complaint(text);
@@ -25,6 +35,7 @@
 <div class="min-w-0">
   <label for={id} class="small dim block">{label}</label>
   <input
+    bind:this={input}
     {id}
     class="field"
     class:!border-(--stop)={wrong}
@@ -34,6 +45,13 @@
     {placeholder}
     aria-invalid={wrong !== null}
     aria-describedby={wrong ? `${id}-said` : undefined}
+    onfocus={() => (before = value)}
+    onkeydown={(event) => {
+      if (event.key !== 'Escape' || event.currentTarget.value === before) return;
+      event.stopPropagation();
+      event.currentTarget.value = before;
+      take(before);
+    }}
     oninput={(event) => lazy || take(event.currentTarget.value)}
     onchange={(event) => lazy && take(event.currentTarget.value)}
   />

@@ -13,7 +13,15 @@ class Notices {
   say(text: string, kind: Notice['kind'] = 'done', action?: Notice['action']) {
     const notice = { id: this.next++, text, kind, action };
     this.list.push(notice);
-    if (kind === 'done') setTimeout(() => this.away(notice.id), action ? 12_000 : 5_000);
+    if (kind === 'done') this.later(notice.id, action ? 12_000 : 5_000);
+  }
+
+  /** Away in a while; never from under the focus. */
+  private later(id: number, ms: number) {
+    setTimeout(() => {
+      if (document.activeElement?.closest(`[data-notice="${id}"]`)) this.later(id, ms);
+      else this.away(id);
+    }, ms);
   }
 
   away(id: number) {

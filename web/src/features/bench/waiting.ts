@@ -1,3 +1,4 @@
+import { HERE } from '../../api/here';
 import type { Tap } from '../../api/client';
 
 /** A tap that the server has not confirmed. It lives in this browser, also through a reload. */
@@ -9,7 +10,7 @@ export interface WaitingTap {
   tapped: number;
 }
 
-const key = (run: number) => `kelbrast.tap.${run}`;
+const key = (run: number) => `${HERE}.tap.${run}`;
 
 export function waiting(run: number): WaitingTap | null {
   try {

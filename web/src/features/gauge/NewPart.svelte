@@ -80,7 +80,7 @@
       options={(choices.all?.materials ?? []).map((one) => ({ id: one.id, label: one.label }))}
       onchange={(id) => (material = id)}
     />
-    <SizeWanted {kind} {want} onchange={(next) => (want = next)}>
+    <SizeWanted {kind} {want} read={api.drawnSize} onchange={(next) => (want = next)}>
       {#snippet mates()}
         {#if others.length}
           <Choice

@@ -5,7 +5,9 @@
   import { writes } from '../../api/writes.svelte';
   import { navigate } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
-  import type { JobSummary } from '../../api/client';
+  import { api, type JobSummary, type Shop } from '../../api/client';
+  import { lookAtDemo } from '../../app/demo';
+  import FirstHour from '../start/FirstHour.svelte';
   import { STATES } from '../../api/states';
   import Choice from '../../ui/Choice.svelte';
   import { shown } from '../../units/shown.svelte';
@@ -19,6 +21,11 @@
     void writes.done;
     untrack(() => void list.load());
   });
+  let shop = $state.raw<Shop | null>(null);
+  api.shop().then(
+    (known) => (shop = known),
+    () => (shop = null),
+  );
   let picker = $state<HTMLInputElement>();
   let over = $state(false);
   let words = $state('');
@@ -97,6 +104,8 @@
     </p>
   {:else if list.jobs === null}
     <p class="dim p-4">Reading the jobs …</p>
+  {:else if list.jobs.length === 0 && shop && !shop.welcomed}
+    <FirstHour {shop} ondone={begin} ondemo={lookAtDemo} />
   {:else if list.jobs.length === 0}
     <div class="panel p-10 text-center">
       <h2 class="text-xl">No jobs yet</h2>
@@ -105,7 +114,9 @@
         and minutes follow.
       </p>
       <button class="main-button mt-5" onclick={begin}>Describe the first part</button>
-      <p class="small dim mt-4">Or drop a job file here.</p>
+      <p class="small dim mt-4">
+        Or drop a job file here, or <button class="underline" onclick={lookAtDemo}>look at the demo workshop</button>.
+      </p>
     </div>
   {:else}
     <div class="mb-3 flex flex-wrap items-end gap-3">

@@ -1,8 +1,11 @@
-import { api, Problem, type Job, type JobSummary } from '../../api/client';
+import { choices } from '../../api/catalogue.svelte';
+import { api, Problem, type Catalogue, type Job, type JobSummary, type Shop } from '../../api/client';
+import { foundAs } from '../../api/damage';
 import { notices } from '../../ui/notices.svelte';
+import { begunUntouched } from '../../api/untouched';
 
 /** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
-export const FIRST_JOB: Job = {
+const FIRST_JOB: Job = {
   kelbrast: 'job/1',
   title: 'New job',
   material: 'brass',
@@ -37,6 +40,19 @@ export const FIRST_JOB: Job = {
   state: 'asked',
 };
 
+/** What usually comes in to this shop, as a job to begin with. */
+export function firstJob(usual: Shop['usual'], damages: Catalogue['damages']): Job {
+  const damage = damages.find((one) => one.id === usual?.damage);
+  const [face] = FIRST_JOB.faces;
+  const found = damage ? foundAs(damage) : face!.found;
+  return {
+    ...FIRST_JOB,
+    material: usual?.material ?? FIRST_JOB.material,
+    use_rack: usual?.use_rack ?? FIRST_JOB.use_rack,
+    faces: [{ ...face!, found, want: { finish: usual?.finish ?? face!.want.finish } }],
+  };
+}
+
 /** The list of jobs, and what can be done with a whole job. */
 export class JobList {
   jobs = $state.raw<JobSummary[] | null>(null);
@@ -53,7 +69,13 @@ export class JobList {
 
   /** A new job to describe; its id, or null when it could not be kept. */
   async create(): Promise<number | null> {
-    return this.tried(async () => (await api.add(FIRST_JOB)).id);
+    return this.tried(async () => {
+      await choices.load();
+      const { usual } = await api.shop();
+      const kept = await api.add(firstJob(usual, choices.all?.damages ?? []));
+      begunUntouched(kept);
+      return kept.id;
+    });
   }
 
   async duplicate(job: JobSummary) {

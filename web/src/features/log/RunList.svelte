@@ -1,8 +1,16 @@
 <!-- The runs, searched: by words, material, finish, tool, day. -->
+<script lang="ts" module>
+  import type { Sought } from '../../api/client';
+
+  const NOTHING = { text: '', material: '', finish: '', tool: '', since: '', until: '', offset: 0 };
+  /** What is looked for outlives the page: back from a run, the list is as it was. */
+  const search = $state({ ...NOTHING, status: '' as NonNullable<Sought['status']> | '' });
+</script>
+
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
   import { choices } from '../../api/catalogue.svelte';
-  import { api, type Log, type LogLine, type Sought } from '../../api/client';
+  import { api, type Log, type LogLine } from '../../api/client';
   import { p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
@@ -17,27 +25,20 @@
     { id: 'stopped', label: 'Stopped' },
   ];
   const PAGE = 50;
-  let text = $state('');
-  let material = $state('');
-  let finish = $state('');
-  let tool = $state('');
-  let status = $state<NonNullable<Sought['status']> | ''>('');
-  let since = $state('');
-  let until = $state('');
-  let offset = $state(0);
   const answer = new Answer<Log>();
   const log = $derived(answer.value);
 
   const sought = $derived.by((): Sought => {
+    const { text, material, finish, tool, status, since, until } = search;
     const all = { text, material, finish, tool, status, since, until };
     return Object.fromEntries(Object.entries(all).filter(([, value]) => value !== '')) as Sought;
   });
   const query = $derived(new URLSearchParams(sought as Record<string, string>).toString());
-  $effect(() => answer.ask(api.log(sought, offset), true));
+  $effect(() => answer.ask(api.log(sought, search.offset), true));
 
   function narrow(change: () => void) {
     change();
-    offset = 0;
+    search.offset = 0;
   }
 
   const day = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -71,43 +72,48 @@
       class="field"
       placeholder="title, note, trouble"
       maxlength="200"
-      value={text}
-      oninput={(event) => narrow(() => (text = event.currentTarget.value))}
+      value={search.text}
+      oninput={(event) => narrow(() => (search.text = event.currentTarget.value))}
     /></label
   >
   <Choice
     label="Material"
-    value={material}
+    value={search.material}
     options={[...ANY, ...(choices.all?.materials ?? [])]}
-    onchange={(id) => narrow(() => (material = id))}
+    onchange={(id) => narrow(() => (search.material = id))}
   />
   <Choice
     label="Finish"
-    value={finish}
+    value={search.finish}
     options={[...ANY, ...(choices.all?.finishes ?? []).map((one) => ({ id: one.label, label: one.label }))]}
-    onchange={(id) => narrow(() => (finish = id))}
+    onchange={(id) => narrow(() => (search.finish = id))}
   />
   <Choice
     label="Tool"
-    value={tool}
+    value={search.tool}
     options={[...ANY, ...(log?.tools ?? [])]}
-    onchange={(id) => narrow(() => (tool = id))}
+    onchange={(id) => narrow(() => (search.tool = id))}
   />
-  <Choice label="State" value={status} options={STATES} onchange={(id: typeof status) => narrow(() => (status = id))} />
+  <Choice
+    label="State"
+    value={search.status}
+    options={STATES}
+    onchange={(id: typeof search.status) => narrow(() => (search.status = id))}
+  />
   <label
     ><span class="small dim block">From</span><input
       class="field"
       type="date"
-      value={since}
-      onchange={(event) => narrow(() => (since = event.currentTarget.value))}
+      value={search.since}
+      onchange={(event) => narrow(() => (search.since = event.currentTarget.value))}
     /></label
   >
   <label
     ><span class="small dim block">To</span><input
       class="field"
       type="date"
-      value={until}
-      onchange={(event) => narrow(() => (until = event.currentTarget.value))}
+      value={search.until}
+      onchange={(event) => narrow(() => (search.until = event.currentTarget.value))}
     /></label
   >
 </form>
@@ -167,13 +173,17 @@
     <span class="small dim flex-1"
       >{log.count}
       {log.count === 1 ? 'run' : 'runs'}{log.count > PAGE
-        ? `, ${offset + 1} to ${Math.min(offset + PAGE, log.count)} here`
+        ? `, ${search.offset + 1} to ${Math.min(search.offset + PAGE, log.count)} here`
         : ''}</span
     >
     {#if log.count > PAGE}
-      <button class="plain-button small" disabled={offset === 0} onclick={() => (offset -= PAGE)}>Newer</button>
-      <button class="plain-button small" disabled={offset + PAGE >= log.count} onclick={() => (offset += PAGE)}
-        >Older</button
+      <button class="plain-button small" disabled={search.offset === 0} onclick={() => (search.offset -= PAGE)}
+        >Newer</button
+      >
+      <button
+        class="plain-button small"
+        disabled={search.offset + PAGE >= log.count}
+        onclick={() => (search.offset += PAGE)}>Older</button
       >
     {/if}
     <a class="plain-button small" href="/api/log.csv?{query}" download><Download size={15} />CSV</a>

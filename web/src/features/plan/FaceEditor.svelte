@@ -19,7 +19,13 @@
 </script>
 
 <div class="grid gap-3 px-3 pb-3">
-  <TextField label="Name" value={face.name} {complaint} onchange={(name) => draft.changeFace({ name })} />
+  <TextField
+    label="Name"
+    fresh={draft.justAdded}
+    value={face.name}
+    {complaint}
+    onchange={(name) => draft.changeFace({ name })}
+  />
   {#if face.edge}
     <EdgeFields {draft} edge={face.edge} />
     {#if face.edge.wanted !== 'sharp'}<WantFields {draft} {face} />{/if}

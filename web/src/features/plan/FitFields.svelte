@@ -1,6 +1,6 @@
 <!-- A face that is worked to a size: the size, the gauge, and what it read where. -->
 <script lang="ts">
-  import type { Face } from '../../api/client';
+  import { api, type Face } from '../../api/client';
   import NumberField from '../../ui/NumberField.svelte';
   import SizeWanted from '../../ui/SizeWanted.svelte';
   import { shown } from '../../units/shown.svelte';
@@ -21,6 +21,7 @@
 <SizeWanted
   {kind}
   want={fit.want}
+  read={api.drawnSize}
   faults={(field) => draft.faultsOf(`fit.want.${field}`)}
   onchange={(want) => change({ ...fit, want })}
 />

@@ -7,13 +7,19 @@
   import LogSlider from '../../ui/LogSlider.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
+  import { foundAs } from '../../api/damage';
   import type { JobDraft } from './draft.svelte';
+  import DamageSheet from './DamageSheet.svelte';
   import MatchSheet from './MatchSheet.svelte';
   import MeasuredSheet from './MeasuredSheet.svelte';
 
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
   let matching = $state(false);
   let measuring = $state(false);
+  let naming = $state(false);
+  const feel = $derived(
+    choices.all?.feels.find((one) => one.likely_um === depth?.likely && one.worst_um === depth?.worst),
+  );
   const found = $derived(face.found);
   const depth = $derived(
     typeof found.depth_um === 'number' ? { likely: found.depth_um, worst: found.depth_um } : found.depth_um,
@@ -44,7 +50,19 @@
 </script>
 
 <div class="grid gap-1.5">
-  <Choice label="Found" value={found.kind} options={choices.all?.found ?? []} onchange={chooseKind} />
+  <Choice
+    label="Found"
+    term={found.kind === 'waviness'
+      ? 'ripple'
+      : found.kind === 'nick'
+        ? 'nick'
+        : found.kind === 'lay'
+          ? 'lay'
+          : undefined}
+    value={found.kind}
+    options={choices.all?.found ?? []}
+    onchange={chooseKind}
+  />
   <Either
     label="How the depth is known"
     value={found.after ? 'after' : 'depth'}
@@ -58,6 +76,7 @@
         : change({ after: undefined, depth_um: { likely: 20, worst: 30 } })}
   />
   <p class="small flex flex-wrap gap-x-3">
+    <button class="font-semibold underline" onclick={() => (naming = true)}>What people call it</button>
     <button class="font-semibold underline" onclick={() => (matching = true)}>Which grade left these marks?</button>
     <button class="font-semibold underline" onclick={() => (measuring = true)}>From a measured profile</button>
   </p>
@@ -117,11 +136,25 @@
         onchange={(way) => change({ blend: way === 'quicker' ? undefined : way === 'blend' })}
       />
     {/if}
-    <p class="small dim">
-      A scratch that a fingernail just catches is some {shown.bare(10, 'depth')} to {shown.say(20, 'depth')} deep.
-    </p>
+    <Choice
+      label="Or by what one can tell"
+      value={feel?.id ?? ''}
+      options={[
+        { id: '', label: 'By the depth above' },
+        ...(choices.all?.feels ?? []).map((one) => ({
+          id: one.id,
+          label: `${one.label}: ${shown.bare(one.likely_um, 'depth')} to ${shown.say(one.worst_um, 'depth')}`,
+        })),
+      ]}
+      onchange={(id) => {
+        const told = choices.all?.feels.find((one) => one.id === id);
+        if (told) change({ depth_um: { likely: told.likely_um, worst: told.worst_um } });
+      }}
+    />
+    {#if feel}<p class="small dim">{feel.source}: {feel.source_kind}.</p>{/if}
   {/if}
 </div>
+<DamageSheet bind:open={naming} onchoose={(damage) => draft.changeFace({ found: foundAs(damage) })} />
 <MatchSheet
   material={draft.job.material}
   bind:open={matching}

@@ -103,6 +103,7 @@
   <div class="w-60">
     <Choice
       label="Jump between grades"
+      term="jump"
       value={draft.job.habit}
       options={habits}
       onchange={(habit) => change({ habit })}

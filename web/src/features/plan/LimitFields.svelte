@@ -88,7 +88,13 @@
 {/snippet}
 
 <div class="grid gap-1.5">
-  <Choice label="May come off" value={way} options={startFit(face) ? [...WAYS, FIT] : WAYS} onchange={choose} />
+  <Choice
+    label="May come off"
+    term="removal"
+    value={way}
+    options={startFit(face) ? [...WAYS, FIT] : WAYS}
+    onchange={choose}
+  />
   {#if way === 'limit'}
     <NumberField
       label="At most"

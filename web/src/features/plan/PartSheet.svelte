@@ -2,7 +2,8 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
   import { choices } from '../../api/catalogue.svelte';
-  import type { Choice as Way, Job } from '../../api/client';
+  import { api, type Choice as Way, type Job } from '../../api/client';
+  import { p } from '../../app/router';
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -12,6 +13,14 @@
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const all = $derived(choices.all);
+  let rackEmpty = $state(false);
+  $effect(() => {
+    if (!open || draft.job.use_rack !== 'own') return;
+    api.rack().then(
+      (items) => (rackEmpty = items.every((one) => one.retired)),
+      () => (rackEmpty = false),
+    );
+  });
   const inserts = $derived(draft.job.inserts ?? []);
 
   function change(change: Partial<Job>) {
@@ -132,6 +141,13 @@
       ]}
       onchange={(use_rack) => change({ use_rack: use_rack as Job['use_rack'] })}
     />
+    {#if draft.job.use_rack === 'own' && rackEmpty}
+      <p class="self-end rounded-lg bg-(--stop-soft) px-3 py-2 text-(--stop)" role="status">
+        Your rack is empty, so nothing can be planned from it. <a class="font-semibold underline" href={p('/rack')}
+          >Put the first things on it</a
+        >.
+      </p>
+    {/if}
     {#if draft.job.use_rack === 'own'}
       <label class="flex items-center gap-2 self-end pb-1.5">
         <input

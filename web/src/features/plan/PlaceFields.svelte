@@ -25,7 +25,7 @@
 </script>
 
 <div class="grid grid-cols-2 gap-2">
-  <Choice label="Reach" value={face.reach} options={choices.all?.reaches ?? []} onchange={reach} />
+  <Choice label="Reach" term="reach" value={face.reach} options={choices.all?.reaches ?? []} onchange={reach} />
   {#if face.reach === 'inside'}
     <NumberField
       label="Inside radius"

@@ -3,6 +3,7 @@
   import { navigate, p, route } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
   import { notices } from '../../ui/notices.svelte';
+  import { leaveUntouched, touched } from '../../api/untouched';
   import { toBench } from './bench';
   import { JobDraft } from './draft.svelte';
   import FaceList from './FaceList.svelte';
@@ -45,13 +46,16 @@
     return () => {
       left = true;
       const unkept = mine?.keeping.unkept;
+      const edited = mine?.keeping.saving !== 'saved';
       mine?.leave();
+      if (mine && !edited) void leaveUntouched(mine.id);
       if (mine && unkept)
         notices.say(`“${mine.job.title}” is not kept yet: the last changes wait in this browser.`, 'trouble');
     };
   });
 
   function openCard() {
+    if (draft) touched(draft.id);
     if (draft) void draft.save().then(() => navigate('/jobs/:id/card', { params: { id: String(draft?.id) } }));
   }
 

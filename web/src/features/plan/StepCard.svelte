@@ -4,6 +4,7 @@
   import NumberField from '../../ui/NumberField.svelte';
   import SpeedGauge from '../../charts/SpeedGauge.svelte';
   import { temperColour } from '../../charts/temper';
+  import Term from '../../ui/Term.svelte';
   import Turning from '../../charts/Turning.svelte';
   import { shown } from '../../units/shown.svelte';
   import { clock, duration, figures, usedUp, whole } from '../../units/units';
@@ -140,7 +141,10 @@
       </div>
     {/if}
     <div class="rounded-lg border border-(--line) bg-(--raised) px-3 py-2">
-      <h2>{draft.facePlan?.fit ? 'Gauge check' : 'Light check'}</h2>
+      <h2 class="flex items-center gap-1.5">
+        {draft.facePlan?.fit ? 'Gauge check' : 'Light check'}
+        {#if !draft.facePlan?.fit}<Term of="light-check" />{/if}
+      </h2>
       <p class="small">{step.check}</p>
       <button class="small mt-1 font-semibold underline" onclick={ongoback}
         >A mark is still there <kbd class="dim">G</kbd></button

@@ -93,6 +93,7 @@
     </div>
     <Choice
       label="Lay"
+      term="lay"
       value={want.lay ?? 'any'}
       options={[
         { id: 'any', label: 'Any' },

@@ -1,6 +1,7 @@
 import { api } from '../../api/client';
 import { navigate } from '../../app/router';
 import { notices } from '../../ui/notices.svelte';
+import { touched } from '../../api/untouched';
 import type { JobDraft } from './draft.svelte';
 
 /** Take the plan to the bench: the run that is open already, or a new one with the plan as it is now. One press at a time. */
@@ -16,6 +17,7 @@ export async function toBench(draft: JobDraft) {
       );
       return;
     }
+    touched(draft.id);
     const run = await api.begin(draft.id); // the run that the job has there already, or a new one
     await navigate('/bench/:id', { params: { id: String(run.id) } });
   } catch (problem) {

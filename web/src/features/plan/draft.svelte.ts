@@ -44,6 +44,8 @@ export class JobDraft {
   /** The plan on the screen is of older values: a newer one is being worked out, and it takes a while. */
   stale = $state(false);
   faceAt = $state(0);
+  /** The face in hand was just added: its name has the focus. */
+  justAdded = $state(false);
   stepAt = $state(0);
   canUndo = $state(false);
   canRedo = $state(false);
@@ -196,6 +198,7 @@ export class JobDraft {
     const copy = structuredClone($state.snapshot(last)) as Face;
     this.job.faces.push({ ...copy, name: this.freeName('face'), keep_off: false });
     this.selectFace(this.job.faces.length - 1);
+    this.justAdded = true;
     this.changed();
   }
 
@@ -210,6 +213,7 @@ export class JobDraft {
       keep_off: false,
     });
     this.selectFace(this.job.faces.length - 1);
+    this.justAdded = true;
     this.changed();
   }
 
@@ -225,6 +229,7 @@ export class JobDraft {
   selectFace(at: number) {
     this.faceAt = at;
     this.stepAt = 0;
+    this.justAdded = false;
   }
 
   walk(by: number) {

@@ -1,6 +1,7 @@
 <!-- One thing on its rail: a wheel as large as it is now, a sheet, a bar or a machine, coloured by its grain. -->
 <script lang="ts">
   import type { RackItem } from '../../api/client';
+  import MachineDrawing from '../../ui/MachineDrawing.svelte';
   import { temperColour } from '../../charts/temper';
   import { shown } from '../../units/shown.svelte';
   import { figures } from '../../units/units';
@@ -11,7 +12,10 @@
   // A belt carries the diameter of its drive wheel, and is none itself.
   const round = $derived(item.thing.diameter_mm !== null && !['belt', 'slack'].includes(item.thing.carrier));
   const size = $derived(item.size_mm ?? item.thing.diameter_mm ?? 0);
-  const radius = $derived(round ? Math.max(6, Math.min(24, (24 * Math.sqrt(size)) / Math.sqrt(250))) : 0);
+  const drawn = (mm: number) => Math.max(6, Math.min(24, (24 * Math.sqrt(mm)) / Math.sqrt(250)));
+  const radius = $derived(round ? drawn(size) : 0);
+  /** As it was when it was new: what lies between is worn away. */
+  const fresh = $derived(item.thing.wears_down ? drawn(item.item.diameter_mm ?? item.thing.diameter_mm ?? 0) : 0);
   const kept = $derived(keptFor(item));
   const about = $derived(
     [
@@ -31,32 +35,36 @@
   aria-pressed={chosen}
   onclick={onchoose}
 >
-  <svg width="52" height="52" viewBox="-26 -26 52 52" aria-hidden="true">
-    {#if round}
-      <circle r={radius} fill={colour} fill-opacity="0.18" stroke={colour} stroke-width="2.5" />
-      <circle r="2.5" fill="var(--dim)" />
-    {:else if item.thing.kind === 'machine'}
-      <rect x="-20" y="-8" width="40" height="16" rx="4" fill="none" stroke="var(--dim)" stroke-width="2.5" />
-      <path d="M-26 0h6M20 0h6M-10 8v8M10 8v8M-16 16h32" stroke="var(--dim)" stroke-width="2.5" />
-    {:else if item.thing.kind === 'lap'}
-      <rect
-        x="-22"
-        y="-6"
-        width="44"
-        height="14"
-        rx="1"
-        fill={colour}
-        fill-opacity="0.35"
-        stroke={colour}
-        stroke-width="2"
-      />
-    {:else if item.thing.kind === 'compound'}
-      <rect x="-20" y="-8" width="40" height="16" rx="3" fill={colour} fill-opacity="0.75" />
-    {:else}
-      <rect x="-17" y="-22" width="30" height="38" rx="1" fill={colour} fill-opacity="0.14" stroke={colour} />
-      <rect x="-12" y="-17" width="30" height="38" rx="1" fill={colour} fill-opacity="0.45" stroke={colour} />
-    {/if}
-  </svg>
+  {#if item.thing.kind === 'machine'}
+    <MachineDrawing machine={item.item.what} />
+  {:else}
+    <svg width="52" height="52" viewBox="-26 -26 52 52" aria-hidden="true">
+      {#if round && fresh > radius + 1}
+        <circle r={fresh} fill="none" stroke="var(--dim)" stroke-dasharray="3 3" />
+      {/if}
+      {#if round}
+        <circle r={radius} fill={colour} fill-opacity="0.18" stroke={colour} stroke-width="2.5" />
+        <circle r="2.5" fill="var(--dim)" />
+      {:else if item.thing.kind === 'lap'}
+        <rect
+          x="-22"
+          y="-6"
+          width="44"
+          height="14"
+          rx="1"
+          fill={colour}
+          fill-opacity="0.35"
+          stroke={colour}
+          stroke-width="2"
+        />
+      {:else if item.thing.kind === 'compound'}
+        <rect x="-20" y="-8" width="40" height="16" rx="3" fill={colour} fill-opacity="0.75" />
+      {:else}
+        <rect x="-17" y="-22" width="30" height="38" rx="1" fill={colour} fill-opacity="0.14" stroke={colour} />
+        <rect x="-12" y="-17" width="30" height="38" rx="1" fill={colour} fill-opacity="0.45" stroke={colour} />
+      {/if}
+    </svg>
+  {/if}
   <span class="leading-tight font-semibold">{item.item.name || item.thing.label}</span>
   <span class="small dim num leading-tight">
     {about}

@@ -55,6 +55,7 @@ export class RackDraft {
     const added = await this.tried(() => api.putOnRack(items));
     if (!added) return false;
     this.items = [...(this.items ?? []), ...added];
+    this.chosen = added[0]?.id ?? this.chosen;
     const misfits = added.flatMap((one) => one.misfits.map((said) => `${one.thing.label}: ${shown.tell(said)}`));
     notices.say(misfits[0] ?? `${added.length} put on the rack`, misfits.length ? 'trouble' : undefined);
     return true;

@@ -1,0 +1,95 @@
+"""The demo workshop, looked at from inside another shop: a database of its own beside it, which is gone with the server."""
+
+import tempfile
+import threading
+from collections.abc import Callable
+from http.cookies import CookieError, SimpleCookie
+from pathlib import Path
+from typing import Final
+
+from fastapi import APIRouter, Request, Response
+from starlette.concurrency import run_in_threadpool
+from starlette.types import ASGIApp, Receive, Scope, Send
+
+from kelbrast.api.problems import RESPONSES
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.workshop import load_demo
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+LOOK: Final = "kelbrast-look"
+_ADDRESS: Final = "/api/demo"
+
+
+class DemoBeside:
+    """The demo workshop with its own jobs, rack, runs and settings. It is filled when somebody first looks."""
+
+    def __init__(self, make: Callable[[Jobs], ASGIApp]) -> None:
+        self._make, self._lock = make, threading.Lock()
+        self._folder: tempfile.TemporaryDirectory[str] | None = None
+        self._jobs: Jobs | None = None
+        self._app: ASGIApp | None = None
+
+    def app(self) -> ASGIApp:
+        """The application over the demo; what was done in it stays until `close`."""
+        with self._lock:
+            if self._app is None:
+                self._folder = tempfile.TemporaryDirectory(prefix="kelbrast-demo-")
+                self._jobs = Jobs.open(Path(self._folder.name) / "demo.sqlite")
+                load_demo(self._jobs)
+                self._app = self._make(self._jobs)
+            return self._app
+
+    def close(self) -> None:
+        """Forget everything that was done in it."""
+        with self._lock:
+            if self._jobs is not None:
+                self._jobs.close()
+                self._jobs.engine.dispose()
+            if self._folder is not None:
+                self._folder.cleanup()
+            self._app = self._jobs = self._folder = None
+
+
+class WhoLooksAtTheDemo:
+    """Sends what a browser that looks at the demo asks of the API to the demo; everything else passes."""
+
+    def __init__(self, app: ASGIApp, demo: DemoBeside) -> None:
+        self._app, self._demo = app, demo
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        inside = scope["type"] == "http" and scope["path"].startswith("/api/") and scope["path"] != _ADDRESS
+        app = await run_in_threadpool(self._demo.app) if inside and _looks(scope) else self._app
+        await app(scope, receive, send)
+
+
+def _looks(scope: Scope) -> bool:
+    for name, value in scope["headers"]:
+        if name == b"cookie":
+            try:
+                cookie = SimpleCookie(value.decode("latin-1")).get(LOOK)
+            except CookieError:
+                continue
+            if cookie is not None and cookie.value == "demo":
+                return True
+    return False
+
+
+def _demo(request: Request) -> DemoBeside:
+    demo: DemoBeside = request.app.state.demo
+    return demo
+
+
+@router.put("/demo", status_code=204)
+def look_at_the_demo(request: Request, response: Response) -> None:
+    """From now on this browser sees the demo workshop, as it was when it was new; the shop's own data are untouched."""
+    demo = _demo(request)
+    demo.close()
+    demo.app()
+    response.set_cookie(LOOK, "demo", samesite="strict")
+
+
+@router.delete("/demo", status_code=204)
+def leave_the_demo(request: Request, response: Response) -> None:
+    """Back to the shop's own data; what was done in the demo is forgotten."""
+    _demo(request).close()
+    response.delete_cookie(LOOK, samesite="strict")

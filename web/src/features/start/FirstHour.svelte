@@ -1,0 +1,149 @@
+<!-- An empty program asks three things, each of which may be skipped, and then describes the first part. -->
+<script lang="ts">
+  import { tick } from 'svelte';
+  import { choices } from '../../api/catalogue.svelte';
+  import { api, type Shop, type Stockable } from '../../api/client';
+  import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import DamagePicker from '../../ui/DamagePicker.svelte';
+  import { FirstHour, STEPS } from './first-hour.svelte';
+  import KitCard from './KitCard.svelte';
+
+  interface Props {
+    shop: Shop;
+    /** The first part is to be described, as these answers say. */
+    ondone: (shop: Shop) => void;
+    ondemo: () => void;
+  }
+  let { shop, ondone, ondemo }: Props = $props();
+  // svelte-ignore state_referenced_locally
+  const hour = new FirstHour(shop);
+  let heading = $state<HTMLElement>();
+  let things = $state.raw<Stockable[]>([]);
+  const machines = $derived(new Set((choices.all?.machines ?? []).map((one) => one.id)));
+  const labelOf = (id: string) => things.find((one) => one.what === id)?.label ?? id;
+  const usual = $derived(hour.shop?.usual);
+
+  $effect(() => {
+    api.things().then(
+      (list) => (things = list),
+      () => (things = []),
+    );
+  });
+
+  async function on() {
+    if (hour.at === STEPS.length - 1) {
+      if (await hour.finish()) ondone(hour.shop!);
+      return;
+    }
+    hour.next();
+    await tick();
+    heading?.focus();
+  }
+  async function skip() {
+    if (hour.at === 1) hour.kits = [];
+    await on();
+  }
+</script>
+
+<section class="mx-auto w-full max-w-4xl flex-1 p-5" aria-label="The first hour">
+  <p class="small dim">Question {hour.at + 1} of {STEPS.length}</p>
+  {#if hour.at === 0}
+    <h1 bind:this={heading} tabindex="-1">How do you measure and charge?</h1>
+    <p class="dim mb-4">Both can be changed at any time; nothing is asked for again.</p>
+    <div class="grid max-w-md gap-4">
+      <Either
+        label="Units"
+        value={shown.system}
+        options={[
+          { id: 'metric', label: 'Millimetres' },
+          { id: 'inch', label: 'Inches' },
+        ]}
+        onchange={(system) => system !== shown.system && shown.toggle()}
+      />
+      <TextField
+        label="Currency of your prices"
+        value={hour.shop?.currency ?? ''}
+        complaint={(text) => (text.length > 8 ? 'At most 8 letters' : null)}
+        onchange={(currency) => hour.change({ currency })}
+      />
+    </div>
+  {:else if hour.at === 1}
+    <h1 bind:this={heading} tabindex="-1">What stands in your shop?</h1>
+    <p class="dim mb-4">
+      Tick what you have something of. Plans then use only that; you add and change it on the rack.
+    </p>
+    <div class="grid gap-2.5 sm:grid-cols-2">
+      {#each choices.all?.kits ?? [] as kit (kit.id)}
+        <KitCard
+          {kit}
+          machines={kit.items.filter((one) => machines.has(one)).length
+            ? kit.items.filter((one) => machines.has(one))
+            : ['hand']}
+          ticked={hour.kits.includes(kit.id)}
+          onchange={(ticked) => hour.tick(kit.id, ticked)}
+        />
+      {/each}
+    </div>
+    {#if hour.things.length}
+      <details class="mt-4">
+        <summary class="cursor-pointer font-semibold">{hour.kept.length} things go on the rack: adjust</summary>
+        <ul class="mt-2 grid gap-x-5 sm:grid-cols-2 lg:grid-cols-3">
+          {#each hour.things as thing (thing)}
+            <li>
+              <label class="flex min-h-8 items-center gap-2">
+                <input
+                  type="checkbox"
+                  class="size-5"
+                  checked={!hour.left.includes(thing)}
+                  onchange={(event) => hour.leave(thing, event.currentTarget.checked)}
+                />
+                {labelOf(thing)}
+              </label>
+            </li>
+          {/each}
+        </ul>
+      </details>
+    {/if}
+  {:else}
+    <h1 bind:this={heading} tabindex="-1">What usually comes in?</h1>
+    <p class="dim mb-4">A new job begins with this, so that there is little to change.</p>
+    <div class="grid gap-4 sm:grid-cols-2">
+      <Choice
+        label="Mostly of"
+        value={usual?.material ?? 'brass'}
+        options={(choices.all?.materials ?? []).map((one) => ({
+          id: one.id,
+          label: one.label,
+          group: choices.familyLabel(one.family),
+        }))}
+        onchange={(material) => hour.usual({ material })}
+      />
+      <Choice
+        label="Mostly to become"
+        value={usual?.finish ?? 'bright'}
+        options={choices.all?.finishes ?? []}
+        onchange={(finish) => hour.usual({ finish })}
+      />
+    </div>
+    <div class="mt-4">
+      <DamagePicker
+        label="Mostly with"
+        value={usual?.damage ?? 'scratches'}
+        damages={choices.all?.damages ?? []}
+        onchoose={(damage) => hour.usual({ damage })}
+      />
+    </div>
+  {/if}
+  <div class="mt-6 flex flex-wrap items-center gap-3">
+    <button class="main-button min-h-11" disabled={hour.busy} onclick={on}>
+      {hour.at === STEPS.length - 1 ? 'Describe the first part' : 'Next'}
+    </button>
+    <button class="plain-button min-h-11" disabled={hour.busy} onclick={skip}>Skip this</button>
+    {#if hour.at}<button class="plain-button min-h-11" onclick={() => (hour.at -= 1)}>Back</button>{/if}
+    <span class="flex-1"></span>
+    <button class="small min-h-11 underline" onclick={ondemo}>Look at the demo workshop first</button>
+  </div>
+</section>

@@ -1,0 +1,32 @@
+/** Words of the trade, each in a plain sentence. */
+export const TERMS = {
+  jump: {
+    label: 'Jump between grades',
+    says: 'How much finer the next grade is. A long jump saves a change, but the finer grade must then work out deeper marks than it is quick at.',
+  },
+  lay: {
+    label: 'Lay',
+    says: 'The direction in which all marks run. A brushed face has one lay; a mirror shows none.',
+  },
+  reach: {
+    label: 'Reach',
+    says: 'How a tool can get there: an open face takes discs and wheels, the inside of a bore or a tight corner only what is small enough.',
+  },
+  removal: {
+    label: 'Removal',
+    says: 'What comes off the face in all, from the highest peaks down. It must be less than the metal, coat or size that may be lost.',
+  },
+  ripple: {
+    label: 'Ripple',
+    says: 'Waves wider than marks, which bend a reflection. Soft tools ride over them; only a firm backing takes them down.',
+  },
+  nick: {
+    label: 'Nick',
+    says: 'One short, deep mark on a face that is otherwise sound. It may be blended into a shallow hollow instead of lowering the whole face.',
+  },
+  'light-check': {
+    label: 'Light check',
+    says: 'Look along the face under a low lamp: marks of the grade before stand out across the new ones. Go on only when there are none.',
+  },
+} as const;
+export type TermId = keyof typeof TERMS;
