@@ -128,7 +128,7 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
                 "runs",
                 "practice_answers",
             ),
-            *("rack_events", "rack_items", "sizings", "quotes"),
+            *("rack_events", "rack_items", "sizings", "quotes", "part_photos"),
         ):
             raw.execute(f"drop table {table}")
         raw.execute("update alembic_version set version_num = '0001'")

@@ -22,6 +22,7 @@ from kelbrast.api import (
     laps,
     light,
     log,
+    part_photos,
     photos,
     planning,
     practice,
@@ -38,6 +39,7 @@ from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
+from kelbrast.app.part_photos import PartPhotos
 from kelbrast.core.errors import StoreTrouble
 
 WEB: Final = Path(__file__).parents[3] / "web" / "dist"
@@ -73,6 +75,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.include_router(reference.router)
     app.include_router(bench.router)
     app.include_router(photos.router)
+    app.include_router(part_photos.router)
     app.include_router(log.router)
     app.include_router(light.router)
     app.include_router(practice.router)
@@ -102,6 +105,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
 @asynccontextmanager
 async def _until_stopped(kept: Jobs, app: FastAPI) -> AsyncIterator[None]:
     """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
+    PartPhotos(kept.engine).forget_left()
     yield
     app.state.demo.close()
     try:

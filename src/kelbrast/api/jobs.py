@@ -4,10 +4,10 @@ import re
 from typing import Annotated
 from urllib.parse import quote
 
-from fastapi import APIRouter, Path, Response
+from fastapi import APIRouter, Path, Query, Response
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
-from kelbrast.api.kept import AllJobs
+from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, WorkedOut, summary_out
@@ -28,9 +28,17 @@ def list_jobs(jobs: AllJobs) -> list[JobSummaryOut]:
 
 
 @router.post("/jobs", status_code=201, openapi_extra=JOB_IN_BODY)
-def create_job(job: JobBody, jobs: AllJobs) -> KeptJobOut:
-    """Keep a job file."""
-    return KeptJobOut.model_validate(jobs.add(job))
+def create_job(
+    job: JobBody,
+    jobs: AllJobs,
+    photos: PartPictures,
+    was: Annotated[int | None, Query(ge=1, le=2**53, description="the number it had before it was deleted")] = None,
+) -> KeptJobOut:
+    """Keep a job file. One that was deleted and comes back has its photos again."""
+    kept = jobs.add(job)
+    if was is not None:
+        photos.follow(was, kept.id)
+    return KeptJobOut.model_validate(kept)
 
 
 @router.get("/jobs/{job_id}", responses=NOT_FOUND)

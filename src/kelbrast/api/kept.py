@@ -10,6 +10,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.learnt import Learning
 from kelbrast.app.light import Light
 from kelbrast.app.log import Log
+from kelbrast.app.part_photos import PartPhotos
 from kelbrast.app.photos import Photos
 from kelbrast.app.practice import Lessons
 from kelbrast.app.quotes import Quotes
@@ -39,6 +40,10 @@ def _log(request: Request) -> Log:
 
 def _photos(request: Request) -> Photos:
     return Photos(_jobs(request).engine)
+
+
+def _part_photos(request: Request) -> PartPhotos:
+    return PartPhotos(_jobs(request).engine)
 
 
 def _learning(request: Request) -> Learning:
@@ -84,6 +89,7 @@ OwnRack = Annotated[Rack, Depends(_rack)]
 AllRuns = Annotated[Runs, Depends(_runs)]
 ShopLog = Annotated[Log, Depends(_log)]
 ShopPhotos = Annotated[Photos, Depends(_photos)]
+PartPictures = Annotated[PartPhotos, Depends(_part_photos)]
 WhatWasLearnt = Annotated[Learning, Depends(_learning)]
 ShopWays = Annotated[HouseWays, Depends(_house)]
 ShopUpkeep = Annotated[Upkeep, Depends(_upkeep)]

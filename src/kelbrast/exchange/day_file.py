@@ -19,13 +19,16 @@ _CLOCK: Final = re.compile(r"^([01]?\d|2[0-4]):([0-5]\d)$")
 DayTime = Annotated[str, Field(max_length=5)]
 
 
+Break = Annotated[tuple[DayTime, DayTime], Field(strict=False)]  # JSON has no tuples
+
+
 class WorkerFile(Strict):
     """Somebody who works: hours as `08:00`, breaks, machines by id (null: all), and whether they are away today."""
 
     name: Text
     begins: DayTime = "08:00"
     ends: DayTime = "16:30"
-    breaks: Annotated[list[tuple[DayTime, DayTime]], Field(max_length=10, strict=False)] = [("12:00", "12:30")]
+    breaks: Annotated[list[Break], Field(max_length=10)] = [("12:00", "12:30")]
     machines: Annotated[list[ID], Field(max_length=100)] | None = None
     away: bool = False
 

@@ -237,6 +237,22 @@ class PhotoRow(Base):
     data: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
 
 
+class PartPhotoRow(Base):
+    """A photo of a job's part, re-encoded, with what was drawn on it. `was`: its job, for when that comes back by an undo."""
+
+    __tablename__ = "part_photos"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int | None] = mapped_column(ForeignKey("jobs.id", ondelete="SET NULL"), index=True)
+    was: Mapped[int]
+    at: Mapped[datetime] = mapped_column(DateTime)
+    shows: Mapped[str] = mapped_column(String(20))
+    width: Mapped[int]
+    height: Mapped[int]
+    drawn: Mapped[dict[str, Any]] = mapped_column(JSON)
+    data: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+
+
 class RecipeRow(Base):
     """A house way: how a kind of face is done here, from a run that went well."""
 

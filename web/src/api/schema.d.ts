@@ -19,7 +19,7 @@ export interface paths {
         put?: never;
         /**
          * Create Job
-         * @description Keep a job file.
+         * @description Keep a job file. One that was deleted and comes back has its photos again.
          */
         post: operations["create_job_api_jobs_post"];
         delete?: never;
@@ -844,6 +844,74 @@ export interface paths {
          * @description The picture of a photo.
          */
         get: operations["picture_api_photos__photo_id__jpg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Part Photos
+         * @description The photos of the part, with what is drawn on them.
+         */
+        get: operations["list_part_photos_api_jobs__job_id__photos_get"];
+        put?: never;
+        /**
+         * Add Part Photo
+         * @description Keep a photo of the part, encoded anew without position or camera.
+         */
+        post: operations["add_part_photo_api_jobs__job_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/part-photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Draw On Part Photo
+         * @description Keep what is drawn on a photo; the areas of the outlines follow.
+         */
+        put: operations["draw_on_part_photo_api_part_photos__photo_id__put"];
+        post?: never;
+        /**
+         * Remove Part Photo
+         * @description Forget a photo.
+         */
+        delete: operations["remove_part_photo_api_part_photos__photo_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/part-photos/{photo_id}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Part Picture
+         * @description The picture of a photo.
+         */
+        get: operations["part_picture_api_part_photos__photo_id__jpg_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3720,6 +3788,24 @@ export interface components {
             reason: string;
         };
         /**
+         * LengthOnPhoto
+         * @description A known length on a photo that was taken square on.
+         */
+        LengthOnPhoto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "length";
+            /** Ends */
+            ends: [
+                number,
+                number
+            ][];
+            /** Mm */
+            mm: number;
+        };
+        /**
          * LogLineOut
          * @description A line of the log.
          */
@@ -3798,6 +3884,19 @@ export interface components {
             mounted: components["schemas"]["MountedOut"][];
             /** Notes */
             notes: string[];
+        };
+        /**
+         * MarkOnPhoto
+         * @description Damage, as a point or a stroke, by the word for it.
+         */
+        MarkOnPhoto: {
+            /** Damage */
+            damage: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
         };
         /** MaterialFile */
         MaterialFile: {
@@ -4103,6 +4202,29 @@ export interface components {
             minutes: number;
         };
         /**
+         * OutlineOnPhoto
+         * @description A face. `curved`: by how much it is larger than it looks from there. `keep_off`: nothing may touch it.
+         */
+        OutlineOnPhoto: {
+            /** Face */
+            face: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Curved
+             * @default 1
+             */
+            curved: number;
+            /**
+             * Keep Off
+             * @default false
+             */
+            keep_off: boolean;
+        };
+        /**
          * OwnOperationFile
          * @description Work that a person adds to a job. `minutes` of a person for one piece, `waiting_minutes` for all together.
          *
@@ -4177,6 +4299,54 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * PartPhotoFile
+         * @description Everything that was drawn on one photo. `anchors`: the two points that another photo of the part has too.
+         */
+        PartPhotoFile: {
+            /** Scale */
+            scale?: (components["schemas"]["LengthOnPhoto"] | components["schemas"]["RectangleOnPhoto"]) | null;
+            /**
+             * Outlines
+             * @default []
+             */
+            outlines: components["schemas"]["OutlineOnPhoto"][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["MarkOnPhoto"][];
+            /**
+             * Anchors
+             * @default []
+             */
+            anchors: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * PartPhotoOut
+         * @description A photo of a part; the picture is at /api/part-photos/{id}.jpg. `areas`: of the outlines, cm2, null without a scale.
+         */
+        PartPhotoOut: {
+            /** Id */
+            id: number;
+            /** Job Id */
+            job_id: number;
+            /**
+             * Shows
+             * @enum {string}
+             */
+            shows: "before" | "after";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            drawn: components["schemas"]["PartPhotoFile"];
+            /** Areas */
+            areas: (number | null)[];
         };
         /**
          * PatchOut
@@ -4585,6 +4755,26 @@ export interface components {
             /** Level */
             level: ("fine" | "near" | "over") | null;
             verdict: components["schemas"]["SentenceFile"] | null;
+        };
+        /**
+         * RectangleOnPhoto
+         * @description Four corners of a rectangle of known sides, in turn, the first side its width: it takes the slant out.
+         */
+        RectangleOnPhoto: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
         };
         /**
          * RefusedFile
@@ -5977,7 +6167,10 @@ export interface operations {
     };
     create_job_api_jobs_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the number it had before it was deleted */
+                was?: number | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7732,6 +7925,222 @@ export interface operations {
         };
     };
     picture_api_photos__photo_id__jpg_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the photo */
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_part_photos_api_jobs__job_id__photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartPhotoOut"][];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_part_photo_api_jobs__job_id__photos_post: {
+        parameters: {
+            query?: {
+                shows?: "before" | "after";
+            };
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartPhotoOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    draw_on_part_photo_api_part_photos__photo_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the photo */
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartPhotoFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartPhotoOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_part_photo_api_part_photos__photo_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the photo */
+                photo_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part_picture_api_part_photos__photo_id__jpg_get: {
         parameters: {
             query?: never;
             header?: never;
