@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from ahead import Ahead
 from kelbrast.app import clock
+from kelbrast.app.board import Boards
 from serving import Served, serve
 
 # Background services of the browser look for hosts that a closed network does not have.
@@ -35,10 +36,19 @@ def browser_context_args(browser_context_args: dict[str, Any]) -> dict[str, Any]
 
 
 @pytest.fixture
-def empty(tmp_path: Path) -> Iterator[Served]:
-    served = serve(tmp_path / "empty.sqlite", demo=False)
+def brand_new(tmp_path: Path) -> Iterator[Served]:
+    """A program that nobody opened yet."""
+    served = serve(tmp_path / "new.sqlite", demo=False)
     yield served
     served.stop()
+
+
+@pytest.fixture
+def empty(brand_new: Served) -> Served:
+    """Nothing in it, but the first questions were answered."""
+    boards = Boards(brand_new.jobs)
+    boards.change_shop(boards.shop().model_copy(update={"welcomed": True}))
+    return brand_new
 
 
 @pytest.fixture

@@ -95,7 +95,7 @@ def test_keys(page: Page, workshop) -> None:
     page.goto(workshop.address)
     expect(page.get_by_role("row")).not_to_have_count(0)
     page.keyboard.press("?")
-    expect(page.get_by_role("dialog", name="Keys of this screen")).to_contain_text("New job")
+    expect(page.get_by_role("dialog", name="This screen and its keys")).to_contain_text("New job")
     page.keyboard.press("Escape")
     expect(page.get_by_role("dialog")).to_have_count(0)
     page.keyboard.press("/")

@@ -22,7 +22,7 @@ def order(served, name: str, **more: object) -> int:
 def shop(empty):
     """Two people around the clock, so that the board is the same at every hour at which this runs."""
     people = [WorkerFile(name=name, begins="00:00", ends="24:00", breaks=[]) for name in ("Ada", "Ben")]
-    Boards(empty.jobs).change_shop(ShopFile(people=people))
+    Boards(empty.jobs).change_shop(ShopFile(people=people, welcomed=True))
     return empty
 
 

@@ -43,6 +43,8 @@ export type Tap = Schemas['TapFile'];
 export type Reading = Schemas['ReadingFile'];
 export type Measuring = Schemas['MeasuringOut'];
 export type Photo = Schemas['PhotoOut'];
+export type PartPhoto = Schemas['PartPhotoOut'];
+export type PartDrawn = Schemas['PartPhotoFile'];
 export type Photos = Schemas['PhotosOut'];
 export type Log = Schemas['LogOut'];
 export type LogLine = Schemas['LogLineOut'];
@@ -241,6 +243,20 @@ export const api = {
         headers: { 'Content-Type': file.type || 'application/octet-stream' },
       }),
     ),
+  partPhotos: (id: number) => answered<PartPhoto[]>(client.GET('/api/jobs/{job_id}/photos', one(id))),
+  addPartPhoto: (id: number, file: Blob, shows: PartPhoto['shows']) =>
+    answered<PartPhoto>(
+      client.POST('/api/jobs/{job_id}/photos', {
+        params: { path: { job_id: id }, query: { shows } },
+        body: file as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': file.type || 'application/octet-stream' },
+      }),
+    ),
+  drawOnPhoto: (id: number, body: PartDrawn) =>
+    answered<PartPhoto>(client.PUT('/api/part-photos/{photo_id}', { params: { path: { photo_id: id } }, body })),
+  removePartPhoto: (id: number) =>
+    answered<void>(client.DELETE('/api/part-photos/{photo_id}', { params: { path: { photo_id: id } } })),
   scalePhoto: (id: number, across_mm: number) =>
     answered<void>(
       client.PUT('/api/photos/{photo_id}/scale', { params: { path: { photo_id: id }, query: { across_mm } } }),

@@ -5,6 +5,7 @@ import JobsView from '../features/jobs/JobsView.svelte';
 export const { p, navigate, isActive, route } = createRouter({
   '/': JobsView,
   '/jobs/:id': () => import('../features/plan/PlanView.svelte'),
+  '/jobs/:id/photo': () => import('../features/photo/PhotoView.svelte'),
   '/jobs/:id/card': () => import('../features/plan/CardView.svelte'),
   '/bench': () => import('../features/bench/BenchView.svelte'),
   '/bench/:id': () => import('../features/bench/BenchView.svelte'),

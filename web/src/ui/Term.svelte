@@ -8,7 +8,7 @@
   const term = $derived(TERMS[of]);
 </script>
 
-<button type="button" class="what" popovertarget={id} aria-label="What is {term.label.toLowerCase()}?">?</button>
+<button type="button" class="what" popovertarget={id} aria-label="What is this?" data-term={of}>?</button>
 <div {id} popover class="told panel" role="note">
   <TermDrawing {of} />
   <p><b>{term.label}.</b> {term.says}</p>

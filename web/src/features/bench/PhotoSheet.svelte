@@ -8,7 +8,7 @@
   import NumberField from '../../ui/NumberField.svelte';
   import SideBySide from '../../ui/SideBySide.svelte';
   import type { BenchRun } from './run.svelte';
-  import { smaller } from './smaller';
+  import { smaller } from '../../ui/smaller';
 
   let { bench, open, onclose }: { bench: BenchRun; open: boolean; onclose: () => void } = $props();
   const kept = new Answer<Photos>();

@@ -7,11 +7,12 @@
   import { useKeys } from '../../ui/keys.svelte';
   import { api, type JobSummary, type Shop } from '../../api/client';
   import { lookAtDemo } from '../../app/demo';
-  import FirstHour from '../start/FirstHour.svelte';
   import { STATES } from '../../api/states';
   import Choice from '../../ui/Choice.svelte';
   import { shown } from '../../units/shown.svelte';
   import { chosen, sorted, SORTS, type SortBy } from './order';
+  import type Asks from '../start/FirstHour.svelte';
+  import { loadFirstHour } from '../start/load';
   import JobRow from './JobRow.svelte';
   import { JobList } from './list.svelte';
 
@@ -26,6 +27,11 @@
     (known) => (shop = known),
     () => (shop = null),
   );
+  const asking = $derived(list.jobs?.length === 0 && shop !== null && !shop.welcomed);
+  let FirstHour = $state.raw<typeof Asks | null>(null);
+  $effect(() => {
+    if (asking) void loadFirstHour().then((loaded) => (FirstHour = loaded));
+  });
   let picker = $state<HTMLInputElement>();
   let over = $state(false);
   let words = $state('');
@@ -104,8 +110,8 @@
     </p>
   {:else if list.jobs === null}
     <p class="dim p-4">Reading the jobs …</p>
-  {:else if list.jobs.length === 0 && shop && !shop.welcomed}
-    <FirstHour {shop} ondone={begin} ondemo={lookAtDemo} />
+  {:else if asking && shop}
+    {#if FirstHour}<FirstHour {shop} ondone={begin} ondemo={lookAtDemo} />{/if}
   {:else if list.jobs.length === 0}
     <div class="panel p-10 text-center">
       <h2 class="text-xl">No jobs yet</h2>

@@ -152,7 +152,7 @@
           <ul>
             {#each shown
               .filter((one) => one.person === person)
-              .sort((a, b) => a.from_min - b.from_min) as one (one.task)}
+              .sort((a, b) => a.from_min - b.from_min) as one (`${one.task} ${one.kind} ${one.from_min}`)}
               <li class="small">
                 <span class="num">{clockAt(one.from_min, board.begins)}</span>
                 {one.job}: {one.label}

@@ -1,0 +1,307 @@
+<!-- The part on a photo: its scale, its faces as outlines with their areas, damage where it is, before and after. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import { p, route } from '../../app/router';
+  import type { Point } from '../../charts/overlay';
+  import Choice from '../../ui/Choice.svelte';
+  import { useKeys } from '../../ui/keys.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import PartPicture from '../../ui/PartPicture.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import BeforeAfter from './BeforeAfter.svelte';
+  import PhotoTools from './PhotoTools.svelte';
+  import { PartOnPhoto } from './photo.svelte';
+
+  const part = new PartOnPhoto(Number(route.params.id));
+  void part.load();
+  const photo = $derived(part.photo);
+  const faces = $derived((part.kept?.job.faces ?? []).filter((one) => !one.edge));
+  const before = $derived(part.photos.find((one) => one.shows === 'before' && one.drawn.anchors?.length === 2));
+  const after = $derived(part.photos.find((one) => one.shows === 'after' && one.drawn.anchors?.length === 2));
+  let comparing = $state(false);
+  let surface = $state<SVGGElement>();
+  /** Where a keyboard points, in pixels of the picture. */
+  let cursor = $state<Point | null>(null);
+
+  const colours = ['--t1', '--t3', '--t5', '--t2', '--t4', '--t6'];
+  const colourOf = (name: string) =>
+    `var(${
+      colours[
+        Math.max(
+          0,
+          faces.findIndex((one) => one.name === name),
+        ) % colours.length
+      ]
+    })`;
+
+  function at(event: MouseEvent): Point | null {
+    const matrix = surface?.getScreenCTM()?.inverse();
+    if (!matrix) return null;
+    const found = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
+    return [Math.round(found.x * 10) / 10, Math.round(found.y * 10) / 10];
+  }
+
+  function press(event: MouseEvent) {
+    const point = at(event);
+    if (point) void part.tap(point);
+  }
+
+  /** Without a mouse: arrows move a cross over the picture, Enter sets a point. */
+  function walk(event: KeyboardEvent) {
+    if (!photo) return;
+    const step = (event.shiftKey ? 0.05 : 0.005) * photo.width;
+    const by: Record<string, Point> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
+    const now = cursor ?? [photo.width / 2, photo.height / 2];
+    const move = by[event.key];
+    if (move) cursor = [now[0] + move[0], now[1] + move[1]];
+    else if (event.key === 'Enter') void part.tap([Math.round(now[0]), Math.round(now[1])]);
+    else return;
+    event.preventDefault();
+  }
+
+  useKeys('The part on a photo', [
+    { press: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => void part.undo() },
+    {
+      press: 'f',
+      shown: 'F',
+      does: 'Close the outline or end the stroke',
+      run: () => part.canFinish && void part.finish(),
+    },
+  ]);
+</script>
+
+<svelte:head><title>Photo of {part.kept?.job.title ?? 'a part'} – Kelbrast</title></svelte:head>
+
+<div class="flex min-h-0 flex-1 flex-col gap-3 px-4.5 py-3">
+  <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
+    <div class="mr-auto">
+      <p class="small dim">
+        <a class="hover:underline" href={p('/jobs/:id', { params: { id: String(part.id) } })}
+          >{part.kept?.job.title ?? 'The job'}</a
+        >
+      </p>
+      <h1>The part on a photo</h1>
+    </div>
+    {#each ['before', 'after'] as const as shows (shows)}
+      <label class="plain-button min-h-11 focus-within:outline-3">
+        {part.photos.some((one) => one.shows === shows) ? 'Another' : 'Photo'}
+        {shows} the work
+        <input
+          class="sr-only"
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          disabled={part.busy}
+          onchange={(event) => {
+            const file = event.currentTarget.files?.[0];
+            if (file) void part.add(file, shows);
+            event.currentTarget.value = '';
+          }}
+        />
+      </label>
+    {/each}
+    {#if before && after}
+      <button class="plain-button min-h-11" aria-pressed={comparing} onclick={() => (comparing = !comparing)}
+        >Before and after over each other</button
+      >
+    {/if}
+  </div>
+  {#if part.trouble}<p class="panel px-3 py-2 text-(--stop)" role="alert">{part.trouble}</p>{/if}
+  {#if comparing && before && after}
+    <BeforeAfter {before} {after} />
+  {:else if photo}
+    <div class="grid min-h-0 flex-1 gap-3.5 lg:grid-cols-[minmax(0,1fr)_21rem]">
+      <div class="flex min-h-0 flex-col gap-2">
+        {#if part.photos.length > 1}
+          <div class="flex gap-2" role="group" aria-label="Photos of this part">
+            {#each part.photos as one, n (one.id)}
+              <button class="plain-button" aria-pressed={n === part.chosen} onclick={() => part.choose(n)}
+                >{one.shows} {n + 1}</button
+              >
+            {/each}
+          </div>
+        {/if}
+        <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+        <!-- svelte-ignore a11y_no_noninteractive_element_interactions (arrows and Enter do the same) -->
+        <div
+          class="panel min-h-80 flex-1 overflow-hidden"
+          role="application"
+          aria-label="Photo: arrows move a cross, Enter sets a point"
+          tabindex="0"
+          onclick={press}
+          onkeydown={walk}
+        >
+          <PartPicture {photo} drawn={photo.drawn} label="The part with what is drawn on it" {colourOf} names>
+            <g bind:this={surface}>
+              {#if photo.drawn.scale?.kind === 'length'}
+                {@const [a, b] = photo.drawn.scale.ends}
+                <path d="M{a} L{b}" stroke="#fff" stroke-width={photo.width / 150} />
+                <path d="M{a} L{b}" stroke="#22262b" stroke-width={photo.width / 300} />
+              {:else if photo.drawn.scale}
+                <polygon
+                  points={photo.drawn.scale.corners.join(' ')}
+                  fill="none"
+                  stroke="#22262b"
+                  stroke-width={photo.width / 400}
+                  stroke-dasharray={photo.width / 80}
+                />
+              {/if}
+              {#if part.tool === 'anchors'}
+                {#each photo.drawn.anchors ?? [] as [x, y], n (n)}
+                  <circle
+                    cx={x}
+                    cy={y}
+                    r={photo.width / 90}
+                    fill="none"
+                    stroke="var(--t5)"
+                    stroke-width={photo.width / 250}
+                  />
+                {/each}
+              {/if}
+              <polyline points={part.points.join(' ')} fill="none" stroke="#fff" stroke-width={photo.width / 250} />
+              {#each part.points as [x, y], n (n)}
+                <circle
+                  cx={x}
+                  cy={y}
+                  r={photo.width / 140}
+                  fill="#fff"
+                  stroke="#22262b"
+                  stroke-width={photo.width / 400}
+                />
+              {/each}
+              {#if cursor}
+                <path
+                  d="M{cursor[0] - photo.width / 40} {cursor[1]}h{photo.width / 20}M{cursor[0]} {cursor[1] -
+                    photo.width / 40}v{photo.width / 20}"
+                  stroke="#a8321f"
+                  stroke-width={photo.width / 300}
+                />
+              {/if}
+            </g>
+          </PartPicture>
+        </div>
+      </div>
+      <aside class="panel flex flex-col gap-3 overflow-auto p-3" aria-label="What is drawn">
+        <PhotoTools {part} />
+        {#if part.tool === 'length'}
+          <NumberField
+            label="The known length is"
+            value={part.lengthMm}
+            quantity="length"
+            onchange={(mm) => (part.lengthMm = mm)}
+          />
+          <p class="small">Tap its two ends. Right where the camera looked square on; else take the four corners.</p>
+        {:else if part.tool === 'rectangle'}
+          <div class="grid grid-cols-2 gap-2">
+            <NumberField
+              label="First side"
+              value={part.widthMm}
+              quantity="length"
+              onchange={(mm) => (part.widthMm = mm)}
+            />
+            <NumberField
+              label="Second side"
+              value={part.heightMm}
+              quantity="length"
+              onchange={(mm) => (part.heightMm = mm)}
+            />
+          </div>
+          <p class="small">
+            Tap the four corners in turn, along the first side to begin with: a sheet of paper beside the part will do.
+            It takes the slant of the camera out.
+          </p>
+        {:else if part.tool === 'outline'}
+          <Choice
+            label="The outline is of"
+            value={part.face}
+            options={[
+              ...faces.map((one) => ({ id: one.name, label: one.name })),
+              { id: `face ${faces.length + 1}`, label: 'A new face' },
+            ]}
+            onchange={(name) => (part.face = name)}
+          />
+          <p class="small">Tap around it, then close it.</p>
+        {:else if part.tool === 'mark'}
+          <Choice
+            label="The damage is"
+            value={part.damage}
+            options={choices.all?.damages ?? []}
+            onchange={(id) => (part.damage = id)}
+          />
+          <p class="small">Tap a point, or along a stroke, then end it.</p>
+        {:else if part.tool === 'anchors'}
+          <p class="small">Tap two points that the other photo shows too: two holes, two corners.</p>
+        {/if}
+        <div class="flex flex-wrap gap-2">
+          {#if part.tool === 'outline' || part.tool === 'mark'}
+            <button
+              class="main-button min-h-11"
+              disabled={!part.canFinish || part.busy}
+              onclick={() => void part.finish()}
+              >{part.tool === 'outline' ? 'Close the outline' : 'End the stroke'} <kbd>F</kbd></button
+            >
+          {/if}
+          <button class="plain-button min-h-11" disabled={!part.canUndo || part.busy} onclick={() => void part.undo()}
+            >Undo</button
+          >
+        </div>
+        {#if photo.drawn.outlines?.length}
+          <table class="lines w-full" aria-label="Faces on the photo">
+            <thead class="small dim text-left"><tr><th>Face</th><th>Area</th><th>Curved</th></tr></thead>
+            <tbody>
+              {#each photo.drawn.outlines as one, n (n)}
+                <tr>
+                  <td style:border-left="4px solid {one.keep_off ? 'var(--stop)' : colourOf(one.face)}" class="!pl-2"
+                    >{one.face}</td
+                  >
+                  <td class="num"
+                    >{photo.areas[n] === null ? 'needs a scale' : shown.say(photo.areas[n] ?? 0, 'area', 3)}</td
+                  >
+                  <td class="w-20">
+                    <NumberField
+                      label="How much larger {one.face} is than it looks"
+                      hideLabel
+                      lazy
+                      value={one.curved}
+                      onchange={(curved) =>
+                        void part.draw({
+                          ...photo.drawn,
+                          outlines: photo.drawn.outlines?.map((other, at) => (at === n ? { ...other, curved } : other)),
+                        })}
+                    />
+                  </td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+          <p class="small dim">
+            Curved: 1 is flat; half a cylinder seen from the side is 1.57 times as large as it looks.
+          </p>
+          <button
+            class="main-button min-h-11"
+            disabled={part.busy || !photo.areas.some((one) => one !== null)}
+            onclick={() => void part.useAreas()}>Use these areas in the job</button
+          >
+        {/if}
+        <button
+          class="small mt-auto min-h-6 self-start underline"
+          disabled={part.busy}
+          onclick={() => void part.remove()}>Take this photo away</button
+        >
+      </aside>
+    </div>
+  {:else}
+    <div class="m-auto max-w-md text-center">
+      <h2 class="text-lg">No photo yet</h2>
+      <p class="dim mt-1">
+        Take one of the part, with a known length or a sheet of paper beside it. Outlines that you draw on it give the
+        areas of its faces; at the bench it shows where to work. Only the picture is kept: place, time and camera are
+        taken out.
+      </p>
+    </div>
+  {/if}
+</div>

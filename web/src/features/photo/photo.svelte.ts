@@ -1,0 +1,182 @@
+import { api, type Job, type KeptJob, type PartDrawn, type PartPhoto } from '../../api/client';
+import type { Point } from '../../charts/overlay';
+import { notices } from '../../ui/notices.svelte';
+import { smaller } from '../../ui/smaller';
+import { firstOfEach } from '../../ui/unique';
+
+export type Tool = 'length' | 'rectangle' | 'outline' | 'mark' | 'anchors' | 'move';
+/** So many points end it by themselves; an outline and a stroke are ended by hand. */
+const NEEDS: Partial<Record<Tool, number>> = { length: 2, rectangle: 4, anchors: 2 };
+
+/** The photos of a job's part, the one in hand, and what is being drawn on it. Every change is kept at once. */
+export class PartOnPhoto {
+  kept = $state.raw<KeptJob | null>(null);
+  photos = $state.raw<PartPhoto[]>([]);
+  chosen = $state(0);
+  tool = $state<Tool>('length');
+  /** Points that were tapped and are not a whole thing yet. */
+  points = $state.raw<Point[]>([]);
+  face = $state('');
+  damage = $state('scratches');
+  trouble = $state<string | null>(null);
+  busy = $state(false);
+  private undone: PartDrawn[] = [];
+
+  constructor(readonly id: number) {}
+
+  async load() {
+    await this.tried(async () => {
+      [this.kept, this.photos] = await Promise.all([api.job(this.id), api.partPhotos(this.id)]);
+      this.face ||= this.kept.job.faces.find((one) => !one.edge)?.name ?? '';
+      if (this.photo?.drawn.scale) this.tool = 'outline';
+    });
+  }
+
+  get photo(): PartPhoto | undefined {
+    return this.photos[this.chosen];
+  }
+
+  get canUndo(): boolean {
+    return this.points.length > 0 || this.undone.length > 0;
+  }
+
+  /** The area that the outlines of a face have together; null before the scale is known or an outline is drawn. */
+  areaOf(face: string): number | null {
+    const photo = this.photo;
+    const all = (photo?.drawn.outlines ?? []).map((one, at) => ({ face: one.face, area: photo?.areas[at] ?? null }));
+    const mine = all.filter((one) => one.face === face);
+    if (!mine.length || mine.some((one) => one.area === null)) return null;
+    return mine.reduce((sum, one) => sum + one.area!, 0);
+  }
+
+  async add(file: Blob, shows: PartPhoto['shows']) {
+    await this.tried(async () => {
+      const photo = await api.addPartPhoto(this.id, await smaller(file), shows);
+      this.photos = [...this.photos, photo];
+      this.choose(this.photos.length - 1);
+    });
+  }
+
+  choose(at: number) {
+    this.chosen = at;
+    this.points = [];
+    this.undone = [];
+    this.tool = this.photo?.drawn.scale ? 'outline' : 'length';
+  }
+
+  take(tool: Tool) {
+    this.tool = tool;
+    this.points = [];
+  }
+
+  /** A point was tapped, in pixels of the picture. */
+  async tap(point: Point) {
+    if (this.tool === 'move') return;
+    this.points = [...this.points, point];
+    if (this.points.length === NEEDS[this.tool]) await this.finish();
+  }
+
+  get canFinish(): boolean {
+    return this.tool === 'outline' ? this.points.length >= 3 : this.tool === 'mark' && this.points.length >= 1;
+  }
+
+  /** What was tapped becomes a whole thing. */
+  async finish() {
+    const drawn = this.photo?.drawn;
+    if (!drawn) return;
+    const points = this.points;
+    const whole: Record<Exclude<Tool, 'move'>, () => PartDrawn> = {
+      length: () => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
+      rectangle: () => ({
+        ...drawn,
+        scale: { kind: 'rectangle', corners: points, width_mm: this.widthMm, height_mm: this.heightMm },
+      }),
+      outline: () => ({
+        ...drawn,
+        outlines: [
+          ...(drawn.outlines ?? []),
+          { face: this.face, points, curved: 1, keep_off: this.keptOff(this.face) },
+        ],
+      }),
+      mark: () => ({ ...drawn, marks: [...(drawn.marks ?? []), { damage: this.damage, points }] }),
+      anchors: () => ({ ...drawn, anchors: points }),
+    };
+    if (this.tool === 'move') return;
+    const done = await this.draw(whole[this.tool]());
+    if (done) this.points = [];
+    if (done && (this.tool === 'length' || this.tool === 'rectangle')) this.tool = 'outline';
+  }
+
+  lengthMm = $state(100);
+  widthMm = $state(210);
+  heightMm = $state(297);
+
+  private keptOff(face: string): boolean {
+    return this.kept?.job.faces.find((one) => one.name === face)?.keep_off ?? false;
+  }
+
+  /** Keep what is drawn; what can not be says why, and what was there before stays. */
+  async draw(drawn: PartDrawn, undoable = true): Promise<boolean> {
+    const photo = this.photo;
+    if (!photo) return false;
+    return this.tried(async () => {
+      const now = await api.drawOnPhoto(photo.id, drawn);
+      if (undoable) this.undone.push(photo.drawn);
+      this.photos = this.photos.map((one) => (one.id === now.id ? now : one));
+    });
+  }
+
+  async undo() {
+    if (this.points.length) {
+      this.points = this.points.slice(0, -1);
+      return;
+    }
+    const before = this.undone.pop();
+    if (before) await this.draw(before, false);
+  }
+
+  /** The areas of the outlines become those of the faces; a face that the job does not know yet becomes a new one. */
+  async useAreas() {
+    const names = firstOfEach(this.photo?.drawn.outlines ?? [], (one) => one.face).map((one) => one.face);
+    await this.tried(async () => {
+      const kept = await api.job(this.id);
+      const job = structuredClone(kept.job) as Job;
+      const like = job.faces.find((one) => !one.edge);
+      for (const name of names) {
+        const area = this.areaOf(name);
+        if (area === null) continue;
+        const found = job.faces.find((one) => one.name === name);
+        if (found) Object.assign(found, { area_cm2: area, shape: undefined });
+        else if (like) job.faces.push({ ...structuredClone(like), name, area_cm2: area, shape: undefined });
+      }
+      this.kept = await api.change(this.id, job, kept.revision);
+      notices.say('The areas are those of the faces now.');
+    });
+  }
+
+  async remove() {
+    const photo = this.photo;
+    if (!photo) return;
+    await this.tried(async () => {
+      await api.removePartPhoto(photo.id);
+      this.photos = this.photos.filter((one) => one.id !== photo.id);
+      this.choose(Math.max(0, this.chosen - 1));
+    });
+  }
+
+  private async tried(act: () => Promise<void>): Promise<boolean> {
+    if (this.busy) return false;
+    this.busy = true;
+    try {
+      await act();
+      this.trouble = null;
+      return true;
+    } catch (problem) {
+      this.trouble = (problem as Error).message;
+      this.points = [];
+      return false;
+    } finally {
+      this.busy = false;
+    }
+  }
+}
