@@ -7,9 +7,10 @@ from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.jobs import JobId
-from kelbrast.api.kept import PartPictures
+from kelbrast.api.kept import AllJobs, PartPictures, Pictures
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.part_photos import PartPhoto, PartShows
+from kelbrast.core.errors import BadInput
 from kelbrast.exchange.part_photo_file import PartPhotoFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -50,6 +51,20 @@ async def add_part_photo(job_id: JobId, request: Request, photos: PartPictures, 
 def list_part_photos(job_id: JobId, photos: PartPictures) -> list[PartPhotoOut]:
     """The photos of the part, with what is drawn on them."""
     return [_out(one) for one in photos.of_job(job_id)]
+
+
+@router.get("/jobs/{job_id}/thumbnail", responses={**NOT_FOUND, 200: {"content": {"image/jpeg": {}, "image/webp": {}}}})
+def job_thumbnail(job_id: JobId, jobs: AllJobs, photos: PartPictures, pictures: Pictures) -> Response:
+    """A small picture of a job: its photo, or how its first face will look; nothing where it can not be planned."""
+    kept = jobs.get(job_id)
+    headers = {"cache-control": "private, max-age=60"}
+    if (photo := photos.thumbnail(job_id)) is not None:
+        return Response(photo, media_type="image/jpeg", headers=headers)
+    try:
+        tile = pictures.thumbnail(kept.job, jobs.rack.shelf())
+    except BadInput:
+        tile = None
+    return Response(status_code=204) if tile is None else Response(tile, media_type="image/webp", headers=headers)
 
 
 @router.put("/part-photos/{photo_id}", responses=NOT_FOUND)

@@ -69,6 +69,16 @@ class Light:
         specs = [base.model_copy(update={"steps": workings[:count]}) for count in range(len(steps) + 1)]
         return [Tile(self.offer(spec), label, step) for step, (spec, label) in enumerate(zip(specs, labels, strict=True))]
 
+    def thumbnail(self, file: JobFile, shelf: Shelf) -> bytes | None:
+        """The first face that is worked, as it will look when it is done; None where there is none."""
+        job = job_of(file, shelf)
+        for one in plan_file(file, shelf, check=False).faces:
+            found = job.face(one.name)
+            if one.steps and found.edge is None:
+                base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
+                return self.small_picture(self.offer(base.model_copy(update={"steps": working_specs(one.steps)})))
+        return None
+
     def at_bench(self, kept: KeptRun) -> list[Tile]:
         """What the step in hand should look like when it is done, and what it looks like when it is not."""
         if kept.run.current is None:

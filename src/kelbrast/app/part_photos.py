@@ -1,9 +1,11 @@
 """Photos of a job's part: kept as the photos of runs are, with what was drawn on them and the areas that follow."""
 
+import io
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Literal
+from typing import Final, Literal
 
+from PIL import Image
 from sqlalchemy import Engine
 
 from kelbrast.app.photos import encoded_anew
@@ -12,6 +14,7 @@ from kelbrast.storage import jobs as job_store
 from kelbrast.storage import part_photos as store
 from kelbrast.storage.sessions import reading, writing
 
+SMALL: Final = 240  # pixels of a thumbnail's longer side
 PartShows = Literal["before", "after"]
 
 
@@ -82,6 +85,19 @@ class PartPhotos:
         """
         with reading(self._engine) as session:
             return store.picture(session, photo_id)
+
+    def thumbnail(self, job_id: int) -> bytes | None:
+        """The first photo of a job's part, small; None where there is none."""
+        with reading(self._engine) as session:
+            photos = store.of_job(session, job_id)
+            data = store.picture(session, photos[0].id) if photos else None
+        if data is None:
+            return None
+        out = io.BytesIO()
+        with Image.open(io.BytesIO(data)) as picture:
+            picture.thumbnail((SMALL, SMALL))
+            picture.save(out, "JPEG", quality=80)
+        return out.getvalue()
 
     def follow(self, was: int, job_id: int) -> None:
         """A deleted job is there again under another number: its photos are its own again."""

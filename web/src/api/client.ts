@@ -152,7 +152,9 @@ const JSON_BODY = { 'Content-Type': 'application/json' };
 export const api = {
   jobs: () => answered<JobSummary[]>(client.GET('/api/jobs')),
   job: (id: number) => answered<KeptJob>(client.GET('/api/jobs/{job_id}', one(id))),
-  add: (job: Job) => answered<KeptJob>(client.POST('/api/jobs', { body: job })),
+  /** `was`: the number that a deleted job had; with it its photos come back too. */
+  add: (job: Job, was?: number) =>
+    answered<KeptJob>(client.POST('/api/jobs', { body: job, params: { query: { was } } })),
   /** A job file as it was read from disk: the server says what is wrong with it. */
   addText: (text: string) =>
     answered<KeptJob>(

@@ -147,7 +147,7 @@
           </div>
         {/if}
         {#if size?.answer && level < 3}<SizeSection {size} answer={size.answer} />
-        {:else if level === 0}<Looks run={run.id} {hand} />{/if}
+        {:else if level === 0}<Looks run={run.id} {hand} job={run.job_id} />{/if}
       </div>
     </div>
     <div class="beside flex min-w-0 items-stretch justify-between gap-2">

@@ -1,10 +1,21 @@
 <!-- What the step in hand should look like when it is done, and what it looks like when it is not. -->
 <script lang="ts">
-  import { api, type Hand, type Tile } from '../../api/client';
+  import { api, type Hand, type PartPhoto, type Tile } from '../../api/client';
+  import PartPicture from '../../ui/PartPicture.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import LightTile from '../../ui/LightTile.svelte';
 
-  let { run, hand }: { run: number; hand: Hand } = $props();
+  let { run, hand, job }: { run: number; hand: Hand; job: number | null } = $props();
+  const photos = new Answer<PartPhoto[]>();
+  $effect(() => {
+    if (job) photos.ask(api.partPhotos(job));
+  });
+  /** The photo on which the face in hand is outlined: where to work now. */
+  const photo = $derived(
+    photos.value?.find(
+      (one) => one.shows === 'before' && one.drawn.outlines?.some((other) => other.face === hand.face),
+    ),
+  );
   const answer = new Answer<Tile[]>();
   const which = $derived(`${hand.face}.${hand.route}.${hand.step}`);
 
@@ -14,7 +25,20 @@
   });
 </script>
 
-<div class="grid w-full grid-cols-2 gap-3">
+<div class="grid w-full gap-3 {photo ? 'grid-cols-3' : 'grid-cols-2'}">
+  {#if photo}
+    <figure class="min-w-0" data-where>
+      <div class="overflow-hidden rounded-lg border border-(--line)" style:aspect-ratio="384 / 176">
+        <PartPicture
+          {photo}
+          drawn={photo.drawn}
+          face={hand.face}
+          label="The part on its photo: work at {hand.face} now"
+        />
+      </div>
+      <figcaption class="small mt-0.5 truncate">Work here: {hand.face}</figcaption>
+    </figure>
+  {/if}
   {#each answer.value ?? [] as tile (tile.label)}
     <LightTile src="/api/light/{tile.key}.webp" label={tile.label} words={() => api.lightWords(tile.key)} />
   {/each}

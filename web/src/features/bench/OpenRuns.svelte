@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Run } from '../../api/client';
   import { p } from '../../app/router';
+  import Standing from './Standing.svelte';
   import WhatNext from './WhatNext.svelte';
 
   let { runs }: { runs: Run[] } = $props();
@@ -32,6 +33,7 @@
     </ul>
   {:else}
     <p class="mt-4 text-xl">Nothing is at the bench.</p>
+    <Standing />
     <p class="dim mt-2 text-lg">
       Open a <a class="underline" href={p('/')}>job</a> and press <kbd>B</kbd>: its plan comes here, one step at a time.
     </p>

@@ -26,7 +26,7 @@
         {#each step.advice as one (one)}<li>{one}</li>{/each}
       </ul>
     {/if}
-    <Looks run={run.id} {hand} />
+    <Looks run={run.id} {hand} job={run.job_id} />
     {#if run.cautions.length}
       <section>
         <h2>For the whole part</h2>

@@ -16,6 +16,8 @@
     onmark: (on: boolean) => void;
   }
   let { job, list, marked, onmark }: Props = $props();
+  /** A job that can not be planned has no picture, and room is kept for one. */
+  let pictured = $state(false);
   const due = $derived(job.due ? new Date(job.due) : null);
   const DAY = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
 </script>
@@ -30,11 +32,23 @@
       onchange={(event) => onmark(event.currentTarget.checked)}
     /></td
   >
-  <td>
-    <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}>{job.title}</a>
-    <span class="small dim block"
-      >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
-    >
+  <td class="flex items-start gap-2.5">
+    <img
+      src="/api/jobs/{job.id}/thumbnail?at={encodeURIComponent(job.updated_at)}"
+      alt=""
+      loading="lazy"
+      width="60"
+      height="42"
+      class="thumb max-md:hidden"
+      class:invisible={!pictured}
+      onload={() => (pictured = true)}
+    />
+    <span class="min-w-0">
+      <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}>{job.title}</a>
+      <span class="small dim block"
+        >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
+      >
+    </span>
   </td>
   <td class="max-lg:hidden">{job.material}</td>
   <td>{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
@@ -72,6 +86,13 @@
   }
   tr:last-child td {
     border-bottom: 0;
+  }
+  .thumb {
+    width: 60px;
+    height: 42px;
+    object-fit: cover;
+    border-radius: 6px;
+    border: 1px solid var(--line);
   }
   .action {
     display: inline-grid;

@@ -113,7 +113,7 @@ export class JobList {
       await api.remove(job.id);
       notices.say(`Deleted “${job.title}”.`, 'done', {
         label: 'Undo',
-        run: () => void this.tried(() => api.add(kept.job)).then(() => this.load()),
+        run: () => void this.tried(() => api.add(kept.job, job.id)).then(() => this.load()),
       });
     });
     await this.load();

@@ -17,8 +17,9 @@
     fresh: boolean;
     ondescribe: () => void;
     onweigh: () => void;
+    onphoto: () => void;
   }
-  let { draft, fresh, ondescribe, onweigh }: Props = $props();
+  let { draft, fresh, ondescribe, onweigh, onphoto }: Props = $props();
   let title = $state<HTMLInputElement>();
 
   const SAID: Record<Saving, string> = {
@@ -125,6 +126,9 @@
       onclick={() => draft.redo()}><Redo2 size={16} /></button
     >
     <button class="plain-button" onclick={ondescribe}>The part <kbd class="dim">E</kbd></button>
+    <a class="plain-button" href={p('/jobs/:id/photo', { params: { id: String(draft.id) } })} onclick={onphoto}
+      >Photo <kbd class="dim">P</kbd></a
+    >
   </div>
   <div class="w-full"><ChoiceBar {draft} {onweigh} /></div>
 </div>

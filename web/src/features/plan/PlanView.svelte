@@ -54,6 +54,12 @@
     };
   });
 
+  function openPhoto() {
+    if (!draft) return;
+    touched(draft.id);
+    void draft.save().then(() => navigate('/jobs/:id/photo', { params: { id: String(draft?.id) } }));
+  }
+
   function openCard() {
     if (draft) touched(draft.id);
     if (draft) void draft.save().then(() => navigate('/jobs/:id/card', { params: { id: String(draft?.id) } }));
@@ -87,6 +93,7 @@
     { press: 'c', shown: 'C', does: 'Job card', run: openCard },
     { press: 'o', shown: 'O', does: 'The order: customer, promise, own operations', run: () => (ordering = true) },
     { press: 'q', shown: 'Q', does: 'Quote', run: () => (quoting = true) },
+    { press: 'p', shown: 'P', does: 'The part on a photo', run: openPhoto },
     { press: 'b', shown: 'B', does: 'To the bench', run: () => draft?.plan?.possible && void toBench(draft) },
     { press: '$mod+z', shown: 'Ctrl Z', does: 'Undo', run: () => draft?.undo() },
     { press: '$mod+Shift+z', shown: 'Ctrl Shift Z', does: 'Redo', run: () => draft?.redo() },
@@ -109,7 +116,13 @@
   </div>
 {:else if draft}
   <div class="flex flex-col lg:h-full lg:min-h-0">
-    <JobHead {draft} {fresh} ondescribe={() => (describing = true)} onweigh={() => (weighing = true)} />
+    <JobHead
+      {draft}
+      {fresh}
+      ondescribe={() => (describing = true)}
+      onweigh={() => (weighing = true)}
+      onphoto={() => draft && touched(draft.id)}
+    />
     <div
       class="grid min-h-0 flex-1 gap-3.5 px-4.5 lg:grid-rows-[minmax(0,1fr)] md:grid-cols-[19.5rem_minmax(0,1fr)] lg:grid-cols-[19.5rem_minmax(0,1fr)_18.5rem]"
     >
