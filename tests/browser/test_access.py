@@ -19,6 +19,12 @@ def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
         f"/jobs/{ids['Gallery rail collar']}/card",
         "/gauge",
         "/gauge/1",
+        f"/jobs/{ids['Gallery rail collar']}/photo",
+        "/today",
+        "/rack",
+        "/log",
+        "/light",
+        "/bench",
     ):
         page.goto(workshop.address + way)
         page.wait_for_load_state("networkidle")

@@ -173,7 +173,7 @@ export const api = {
         keepalive: leaving,
       }),
     ).finally(() => writes.done++),
-  remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))),
+  remove: (id: number) => answered<void>(client.DELETE('/api/jobs/{job_id}', one(id))).finally(() => writes.done++),
   duplicate: (id: number) => answered<KeptJob>(client.POST('/api/jobs/{job_id}/duplicate', one(id))),
   plan: (job: Job) => answered<Plan>(client.POST('/api/plan', { body: job })),
   keptPlan: (id: number) => answered<Plan>(client.GET('/api/jobs/{job_id}/plan', one(id))),

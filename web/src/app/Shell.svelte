@@ -64,12 +64,12 @@
   <header
     class="flex h-13 [@media(max-height:560px)]:h-10 shrink-0 items-center gap-1.5 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)"
   >
-    <a href={p('/')} class="flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
+    <a href={p('/')} class="logo flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
       <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
         <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />
-      </svg>kelbrast
+      </svg><span class="max-sm:hidden">kelbrast</span>
     </a>
-    <nav class="flex flex-1 gap-0 lg:gap-1" aria-label="Views">
+    <nav class="flex min-w-0 flex-1 gap-0 overflow-x-auto lg:gap-1" aria-label="Views">
       <a href={p('/')} class="view" aria-current={onJobs ? 'page' : undefined}>Jobs</a>
       <a
         href={p('/bench')}
@@ -92,7 +92,7 @@
       <a href={p('/tables')} class="view" aria-current={isActive('/tables') ? 'page' : undefined}>Tables</a>
     </nav>
     <button class="tool" onclick={() => (finding = true)} aria-label="Find anything"
-      ><Search size={15} /><span class="hidden lg:inline">Find</span> <kbd>/</kbd></button
+      ><Search size={15} /><span class="hidden lg:inline">Find</span> <kbd class="max-sm:hidden">/</kbd></button
     >
     <button class="tool" onclick={() => shown.toggle()} title="Metric or inch (U)" aria-label="Units: {shown.system}">
       {shown.unit('length')}<span class="hidden whitespace-nowrap xl:inline">
@@ -109,7 +109,7 @@
   {#if inDemo}
     <p class="small flex items-center gap-3 bg-(--t1) px-4 py-1 text-white" role="status">
       <span>You look at the demo workshop, the invented Skerry Light. Your own data are untouched.</span>
-      <button class="ml-auto min-h-6 font-semibold whitespace-nowrap underline" onclick={leaveDemo}
+      <button class="ml-auto min-h-[24px] font-semibold whitespace-nowrap underline" onclick={leaveDemo}
         >Leave it, forget what was done here</button
       >
     </p>
@@ -150,15 +150,36 @@
     left: 0.5rem;
     top: 0.5rem;
   }
+  .logo {
+    min-height: 44px;
+    min-width: 44px;
+  }
   .view {
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    min-height: 44px;
+    min-width: 44px;
     padding: 7px 13px;
     border-radius: 6px;
     font-weight: 550;
     color: #c9c5bb;
   }
+  @media (max-width: 639px) {
+    header {
+      padding-inline: 0.5rem;
+      gap: 0;
+    }
+  }
   @media (max-width: 1023px) {
     .view {
       padding: 7px 8px;
+    }
+  }
+  @media (max-height: 560px) {
+    .tool,
+    .logo {
+      min-height: 36px;
     }
   }
   .view:hover {
@@ -175,6 +196,9 @@
     font-size: 0.87rem;
     color: #c9c5bb;
     padding: 4px 6px;
+    min-height: 44px;
+    min-width: 44px;
+    justify-content: center;
     border-radius: 6px;
     cursor: pointer;
   }

@@ -47,7 +47,7 @@
   </ul>
   <p class="small mt-1 flex gap-4">
     The one to make:
-    <a class="underline" href="/api/lap.svg?{drawing}" download>drawing, SVG</a>
-    <a class="underline" href="/api/lap.pdf?{drawing}" download>PDF</a>
+    <a class="go underline" href="/api/lap.svg?{drawing}" download>drawing, SVG</a>
+    <a class="go underline" href="/api/lap.pdf?{drawing}" download>PDF</a>
   </p>
 </section>

@@ -22,7 +22,7 @@
       <p class="flex-1 whitespace-pre-line">{notice.text}</p>
       {#if notice.action}
         <button
-          class="min-h-6 px-1 font-semibold underline"
+          class="min-h-[24px] px-1 font-semibold underline"
           use:takeFocus
           onclick={() => {
             notice.action?.run();

@@ -235,6 +235,17 @@
       grid-template-columns: minmax(0, 1fr) minmax(11rem, 34%);
     }
   }
+  /* A phone held upright: the step over the dial. */
+  @media (max-width: 560px) and (orientation: portrait) {
+    .bench {
+      padding: 0.6rem 0.7rem;
+    }
+    .work {
+      grid-template-columns: minmax(0, 1fr);
+      grid-template-rows: minmax(0, 1fr) 8.5rem;
+      row-gap: 0.5rem;
+    }
+  }
   .silent {
     border-radius: 10px;
     background: #a8321f;

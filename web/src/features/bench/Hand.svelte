@@ -276,6 +276,12 @@
   .small .cautions {
     padding-block: 0.2rem;
   }
+  @media (max-width: 560px) and (orientation: portrait) {
+    .cautions {
+      flex-wrap: wrap;
+      padding: 0.3rem 0.6rem;
+    }
+  }
   kbd {
     border: 1px solid currentColor;
     border-radius: 4px;

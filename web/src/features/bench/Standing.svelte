@@ -38,7 +38,7 @@
           </a>
         </li>
       {:else}
-        <li class="dim">Nothing is ordered.</li>
+        <li class="dim">{jobs.value ? 'Nothing is ordered.' : '…'}</li>
       {/each}
     </ul>
   </section>
@@ -50,7 +50,7 @@
           <a class="row" href="/log?show=upkeep"><b>{care.thing_label}</b> <span class="dim">{care.label}</span></a>
         </li>
       {:else}
-        <li class="dim">Nothing is due.</li>
+        <li class="dim">{due.value ? 'Nothing is due.' : '…'}</li>
       {/each}
     </ul>
   </section>
@@ -65,7 +65,7 @@
           </a>
         </li>
       {:else}
-        <li class="dim">Nothing yet.</li>
+        <li class="dim">{log.value ? 'Nothing yet.' : '…'}</li>
       {/each}
     </ul>
   </section>

@@ -20,7 +20,7 @@
       style:--grain={temperColour(step.grain_um)}
       aria-current={now ? 'step' : undefined}
     >
-      <span class="flex-1 truncate">{step.label}</span>
+      <span class="flex-1 truncate" title={step.label}>{step.label}</span>
       <span class="num mono shrink-0"
         >{SAID[step.state] || (step.state === 'next' ? plannedClock(step.planned_s) : clock(step.seconds))}</span
       >

@@ -40,8 +40,8 @@
     the next one, and when to stop.
   </p>
   <p class="mb-4 flex gap-5">
-    <a class="underline" href="/gauge/pair">A shaft and its bore beside each other</a>
-    <a class="underline" href="/gauge/practice">Practise on an invented bore</a>
+    <a class="go underline" href="/gauge/pair">A shaft and its bore beside each other</a>
+    <a class="go underline" href="/gauge/practice">Practise on an invented bore</a>
   </p>
   <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
     <div class="min-w-0">

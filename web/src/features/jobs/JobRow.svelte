@@ -26,33 +26,37 @@
   <td class="!pr-0"
     ><input
       type="checkbox"
-      class="size-5"
+      class="size-[24px]"
       checked={marked}
       aria-label="Mark {job.title}"
       onchange={(event) => onmark(event.currentTarget.checked)}
     /></td
   >
-  <td class="flex items-start gap-2.5">
-    <img
-      src="/api/jobs/{job.id}/thumbnail?at={encodeURIComponent(job.updated_at)}"
-      alt=""
-      loading="lazy"
-      width="60"
-      height="42"
-      class="thumb max-md:hidden"
-      class:invisible={!pictured}
-      onload={() => (pictured = true)}
-    />
-    <span class="min-w-0">
-      <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}>{job.title}</a>
-      <span class="small dim block"
-        >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
-      >
-    </span>
+  <td>
+    <div class="flex items-start gap-2.5">
+      <img
+        src="/api/jobs/{job.id}/thumbnail?at={encodeURIComponent(job.updated_at)}"
+        alt=""
+        loading="lazy"
+        width="60"
+        height="42"
+        class="thumb max-md:hidden"
+        class:invisible={!pictured}
+        onload={() => (pictured = true)}
+      />
+      <span class="min-w-0">
+        <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}
+          >{job.title}</a
+        >
+        <span class="small dim block"
+          >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
+        >
+      </span>
+    </div>
   </td>
   <td class="max-lg:hidden">{job.material}</td>
-  <td>{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
-  <td class="num text-right">{job.pieces}</td>
+  <td class="max-sm:hidden">{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
+  <td class="num text-right max-sm:hidden">{job.pieces}</td>
   <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
   <td class="num small max-lg:hidden whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
   <td>
@@ -65,7 +69,7 @@
       <span class="small dim block max-w-64">{shown.tell(job.reason)}</span>
     {/if}
   </td>
-  <td class="text-right whitespace-nowrap">
+  <td class="text-right sm:whitespace-nowrap">
     <a class="action" href="/api/jobs/{job.id}/file" download aria-label="Export {job.title}" title="Export"
       ><Download size={17} /></a
     >
@@ -80,7 +84,7 @@
 
 <style>
   td {
-    padding: 0.6rem 0.9rem;
+    padding: 0.6rem clamp(0.3rem, 1.5vw, 0.9rem);
     border-bottom: 1px solid var(--line);
     vertical-align: top;
   }

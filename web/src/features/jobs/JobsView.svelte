@@ -83,8 +83,8 @@
   ondragleave={() => (over = false)}
   ondrop={drop}
 >
-  <div class="mb-4 flex items-end gap-3">
-    <div class="flex-1">
+  <div class="mb-4 flex flex-wrap items-end gap-3">
+    <div class="min-w-60 flex-1">
       <h1>Jobs</h1>
       <p class="small dim">Each is a part, its faces, and the route to the finish it needs.</p>
     </div>
@@ -144,8 +144,9 @@
     <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
       <thead class="small dim text-left">
         <tr>
-          <th><span class="sr-only">Mark</span></th><th>Part</th><th class="max-lg:hidden">Material</th><th>Finish</th
-          ><th class="!text-right">Pieces</th>
+          <th><span class="sr-only">Mark</span></th><th>Part</th><th class="max-lg:hidden">Material</th><th
+            class="max-sm:hidden">Finish</th
+          ><th class="!text-right max-sm:hidden">Pieces</th>
           <th class="!text-right">Minutes, all</th><th class="max-lg:hidden">Promised</th><th>State</th><th
             ><span class="sr-only">Actions</span></th
           >

@@ -81,7 +81,7 @@
   <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
     <div class="mr-auto">
       <p class="small dim">
-        <a class="hover:underline" href={p('/jobs/:id', { params: { id: String(part.id) } })}
+        <a class="go hover:underline" href={p('/jobs/:id', { params: { id: String(part.id) } })}
           >{part.kept?.job.title ?? 'The job'}</a
         >
       </p>
@@ -288,7 +288,7 @@
           >
         {/if}
         <button
-          class="small mt-auto min-h-6 self-start underline"
+          class="small mt-auto min-h-[24px] self-start underline"
           disabled={part.busy}
           onclick={() => void part.remove()}>Take this photo away</button
         >

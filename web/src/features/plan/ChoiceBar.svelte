@@ -20,7 +20,7 @@
 </script>
 
 <div class="flex flex-wrap gap-2">
-  <fieldset class="panel flex min-h-12 flex-1 flex-wrap overflow-hidden" role="radiogroup" aria-label="Aim">
+  <fieldset class="panel flex min-h-12 min-w-64 flex-1 flex-wrap overflow-hidden" role="radiogroup" aria-label="Aim">
     {#each draft.choices?.by_aim ?? [] as choice (choice.aim)}
       <label class="way" class:on={choice.aim === draft.job.aim}>
         <input
@@ -39,7 +39,7 @@
       </label>
     {/each}
   </fieldset>
-  <button class="plain-button" onclick={onweigh}>All routes <kbd class="dim">W</kbd></button>
+  <button class="plain-button max-md:w-full" onclick={onweigh}>All routes <kbd class="dim">W</kbd></button>
 </div>
 
 <style>
@@ -47,7 +47,7 @@
     flex: 1;
     padding: 6px 13px;
     border-left: 1px solid var(--line);
-    min-width: 12.5rem;
+    min-width: min(12.5rem, 100%);
     cursor: pointer;
   }
   .way:first-of-type {

@@ -64,7 +64,7 @@
   <div class="min-w-56 flex-1">
     <h1 class="sr-only">{draft.job.title}</h1>
     <div class="small dim flex gap-3">
-      <a class="hover:underline" href={p('/')}>Jobs</a>
+      <a class="go hover:underline" href={p('/')}>Jobs</a>
       <span class:text-(--stop)={keeping.unkept} role="status">{keeping.why ?? SAID[keeping.saving]}</span>
       {#if keeping.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
           >Take what is kept</button

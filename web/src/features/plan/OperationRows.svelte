@@ -16,7 +16,7 @@
     <details>
       <summary class="grid cursor-pointer grid-cols-[1.4rem_minmax(0,1fr)_auto] items-baseline gap-x-3 px-3 py-1">
         <span class="dim" aria-hidden="true">·</span>
-        <span class="small truncate"
+        <span class="small min-w-0"
           >{one.label}{#if one.within_minutes}<span class="ml-2 text-(--stop)"
               >within {duration(one.within_minutes)}</span
             >{/if}</span

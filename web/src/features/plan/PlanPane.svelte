@@ -103,7 +103,7 @@
             onclick={() => (draft.stepAt = at)}
           >
             <b class="num" style:color={temperColour(step.grain_um)}>{at + 1}</b>
-            <span class="truncate" class:font-semibold={at === draft.stepAt}
+            <span class="min-w-0" class:font-semibold={at === draft.stepAt}
               >{step.label} <span class="small dim">{shown.say(step.grain_um, 'depth')} grain</span></span
             >
             <span class="num small">{shown.bare(step.from_um, 'depth')} → {shown.say(step.leaves_um, 'depth')}</span>
