@@ -81,13 +81,15 @@
         </dt>
       </div>
       <div class="min-w-48">
-        <dd class="!text-base" role="status">
-          {told?.searching
-            ? 'Looking for a better order …'
-            : proven.length
-              ? 'Nothing is better by'
-              : 'Planned at once'}
-          {proven.map((goal) => GOALS[goal as keyof typeof GOALS]).join(', ')}
+        <dd class="!text-base">
+          <span role="status"
+            >{told?.searching
+              ? 'Looking for a better order …'
+              : proven.length
+                ? 'Nothing is better by'
+                : 'Planned at once'}
+            {proven.map((goal) => GOALS[goal as keyof typeof GOALS]).join(', ')}</span
+          >
         </dd>
         <dt>
           {board.gap !== null && board.gap > 0
