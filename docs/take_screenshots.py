@@ -1,11 +1,14 @@
 """Takes the pictures of the main views from the demo workshop, into docs/screenshots (`make screenshots`)."""
 
+import io
 import os
 import subprocess
 import sys
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
+from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent / "screenshots"
@@ -45,11 +48,6 @@ def take(page: Page, address: str) -> None:
     page.get_by_role("button", name="left, cut").click()
     page.get_by_role("region", name="Rails").evaluate("rails => (rails.scrollTop = 640)")
     page.screenshot(path=HERE / "rack.png")
-    page.keyboard.press("b")
-    page.get_by_role("progressbar").wait_for()
-    page.get_by_role("progressbar").wait_for(state="detached", timeout=120_000)
-    page.screenshot(path=HERE / "what-to-buy.png")
-    page.keyboard.press("Escape")
     page.goto(f"{address}tables?show=materials")
     page.locator("summary").first.click()
     page.screenshot(path=HERE / "tables.png")
@@ -60,9 +58,6 @@ def take(page: Page, address: str) -> None:
     page.get_by_role("link", name="Keepers' name plates").nth(1).click()
     page.get_by_role("list", name="Everything that happened").wait_for()
     page.screenshot(path=HERE / "run.png")
-    page.goto(f"{address}log?show=learnt")
-    page.get_by_text("published 1.00").first.wait_for()
-    page.screenshot(path=HERE / "learnt.png")
     page.goto(f"{address}gauge")
     page.get_by_role("link", name="Tide gauge bush").click()
     page.get_by_test_id("move").wait_for()
@@ -101,6 +96,54 @@ def take(page: Page, address: str) -> None:
     page.screenshot(path=HERE / "practice.png")
 
 
+def on_a_photo(page: Page, address: str) -> None:
+    """A name plate beside a sheet of paper, both drawn."""
+    picture = Image.new("RGB", (1300, 800), (96, 88, 78))
+    pen = ImageDraw.Draw(picture)
+    pen.polygon([(110, 130), (500, 96), (560, 640), (84, 690)], fill=(240, 238, 232))
+    pen.polygon([(690, 180), (1210, 220), (1190, 560), (660, 520)], fill=(200, 164, 88), outline=(120, 96, 44), width=4)
+    for x, y in ((722, 222), (1172, 256), (1158, 520), (698, 486)):
+        pen.ellipse([x - 9, y - 9, x + 9, y + 9], fill=(52, 44, 38))
+    pen.line([(800, 330), (930, 390), (990, 380)], fill=(120, 90, 40), width=4)
+    out = io.BytesIO()
+    picture.save(out, "PNG")
+    page.goto(address)
+    page.get_by_role("link", name="Keepers' name plates", exact=True).click()
+    page.get_by_role("link", name="Photo").click()
+    file = {"name": "plate.png", "mimeType": "image/png", "buffer": out.getvalue()}
+    page.get_by_label("Photo before the work").set_input_files([file])
+    page.get_by_role("button", name="Four corners").click()
+    image = page.get_by_role("img", name="The part with what is drawn on it")
+
+    def tap(*points: tuple[float, float]) -> None:
+        box = image.bounding_box()
+        assert box is not None
+        scale = min(box["width"] / 1300, box["height"] / 800)
+        left, top = box["x"] + (box["width"] - 1300 * scale) / 2, box["y"] + (box["height"] - 800 * scale) / 2
+        for x, y in points:
+            page.mouse.click(left + x * scale, top + y * scale)
+
+    tap((110, 130), (500, 96), (560, 640), (84, 690))
+    page.get_by_label("The outline is of").wait_for()
+    tap((690, 180), (1210, 220), (1190, 560), (660, 520))
+    page.keyboard.press("f")
+    page.get_by_role("table", name="Faces on the photo").wait_for()
+    page.get_by_role("button", name="Mark damage").click()
+    tap((800, 330), (930, 390), (990, 380))
+    page.get_by_role("button", name="End the stroke").click()
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=HERE / "photo.png")
+
+
+def first_hour(page: Page, address: str) -> None:
+    """What an empty program asks."""
+    page.goto(address)
+    page.get_by_role("button", name="Next").click()
+    page.get_by_text("Bench buffer and bars").click()
+    page.get_by_text("things go on the rack").wait_for()
+    page.screenshot(path=HERE / "first-hour.png")
+
+
 def at_the_bench(page: Page, address: str) -> None:
     """A step of the collar a while after it was begun."""
     plan_of(page, address, "Gallery rail collar")
@@ -120,8 +163,14 @@ def at_the_bench(page: Page, address: str) -> None:
 
 def main() -> None:
     HERE.mkdir(exist_ok=True)
+    look("demo", take, on_a_photo)
+    look("serve", first_hour)
+
+
+def look(start: str, *shows: Callable[[Page, str], None]) -> None:
+    """Pictures of a program that was started anew with this command."""
     with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-m", "kelbrast", "demo", "--port", "0", "--database", f"{folder}/demo.sqlite"]
+        command = [sys.executable, "-m", "kelbrast", start, "--port", "0", "--database", f"{folder}/kept.sqlite"]
         environment = {**os.environ, "PYTHONUNBUFFERED": "1"}
         with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment) as server, sync_playwright() as kit:
             assert server.stdout is not None
@@ -129,7 +178,8 @@ def main() -> None:
             browser = kit.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
             page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
             try:
-                take(page, address)
+                for show in shows:
+                    show(page, address)
             finally:  # else the server would be waited for
                 browser.close()
                 server.terminate()
