@@ -25,6 +25,7 @@ def plan_of(page: Page, address: str, title: str) -> None:
 def take(page: Page, address: str) -> None:
     page.goto(address)
     page.get_by_role("row").nth(3).wait_for()
+    page.wait_for_load_state("networkidle")  # the small pictures of the rows come after the list
     page.screenshot(path=HERE / "jobs.png")
     plan_of(page, address, "Gallery rail collar")
     page.keyboard.press("ArrowRight")

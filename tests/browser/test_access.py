@@ -3,6 +3,7 @@
 import pytest
 from playwright.sync_api import Page, expect
 
+from kelbrast.app.runs import Runs
 from screen import findings
 
 
@@ -33,6 +34,39 @@ def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_be_visible()
     assert findings(page) == []
+
+
+DIALOGS = {
+    "/jobs/{job}": ("g", "y", "s", "w", "e", "o", "q", "/", "What people call it", "Which grade left these marks?"),
+    "/today": ("s",),
+    "/rack": ("n", "s"),
+    "/bench/{run}": ("g", "m", "f", "n", "t", "h"),
+}
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+def test_axe_finds_nothing_in_any_dialog(page: Page, workshop, theme: str) -> None:
+    """Opened by its key, or by its button where it has none."""
+    page.emulate_media(color_scheme=theme)
+    job = next(one.id for one in workshop.jobs.summaries() if one.title == "Gallery rail collar")
+    run = Runs(workshop.jobs).begin(job).id
+    wrong = {}
+    for view, openers in DIALOGS.items():
+        for opener in openers:
+            page.goto(workshop.address + view.format(job=job, run=run))
+            page.wait_for_load_state("networkidle")
+            if len(opener) == 1:
+                if view.startswith("/bench") and opener == "g":
+                    page.keyboard.press("Space")
+                    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+                page.keyboard.press(opener)
+            else:
+                page.get_by_role("button", name=opener).click()
+            expect(page.get_by_role("dialog")).to_be_visible()
+            page.wait_for_load_state("networkidle")
+            if found := findings(page):
+                wrong[f"{view} {opener}"] = found
+    assert wrong == {}
 
 
 def test_an_empty_list_too(page: Page, empty) -> None:

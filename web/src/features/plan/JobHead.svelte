@@ -21,6 +21,8 @@
   }
   let { draft, fresh, ondescribe, onweigh, onphoto }: Props = $props();
   let title = $state<HTMLInputElement>();
+  /** The title before the typing: Escape gives it back. */
+  let before = '';
 
   const SAID: Record<Saving, string> = {
     saved: 'Kept',
@@ -63,7 +65,7 @@
 <div class="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-4.5 pt-3 pb-2.5">
   <div class="min-w-56 flex-1">
     <h1 class="sr-only">{draft.job.title}</h1>
-    <div class="small dim flex gap-3">
+    <div class="small dim flex items-center gap-3">
       <a class="go hover:underline" href={p('/')}>Jobs</a>
       <span class:text-(--stop)={keeping.unkept} role="status">{keeping.why ?? SAID[keeping.saving]}</span>
       {#if keeping.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
@@ -81,6 +83,12 @@
       maxlength="200"
       value={draft.job.title}
       oninput={(event) => event.currentTarget.value.trim() && change({ title: event.currentTarget.value })}
+      onkeydown={(event) => {
+        if (event.key !== 'Escape') return;
+        change({ title: before });
+        event.currentTarget.value = before;
+      }}
+      onfocus={() => (before = draft.job.title)}
       onblur={(event) => (event.currentTarget.value = draft.job.title)}
     />
   </div>

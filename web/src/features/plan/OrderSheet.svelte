@@ -41,8 +41,11 @@
       caution: '',
       check: '',
     };
+    added = own.length;
     change({ own_operations: [...own, fresh] });
   }
+  /** The one that was just added has the focus in its name. */
+  let added = $state(-1);
 
   async function keep() {
     try {
@@ -106,6 +109,7 @@
         <div class="sm:col-span-2">
           <TextField
             label="What"
+            fresh={at === added}
             value={one.label}
             complaint={(text) => (text.trim() ? null : 'Say what is done')}
             onchange={(label) => changeOwn(at, { label })}

@@ -22,7 +22,10 @@
     changePerson(at, { machines: next.length >= all.length ? null : next });
   }
 
+  /** The one who was just added has the focus in their name. */
+  let added = $state(-1);
   function add() {
+    added = people.length;
     const name = `Person ${people.length + 1}`;
     change({
       people: [...people, { name, begins: '08:00', ends: '16:30', breaks: [['12:00', '12:30']], away: false }],
@@ -37,6 +40,7 @@
         <li class="grid grid-cols-[minmax(0,1.5fr)_repeat(2,8.5rem)_auto_auto] items-end gap-2">
           <TextField
             label="Name"
+            fresh={at === added}
             value={person.name}
             complaint={(name) =>
               !name.trim()
