@@ -15,6 +15,15 @@ JOB_IN_BODY: Final[dict[str, Any]] = {
     }
 }
 
+PICTURE_IN_BODY: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {
+            kind: {"schema": {"type": "string", "format": "binary"}} for kind in ("image/jpeg", "image/png", "image/webp")
+        },
+    }
+}
+
 
 async def text_in_body(request: Request, what: str) -> bytes:
     """The JSON of a request, no larger than a file may be."""

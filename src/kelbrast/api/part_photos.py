@@ -1,11 +1,12 @@
 """Photos of a job's part: kept, drawn on, shown."""
 
-from typing import Annotated, Any, Final
+from typing import Annotated
 
 from fastapi import APIRouter, Path, Request, Response
 from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 
+from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.jobs import JobId
 from kelbrast.api.kept import AllJobs, PartPictures, Pictures
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
@@ -16,14 +17,6 @@ from kelbrast.exchange.part_photo_file import PartPhotoFile
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 PartPhotoId = Annotated[int, Path(ge=1, le=2**53, description="id of the photo")]
-_PICTURE: Final[dict[str, Any]] = {
-    "requestBody": {
-        "required": True,
-        "content": {
-            kind: {"schema": {"type": "string", "format": "binary"}} for kind in ("image/jpeg", "image/png", "image/webp")
-        },
-    }
-}
 
 
 class PartPhotoOut(BaseModel):
@@ -40,7 +33,7 @@ class PartPhotoOut(BaseModel):
     areas: list[float | None]
 
 
-@router.post("/jobs/{job_id}/photos", status_code=201, openapi_extra=_PICTURE, responses=NOT_FOUND)
+@router.post("/jobs/{job_id}/photos", status_code=201, openapi_extra=PICTURE_IN_BODY, responses=NOT_FOUND)
 async def add_part_photo(job_id: JobId, request: Request, photos: PartPictures, shows: PartShows = "before") -> PartPhotoOut:
     """Keep a photo of the part, encoded anew without position or camera."""
     data = await request.body()

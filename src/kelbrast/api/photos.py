@@ -1,12 +1,13 @@
 """Photos of a run: kept, listed beside the references, shown."""
 
-from typing import Annotated, Any, Final
+from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench import RunId
+from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.kept import AllRuns, ShopPhotos
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.photos import Shows
@@ -16,13 +17,6 @@ router = APIRouter(prefix="/api", responses=RESPONSES)
 
 PhotoId = Annotated[int, Path(ge=1, le=2**53, description="id of the photo")]
 Across = Annotated[float | None, Query(gt=0, le=1e5, allow_inf_nan=False, description="width of what it shows, mm")]
-_KINDS: Final = ("image/jpeg", "image/png", "image/webp")
-_PICTURE: Final[dict[str, Any]] = {
-    "requestBody": {
-        "required": True,
-        "content": {kind: {"schema": {"type": "string", "format": "binary"}} for kind in _KINDS},
-    }
-}
 
 
 class PhotoOut(BaseModel):
@@ -43,7 +37,7 @@ class PhotosOut(BaseModel):
     references: list[PhotoOut]
 
 
-@router.post("/runs/{run_id}/photos", status_code=201, openapi_extra=_PICTURE, responses=NOT_FOUND)
+@router.post("/runs/{run_id}/photos", status_code=201, openapi_extra=PICTURE_IN_BODY, responses=NOT_FOUND)
 async def add_photo(
     run_id: RunId, request: Request, photos: ShopPhotos, shows: Shows = "stage", across_mm: Across = None
 ) -> PhotoOut:

@@ -4,9 +4,9 @@ import threading
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
-from typing import Any
 
 from kelbrast.app.board_at_bench import at_the_bench, with_ways_back
+from kelbrast.app.board_kept import KeptBoard, keys_of
 from kelbrast.app.clock import wall_clock
 from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
@@ -25,7 +25,7 @@ from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 
 OPEN_STATES = ("ordered", "at-the-bench")
-_SHOP, _BOARD = "shop", "board"
+_SHOP = "shop"
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,6 +76,7 @@ class Boards:
         self._jobs, self._clock = jobs, clock
         self._lock = threading.Lock()
         self._search: _Search | None = None
+        self._kept = KeptBoard(jobs.engine)
 
     def shop(self) -> ShopFile:
         """What holds for the shop."""
@@ -97,7 +98,9 @@ class Boards:
         """The board as it is known now; the search that was begun for it goes on."""
         asked = self._asked()
         found, searching = self._found(asked)
-        self._keep(asked, found.plan)
+        # What is over keeps its place.
+        gone = [one for one in asked.last if one.task in asked.done]
+        self._kept.keep(asked.ids, (*gone, *found.plan), asked.work.stations, self._clock().date())
         return Board(
             file=to_day_file(found, origin=asked.origin, first_come=by_arrival(asked.work, origin=asked.origin)),
             day=self._clock().date(),
@@ -141,11 +144,11 @@ class Boards:
         asked = self._asked()
         if task not in asked.work.by_id:
             raise BadInput.one("task", "there is no such block on the board")
-        pins = {key: one for key, one in self._pins().items() if key != _keys_of(asked.ids)[task]}
+        pins = {key: one for key, one in self._kept.pins().items() if key != keys_of(asked.ids)[task]}
         if pin is not None:
-            pins[_keys_of(asked.ids)[task]] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
+            pins[keys_of(asked.ids)[task]] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
         self._found(self._asked(pins))  # refused here when nothing else fits around it
-        self._put(pins=pins)
+        self._kept.pin(pins)
         return self.board()
 
     def why(self, task: int) -> tuple[DayFigures, DayFigures] | None:
@@ -182,17 +185,19 @@ class Boards:
         people = to_workers(shop.people)
         origin = min(one.begins for one in people)
         minute = now.hour * 60 + now.minute
-        standing = {machine: tuple(wheels) for machine, wheels in {**self._this_morning(now.date()), **shop.standing}.items()}
+        standing = {
+            machine: tuple(wheels) for machine, wheels in {**self._kept.this_morning(now.date()), **shop.standing}.items()
+        }
         work = work_of([one for _, one in jobs], people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
         ids = _ids(work, jobs)
         runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id is not None}
         work, ids, back = with_ways_back(work, ids, {kept.id: runs[kept.id] for kept, _ in jobs if kept.id in runs})
-        last = self._last(ids, now.date())
+        last = self._kept.last(ids, now.date())
         done, begun = at_the_bench(work, ids, runs, back, now.date())
-        done |= {task: ended for task, ended in self._said_done(ids).items() if task not in done}
+        done |= {task: ended for task, ended in self._kept.said_done(ids, now.date()).items() if task not in done}
         left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
-        held = self._pins() if pins is None else pins
-        pinned = with_pins(left, {task: held[key] for task, key in _keys_of(ids).items() if key in held})
+        held = self._kept.pins() if pins is None else pins
+        pinned = with_pins(left, {task: held[key] for task, key in keys_of(ids).items() if key in held})
         return _Asked(pinned, ids, done, origin, tuple(left_out), last, under_way=bool(done or begun))
 
     def _open_jobs(self) -> list[KeptJob]:
@@ -209,16 +214,8 @@ class Boards:
         if task not in asked.work.by_id:
             raise BadInput.one("task", "there is no such block on the board")
         now = self._clock()
-        said = {**self._stored().get("done", {}), _keys_of(asked.ids)[task]: now.hour * 60 + now.minute}
-        self._put(done=said)
+        self._kept.say_done(keys_of(asked.ids)[task], now.hour * 60 + now.minute)
         return self.board()
-
-    def _said_done(self, ids: dict[int, int]) -> dict[int, int]:
-        kept = self._stored()
-        if kept.get("day") != self._clock().date().isoformat():
-            return {}
-        said = kept.get("done", {})
-        return {task: said[key] for task, key in _keys_of(ids).items() if key in said}
 
     def _found(self, asked: _Asked) -> tuple[DayFound, bool]:
         """What the search found, where it was asked the same; else the last board, where that still can be; else at once."""
@@ -234,49 +231,6 @@ class Boards:
         if moved is not None and score(found.work, moved).late <= found.score.late:
             return DayFound(found.work, tuple(moved), score(found.work, moved)), False
         return found, False
-
-    def _pins(self) -> dict[str, Pin]:
-        return {key: Pin(**one) for key, one in self._stored().get("pins", {}).items()}
-
-    def _last(self, ids: dict[int, int], day: date) -> tuple[Placed, ...]:
-        kept = self._stored()
-        if kept.get("day") != day.isoformat():
-            return ()
-        tasks = {key: task for task, key in _keys_of(ids).items()}
-        placed = kept.get("placed", {})
-        return tuple(Placed(tasks[key], *one) for key, one in placed.items() if key in tasks)
-
-    def _keep(self, asked: _Asked, plan: Sequence[Placed]) -> None:
-        """The board, so that it is there after the program was started anew; what is over keeps its place."""
-        keys = _keys_of(asked.ids)
-        gone = [one for one in asked.last if one.task in asked.done]
-        placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in (*gone, *plan)}
-        if placed != self._stored().get("placed"):
-            today = self._clock().date().isoformat()
-            kept = self._stored()
-            over_night = {"done": {}, "pins": {}, "morning": kept.get("standing", {})}
-            fresh: dict[str, Any] = {} if kept.get("day") == today else over_night
-            standing = {**kept.get("standing", {}), **{one.id: list(one.standing) for one in asked.work.stations}}
-            self._put(placed=placed, day=today, standing=standing, **fresh)
-
-    def _this_morning(self, day: date) -> dict[str, list[str | None]]:
-        """What stood on the spindles when the day began: what was left there the evening before."""
-        kept = self._stored()
-        left: dict[str, list[str | None]] = kept.get("morning" if kept.get("day") == day.isoformat() else "standing", {})
-        return left
-
-    def _stored(self) -> dict[str, Any]:
-        with reading(self._jobs.engine) as session:
-            return dict(store.get_setting(session, _BOARD))
-
-    def _put(self, *, pins: dict[str, Pin] | None = None, **more: Any) -> None:
-        with writing(self._jobs.engine) as session:
-            kept = dict(store.get_setting(session, _BOARD))
-            if pins is not None:
-                kept["pins"] = {
-                    key: {"begins": one.begins, "person": one.person, "spindle": one.spindle} for key, one in pins.items()
-                }
-            store.put_setting(session, _BOARD, {**kept, **more})
 
 
 def _question(asked: _Asked) -> object:
@@ -306,16 +260,6 @@ def _ids(work: DayWork, jobs: Sequence[tuple[KeptJob, DayJob]]) -> dict[int, int
             current, one = next(names)
             name = one.name
         found[task.id] = current.id
-    return found
-
-
-def _keys_of(ids: dict[int, int]) -> dict[int, str]:
-    """A name for every block that lasts as long as the plan of its job does."""
-    count: dict[int, int] = {}
-    found = {}
-    for task, job in ids.items():
-        count[job] = count.get(job, 0) + 1
-        found[task] = f"{job}/{count[job]}"
     return found
 
 

@@ -49,6 +49,34 @@
   const pair = (both: [number, number] | null | undefined): [number, number] => both ?? [0, 0];
 </script>
 
+{#snippet size(label: string, key: 'nominal_mm' | 'mate_mm', value: number | null | undefined)}
+  <NumberField
+    {label}
+    {value}
+    quantity="size"
+    faults={faults(key)}
+    onchange={(mm) => onchange({ ...want, [key]: mm })}
+  />
+  <span></span>
+{/snippet}
+{#snippet ends(first: string, second: string, key: 'deviation_um' | 'clearance_um', [low, high]: [number, number])}
+  <NumberField
+    label={first}
+    value={low}
+    quantity="depth"
+    signed
+    faults={faults(key)}
+    onchange={(um) => onchange({ ...want, [key]: [um, high] })}
+  />
+  <NumberField
+    label={second}
+    value={high}
+    quantity="depth"
+    signed
+    onchange={(um) => onchange({ ...want, [key]: [low, um] })}
+  />
+{/snippet}
+
 <div class="grid gap-1.5">
   <Either
     label="Wanted by"
@@ -97,55 +125,11 @@
         complaint={() => null}
       />
     {:else if way === 'deviation'}
-      {@const [lower, upper] = pair(want.deviation_um)}
-      <NumberField
-        label="Nominal size"
-        value={want.nominal_mm}
-        quantity="size"
-        faults={faults('nominal_mm')}
-        onchange={(nominal_mm) => onchange({ ...want, nominal_mm })}
-      />
-      <span></span>
-      <NumberField
-        label="Lower deviation"
-        value={lower}
-        quantity="depth"
-        signed
-        faults={faults('deviation_um')}
-        onchange={(um) => onchange({ ...want, deviation_um: [um, upper] })}
-      />
-      <NumberField
-        label="Upper deviation"
-        value={upper}
-        quantity="depth"
-        signed
-        onchange={(um) => onchange({ ...want, deviation_um: [lower, um] })}
-      />
+      {@render size('Nominal size', 'nominal_mm', want.nominal_mm)}
+      {@render ends('Lower deviation', 'Upper deviation', 'deviation_um', pair(want.deviation_um))}
     {:else}
-      {@const [least, most] = pair(want.clearance_um)}
-      <NumberField
-        label="The mate measures"
-        value={want.mate_mm}
-        quantity="size"
-        faults={faults('mate_mm')}
-        onchange={(mate_mm) => onchange({ ...want, mate_mm })}
-      />
-      <span></span>
-      <NumberField
-        label="Clearance, at least"
-        value={least}
-        quantity="depth"
-        signed
-        faults={faults('clearance_um')}
-        onchange={(um) => onchange({ ...want, clearance_um: [um, most] })}
-      />
-      <NumberField
-        label="At most"
-        value={most}
-        quantity="depth"
-        signed
-        onchange={(um) => onchange({ ...want, clearance_um: [least, um] })}
-      />
+      {@render size('The mate measures', 'mate_mm', want.mate_mm)}
+      {@render ends('Clearance, at least', 'At most', 'clearance_um', pair(want.clearance_um))}
     {/if}
   </div>
   {#if way === 'class' && classFaults.length}<p class="small text-(--stop)" role="alert">

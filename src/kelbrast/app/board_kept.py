@@ -1,0 +1,84 @@
+"""What the board keeps from one look to the next: where blocks stood, what was pinned or said to be done, wheels left standing."""
+
+from collections.abc import Mapping, Sequence
+from datetime import date
+from typing import Any
+
+from sqlalchemy import Engine
+
+from kelbrast.core.day.follow import Pin
+from kelbrast.core.day.schedule import Placed
+from kelbrast.core.day.shop import Station
+from kelbrast.storage import shop as store
+from kelbrast.storage.sessions import reading, writing
+
+_BOARD = "board"
+
+
+def keys_of(ids: Mapping[int, int]) -> dict[int, str]:
+    """A name for every block that lasts as long as the plan of its job does. `ids`: the job of every block."""
+    count: dict[int, int] = {}
+    found = {}
+    for task, job in ids.items():
+        count[job] = count.get(job, 0) + 1
+        found[task] = f"{job}/{count[job]}"
+    return found
+
+
+class KeptBoard:
+    """The board of one shop in its database."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def pins(self) -> dict[str, Pin]:
+        """Where people put blocks, by their names."""
+        return {key: Pin(**one) for key, one in self._stored().get("pins", {}).items()}
+
+    def pin(self, pins: Mapping[str, Pin]) -> None:
+        """Keep where people put blocks."""
+        self._put(pins={key: {"begins": one.begins, "person": one.person, "spindle": one.spindle} for key, one in pins.items()})
+
+    def said_done(self, ids: Mapping[int, int], day: date) -> dict[int, int]:
+        """Blocks that somebody said to be done today, with the minute."""
+        kept = self._stored()
+        said = kept.get("done", {}) if kept.get("day") == day.isoformat() else {}
+        return {task: said[key] for task, key in keys_of(ids).items() if key in said}
+
+    def say_done(self, key: str, minute: int) -> None:
+        """Somebody says that a block is done."""
+        self._put(done={**self._stored().get("done", {}), key: minute})
+
+    def last(self, ids: Mapping[int, int], day: date) -> tuple[Placed, ...]:
+        """Where blocks stood when the board was last looked at today."""
+        kept = self._stored()
+        if kept.get("day") != day.isoformat():
+            return ()
+        tasks = {key: task for task, key in keys_of(ids).items()}
+        placed = kept.get("placed", {})
+        return tuple(Placed(tasks[key], *one) for key, one in placed.items() if key in tasks)
+
+    def this_morning(self, day: date) -> dict[str, list[str | None]]:
+        """What stood on the spindles when the day began: what was left there the evening before."""
+        kept = self._stored()
+        left: dict[str, list[str | None]] = kept.get("morning" if kept.get("day") == day.isoformat() else "standing", {})
+        return left
+
+    def keep(self, ids: Mapping[int, int], blocks: Sequence[Placed], stations: Sequence[Station], day: date) -> None:
+        """Where blocks stand now, so that it is there after the program was started anew."""
+        keys, kept = keys_of(ids), self._stored()
+        placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in blocks}
+        if placed == kept.get("placed"):
+            return
+        over_night = {"done": {}, "pins": {}, "morning": kept.get("standing", {})}
+        fresh: dict[str, Any] = {} if kept.get("day") == day.isoformat() else over_night
+        standing = {**kept.get("standing", {}), **{one.id: list(one.standing) for one in stations}}
+        self._put(placed=placed, day=day.isoformat(), standing=standing, **fresh)
+
+    def _stored(self) -> dict[str, Any]:
+        with reading(self._engine) as session:
+            return dict(store.get_setting(session, _BOARD))
+
+    def _put(self, **more: Any) -> None:
+        with writing(self._engine) as session:
+            store.put_setting(session, _BOARD, {**store.get_setting(session, _BOARD), **more})
