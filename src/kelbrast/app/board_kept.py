@@ -1,4 +1,4 @@
-"""What the board keeps from one look to the next: where blocks stood, what was pinned or said to be done, wheels left standing."""
+"""What the board keeps from look to look: where blocks stood, pins, what was said to be done, wheels left standing."""
 
 from collections.abc import Mapping, Sequence
 from datetime import date
