@@ -1,7 +1,5 @@
 """The command line as a script sees it: exit codes, one fault per line, never a traceback."""
 
-import contextlib
-import io
 import json
 import os
 import socket
@@ -17,35 +15,10 @@ from typing import Any
 import jsonschema
 import pytest
 
+from commanding import ROOT, run, run_process
 from kelbrast.app.planning import plan_file
-from kelbrast.cli.main import main
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.schema import schema
-
-ROOT = Path(__file__).parents[2]
-
-
-def run_process(*arguments: str | Path) -> subprocess.CompletedProcess[str]:
-    """A process of its own, as a script starts it."""
-    command = [sys.executable, "-m", "kelbrast", *map(str, arguments)]
-    return subprocess.run(command, capture_output=True, text=True, cwd=ROOT, timeout=60)
-
-
-def run(*arguments: str | Path, text: str | None = None) -> subprocess.CompletedProcess[str]:
-    """The same in this process: starting one anew takes seconds each time."""
-    out, err, code, stdin, here = io.StringIO(), io.StringIO(), 0, sys.stdin, Path.cwd()
-    sys.stdin = io.TextIOWrapper(io.BytesIO((text or "").encode()), encoding="utf-8")
-    os.chdir(ROOT)
-    try:
-        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
-            main([str(one) for one in arguments])
-    except SystemExit as left:
-        code = left.code if isinstance(left.code, int) else int(left.code is not None)
-    finally:
-        sys.stdin = stdin
-        os.chdir(here)
-    assert "Traceback" not in err.getvalue()
-    return subprocess.CompletedProcess(list(map(str, arguments)), code, out.getvalue(), err.getvalue())
 
 
 def test_a_process_of_its_own_says_the_same() -> None:

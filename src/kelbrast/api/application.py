@@ -1,13 +1,16 @@
 """The web application: the API under /api, the built screens everywhere else."""
 
+import asyncio
 import sys
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
+from datetime import datetime
 from functools import partial
 from pathlib import Path
 from typing import Final
 
 from fastapi import FastAPI
+from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.trustedhost import TrustedHostMiddleware
@@ -15,6 +18,7 @@ from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
 from kelbrast.api import (
+    backups,
     bench,
     day,
     demo,
@@ -40,19 +44,29 @@ from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
 from kelbrast.app.part_photos import PartPhotos
-from kelbrast.core.errors import StoreTrouble
+from kelbrast.core.errors import KelbrastError, StoreTrouble
+from kelbrast.storage.backups import Backups
 
 WEB: Final = Path(__file__).parents[3] / "web" / "dist"
+_LOOK_EVERY_S: Final = 3600.0
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
 
 
-def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOCAL_HOSTS, with_demo: bool = True) -> FastAPI:
+def create_app(
+    kept: Jobs,
+    *,
+    web: Path | None = WEB,
+    hosts: Sequence[str] = LOCAL_HOSTS,
+    with_demo: bool = True,
+    daily_backups: bool = False,
+) -> FastAPI:
     """Build the application over these jobs.
 
     Args:
         web: the built front end; None for the API alone.
         hosts: host names that requests may name; others are refused.
         with_demo: the demo workshop can be looked at from inside.
+        daily_backups: a copy of the database is made every day for as long as the server runs.
     """
     app = FastAPI(
         title="Kelbrast",
@@ -62,12 +76,13 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
         redoc_url=None,
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
-        lifespan=partial(_until_stopped, kept),
+        lifespan=partial(_until_stopped, kept, daily_backups),
     )
     app.state.jobs = kept
     app.state.buying = Buying()
     app.state.boards = Boards(kept)
     app.state.light = Light()
+    app.state.backups = Backups(Path(kept.engine.url.database or "memory.sqlite"))
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
     app.include_router(jobs.router)
     app.include_router(planning.router)
@@ -85,6 +100,7 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
     app.include_router(day.router)
     app.include_router(practice_bore.router)
     app.include_router(demo.router)
+    app.include_router(backups.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:
@@ -103,15 +119,28 @@ def create_app(kept: Jobs, *, web: Path | None = WEB, hosts: Sequence[str] = LOC
 
 
 @asynccontextmanager
-async def _until_stopped(kept: Jobs, app: FastAPI) -> AsyncIterator[None]:
+async def _until_stopped(kept: Jobs, daily_backups: bool, app: FastAPI) -> AsyncIterator[None]:
     """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
     PartPhotos(kept.engine).forget_left()
+    daily = asyncio.create_task(_back_up_daily(app.state.backups)) if daily_backups else None
     yield
+    if daily is not None:
+        daily.cancel()
     app.state.demo.close()
     try:
         kept.close()
     except StoreTrouble as trouble:  # the disk is full, say: the newest work stays in the file beside it
         print(f"Not everything is in the one file of the database: {trouble}", file=sys.stderr)
+
+
+async def _back_up_daily(backups: Backups) -> None:
+    """Looks every hour whether today's backup is there; one that could not be made is tried again, and said."""
+    while True:
+        try:
+            await run_in_threadpool(backups.every_day, datetime.now())
+        except (KelbrastError, OSError) as trouble:
+            print(f"Today's backup could not be made: {trouble}", file=sys.stderr)
+        await asyncio.sleep(_LOOK_EVERY_S)
 
 
 def _no_such_address(rest: str) -> None:

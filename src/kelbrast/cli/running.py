@@ -2,6 +2,7 @@
 
 import os
 import socket
+from datetime import datetime
 from pathlib import Path
 from typing import Annotated
 
@@ -39,6 +40,31 @@ def backup(
     say(f"Copied to {back_up(database, to or backup_name(database))}")
 
 
+def restore(
+    backup: Annotated[Path, typer.Argument(metavar="BACKUP", help="a backup or another copy of a database")],
+    database: DatabaseOption = Path("data/kelbrast.sqlite"),
+    yes: Annotated[bool, typer.Option("--yes", help="do it; without, only say what would change")] = False,
+) -> None:
+    """Put a backup in the place of the database; what was there is kept as a backup first. Without --yes, only look."""
+    from kelbrast.app.jobs import Jobs
+    from kelbrast.storage.backups import Backups
+
+    if not backup.is_file():
+        raise BadInput.one("BACKUP", f"there is no file at {backup}")
+    Jobs.open(database).close()  # a new machine has none yet
+    backups = Backups(database)
+    changes = backups.changes(backup)
+    for one in changes:
+        say(f"{one.table}: {one.come} come back, {one.go} go, {one.other} become as they were")
+    if not changes:
+        say("Nothing would change.")
+    elif yes:
+        before = backups.restore(backup, datetime.now())
+        say(f"Restored. What was there before is kept as {backups.folder / before.name}")
+    else:
+        say("Nothing was changed yet: say --yes to do it.")
+
+
 def _run(database: Path, port: int, host: str, *, demo: bool) -> None:
     listening = _listen(host, port)
     # The web server and the database are only loaded by the commands that need them: `kelbrast plan` stays quick.
@@ -54,7 +80,9 @@ def _run(database: Path, port: int, host: str, *, demo: bool) -> None:
     if demo:
         load_demo(jobs)
     hosts = LOCAL_HOSTS if host in LOCAL_HOSTS else (*LOCAL_HOSTS, host, socket.gethostname())
-    server = uvicorn.Server(uvicorn.Config(create_app(jobs, hosts=hosts), log_level="warning", server_header=False))
+    server = uvicorn.Server(
+        uvicorn.Config(create_app(jobs, hosts=hosts, daily_backups=not demo), log_level="warning", server_header=False)
+    )
     say(f"Kelbrast is at http://{host}:{listening.getsockname()[1]}/  (stop it with Ctrl+C)")
     server.run(sockets=[listening])
 

@@ -1,0 +1,83 @@
+"""Backups: made now, listed, looked into before they are put back, taken away as a file."""
+
+from datetime import datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Path, Request
+from fastapi.responses import FileResponse
+from pydantic import BaseModel, ConfigDict
+
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.storage.backups import BackupKind, Backups
+
+router = APIRouter(prefix="/api/backups", responses=RESPONSES)
+
+BackupName = Annotated[str, Path(max_length=80, description="name of the backup")]
+
+
+def _backups(request: Request) -> Backups:
+    backups: Backups = request.app.state.backups
+    return backups
+
+
+ShopBackups = Annotated[Backups, Depends(_backups)]
+
+
+class BackupOut(BaseModel):
+    """A backup. `size`: bytes."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    name: str
+    at: datetime
+    kind: BackupKind
+    size: int
+
+
+class BackupsOut(BaseModel):
+    """Where the backups are, and all of them, the newest first."""
+
+    folder: str
+    backups: list[BackupOut]
+
+
+class TableChangeOut(BaseModel):
+    """Of a table: rows that would come back, rows that would go, rows that would be otherwise."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    table: str
+    come: int
+    go: int
+    other: int
+
+
+@router.get("")
+def list_backups(backups: ShopBackups) -> BackupsOut:
+    """Every backup."""
+    found = [BackupOut.model_validate(one) for one in backups.all()]
+    return BackupsOut(folder=str(backups.folder), backups=found)
+
+
+@router.post("", status_code=201)
+def make_backup(backups: ShopBackups) -> BackupOut:
+    """Back up now."""
+    return BackupOut.model_validate(backups.make("asked", datetime.now()))
+
+
+@router.get("/{name}", responses={**NOT_FOUND, 200: {"content": {"application/octet-stream": {}}}})
+def backup_as_file(name: BackupName, backups: ShopBackups) -> FileResponse:
+    """The backup as a file, to keep elsewhere."""
+    return FileResponse(backups.file(name), media_type="application/octet-stream", filename=name)
+
+
+@router.get("/{name}/changes", responses=NOT_FOUND)
+def look_into_backup(name: BackupName, backups: ShopBackups) -> list[TableChangeOut]:
+    """What putting it back would change; nothing is changed yet."""
+    return [TableChangeOut.model_validate(one) for one in backups.changes(backups.file(name))]
+
+
+@router.post("/{name}/restore", responses=NOT_FOUND)
+def restore_backup(name: BackupName, backups: ShopBackups) -> BackupOut:
+    """Put it in the place of everything. Answers with the backup of what was there before."""
+    return BackupOut.model_validate(backups.restore(backups.file(name), datetime.now()))

@@ -1,0 +1,149 @@
+"""Backups beside the database: made now or every day, kept for a fortnight, compared with what is there, and put back."""
+
+import re
+import sqlite3
+import tempfile
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from pathlib import Path
+from typing import Final, Literal
+
+from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.storage.copies import back_up, free_name
+from kelbrast.storage.database import close_database, open_database
+from kelbrast.storage.trouble import told
+
+BackupKind = Literal["daily", "asked", "before-restore"]
+KEPT_FOR: Final = timedelta(days=14)  # daily ones; what a person asked for is theirs to delete
+_TIME: Final = "%Y%m%d-%H%M%S"
+_NAME: Final = re.compile(r"(?P<at>\d{8}-\d{6})-(?P<kind>daily|asked|before-restore)(-\d+)?\.sqlite")
+
+
+@dataclass(frozen=True, slots=True)
+class Backup:
+    """A copy of the database."""
+
+    name: str
+    at: datetime
+    kind: BackupKind
+    size: int
+
+
+@dataclass(frozen=True, slots=True)
+class TableChange:
+    """What putting a backup back would do to a table: rows that come back, rows that go, rows that are otherwise."""
+
+    table: str
+    come: int
+    go: int
+    other: int
+
+
+class Backups:
+    """The backups of the database at this path, in a folder beside it."""
+
+    def __init__(self, path: Path) -> None:
+        self.path = path
+        self.folder = path.with_name(f"{path.stem}-backups")
+
+    def all(self) -> list[Backup]:
+        """Every backup, the newest first."""
+        if not self.folder.is_dir():
+            return []
+        found = [(one, _NAME.fullmatch(one.name)) for one in self.folder.iterdir()]
+        backups = [
+            Backup(file.name, datetime.strptime(told["at"], _TIME), told["kind"], file.stat().st_size)  # type: ignore[arg-type]
+            for file, told in found
+            if told is not None
+        ]
+        return sorted(backups, key=lambda one: (one.at, one.name), reverse=True)
+
+    def make(self, kind: BackupKind, now: datetime) -> Backup:
+        """Copy the database as it is now.
+
+        Raises:
+            StoreTrouble: there is no room, or no right to write there.
+        """
+        with told(self.folder):
+            self.folder.mkdir(exist_ok=True)
+        target = back_up(self.path, free_name(self.folder / f"{now:{_TIME}}-{kind}.sqlite"))
+        return next(one for one in self.all() if one.name == target.name)
+
+    def every_day(self, now: datetime) -> Backup | None:
+        """Today's backup, if there is none yet; daily ones older than a fortnight go once there is a newer one."""
+        if any(one.kind == "daily" and one.at.date() == now.date() for one in self.all()):
+            return None
+        made = self.make("daily", now)
+        for one in self.all():
+            if one.kind == "daily" and one.at < now - KEPT_FOR:
+                (self.folder / one.name).unlink(missing_ok=True)
+        return made
+
+    def file(self, name: str) -> Path:
+        """Where a backup is.
+
+        Raises:
+            NotFound: there is none of that name.
+        """
+        if _NAME.fullmatch(name) is None or not (self.folder / name).is_file():
+            raise NotFound("backup", name, [one.name for one in self.all()])
+        return self.folder / name
+
+    def changes(self, source: Path) -> list[TableChange]:
+        """What putting this copy back would change, by table; the database stays as it is.
+
+        Raises:
+            StoreTrouble: the copy is damaged, foreign or of a newer version.
+        """
+        with _brought_up_to_date(source) as copy, closing(_reader(copy)) as there, closing(_reader(self.path)) as here:
+            found = [_compared(table, there, here) for table in _tables(here)]
+        return [one for one in found if one.come or one.go or one.other]
+
+    def restore(self, source: Path, now: datetime) -> Backup:
+        """Put a copy in the place of everything; what was there is kept as a backup first.
+
+        Raises:
+            StoreTrouble: the copy or the database can not be used; the database is as it was.
+        """
+        if source.resolve() == self.path.resolve():
+            raise BadInput.one("backup", "is the database itself")
+        with _brought_up_to_date(source) as copy:
+            before = self.make("before-restore", now)
+            with told(self.path), closing(_reader(copy)) as there, closing(sqlite3.connect(self.path, timeout=10)) as here:
+                there.backup(here)
+        return before
+
+
+@contextmanager
+def _brought_up_to_date(source: Path) -> Iterator[Path]:
+    """A copy of it with the newest tables, checked as every database is; the file itself is only read."""
+    with tempfile.TemporaryDirectory(prefix="kelbrast-restore-") as folder:
+        copy = Path(folder) / "copy.sqlite"
+        with told(source):
+            copy.write_bytes(source.read_bytes())
+        close_database(open_database(copy))
+        yield copy
+
+
+def _reader(path: Path) -> sqlite3.Connection:
+    return sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=10)
+
+
+def _tables(connection: sqlite3.Connection) -> list[str]:
+    rows = connection.execute("select name from sqlite_master where type = 'table' order by name")
+    return [name for (name,) in rows if name != "alembic_version" and not name.startswith("sqlite_")]
+
+
+def _compared(table: str, there: sqlite3.Connection, here: sqlite3.Connection) -> TableChange:
+    def rows(connection: sqlite3.Connection) -> dict[object, tuple[object, ...]]:
+        return {row[0]: row[1:] for row in connection.execute(f'select * from "{table}"')}
+
+    old, new = rows(there), rows(here)
+    return TableChange(
+        table,
+        come=len(old.keys() - new.keys()),
+        go=len(new.keys() - old.keys()),
+        other=sum(old[key] != new[key] for key in old.keys() & new.keys()),
+    )
