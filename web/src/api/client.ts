@@ -45,6 +45,8 @@ export type Measuring = Schemas['MeasuringOut'];
 export type Photo = Schemas['PhotoOut'];
 export type PartPhoto = Schemas['PartPhotoOut'];
 export type PartDrawn = Schemas['PartPhotoFile'];
+export type Backups = Schemas['BackupsOut'];
+export type BackupChange = Schemas['TableChangeOut'];
 export type Photos = Schemas['PhotosOut'];
 export type Log = Schemas['LogOut'];
 export type LogLine = Schemas['LogLineOut'];
@@ -352,6 +354,13 @@ export const api = {
   blockDone: (task: number) => answered<Board>(client.POST('/api/day/done/{task}', { params: { path: { task } } })),
   ifFirst: (task: number) =>
     answered<Schemas['WhyFirstOut']>(client.GET('/api/day/first/{task}', { params: { path: { task } } })),
+  health: () => answered<Schemas['Health']>(client.GET('/api/health')),
+  backups: () => answered<Backups>(client.GET('/api/backups')),
+  makeBackup: () => answered<Schemas['BackupOut']>(client.POST('/api/backups')),
+  backupChanges: (name: string) =>
+    answered<BackupChange[]>(client.GET('/api/backups/{name}/changes', { params: { path: { name } } })),
+  restoreBackup: (name: string) =>
+    answered<Schemas['BackupOut']>(client.POST('/api/backups/{name}/restore', { params: { path: { name } } })),
   lookAtDemo: () => answered<void>(client.PUT('/api/demo')),
   leaveDemo: () => answered<void>(client.DELETE('/api/demo')),
   shop: () => answered<Shop>(client.GET('/api/shop')),

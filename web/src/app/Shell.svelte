@@ -1,5 +1,6 @@
 <script lang="ts">
   import Moon from '@lucide/svelte/icons/moon';
+  import Settings from '@lucide/svelte/icons/settings';
   import Search from '@lucide/svelte/icons/search';
   import Sun from '@lucide/svelte/icons/sun';
   import { onMount, tick, type Snippet } from 'svelte';
@@ -40,6 +41,7 @@
     { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
     { press: 'Alt+8', shown: 'Alt 8', does: 'Today', run: () => void navigate('/today') },
     { press: 'Alt+7', shown: 'Alt 7', does: 'Gauge', run: () => void navigate('/gauge') },
+    { press: 'Alt+9', shown: 'Alt 9', does: 'Settings', run: () => void navigate('/settings') },
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
     { press: 'u', shown: 'U', does: 'Metric or inch', run: () => shown.toggle() },
@@ -99,6 +101,12 @@
         · {shown.unit('depth')} · {shown.unit('speed')}</span
       >
     </button>
+    <a
+      class="tool"
+      href={p('/settings')}
+      aria-label="Settings"
+      aria-current={isActive('/settings') ? 'page' : undefined}><Settings size={17} /></a
+    >
     <button class="tool" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light theme' : 'Dark theme'}>
       {#if theme.dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
     </button>

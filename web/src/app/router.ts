@@ -19,6 +19,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/log/:id': () => import('../features/log/RunView.svelte'),
   '/rack': () => import('../features/rack/RackView.svelte'),
   '/rack/:id': () => import('../features/rack/RackView.svelte'),
+  '/settings': () => import('../features/settings/SettingsView.svelte'),
   '/tables': () => import('../features/tables/TablesView.svelte'),
   '*': () => import('./NoPage.svelte'),
 });

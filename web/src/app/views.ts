@@ -54,6 +54,12 @@ export const VIEWS: Record<string, { title: string; says: string[] }> = {
       'Every run at the bench, planned and as it was; what the shop learnt from it, its house ways, and what is due for care.',
     ],
   },
+  settings: {
+    title: 'Settings',
+    says: [
+      'Units, prices, people, the look and the sounds of this screen, what a foot switch means, and the backups of everything.',
+    ],
+  },
   tables: {
     title: 'Tables',
     says: ['Grades, materials, finishes, tools and machines with their figures, and where each figure comes from.'],

@@ -5,6 +5,10 @@
   import { temperColour } from '../../charts/temper';
   import { useKeys } from '../../ui/keys.svelte';
   import { works } from '../../ui/moves';
+  import { speak } from '../../ui/speech';
+  import { MEANINGS, shownKey, taught, type Meaning } from '../../ui/taught.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import { stepAloud } from './aloud';
   import { clock, plannedClock } from '../../units/units';
   import Answers from './Answers.svelte';
   import Around from './Around.svelte';
@@ -22,7 +26,7 @@
   import Pieces from './Pieces.svelte';
   import { reminders, secondsNow, stayShare } from './reminders';
   import type { BenchRun } from './run.svelte';
-  import { sound } from './sound.svelte';
+  import { sound } from '../../ui/sound.svelte';
   import StepSheet from './StepSheet.svelte';
   import Strip from './Strip.svelte';
   import Tools from './Tools.svelte';
@@ -86,7 +90,21 @@
   const order = (to: 'step' | 'piece') => void bench.tap({ kind: 'order', order: to });
   const open = (which: Sheet) => () => (sheet = which);
 
+  const aloud = () => hand && speak(stepAloud(hand, choices.machine(hand.plan.machine)?.label ?? '', shown));
+  const meant = {
+    next: () => next(),
+    pause: () => hand?.begun && pause(),
+    more: () => hand?.begun && !gauged && more(),
+  };
+
   useKeys('At the bench', [
+    ...(Object.entries(taught.keys) as [Meaning, string][]).map(([meaning, key]) => ({
+      press: key,
+      shown: shownKey(key),
+      does: `${MEANINGS[meaning]} (taught)`,
+      run: () => void meant[meaning](),
+    })),
+    { press: 'a', shown: 'A', does: 'Read the step aloud', run: () => void aloud() },
     { press: 'Space', shown: 'Space', does: 'Start, then: old marks gone, next', run: () => next() },
     { press: 'k', shown: 'K', does: 'Still some, keep going', run: () => hand?.begun && !gauged && more() },
     { press: 'g', shown: 'G', does: 'Found a deep one: go back', run: () => hand?.begun && (sheet = 'back') },
@@ -186,7 +204,7 @@
 </div>
 {#if hand}
   <BackSheet {bench} {hand} open={sheet === 'back'} onclose={() => (sheet = null)} />
-  <StepSheet {run} {hand} open={sheet === 'step'} onclose={() => (sheet = null)} />
+  <StepSheet {run} {hand} onaloud={aloud} open={sheet === 'step'} onclose={() => (sheet = null)} />
 {/if}
 {#if hand && size}
   <ReadSheet

@@ -3,16 +3,27 @@
   import { choices } from '../../api/catalogue.svelte';
   import type { Hand, Run } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
+  import { canSpeak } from '../../ui/speech';
   import { LAYS } from './lays';
   import Looks from './Looks.svelte';
 
-  let { run, hand, open, onclose }: { run: Run; hand: Hand; open: boolean; onclose: () => void } = $props();
+  interface Props {
+    run: Run;
+    hand: Hand;
+    open: boolean;
+    onclose: () => void;
+    onaloud: () => void;
+  }
+  let { run, hand, open, onclose, onaloud }: Props = $props();
   const step = $derived(hand.plan);
   const drawing = $derived(choices.machine(step.machine)?.drawing);
 </script>
 
 <Dialog bind:open={() => open, (now) => now || onclose()} title={step.label} wide>
   <div class="grid gap-3 text-lg">
+    {#if canSpeak()}
+      <button class="plain-button min-h-11 justify-self-start" onclick={onaloud}>Read it aloud <kbd>A</kbd></button>
+    {/if}
     <ul class="cautions" aria-label="Cautions of this step">
       {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}
     </ul>

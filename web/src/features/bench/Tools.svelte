@@ -15,7 +15,7 @@
   import type { Hand } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
   import type { BenchRun } from './run.svelte';
-  import { sound } from './sound.svelte';
+  import { sound } from '../../ui/sound.svelte';
 
   type Opens = 'measure' | 'photo' | 'note' | 'around';
   interface Props {

@@ -11,8 +11,7 @@
   import Choice from '../../ui/Choice.svelte';
   import { shown } from '../../units/shown.svelte';
   import { chosen, sorted, SORTS, type SortBy } from './order';
-  import type Asks from '../start/FirstHour.svelte';
-  import { loadFirstHour } from '../start/load';
+  import { loadFirstHour } from '../../app/first-hour';
   import JobRow from './JobRow.svelte';
   import { JobList } from './list.svelte';
 
@@ -28,7 +27,7 @@
     () => (shop = null),
   );
   const asking = $derived(list.jobs?.length === 0 && shop !== null && !shop.welcomed);
-  let FirstHour = $state.raw<typeof Asks | null>(null);
+  let FirstHour = $state.raw<Awaited<ReturnType<typeof loadFirstHour>> | null>(null);
   $effect(() => {
     if (asking) void loadFirstHour().then((loaded) => (FirstHour = loaded));
   });

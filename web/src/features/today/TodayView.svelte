@@ -3,11 +3,12 @@
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { beginsAt, clockAt, nextOf, rowsOf } from '../../charts/board';
+  import type { Shop } from '../../api/client';
   import { useKeys } from '../../ui/keys.svelte';
   import { duration } from '../../units/units';
   import BlockPanel from './BlockPanel.svelte';
   import BoardChart from './BoardChart.svelte';
-  import ShopSheet from './ShopSheet.svelte';
+  import ShopSheet from '../../ui/ShopSheet.svelte';
   import { Today } from './today.svelte';
 
   const today = new Today();
@@ -166,7 +167,12 @@
     </div>
   {/if}
 </div>
-<ShopSheet {today} bind:open={shopOpen} />
+<ShopSheet
+  shop={today.shop}
+  machines={choices.all?.machines ?? []}
+  bind:open={shopOpen}
+  onchange={(change) => today.shop && void today.changeShop({ ...today.shop, ...change } as Shop)}
+/>
 
 <style>
   .figures {

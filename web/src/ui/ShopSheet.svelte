@@ -1,22 +1,40 @@
 <!-- Who is there and until when, and what the shop charges. -->
 <script lang="ts">
-  import { choices } from '../../api/catalogue.svelte';
-  import type { Shop } from '../../api/client';
-  import Dialog from '../../ui/Dialog.svelte';
-  import NumberField from '../../ui/NumberField.svelte';
-  import TextField from '../../ui/TextField.svelte';
-  import type { Today } from './today.svelte';
+  import Dialog from './Dialog.svelte';
+  import NumberField from './NumberField.svelte';
+  import TextField from './TextField.svelte';
 
-  let { today, open = $bindable() }: { today: Today; open: boolean } = $props();
-  const shop = $derived(today.shop);
+  interface Person {
+    name: string;
+    begins?: string;
+    ends?: string;
+    breaks?: [string, string][];
+    machines?: string[] | null;
+    away?: boolean;
+  }
+  interface Shop {
+    people?: Person[];
+    currency?: string;
+    hour?: number;
+    margin?: number;
+    shaking?: number;
+  }
+  interface Props {
+    shop: Shop | null;
+    /** What a person may use or not. */
+    machines: { id: string; label: string }[];
+    open: boolean;
+    onchange: (change: Shop) => void;
+  }
+  let { shop, machines, open = $bindable(), onchange }: Props = $props();
   const people = $derived(shop?.people ?? []);
-  const change = (next: Partial<Shop>) => shop && void today.changeShop({ ...shop, ...next });
+  const change = (next: Shop) => onchange(next);
   const changePerson = (at: number, next: Partial<(typeof people)[number]>) =>
     change({ people: people.map((one, place) => (place === at ? { ...one, ...next } : one)) });
 
   /** Every machine is allowed until one is taken away. */
   function may(at: number, machine: string, allowed: boolean) {
-    const all = (choices.all?.machines ?? []).map((one) => one.id);
+    const all = machines.map((one) => one.id);
     const now = people[at]?.machines ?? all;
     const next = allowed ? [...now, machine] : now.filter((one) => one !== machine);
     changePerson(at, { machines: next.length >= all.length ? null : next });
@@ -84,7 +102,7 @@
               {person.machines ? `May use ${person.machines.length} machines` : 'May use every machine'}
             </summary>
             <div class="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
-              {#each (choices.all?.machines ?? []).filter((one) => one.id !== 'hand') as machine (machine.id)}
+              {#each machines.filter((one) => one.id !== 'hand') as machine (machine.id)}
                 <label class="small flex items-baseline gap-2">
                   <input
                     type="checkbox"

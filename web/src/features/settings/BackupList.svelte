@@ -1,0 +1,116 @@
+<!-- Backups of everything: now, every day, looked into before they are put back, taken elsewhere as a file. -->
+<script lang="ts">
+  import { api, type BackupChange, type Backups } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
+  import Dialog from '../../ui/Dialog.svelte';
+  import { notices } from '../../ui/notices.svelte';
+  import { figures } from '../../units/units';
+
+  const SHOWN = 8;
+  const KINDS = { daily: 'of the day', asked: 'asked for', 'before-restore': 'before a restore' } as const;
+  const WORDS: Record<string, string> = {
+    jobs: 'Jobs',
+    faces: 'Faces',
+    runs: 'Runs',
+    run_events: 'Taps of runs',
+    run_steps: 'Steps of runs',
+    rack_items: 'Things on the rack',
+    rack_events: 'What happened to them',
+    photos: 'Photos of runs',
+    part_photos: 'Photos of parts',
+    sizings: 'Parts at the gauge',
+    quotes: 'Quotes',
+    recipes: 'House ways',
+    care_done: 'Care that was done',
+    settings: 'Settings',
+    observations: 'What runs taught',
+    practice_answers: 'Answers of the practice',
+  };
+  const kept = new Answer<Backups>();
+  kept.ask(api.backups());
+  const changes = new Answer<BackupChange[]>();
+  let looking = $state<string | null>(null);
+  let busy = $state(false);
+
+  const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+  async function doing(act: () => Promise<unknown>) {
+    busy = true;
+    try {
+      await act();
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    } finally {
+      busy = false;
+    }
+  }
+  const make = () =>
+    doing(async () => {
+      await api.makeBackup();
+      kept.ask(api.backups(), true);
+    });
+  function look(name: string) {
+    looking = name;
+    changes.ask(api.backupChanges(name));
+  }
+  const restore = (name: string) =>
+    doing(async () => {
+      await api.restoreBackup(name);
+      location.assign('/'); // every page holds what was there before
+    });
+</script>
+
+<section class="panel grid content-start gap-3 p-4" aria-label="Backups">
+  <div class="flex items-center gap-3">
+    <h2 class="flex-1 !text-lg">Backups</h2>
+    <button class="plain-button min-h-11" disabled={busy} onclick={make}>Back up now</button>
+  </div>
+  <p class="small dim">
+    One is made every day while the program runs and kept for a fortnight; what you ask for stays. They lie in
+    <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then. On a new computer:
+    <span class="mono">kelbrast restore</span> and the file.
+  </p>
+  {#if kept.trouble}<p class="text-(--stop)" role="alert">{kept.trouble}</p>{/if}
+  <ul class="grid gap-1" aria-label="Backups that are there">
+    {#each kept.value?.backups.slice(0, SHOWN) ?? [] as one (one.name)}
+      <li class="flex flex-wrap items-center gap-x-3 border-t border-(--line) py-1">
+        <span class="num flex-1">{when(one.at)} <span class="small dim">{KINDS[one.kind]}</span></span>
+        <span class="num small dim">{figures(one.size / 1e6, 2)} MB</span>
+        <a class="go underline" href="/api/backups/{one.name}" download>As a file</a>
+        <button class="plain-button" aria-label="Look into the backup of {when(one.at)}" onclick={() => look(one.name)}
+          >Put back …</button
+        >
+      </li>
+    {:else}
+      <li class="dim">{kept.value ? 'None yet.' : '…'}</li>
+    {/each}
+  </ul>
+</section>
+<Dialog
+  bind:open={() => looking !== null, (open) => open || (looking = null)}
+  title="What putting it back would change"
+>
+  {#if changes.trouble}<p class="text-(--stop)" role="alert">{changes.trouble}</p>{/if}
+  {#if changes.value}
+    {#if changes.value.length}
+      <table class="lines num w-full" aria-label="What would change">
+        <thead class="small dim text-left"><tr><th></th><th>Come back</th><th>Go</th><th>As they were</th></tr></thead>
+        <tbody>
+          {#each changes.value as one (one.table)}
+            <tr><td>{WORDS[one.table] ?? one.table}</td><td>{one.come}</td><td>{one.go}</td><td>{one.other}</td></tr>
+          {/each}
+        </tbody>
+      </table>
+      <p class="small dim mt-2">What is there now is kept as a backup first, so this can be taken back.</p>
+    {:else}
+      <p>Nothing: everything is as it was then.</p>
+    {/if}
+    <button
+      class="main-button mt-3 min-h-11"
+      disabled={busy || !changes.value.length}
+      onclick={() => looking && void restore(looking)}>Put it back</button
+    >
+  {:else if !changes.trouble}
+    <p class="dim">Comparing …</p>
+  {/if}
+</Dialog>

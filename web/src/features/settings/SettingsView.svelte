@@ -1,0 +1,112 @@
+<!-- What holds for this shop and this screen, and the safety of everything that is kept. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import { api, type Shop } from '../../api/client';
+  import { p } from '../../app/router';
+  import { Answer } from '../../ui/answer.svelte';
+  import Either from '../../ui/Either.svelte';
+  import { notices } from '../../ui/notices.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import ShopSheet from '../../ui/ShopSheet.svelte';
+  import { sound } from '../../ui/sound.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import { theme } from '../../ui/theme.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import About from './About.svelte';
+  import BackupList from './BackupList.svelte';
+  import FootSwitch from './FootSwitch.svelte';
+
+  const shop = new Answer<Shop>();
+  shop.ask(api.shop());
+  let people = $state(false);
+
+  async function change(next: Partial<Shop>) {
+    if (!shop.value) return;
+    try {
+      shop.value = await api.changeShop({ ...shop.value, ...next });
+    } catch (problem) {
+      notices.say((problem as Error).message, 'trouble');
+    }
+  }
+</script>
+
+<svelte:head><title>Settings – Kelbrast</title></svelte:head>
+
+<div class="mx-auto w-full max-w-5xl flex-1 p-5">
+  <h1 class="mb-4">Settings</h1>
+  <div class="grid gap-4 md:grid-cols-2">
+    <section class="panel grid content-start gap-3 p-4" aria-label="This screen">
+      <h2 class="!text-lg">This screen</h2>
+      <Either
+        label="Units"
+        value={shown.system}
+        options={[
+          { id: 'metric', label: 'Millimetres' },
+          { id: 'inch', label: 'Inches' },
+        ]}
+        onchange={(system) => system !== shown.system && shown.toggle()}
+      />
+      <Either
+        label="Look"
+        value={theme.dark ? 'dark' : 'light'}
+        options={[
+          { id: 'light', label: 'Paper' },
+          { id: 'dark', label: 'Night' },
+        ]}
+        onchange={(look) => (look === 'dark') !== theme.dark && theme.toggle()}
+      />
+      <Either
+        label="Sounds at the bench"
+        value={sound.on ? 'on' : 'off'}
+        options={[
+          { id: 'off', label: 'Silent' },
+          { id: 'on', label: 'Tones for reminders' },
+        ]}
+        onchange={(on) => (on === 'on') !== sound.on && sound.toggle()}
+      />
+      <FootSwitch />
+    </section>
+    <section class="panel grid content-start gap-3 p-4" aria-label="The shop">
+      <h2 class="!text-lg">The shop</h2>
+      {#if shop.trouble}<p class="text-(--stop)" role="alert">{shop.trouble}</p>{/if}
+      {#if shop.value}
+        <div class="grid grid-cols-3 gap-3">
+          <TextField
+            label="Currency"
+            value={shop.value.currency ?? ''}
+            complaint={(text) => (text.length > 8 ? 'At most 8 letters' : null)}
+            onchange={(currency) => void change({ currency })}
+          />
+          <NumberField label="An hour" lazy value={shop.value.hour} onchange={(hour) => void change({ hour })} />
+          <NumberField
+            label="Margin, %"
+            lazy
+            value={100 * (shop.value.margin ?? 0)}
+            onchange={(percent) => void change({ margin: percent / 100 })}
+            onclear={() => void change({ margin: 0 })}
+          />
+        </div>
+        <p>
+          {shop.value.people?.length}
+          {shop.value.people?.length === 1 ? 'person' : 'people'}:
+          {shop.value.people?.map((one) => `${one.name} ${one.begins} to ${one.ends}`).join(', ')}
+        </p>
+        <button class="plain-button min-h-11 justify-self-start" onclick={() => (people = true)}
+          >People, hours and machines</button
+        >
+      {/if}
+      <p>
+        <a class="go underline" href={p('/log', { search: { show: 'learnt' } })}>What the shop learnt about itself</a>
+      </p>
+      <p><a class="go underline" href={p('/log', { search: { show: 'upkeep' } })}>What is due for care</a></p>
+    </section>
+    <BackupList />
+    <About />
+  </div>
+</div>
+<ShopSheet
+  shop={shop.value}
+  machines={choices.all?.machines ?? []}
+  bind:open={people}
+  onchange={(next) => void change(next as Partial<Shop>)}
+/>
