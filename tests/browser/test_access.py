@@ -25,6 +25,7 @@ def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
         "/rack",
         "/log",
         "/light",
+        "/settings",
         "/bench",
     ):
         page.goto(workshop.address + way)

@@ -41,7 +41,19 @@ MEASURE: Final = """(least) => {
   if (document.querySelector('main').scrollWidth > innerWidth) found.push('the view runs out to the side');
   return found;
 }"""
-VIEWS: Final = ("/", "/jobs/{job}", "/jobs/{job}/photo", "/today", "/gauge", "/gauge/1", "/rack", "/light", "/log", "/tables")
+VIEWS: Final = (
+    "/",
+    "/jobs/{job}",
+    "/jobs/{job}/photo",
+    "/today",
+    "/gauge",
+    "/gauge/1",
+    "/rack",
+    "/light",
+    "/log",
+    "/tables",
+    "/settings",
+)
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1024, 768), (768, 1024)], ids=lambda size: f"{size[0]}x{size[1]}")
