@@ -125,6 +125,18 @@ def test_damage_is_named_wherever_it_is(tmp_path: Path) -> None:
     assert refused
 
 
+def test_names_of_tables_that_are_no_text_are_damage(tmp_path: Path) -> None:
+    path = tmp_path / "kept.sqlite"
+    Jobs.open(path).close()
+    with sqlite3.connect(path) as raw:
+        raw.execute("PRAGMA writable_schema = on")
+        raw.execute("update sqlite_master set name = cast(x'8a8a' as text) where name = 'quotes'")
+    raw.close()
+    with pytest.raises(StoreTrouble) as trouble:
+        Jobs.open(path)
+    assert trouble.value.cause == "damaged"
+
+
 @pytest.fixture
 def job(kept: Jobs, collar: dict[str, Any]) -> int:
     return kept.add(check_job_file(collar)).id

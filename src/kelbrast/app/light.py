@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.photos import thumbnail
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import NotFound
@@ -76,7 +77,7 @@ class Light:
             found = job.face(one.name)
             if one.steps and found.edge is None:
                 base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
-                return self.small_picture(self.offer(base.model_copy(update={"steps": working_specs(one.steps)})))
+                return thumbnail(self.picture(self.offer(base.model_copy(update={"steps": working_specs(one.steps)}))), "WEBP")
         return None
 
     def at_bench(self, kept: KeptRun) -> list[Tile]:

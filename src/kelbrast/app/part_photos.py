@@ -1,20 +1,17 @@
 """Photos of a job's part: kept as the photos of runs are, with what was drawn on them and the areas that follow."""
 
-import io
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Final, Literal
+from typing import Literal
 
-from PIL import Image
 from sqlalchemy import Engine
 
-from kelbrast.app.photos import encoded_anew
+from kelbrast.app.photos import encoded_anew, thumbnail
 from kelbrast.exchange.part_photo_file import PartPhotoFile, areas_cm2
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import part_photos as store
 from kelbrast.storage.sessions import reading, writing
 
-SMALL: Final = 240  # pixels of a thumbnail's longer side
 PartShows = Literal["before", "after"]
 
 
@@ -91,13 +88,7 @@ class PartPhotos:
         with reading(self._engine) as session:
             photos = store.of_job(session, job_id)
             data = store.picture(session, photos[0].id) if photos else None
-        if data is None:
-            return None
-        out = io.BytesIO()
-        with Image.open(io.BytesIO(data)) as picture:
-            picture.thumbnail((SMALL, SMALL))
-            picture.save(out, "JPEG", quality=80)
-        return out.getvalue()
+        return None if data is None else thumbnail(data, "JPEG")
 
     def follow(self, was: int, job_id: int) -> None:
         """A deleted job is there again under another number: its photos are its own again."""

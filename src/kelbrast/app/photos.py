@@ -16,6 +16,7 @@ from kelbrast.storage.shop import StoredPhoto
 
 Shows = Literal["stage", "untouched", "finished"]
 LARGEST_SIDE: Final = 2000  # pixels kept
+THUMBNAIL: Final = 120  # pixels of its longer side, twice what a row shows
 MOST_PIXELS: Final = {"JPEG": 60_000_000, "PNG": 60_000_000, "WEBP": 20_000_000}  # more is not opened at all
 
 
@@ -64,6 +65,15 @@ class Photos:
         """
         with writing(self._engine) as session:
             shop.set_scale(session, photo_id, across_mm)
+
+
+def thumbnail(data: bytes, kind: Literal["JPEG", "WEBP"]) -> bytes:
+    """The same picture, small enough for a row of a list."""
+    out = io.BytesIO()
+    with Image.open(io.BytesIO(data)) as picture:
+        picture.thumbnail((THUMBNAIL, THUMBNAIL))
+        picture.convert("RGB").save(out, kind, quality=75)
+    return out.getvalue()
 
 
 def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:

@@ -106,7 +106,10 @@ def _look_at(path: Path) -> None:
     uri = f"{path.resolve().as_uri()}?{'mode=rw' if left else 'mode=ro&immutable=1'}"
     connection = sqlite3.connect(uri, uri=True)
     try:
-        tables = {name for (name,) in connection.execute("select name from sqlite_master where type = 'table'")}
+        try:
+            tables = {name for (name,) in connection.execute("select name from sqlite_master where type = 'table'")}
+        except UnicodeDecodeError:  # the names of the tables are no text any more
+            raise _damage() from None
         _check_ours(path, connection, tables)
         (found,) = connection.execute("PRAGMA quick_check(1)").fetchone()
         if found != "ok":

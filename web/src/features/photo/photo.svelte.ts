@@ -20,7 +20,7 @@ export class PartOnPhoto {
   damage = $state('scratches');
   trouble = $state<string | null>(null);
   busy = $state(false);
-  private undone: PartDrawn[] = [];
+  private undone = $state.raw<PartDrawn[]>([]);
 
   constructor(readonly id: number) {}
 
@@ -82,29 +82,24 @@ export class PartOnPhoto {
 
   /** What was tapped becomes a whole thing. */
   async finish() {
-    const drawn = this.photo?.drawn;
-    if (!drawn) return;
-    const points = this.points;
-    const whole: Record<Exclude<Tool, 'move'>, () => PartDrawn> = {
-      length: () => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
-      rectangle: () => ({
+    const { tool, points, face, damage } = this;
+    if (tool === 'move') return;
+    const whole: Record<Exclude<Tool, 'move'>, (drawn: PartDrawn) => PartDrawn> = {
+      length: (drawn) => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
+      rectangle: (drawn) => ({
         ...drawn,
         scale: { kind: 'rectangle', corners: points, width_mm: this.widthMm, height_mm: this.heightMm },
       }),
-      outline: () => ({
+      outline: (drawn) => ({
         ...drawn,
-        outlines: [
-          ...(drawn.outlines ?? []),
-          { face: this.face, points, curved: 1, keep_off: this.keptOff(this.face) },
-        ],
+        outlines: [...(drawn.outlines ?? []), { face, points, curved: 1, keep_off: this.keptOff(face) }],
       }),
-      mark: () => ({ ...drawn, marks: [...(drawn.marks ?? []), { damage: this.damage, points }] }),
-      anchors: () => ({ ...drawn, anchors: points }),
+      mark: (drawn) => ({ ...drawn, marks: [...(drawn.marks ?? []), { damage, points }] }),
+      anchors: (drawn) => ({ ...drawn, anchors: points }),
     };
-    if (this.tool === 'move') return;
-    const done = await this.draw(whole[this.tool]());
-    if (done) this.points = [];
-    if (done && (this.tool === 'length' || this.tool === 'rectangle')) this.tool = 'outline';
+    this.points = [];
+    const done = await this.draw(whole[tool]);
+    if (done && (tool === 'length' || tool === 'rectangle')) this.tool = 'outline';
   }
 
   lengthMm = $state(100);
@@ -115,13 +110,14 @@ export class PartOnPhoto {
     return this.kept?.job.faces.find((one) => one.name === face)?.keep_off ?? false;
   }
 
-  /** Keep what is drawn; what can not be says why, and what was there before stays. */
-  async draw(drawn: PartDrawn, undoable = true): Promise<boolean> {
-    const photo = this.photo;
-    if (!photo) return false;
+  /** Change what is drawn; what can not be says why, and what was there before stays. */
+  draw(change: (drawn: PartDrawn) => PartDrawn, undoable = true): Promise<boolean> {
+    const id = this.photo?.id;
     return this.tried(async () => {
-      const now = await api.drawOnPhoto(photo.id, drawn);
-      if (undoable) this.undone.push(photo.drawn);
+      const photo = this.photos.find((one) => one.id === id);
+      if (!photo) return;
+      const now = await api.drawOnPhoto(photo.id, change(photo.drawn));
+      if (undoable) this.undone = [...this.undone, photo.drawn];
       this.photos = this.photos.map((one) => (one.id === now.id ? now : one));
     });
   }
@@ -131,8 +127,9 @@ export class PartOnPhoto {
       this.points = this.points.slice(0, -1);
       return;
     }
-    const before = this.undone.pop();
-    if (before) await this.draw(before, false);
+    const before = this.undone.at(-1);
+    this.undone = this.undone.slice(0, -1);
+    if (before) await this.draw(() => before, false);
   }
 
   /** The areas of the outlines become those of the faces; a face that the job does not know yet becomes a new one. */
@@ -164,19 +161,27 @@ export class PartOnPhoto {
     });
   }
 
-  private async tried(act: () => Promise<void>): Promise<boolean> {
-    if (this.busy) return false;
+  private turn: Promise<unknown> = Promise.resolve();
+  private waiting = 0;
+
+  /** One after the other: nothing that a quick hand does is lost. */
+  private tried(act: () => Promise<void>): Promise<boolean> {
+    this.waiting += 1;
     this.busy = true;
-    try {
-      await act();
-      this.trouble = null;
-      return true;
-    } catch (problem) {
-      this.trouble = (problem as Error).message;
-      this.points = [];
-      return false;
-    } finally {
-      this.busy = false;
-    }
+    const done = this.turn.then(async () => {
+      try {
+        await act();
+        this.trouble = null;
+        return true;
+      } catch (problem) {
+        this.trouble = (problem as Error).message;
+        return false;
+      } finally {
+        this.waiting -= 1;
+        this.busy = this.waiting > 0;
+      }
+    });
+    this.turn = done;
+    return done;
   }
 }
