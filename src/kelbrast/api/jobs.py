@@ -1,10 +1,12 @@
 """Jobs: list, create, read, change, delete, duplicate, plan, and the file and card themselves."""
 
 import re
-from typing import Annotated
+from typing import Annotated, Any, Final
 from urllib.parse import quote
 
-from fastapi import APIRouter, Path, Query, Response
+from fastapi import APIRouter, Path, Query, Request, Response
+from pydantic import Field
+from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllJobs, PartPictures
@@ -13,12 +15,21 @@ from kelbrast.api.revision import Revision
 from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, WorkedOut, summary_out
 from kelbrast.app.planning import card_pdf
 from kelbrast.app.worked import job_worked
+from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
+from kelbrast.exchange.plan_csv import plan_csv
 from kelbrast.exchange.plan_file import PlanFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 
 JobId = Annotated[int, Path(ge=1, le=2**53, description="id of the job")]
+OneOfIds = Annotated[int, Field(ge=1, le=2**53)]
+_ARCHIVE_IN_BODY: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/zip": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
 
 
 @router.get("/jobs")
@@ -39,6 +50,21 @@ def create_job(
     if was is not None:
         photos.follow(was, kept.id)
     return KeptJobOut.model_validate(kept)
+
+
+@router.get("/jobs.zip", responses={**NOT_FOUND, 200: {"content": {"application/zip": {}}}})
+def jobs_as_archive(jobs: AllJobs, job: Annotated[list[OneOfIds], Query(min_length=1, max_length=500)]) -> Response:
+    """Several job files in one archive."""
+    data = jobs_archive([jobs.get(one).job for one in job])
+    return Response(data, media_type="application/zip", headers={"content-disposition": 'attachment; filename="jobs.zip"'})
+
+
+@router.post("/jobs.zip", status_code=201, openapi_extra=_ARCHIVE_IN_BODY)
+async def take_in_archive(request: Request, jobs: AllJobs) -> list[KeptJobOut]:
+    """Keep every job file of an archive, all of them or none."""
+    data = await request.body()
+    kept = await run_in_threadpool(lambda: jobs.add_all(read_jobs_archive(data)))
+    return [KeptJobOut.model_validate(one) for one in kept]
 
 
 @router.get("/jobs/{job_id}", responses=NOT_FOUND)
@@ -87,6 +113,13 @@ def job_as_file(job_id: JobId, jobs: AllJobs) -> Response:
     job = jobs.get(job_id).job
     text = job.model_dump_json(indent=2, exclude_none=True) + "\n"
     return Response(text, media_type="application/json", headers=_named(job.title, "job.json"))
+
+
+@router.get("/jobs/{job_id}/plan.csv", responses={**NOT_FOUND, 200: {"content": {"text/csv": {}}}})
+def plan_as_csv(job_id: JobId, jobs: AllJobs) -> Response:
+    """The plan for a spreadsheet: a row a step."""
+    title = jobs.get(job_id).job.title
+    return Response(plan_csv(jobs.plan(job_id)), media_type="text/csv", headers=_named(title, "plan.csv"))
 
 
 @router.get("/jobs/{job_id}/card.pdf", responses={**NOT_FOUND, 200: {"content": {"application/pdf": {}}}})

@@ -3,8 +3,8 @@
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
-from pydantic import Field
 
+from kelbrast.api.jobs import OneOfIds
 from kelbrast.api.kept import AllJobs, OwnRack
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.rack_schemas import (
@@ -37,7 +37,6 @@ router = APIRouter(prefix="/api", responses=RESPONSES)
 
 ItemId = Annotated[int, Path(ge=1, le=2**53, description="id of the item")]
 SearchId = Annotated[int, Path(ge=1, le=2**53, description="id of the search")]
-OneOfIds = Annotated[int, Field(ge=1, le=2**53)]
 Ids = Annotated[
     list[OneOfIds] | None,
     Query(max_length=MOST_ITEMS, description="ids of the items; all that are not retired when none is named"),

@@ -1,6 +1,6 @@
 """Keeping, changing and listing jobs."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
@@ -95,6 +95,11 @@ class Jobs:
         to_job(file)
         with self._transaction() as session:
             return _kept(store.add_job(session, _document(file)))
+
+    def add_all(self, files: Sequence[JobFile]) -> list[KeptJob]:
+        """Keep several, all of them or none."""
+        with self._transaction():
+            return [self.add(file) for file in files]
 
     def change(self, job_id: int, file: JobFile, *, revision: int) -> KeptJob:
         to_job(file)

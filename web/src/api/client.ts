@@ -157,6 +157,15 @@ export const api = {
   /** `was`: the number that a deleted job had; with it its photos come back too. */
   add: (job: Job, was?: number) =>
     answered<KeptJob>(client.POST('/api/jobs', { body: job, params: { query: { was } } })),
+  /** Every job file of an archive, all or none. */
+  addArchive: (archive: Blob) =>
+    answered<KeptJob[]>(
+      client.POST('/api/jobs.zip', {
+        body: archive as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': 'application/zip' },
+      }),
+    ),
   /** A job file as it was read from disk: the server says what is wrong with it. */
   addText: (text: string) =>
     answered<KeptJob>(

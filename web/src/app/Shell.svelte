@@ -16,6 +16,7 @@
   import { leaveUntouched } from '../api/untouched';
   import { inDemo } from '../api/here';
   import { leaveDemo } from './demo';
+  import { takeDropped } from './drop';
   import { isActive, navigate, p, route } from './router';
 
   let { children }: { children: Snippet } = $props();
@@ -61,6 +62,15 @@
   const onJobs = $derived(isActive('/') || isActive('/jobs/:id'));
 </script>
 
+<!-- Where a view takes files itself, it says so by preventing the default. -->
+<svelte:window
+  ondragover={(event) => event.dataTransfer?.types.includes('Files') && event.preventDefault()}
+  ondrop={(event) => {
+    if (event.defaultPrevented || !event.dataTransfer?.files.length) return;
+    event.preventDefault();
+    void takeDropped([...event.dataTransfer.files]);
+  }}
+/>
 <a class="skip" href="#view" onclick={(event) => (event.preventDefault(), main?.focus())}>To the view</a>
 <div class="flex h-dvh flex-col">
   <header

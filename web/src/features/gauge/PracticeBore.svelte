@@ -1,6 +1,7 @@
 <!-- An invented bore to lap by one's own decisions; at the end, what the program would have done. -->
 <script lang="ts">
   import SectionChart from '../../charts/SectionChart.svelte';
+  import CopyTable from '../../ui/CopyTable.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
   import { sizeText } from '../../ui/moves';
@@ -113,6 +114,7 @@
               {/each}
             </tbody>
           </table>
+          <CopyTable />
         {/if}
       </div>
       {#if answer}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import Upload from '@lucide/svelte/icons/upload';
   import { untrack } from 'svelte';
@@ -44,7 +45,7 @@
   function each(address: (id: number) => string) {
     for (const id of marked) window.open(address(id), '_blank', 'noopener');
   }
-  const exportMarked = () => void list.exportAll(marked);
+  const exportMarked = () => list.exportAll(marked);
   const printMarked = () => each((id) => `/api/jobs/${id}/card.pdf?inch=${shown.system === 'inch'}`);
 
   async function order() {
@@ -93,7 +94,7 @@
       bind:this={picker}
       type="file"
       class="hidden"
-      accept=".json,application/json"
+      accept=".json,application/json,.zip,application/zip"
       multiple
       aria-label="Job files"
       onchange={(event) => {
@@ -160,6 +161,7 @@
           />{/each}
       </tbody>
     </table>
+    <CopyTable />
     {#if !visible.length}<p class="p-4">No job is like that.</p>{/if}
     <p class="small dim mt-3">Drop job files anywhere on this page to bring them in.</p>
   {/if}

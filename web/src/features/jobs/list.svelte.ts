@@ -95,15 +95,12 @@ export class JobList {
     await this.load();
   }
 
-  /** Their job files, one after the other. */
-  async exportAll(ids: number[]) {
-    for (const id of ids) {
-      const link = document.createElement('a');
-      link.href = `/api/jobs/${id}/file`;
-      link.download = '';
-      link.click();
-      await new Promise((done) => setTimeout(done, 150)); // browsers drop downloads that begin at once
-    }
+  /** Their job files in one archive. */
+  exportAll(ids: number[]) {
+    const link = document.createElement('a');
+    link.href = `/api/jobs.zip?${ids.map((id) => `job=${id}`).join('&')}`;
+    link.download = '';
+    link.click();
   }
 
   /** Removed at once, and kept here until the undo has gone. */
@@ -119,12 +116,14 @@ export class JobList {
     await this.load();
   }
 
-  /** Job files from disk: each is taken whole or refused with every fault named. */
+  /** Job files or archives of them from disk: each is taken whole or refused with every fault named. */
   async take(files: File[]) {
     for (const file of files)
       try {
-        const kept = await api.addText(await file.text());
-        notices.say(`“${kept.job.title}” is in the list.`);
+        const kept = /\.zip$/i.test(file.name) ? await api.addArchive(file) : [await api.addText(await file.text())];
+        notices.say(
+          kept.length === 1 ? `“${kept[0]!.job.title}” is in the list.` : `${kept.length} jobs are in the list.`,
+        );
       } catch (problem) {
         const told =
           problem instanceof Problem && problem.faults.length ? faultLines(problem) : (problem as Error).message;

@@ -1,5 +1,6 @@
 <!-- The faces of a run: how each came, and what it became. -->
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import type { RunPage } from '../../api/client';
   import { foundSaid, wantedSaid } from '../../api/face-said';
   import { shown } from '../../units/shown.svelte';
@@ -27,3 +28,4 @@
     {/each}
   </tbody>
 </table>
+<CopyTable />

@@ -1,5 +1,6 @@
 <!-- The shop's own factors against the published figures, each with how sure it is, switched one by one or all together. -->
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Learning } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
@@ -90,5 +91,6 @@
         {/each}
       </tbody>
     </table>
+    <CopyTable />
   {/if}
 {/if}

@@ -13,6 +13,7 @@
   import { api, type Log, type LogLine } from '../../api/client';
   import { p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
+  import CopyTable from '../../ui/CopyTable.svelte';
   import Choice from '../../ui/Choice.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
@@ -169,6 +170,7 @@
       {/each}
     </tbody>
   </table>
+  <CopyTable />
   <div class="mt-3 flex flex-wrap items-center gap-3">
     <span class="small dim flex-1"
       >{log.count}

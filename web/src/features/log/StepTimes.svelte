@@ -1,5 +1,6 @@
 <!-- Every step of every piece: planned and as it was. The pieces of a step follow each other, and wrap: nothing is cut off in print. -->
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import type { RunPage } from '../../api/client';
   import { firstOfEach } from '../../ui/unique';
   import { clock } from '../../units/units';
@@ -53,3 +54,4 @@
     {/each}
   </tbody>
 </table>
+<CopyTable />

@@ -1,6 +1,7 @@
 <!-- The faces that are drawn on a photo, with their areas, to be used in the job. -->
 <script lang="ts">
   import type { PartPhoto } from '../../api/client';
+  import CopyTable from '../../ui/CopyTable.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { PartOnPhoto } from './photo.svelte';
@@ -35,6 +36,7 @@
       {/each}
     </tbody>
   </table>
+  <CopyTable />
   <p class="small dim">Curved: 1 is flat; half a cylinder seen from the side is 1.57 times as large as it looks.</p>
   <button
     class="main-button min-h-11"

@@ -55,6 +55,7 @@
     <a class="plain-button" href={p('/jobs/:id', { params: { id: String(id) } })}>Back to the job</a>
     <button class="main-button" onclick={() => window.print()}>Print</button>
     <a class="plain-button" href="/api/jobs/{id}/card.pdf?inch={shown.system === 'inch'}" download>Save as PDF</a>
+    <a class="plain-button" href="/api/jobs/{id}/plan.csv" download>Plan as CSV</a>
   </nav>
   {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
   {#if plan}

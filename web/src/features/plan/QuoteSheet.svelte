@@ -2,6 +2,7 @@
 <script lang="ts">
   import { api, type KeptQuote, type Quote } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
+  import CopyTable from '../../ui/CopyTable.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { duration } from '../../units/units';
@@ -88,6 +89,7 @@
         {/each}
       </tbody>
     </table>
+    <CopyTable />
     <div class="mt-4 grid gap-5 sm:grid-cols-2">
       <section aria-label="What drives it">
         <h2>What drives it</h2>

@@ -1,5 +1,6 @@
 <!-- Everything to weigh on the face in hand: the bet on its depth, and every route that nothing beats. -->
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import type { Advice, FrontRoute } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import RoutesChart from '../../charts/RoutesChart.svelte';
@@ -151,6 +152,7 @@
           {/each}
         </tbody>
       </table>
+      <CopyTable />
     </div>
   {:else if advice}
     <p>

@@ -1,5 +1,6 @@
 <!-- The sum behind every number of the step: formula, values put in, and where each constant comes from. -->
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import type { Sum } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
@@ -39,6 +40,7 @@
           {/each}
         </tbody>
       </table>
+      <CopyTable />
     </section>
   {/each}
   <p class="small dim mt-4">

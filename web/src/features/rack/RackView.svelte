@@ -3,6 +3,7 @@
   import { shown } from '../../units/shown.svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import { choices } from '../../api/catalogue.svelte';
+  import { dropped } from '../../api/dropped.svelte';
   import { route } from '../../app/router';
   import Choice from '../../ui/Choice.svelte';
   import { useKeys } from '../../ui/keys.svelte';
@@ -21,6 +22,11 @@
   let imported = $state<string | null>(null);
   let picker = $state<HTMLInputElement | null>(null);
 
+  $effect(() => {
+    if (dropped.rack === null) return;
+    imported = dropped.rack;
+    dropped.rack = null;
+  });
   $effect(() => {
     void rack.load();
     const id = Number(route.params.id);

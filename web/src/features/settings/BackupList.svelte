@@ -1,5 +1,6 @@
 <!-- Backups of everything: now, every day, looked into before they are put back, taken elsewhere as a file. -->
 <script lang="ts">
+  import CopyTable from '../../ui/CopyTable.svelte';
   import { api, type BackupChange, type Backups } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
@@ -101,6 +102,7 @@
           {/each}
         </tbody>
       </table>
+      <CopyTable />
       <p class="small dim mt-2">What is there now is kept as a backup first, so this can be taken back.</p>
     {:else}
       <p>Nothing: everything is as it was then.</p>

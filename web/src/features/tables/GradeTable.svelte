@@ -2,6 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import { temperColour } from '../../charts/temper';
+  import CopyTable from '../../ui/CopyTable.svelte';
   import { shown } from '../../units/shown.svelte';
 
   const SYSTEMS = [
@@ -22,16 +23,19 @@
 <p class="small dim mb-2">The same number is a different grain in every system: compare the sizes.</p>
 <div class="grid grid-cols-2 gap-3 md:grid-cols-4">
   {#each SYSTEMS as system (system.id)}
-    <table class="panel self-start">
-      <thead><tr><th colspan="2" class="px-3 py-2 text-left">{system.label}</th></tr></thead>
-      <tbody>
-        {#each of(system.id) as grade (grade.grade)}
-          <tr>
-            <td class="px-3 py-0.5 font-semibold" style:color={temperColour(grade.um)}>{grade.grade}</td>
-            <td class="num px-3 py-0.5 text-right">{shown.say(grade.um, 'depth', 3)}</td>
-          </tr>
-        {/each}
-      </tbody>
-    </table>
+    <div class="self-start">
+      <table class="panel w-full">
+        <thead><tr><th colspan="2" class="px-3 py-2 text-left">{system.label}</th></tr></thead>
+        <tbody>
+          {#each of(system.id) as grade (grade.grade)}
+            <tr>
+              <td class="px-3 py-0.5 font-semibold" style:color={temperColour(grade.um)}>{grade.grade}</td>
+              <td class="num px-3 py-0.5 text-right">{shown.say(grade.um, 'depth', 3)}</td>
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+      <CopyTable />
+    </div>
   {/each}
 </div>

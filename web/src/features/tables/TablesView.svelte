@@ -5,6 +5,7 @@
   import { api, type Figures } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import { shown } from '../../units/shown.svelte';
+  import CopyTable from '../../ui/CopyTable.svelte';
   import Either from '../../ui/Either.svelte';
   import GradeTable from './GradeTable.svelte';
   import { entries, TABS, type Tab } from './entries';
@@ -73,6 +74,7 @@
                   {/each}
                 </tbody>
               </table>
+              <CopyTable />
             {/if}
           </details>
         </li>

@@ -1,0 +1,55 @@
+"""Any of our files may be dropped anywhere, marked jobs go out as one archive, and tables are copied as text."""
+
+import json
+import zipfile
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from conftest import EXAMPLES
+from kelbrast.exchange.archive import jobs_archive
+from kelbrast.exchange.read import read_job_file
+
+DROP = """([name, bytes]) => {
+    const data = new DataTransfer();
+    data.items.add(new File([new Uint8Array(bytes)], name));
+    document.querySelector('main').dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true }));
+}"""
+
+
+def drop(page: Page, name: str, data: bytes) -> None:
+    page.evaluate(DROP, [name, list(data)])
+
+
+def test_each_file_goes_where_it_belongs(page: Page, empty) -> None:
+    page.goto(f"{empty.address}/tables")
+    expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    drop(page, "lens.job.json", (EXAMPLES / "04-barometer-lens.job.json").read_bytes())
+    expect(page.get_by_label("Title of the job")).to_have_value("Barometer lens")
+    drop(page, "bush.size.json", (EXAMPLES / "tide-gauge-bush.size.json").read_bytes())
+    expect(page.get_by_role("heading", name="Tide gauge bush")).to_be_visible()
+    drop(page, "light.rack.json", (EXAMPLES / "skerry-light.rack.json").read_bytes())
+    expect(page.get_by_role("dialog")).to_contain_text("Bench buffer")
+    page.keyboard.press("Escape")
+    drop(page, "letter.txt", b"Dear keeper")
+    expect(page.get_by_text("letter.txt was not taken")).to_be_visible()
+    files = [read_job_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("0[12]*.job.json"))]
+    drop(page, "two.zip", jobs_archive(files))
+    expect(page.get_by_role("link", name="Gallery rail collar", exact=True)).to_be_visible()
+    assert len(empty.jobs.summaries()) == 3
+
+
+def test_marked_jobs_are_one_archive_and_a_table_is_copied(page: Page, workshop) -> None:
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"], origin=workshop.address)
+    page.goto(workshop.address)
+    for title in ("Galley top", "Lens guard"):
+        page.get_by_role("checkbox", name=f"Mark {title}").check()
+    with page.expect_download() as download:
+        page.get_by_role("button", name="Export").click()
+    with zipfile.ZipFile(Path(download.value.path())) as archive:
+        assert [json.loads(archive.read(name))["title"] for name in archive.namelist()] == ["Galley top", "Lens guard"]
+    page.get_by_role("button", name="Copy as text").click()
+    expect(page.get_by_text("The table is copied as text.")).to_be_visible()
+    copied = page.evaluate("navigator.clipboard.readText()").splitlines()
+    assert len(copied) == len(workshop.jobs.summaries()) + 1
+    assert copied[0].split("\t")[1] == "Part"
