@@ -25,3 +25,15 @@ def findings(page: Page) -> list[str]:
         "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'best-practice'], resultTypes: ['violations'] })"
     )
     return [f"{one['id']}: {node['target']} {node['failureSummary']}" for one in result["violations"] for node in one["nodes"]]
+
+
+def findings_in_both_themes(page: Page) -> list[str]:
+    """What axe finds on paper and at night, without opening the page twice."""
+    mode = "document.documentElement.dataset.mode"
+    before = page.evaluate(mode)
+    found = []
+    for theme in ("light", "dark"):
+        page.evaluate(f"{mode} = '{theme}'")
+        found += [f"{theme}: {one}" for one in findings(page)]
+    page.evaluate(f"{mode} = '{before}'")
+    return found

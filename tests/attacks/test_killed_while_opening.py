@@ -99,7 +99,7 @@ def test_killed_while_the_demo_is_filled(tmp_path: Path) -> None:
         load_demo(Jobs.open(path))
 
     whole = took(fill)
-    for _ in range(many(3)):
+    for _ in range(many(2)):
         for left in tmp_path.glob("demo*"):
             left.unlink()
         killed(fill, luck.uniform(0, whole))

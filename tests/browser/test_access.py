@@ -1,15 +1,12 @@
 """Accessible: axe finds nothing on any view, in both themes, with a dialog open, and where a plan is not possible."""
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import findings
+from screen import findings_in_both_themes
 
 
-@pytest.mark.parametrize("theme", ["light", "dark"])
-def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
-    page.emulate_media(color_scheme=theme)
+def test_axe_finds_nothing(page: Page, workshop) -> None:
     ids = {job.title: job.id for job in workshop.jobs.summaries()}
     for way in (
         "/",
@@ -31,10 +28,10 @@ def test_axe_finds_nothing(page: Page, workshop, theme: str) -> None:
         page.goto(workshop.address + way)
         page.wait_for_load_state("networkidle")
         expect(page.locator("main")).not_to_be_empty()
-        assert findings(page) == [], way
+        assert findings_in_both_themes(page) == [], way
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_be_visible()
-    assert findings(page) == []
+    assert findings_in_both_themes(page) == []
 
 
 DIALOGS = {
@@ -45,10 +42,8 @@ DIALOGS = {
 }
 
 
-@pytest.mark.parametrize("theme", ["light", "dark"])
-def test_axe_finds_nothing_in_any_dialog(page: Page, workshop, theme: str) -> None:
+def test_axe_finds_nothing_in_any_dialog(page: Page, workshop) -> None:
     """Opened by its key, or by its button where it has none."""
-    page.emulate_media(color_scheme=theme)
     job = next(one.id for one in workshop.jobs.summaries() if one.title == "Gallery rail collar")
     run = Runs(workshop.jobs).begin(job).id
     wrong = {}
@@ -65,7 +60,7 @@ def test_axe_finds_nothing_in_any_dialog(page: Page, workshop, theme: str) -> No
                 page.get_by_role("button", name=opener).click()
             expect(page.get_by_role("dialog")).to_be_visible()
             page.wait_for_load_state("networkidle")
-            if found := findings(page):
+            if found := findings_in_both_themes(page):
                 wrong[f"{view} {opener}"] = found
     assert wrong == {}
 
@@ -73,4 +68,4 @@ def test_axe_finds_nothing_in_any_dialog(page: Page, workshop, theme: str) -> No
 def test_an_empty_list_too(page: Page, empty) -> None:
     page.goto(empty.address)
     expect(page.get_by_text("No jobs yet")).to_be_visible()
-    assert findings(page) == []
+    assert findings_in_both_themes(page) == []

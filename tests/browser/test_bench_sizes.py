@@ -1,6 +1,6 @@
 """The bench on every size: what must be minded, when the step is done and the answers are whole, on the screen, and under nothing.
 
-Every step of every job of the demo workshop, at five sizes from a phone held sideways up.
+The wordiest steps of every job of the demo workshop, at five sizes from a phone held sideways up.
 """
 
 from collections.abc import Iterator
@@ -10,6 +10,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page, expect
 
+from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.runs import Runs
 from kelbrast.exchange.run_file import TapFile
 from serving import Served, serve
@@ -65,6 +66,9 @@ def shop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[Served, lis
     runs, ids = Runs(served.jobs), []
     for job in served.jobs.summaries():
         if job.state == "ready":
+            kept = served.jobs.get(job.id)
+            few = kept.job.model_copy(update={"pieces": min(2, kept.job.pieces)})  # every further one only takes time
+            served.jobs.change(job.id, few, revision=kept.revision)
             ids.append(runs.begin(job.id).id)
     yield served, ids
     served.stop()
@@ -84,6 +88,13 @@ def go_on(runs: Runs, run: int) -> bool:
     return kept.run.current is not None
 
 
+def wordiest(kept: KeptRun) -> set[object]:
+    """The two steps of a run with the most to say: where they have room, the others have it too."""
+    plans = {key: step for key, step in kept.steps.items() if key in {one.key for one in kept.run.layout.stages}}
+    words = {key: len(step.label) + len(step.check) + sum(map(len, step.cautions)) for key, step in plans.items()}
+    return set(sorted(words, key=lambda key: words[key])[-2:])
+
+
 def settled(page: Page) -> dict[str, Any]:
     """What is wrong once everything around the step has taken its room: timers come and wrap as they run."""
     measured = page.evaluate(MEASURE)
@@ -95,24 +106,20 @@ def settled(page: Page) -> dict[str, Any]:
     return measured
 
 
-def test_every_step_of_every_demo_job_at_five_sizes(page: Page, shop) -> None:
+def test_the_wordiest_steps_of_every_demo_job_at_five_sizes(page: Page, shop) -> None:
     served, ids = shop
     runs = Runs(served.jobs)
     wrong: list[str] = []
-    seen: set[tuple[object, ...]] = set()
     for run in ids:
         page.set_viewport_size({"width": 1280, "height": 800})
         page.goto(f"{served.address}/bench/{run}")
         while True:
             kept = runs.get(run)
             stage = kept.run.current[1]
-            # The same tool with the same cautions says the same: measured once.
-            told = (stage.tool, tuple(kept.steps[stage.key].cautions))
-            if told in seen:
+            if stage.key not in wordiest(kept):
                 if not go_on(runs, run):
                     break
                 continue
-            seen.add(told)
             expect(page.locator(f".bench[data-seen='{kept.run.seen}']")).to_be_visible()
             for begun in (False, True):
                 if begun:

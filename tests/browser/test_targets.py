@@ -3,7 +3,6 @@
 import json
 from typing import Final
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from conftest import EXAMPLES
@@ -56,9 +55,19 @@ VIEWS: Final = (
 )
 
 
-@pytest.mark.parametrize("size", [(1280, 800), (1024, 768), (768, 1024)], ids=lambda size: f"{size[0]}x{size[1]}")
-def test_targets_are_large_and_nothing_is_cut(page: Page, worked_workshop, size: tuple[int, int]) -> None:
-    page.set_viewport_size({"width": size[0], "height": size[1]})
+SIZES: Final = ((1280, 800), (1024, 768), (768, 1024))
+
+
+def wrong_at_every_size(page: Page, view: str, least: int) -> list[str]:
+    found = []
+    for width, height in SIZES:
+        page.set_viewport_size({"width": width, "height": height})
+        page.wait_for_timeout(150)  # what is measured by scripts is laid out anew
+        found += [f"{view} at {width}x{height}: {one}" for one in page.evaluate(MEASURE, least)]
+    return found
+
+
+def test_targets_are_large_and_nothing_is_cut(page: Page, worked_workshop) -> None:
     document = json.loads((EXAMPLES / "01-gallery-rail-collar.job.json").read_text())
     jobs = worked_workshop.jobs
     job = jobs.add(check_job_file({**document, "title": LONG, "customer": LONG, "state": "ordered"})).id
@@ -67,11 +76,11 @@ def test_targets_are_large_and_nothing_is_cut(page: Page, worked_workshop, size:
         page.goto(worked_workshop.address + view.format(job=job))
         page.wait_for_load_state("networkidle")
         expect(page.locator("main")).not_to_be_empty()
-        wrong += [f"{view}: {one}" for one in page.evaluate(MEASURE, 24)]
+        wrong += wrong_at_every_size(page, view, 24)
     run = Runs(jobs).begin(job).id
     for view in ("/bench", f"/bench/{run}"):
         page.goto(worked_workshop.address + view)
         page.wait_for_load_state("networkidle")
         expect(page.locator(".bench").or_(page.get_by_role("region", name="Runs at the bench"))).to_be_visible()
-        wrong += [f"{view}: {one}" for one in page.evaluate(f"() => ({MEASURE})(44)") if "main" not in one]
+        wrong += wrong_at_every_size(page, view, 44)
     assert not wrong, f"{len(wrong)} things:\n" + "\n".join(wrong)

@@ -13,7 +13,7 @@ from kelbrast.storage.copies import back_up
 @pytest.fixture
 def copy(tmp_path: Path) -> Path:
     jobs = Jobs.open(tmp_path / "old.sqlite")
-    load_demo(jobs)
+    load_demo(jobs, with_past=False)
     back_up(tmp_path / "old.sqlite", tmp_path / "copy.sqlite")
     return tmp_path / "copy.sqlite"
 

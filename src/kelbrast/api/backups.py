@@ -8,7 +8,7 @@ from fastapi.responses import FileResponse
 from pydantic import BaseModel, ConfigDict
 
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.storage.backups import BackupKind, Backups
+from kelbrast.storage.backups import Backup, BackupKind, Backups
 
 router = APIRouter(prefix="/api/backups", responses=RESPONSES)
 
@@ -25,8 +25,6 @@ ShopBackups = Annotated[Backups, Depends(_backups)]
 
 class BackupOut(BaseModel):
     """A backup. `size`: bytes."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     name: str
     at: datetime
@@ -55,14 +53,14 @@ class TableChangeOut(BaseModel):
 @router.get("")
 def list_backups(backups: ShopBackups) -> BackupsOut:
     """Every backup."""
-    found = [BackupOut.model_validate(one) for one in backups.all()]
+    found = [_out(one) for one in backups.all()]
     return BackupsOut(folder=str(backups.folder), backups=found)
 
 
 @router.post("", status_code=201)
 def make_backup(backups: ShopBackups) -> BackupOut:
     """Back up now."""
-    return BackupOut.model_validate(backups.make("asked", datetime.now()))
+    return _out(backups.make("asked", datetime.now()))
 
 
 @router.get("/{name}", responses={**NOT_FOUND, 200: {"content": {"application/octet-stream": {}}}})
@@ -80,4 +78,9 @@ def look_into_backup(name: BackupName, backups: ShopBackups) -> list[TableChange
 @router.post("/{name}/restore", responses=NOT_FOUND)
 def restore_backup(name: BackupName, backups: ShopBackups) -> BackupOut:
     """Put it in the place of everything. Answers with the backup of what was there before."""
-    return BackupOut.model_validate(backups.restore(backups.file(name), datetime.now()))
+    return _out(backups.restore(backups.file(name), datetime.now()))
+
+
+def _out(one: Backup) -> BackupOut:
+    # Names of files have the time of the shop's clock; an answer says which that is.
+    return BackupOut(name=one.name, at=one.at.astimezone(), kind=one.kind, size=one.size)

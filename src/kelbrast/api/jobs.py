@@ -27,7 +27,7 @@ OneOfIds = Annotated[int, Field(ge=1, le=2**53)]
 _ARCHIVE_IN_BODY: Final[dict[str, Any]] = {
     "requestBody": {
         "required": True,
-        "content": {"application/zip": {"schema": {"type": "string", "format": "binary"}}},
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
     }
 }
 

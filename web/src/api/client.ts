@@ -163,7 +163,7 @@ export const api = {
       client.POST('/api/jobs.zip', {
         body: archive as never,
         bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': 'application/zip' },
+        headers: { 'Content-Type': 'application/octet-stream' },
       }),
     ),
   /** A job file as it was read from disk: the server says what is wrong with it. */
