@@ -7,5 +7,5 @@ export default defineConfig({
   plugins: [tailwindcss(), svelte()],
   build: { assetsInlineLimit: 0, target: 'es2022', chunkSizeWarningLimit: 400 },
   server: { proxy: { '/api': 'http://127.0.0.1:8642' } },
-  test: { environment: 'jsdom', include: ['src/**/*.test.ts'] },
+  test: { environment: 'node', include: ['src/**/*.test.ts'] },
 });

@@ -23,6 +23,6 @@ schema = schemathesis.openapi.from_asgi("/api/openapi.json", _app(Path(tempfile.
 
 
 @schema.parametrize()
-@settings(max_examples=many(5), deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=many(3), deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_request_breaks_the_server(case) -> None:
     case.call_and_validate(checks=[schemathesis.checks.not_a_server_error, schemathesis.checks.response_schema_conformance])

@@ -29,10 +29,15 @@ export function touched(id: number) {
   if (marked()?.id === id) localStorage.removeItem(KEY);
 }
 
+/** Whether a page may still show it: this one, or another of this browser that was opened lately. */
+function isShown(mark: Untouched): boolean {
+  return Date.now() - mark.since < OLD_MS || location.pathname.startsWith(`/jobs/${mark.id}`);
+}
+
 /** The page of this job is left; without a job, one that an earlier page left behind. */
 export async function leaveUntouched(id?: number) {
   const mark = marked();
-  if (!mark || (id === undefined ? Date.now() - mark.since < OLD_MS : mark.id !== id)) return;
+  if (!mark || (id === undefined ? isShown(mark) : mark.id !== id)) return;
   localStorage.removeItem(KEY);
   try {
     const kept = await api.job(mark.id);

@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { afterEach, expect, test } from 'vitest';
 import { usedByFocus } from './keys.svelte';
 

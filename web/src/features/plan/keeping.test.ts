@@ -1,3 +1,4 @@
+// @vitest-environment jsdom
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { api, Problem, type Job, type KeptJob } from '../../api/client';
 import { deliverEdits, waitingEdit } from '../../api/edits';
