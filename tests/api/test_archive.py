@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import random
 import zipfile
 
 import pytest
@@ -60,6 +61,22 @@ def test_what_is_no_archive_of_jobs_is_refused(collar, monkeypatch: pytest.Monke
     monkeypatch.setattr(module, "MOST_FILES", 1)
     with pytest.raises(BadInput, match="more than 1 job files"):
         read_jobs_archive(good)
+
+
+def test_a_damaged_archive_is_taken_or_refused_and_nothing_else(collar) -> None:
+    good, luck = jobs_archive([check_job_file(collar)] * 2), random.Random(7)
+    refused = 0
+    for _ in range(300):
+        hurt = bytearray(good)
+        for _ in range(luck.choice((1, 2, 8))):
+            hurt[luck.randrange(len(hurt))] = luck.randrange(256)
+        if luck.random() < 0.2:
+            hurt = hurt[: luck.randrange(len(hurt))]
+        try:
+            read_jobs_archive(bytes(hurt))
+        except BadInput:
+            refused += 1
+    assert refused > 200
 
 
 def test_the_plan_is_a_row_a_step(client, collar) -> None:

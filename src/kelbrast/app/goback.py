@@ -4,12 +4,12 @@ from typing import Final
 
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
+from kelbrast.core.catalogue.damages import feels
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput, Fault
 from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.goback import go_back
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
-from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
 from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
 from kelbrast.exchange.job_file import JobFile
@@ -55,7 +55,7 @@ def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail
         grain = parse_grade(like, field="like").grain
         return depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
     if fingernail:
-        return constant("blend.fingernail").si
+        return feels()["catches"].likely.si
     if depth_um is None or not 0 < depth_um <= DEEPEST_MARK_UM:  # also when it is no number
         said = f"must be above 0 and at most {DEEPEST_MARK_UM:g}"
         raise BadInput([Fault("depth_um", said, code="less_than_equal", limit=DEEPEST_MARK_UM)])

@@ -3,6 +3,7 @@
 import io
 import re
 import zipfile
+import zlib
 from collections.abc import Sequence
 from typing import Final
 
@@ -13,6 +14,9 @@ from kelbrast.exchange.read import LARGEST_FILE, read_job_file, to_job
 MOST_FILES: Final = 2000
 LARGEST_UNPACKED: Final = 50_000_000  # bytes
 _JOB: Final = ".job.json"
+# Damage shows itself in the directory, in what is packed, at the end or in a name; what is locked, or packed in a way that is
+# not known here, is a RuntimeError.
+_UNREADABLE: Final = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError)
 
 
 def jobs_archive(jobs: Sequence[JobFile]) -> bytes:
@@ -46,7 +50,7 @@ def read_jobs_archive(data: bytes) -> list[JobFile]:
             if sum(one.file_size for one in inside) > LARGEST_UNPACKED:
                 raise BadInput.one("archive", f"holds more than {LARGEST_UNPACKED // 1_000_000} MB of job files")
             texts = [(one.filename, archive.read(one)) for one in inside]
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError, ValueError) as problem:
+    except _UNREADABLE as problem:
         raise BadInput.one("archive", f"is not an archive that can be read: {problem}") from None
     if not texts:
         raise BadInput.one("archive", f"has no job files in it (their names end in {_JOB})")

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from kelbrast.core.errors import BadInput, Fault, OutsideValidity
-from kelbrast.core.surface.photo_plane import PhotoPlane, area_on, plane_by_length, plane_by_rectangle
+from kelbrast.core.surface.photo_plane import MOST_CURVED, PhotoPlane, area_on, plane_by_length, plane_by_rectangle
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fields import Millimetres, Strict, Text
 from kelbrast.exchange.plain_text import OneLine
@@ -36,7 +36,7 @@ class OutlineOnPhoto(Strict):
 
     face: Text
     points: Annotated[list[Point], Field(min_length=3, max_length=400)]
-    curved: Annotated[float, Field(ge=1, le=10, allow_inf_nan=False)] = 1.0
+    curved: Annotated[float, Field(ge=1, le=MOST_CURVED, allow_inf_nan=False)] = 1.0
     keep_off: bool = False
 
 

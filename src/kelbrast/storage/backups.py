@@ -1,6 +1,7 @@
 """Backups beside the database: made now or every day, kept for a fortnight, compared with what is there, and put back."""
 
 import re
+import shutil
 import sqlite3
 import tempfile
 from collections.abc import Iterator
@@ -8,7 +9,7 @@ from contextlib import closing, contextmanager
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from pathlib import Path
-from typing import Final, Literal
+from typing import Final, Literal, get_args
 
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.storage.copies import back_up, free_name
@@ -18,7 +19,8 @@ from kelbrast.storage.trouble import told
 BackupKind = Literal["daily", "asked", "before-restore"]
 KEPT_FOR: Final = timedelta(days=14)  # daily ones; what a person asked for is theirs to delete
 _TIME: Final = "%Y%m%d-%H%M%S"
-_NAME: Final = re.compile(r"(?P<at>\d{8}-\d{6})-(?P<kind>daily|asked|before-restore)(-\d+)?\.sqlite")
+_KINDS: Final[dict[str, BackupKind]] = {kind: kind for kind in get_args(BackupKind)}
+_NAME: Final = re.compile(rf"(?P<at>\d{{8}}-\d{{6}})-(?P<kind>{'|'.join(_KINDS)})(-\d+)?\.sqlite")
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +56,7 @@ class Backups:
             return []
         found = [(one, _NAME.fullmatch(one.name)) for one in self.folder.iterdir()]
         backups = [
-            Backup(file.name, datetime.strptime(told["at"], _TIME), told["kind"], file.stat().st_size)  # type: ignore[arg-type]
+            Backup(file.name, datetime.strptime(told["at"], _TIME), _KINDS[told["kind"]], file.stat().st_size)
             for file, told in found
             if told is not None
         ]
@@ -97,8 +99,9 @@ class Backups:
         Raises:
             StoreTrouble: the copy is damaged, foreign or of a newer version.
         """
-        with _brought_up_to_date(source) as copy, closing(_reader(copy)) as there, closing(_reader(self.path)) as here:
-            found = [_compared(table, there, here) for table in _tables(here)]
+        with _brought_up_to_date(source) as copy, told(self.path), closing(_reader(self.path)) as here:
+            here.execute("attach ? as there", (copy.resolve().as_uri() + "?mode=ro",))
+            found = [_compared(here, table) for table in _tables(here)]
         return [one for one in found if one.come or one.go or one.other]
 
     def restore(self, source: Path, now: datetime) -> Backup:
@@ -122,7 +125,7 @@ def _brought_up_to_date(source: Path) -> Iterator[Path]:
     with tempfile.TemporaryDirectory(prefix="kelbrast-restore-") as folder:
         copy = Path(folder) / "copy.sqlite"
         with told(source):
-            copy.write_bytes(source.read_bytes())
+            shutil.copyfile(source, copy)
         close_database(open_database(copy))
         yield copy
 
@@ -136,14 +139,20 @@ def _tables(connection: sqlite3.Connection) -> list[str]:
     return [name for (name,) in rows if name != "alembic_version" and not name.startswith("sqlite_")]
 
 
-def _compared(table: str, there: sqlite3.Connection, here: sqlite3.Connection) -> TableChange:
-    def rows(connection: sqlite3.Connection) -> dict[object, tuple[object, ...]]:
-        return {row[0]: row[1:] for row in connection.execute(f'select * from "{table}"')}
+def _compared(here: sqlite3.Connection, table: str) -> TableChange:
+    """Counted by the database itself: photos are large, and a log of years is long."""
+    columns = [name for _, name, *_ in here.execute(f'PRAGMA main.table_info("{table}")')]
+    (key,) = (name for _, name, _, _, _, primary in here.execute(f'PRAGMA main.table_info("{table}")') if primary)
+    other = " or ".join(f'old."{name}" is not new."{name}"' for name in columns)
 
-    old, new = rows(there), rows(here)
+    def count(query: str) -> int:
+        (found,) = here.execute(f"select count(*) from {query}").fetchone()
+        return int(found)
+
+    there, now = f'there."{table}"', f'main."{table}"'
     return TableChange(
         table,
-        come=len(old.keys() - new.keys()),
-        go=len(new.keys() - old.keys()),
-        other=sum(old[key] != new[key] for key in old.keys() & new.keys()),
+        come=count(f'{there} where "{key}" not in (select "{key}" from {now})'),
+        go=count(f'{now} where "{key}" not in (select "{key}" from {there})'),
+        other=count(f'{there} old join {now} new using ("{key}") where {other}'),
     )

@@ -187,7 +187,7 @@ _PROCESS: Final = Entry(
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump first first_raised soft"}) for habit in ("double-up", "every-grade")}),
         "handover": _all_of({LENGTH: "fine_paper early_wheel colour_below colour_after"}),
-        "blend": _all_of({RATIO: "show_slope working_slope raised_share", AREA: "least_patch", LENGTH: "fingernail"}),
+        "blend": _all_of({RATIO: "show_slope working_slope raised_share", AREA: "least_patch"}),
         "bench": _all_of(
             {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
         ),

@@ -11,6 +11,8 @@ import numpy.typing as npt
 from kelbrast.core.errors import OutsideValidity
 
 Pixel = tuple[float, float]
+MOST_CURVED: Final = 10.0  # beyond that a face is hardly seen from there at all
+_LEAST_TURN: Final = 1e-4  # of the size of the rectangle, squared: a corner that turns less is on a line with its neighbours
 _LEAST_PIXELS: Final = 1.0  # two points that are no farther apart are one
 
 
@@ -88,7 +90,7 @@ def plane_by_rectangle(corners: Sequence[Pixel], *, width: float, height: float)
     if size <= _LEAST_PIXELS:
         raise OutsideValidity("the four corners are one point")
     turns = [_turn(given[at], given[(at + 1) % 4], given[(at + 2) % 4]) / size**2 for at in range(4)]
-    if min(abs(one) for one in turns) < 1e-4 or len({one > 0 for one in turns}) > 1:
+    if min(abs(one) for one in turns) < _LEAST_TURN or len({one > 0 for one in turns}) > 1:
         raise OutsideValidity("the four corners must be tapped in turn around the rectangle, no three of them in a line")
     normal = np.array([[1 / size, 0, -middle[0] / size], [0, 1 / size, -middle[1] / size], [0, 0, 1]])
     moved = (given - middle) / size
@@ -110,12 +112,12 @@ def area_on(plane: PhotoPlane, outline: Sequence[Pixel], *, curved: float = 1.0)
     Raises:
         OutsideValidity: fewer than three points, an outline that crosses itself, or `curved` below 1 or above 10.
     """
-    if not 1 <= curved <= 10:
+    if not 1 <= curved <= MOST_CURVED:
         raise OutsideValidity("a curved face is at least as large as it looks, and at most ten times")
     if len(outline) < 3:
         raise OutsideValidity("an outline needs three points or more")
     if _crosses(outline):
-        raise OutsideValidity("the outline crosses itself: move its points apart")
+        raise OutsideValidity("the outline crosses itself: draw it again, in turn around the face")
     x, y = plane.on_part(outline).T
     return float(abs(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2 * curved)
 

@@ -1,5 +1,7 @@
 <!-- The faces that are drawn on a photo, with their areas, to be used in the job. -->
 <script lang="ts">
+  import X from '@lucide/svelte/icons/x';
+  import { choices } from '../../api/catalogue.svelte';
   import type { PartPhoto } from '../../api/client';
   import CopyTable from '../../ui/CopyTable.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -11,7 +13,7 @@
 
 {#if photo.drawn.outlines?.length}
   <table class="lines w-full" aria-label="Faces on the photo">
-    <thead class="small dim text-left"><tr><th>Face</th><th>Area</th><th>Curved</th></tr></thead>
+    <thead class="small dim text-left"><tr><th>Face</th><th>Area</th><th>Curved</th><th></th></tr></thead>
     <tbody>
       {#each photo.drawn.outlines as one, n (n)}
         <tr>
@@ -32,6 +34,13 @@
                 }))}
             />
           </td>
+          <td class="!pr-0 text-right">
+            <button
+              class="inline-grid size-[24px] place-items-center"
+              aria-label="Take the outline of {one.face} away"
+              onclick={() => void part.takeOut('outlines', n)}><X size={16} /></button
+            >
+          </td>
         </tr>
       {/each}
     </tbody>
@@ -43,4 +52,18 @@
     disabled={part.busy || !photo.areas.some((one) => one !== null)}
     onclick={() => void part.useAreas()}>Use these areas in the job</button
   >
+{/if}
+{#if photo.drawn.marks?.length}
+  <ul class="grid gap-1" aria-label="Damage on the photo">
+    {#each photo.drawn.marks as mark, n (n)}
+      <li class="flex items-center justify-between border-t border-(--line)">
+        {choices.all?.damages.find((one) => one.id === mark.damage)?.label ?? mark.damage}
+        <button
+          class="inline-grid size-[24px] place-items-center"
+          aria-label="Take mark {n + 1} away"
+          onclick={() => void part.takeOut('marks', n)}><X size={16} /></button
+        >
+      </li>
+    {/each}
+  </ul>
 {/if}

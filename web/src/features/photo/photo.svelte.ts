@@ -4,7 +4,7 @@ import { notices } from '../../ui/notices.svelte';
 import { smaller } from '../../ui/smaller';
 import { firstOfEach } from '../../ui/unique';
 
-export type Tool = 'length' | 'rectangle' | 'outline' | 'mark' | 'anchors' | 'move';
+export type Tool = 'length' | 'rectangle' | 'outline' | 'mark' | 'anchors';
 /** So many points end it by themselves; an outline and a stroke are ended by hand. */
 const NEEDS: Partial<Record<Tool, number>> = { length: 2, rectangle: 4, anchors: 2 };
 
@@ -71,7 +71,6 @@ export class PartOnPhoto {
 
   /** A point was tapped, in pixels of the picture. */
   async tap(point: Point) {
-    if (this.tool === 'move') return;
     this.points = [...this.points, point];
     if (this.points.length === NEEDS[this.tool]) await this.finish();
   }
@@ -83,8 +82,7 @@ export class PartOnPhoto {
   /** What was tapped becomes a whole thing. */
   async finish() {
     const { tool, points, face, damage } = this;
-    if (tool === 'move') return;
-    const whole: Record<Exclude<Tool, 'move'>, (drawn: PartDrawn) => PartDrawn> = {
+    const whole: Record<Tool, (drawn: PartDrawn) => PartDrawn> = {
       length: (drawn) => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
       rectangle: (drawn) => ({
         ...drawn,
@@ -122,6 +120,10 @@ export class PartOnPhoto {
     });
   }
 
+  takeOut(list: 'outlines' | 'marks', at: number) {
+    return this.draw((drawn) => ({ ...drawn, [list]: drawn[list]?.filter((_, place) => place !== at) }));
+  }
+
   async undo() {
     if (this.points.length) {
       this.points = this.points.slice(0, -1);
@@ -144,7 +146,15 @@ export class PartOnPhoto {
         if (area === null) continue;
         const found = job.faces.find((one) => one.name === name);
         if (found) Object.assign(found, { area_cm2: area, shape: undefined });
-        else if (like) job.faces.push({ ...structuredClone(like), name, area_cm2: area, shape: undefined });
+        else if (like)
+          job.faces.push({
+            ...structuredClone(like),
+            name,
+            area_cm2: area,
+            shape: undefined,
+            keep_off: false,
+            fit: undefined,
+          });
       }
       this.kept = await api.change(this.id, job, kept.revision);
       notices.say('The areas are those of the faces now.');

@@ -10,8 +10,8 @@
   import ShopSheet from '../../ui/ShopSheet.svelte';
   import { sound } from '../../ui/sound.svelte';
   import TextField from '../../ui/TextField.svelte';
+  import UnitsChoice from '../../ui/UnitsChoice.svelte';
   import { theme } from '../../ui/theme.svelte';
-  import { shown } from '../../units/shown.svelte';
   import About from './About.svelte';
   import BackupList from './BackupList.svelte';
   import FootSwitch from './FootSwitch.svelte';
@@ -37,15 +37,7 @@
   <div class="grid gap-4 md:grid-cols-2">
     <section class="panel grid content-start gap-3 p-4" aria-label="This screen">
       <h2 class="!text-lg">This screen</h2>
-      <Either
-        label="Units"
-        value={shown.system}
-        options={[
-          { id: 'metric', label: 'Millimetres' },
-          { id: 'inch', label: 'Inches' },
-        ]}
-        onchange={(system) => system !== shown.system && shown.toggle()}
-      />
+      <UnitsChoice />
       <Either
         label="Look"
         value={theme.dark ? 'dark' : 'light'}

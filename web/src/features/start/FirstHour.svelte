@@ -4,9 +4,8 @@
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Shop, type Stockable } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
-  import Either from '../../ui/Either.svelte';
   import TextField from '../../ui/TextField.svelte';
-  import { shown } from '../../units/shown.svelte';
+  import UnitsChoice from '../../ui/UnitsChoice.svelte';
   import DamagePicker from '../../ui/DamagePicker.svelte';
   import { FirstHour, STEPS } from './first-hour.svelte';
   import KitCard from './KitCard.svelte';
@@ -54,15 +53,7 @@
     <h1 bind:this={heading} tabindex="-1">How do you measure and charge?</h1>
     <p class="dim mb-4">Both can be changed at any time; nothing is asked for again.</p>
     <div class="grid max-w-md gap-4">
-      <Either
-        label="Units"
-        value={shown.system}
-        options={[
-          { id: 'metric', label: 'Millimetres' },
-          { id: 'inch', label: 'Inches' },
-        ]}
-        onchange={(system) => system !== shown.system && shown.toggle()}
-      />
+      <UnitsChoice />
       <TextField
         label="Currency of your prices"
         value={hour.shop?.currency ?? ''}
@@ -113,7 +104,7 @@
     <div class="grid gap-4 sm:grid-cols-2">
       <Choice
         label="Mostly of"
-        value={usual?.material ?? 'brass'}
+        value={usual?.material ?? ''}
         options={(choices.all?.materials ?? []).map((one) => ({
           id: one.id,
           label: one.label,
@@ -123,7 +114,7 @@
       />
       <Choice
         label="Mostly to become"
-        value={usual?.finish ?? 'bright'}
+        value={usual?.finish ?? ''}
         options={choices.all?.finishes ?? []}
         onchange={(finish) => hour.usual({ finish })}
       />
@@ -131,7 +122,7 @@
     <div class="mt-4">
       <DamagePicker
         label="Mostly with"
-        value={usual?.damage ?? 'scratches'}
+        value={usual?.damage ?? null}
         damages={choices.all?.damages ?? []}
         onchoose={(damage) => hour.usual({ damage })}
       />

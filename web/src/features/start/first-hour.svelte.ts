@@ -44,8 +44,7 @@ export class FirstHour {
   }
 
   usual(change: Partial<NonNullable<Shop['usual']>>) {
-    const now = this.shop?.usual ?? { material: 'brass', finish: 'bright', damage: 'scratches', use_rack: 'catalogue' };
-    this.change({ usual: { ...now, ...change } });
+    if (this.shop?.usual) this.change({ usual: { ...this.shop.usual, ...change } });
   }
 
   /** Put the ticked things on the rack and keep the answers. Says whether all of it was kept. */

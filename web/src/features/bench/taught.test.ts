@@ -1,6 +1,8 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
-import { shownKey, taught } from './taught.svelte';
+import bench from './AtWork.svelte?raw';
+import shell from '../../app/Shell.svelte?raw';
+import { shownKey, taught } from '../../ui/taught.svelte';
 
 describe('a foot switch', () => {
   beforeEach(() => {
@@ -20,6 +22,13 @@ describe('a foot switch', () => {
     expect(taught.teach('pause', 'b')).toBeNull();
     expect(taught.teach('more', 'b')).toContain('Pause, go on');
     expect(taught.teach('pause', 'b')).toBeNull();
+  });
+
+  it('can have none of the keys that the bench binds', () => {
+    const bound = [...`${bench}${shell}`.matchAll(/press: '([^'+$]+)'/g)].map((found) => found[1]!);
+    expect(bound.length).toBeGreaterThan(12);
+    for (const key of bound)
+      expect([key, taught.teach('next', key === 'Space' ? ' ' : key)]).toEqual([key, expect.any(String)]);
   });
 
   it('writes keys for people', () => {
