@@ -95,7 +95,10 @@
   {#if changes.value}
     {#if changes.value.length}
       <table class="lines num w-full" aria-label="What would change">
-        <thead class="small dim text-left"><tr><th></th><th>Come back</th><th>Go</th><th>As they were</th></tr></thead>
+        <thead class="small dim text-left"
+          ><tr><th><span class="sr-only">Of what</span></th><th>Come back</th><th>Go</th><th>As they were</th></tr
+          ></thead
+        >
         <tbody>
           {#each changes.value as one (one.table)}
             <tr><td>{WORDS[one.table] ?? one.table}</td><td>{one.come}</td><td>{one.go}</td><td>{one.other}</td></tr>
