@@ -12,8 +12,6 @@ from typing import Final
 from fastapi import FastAPI
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
-from starlette.middleware.body_limit import RequestBodyLimitMiddleware
-from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
@@ -26,6 +24,7 @@ from kelbrast.api import (
     laps,
     light,
     log,
+    pairing,
     part_photos,
     photos,
     planning,
@@ -37,15 +36,17 @@ from kelbrast.api import (
     sizing,
 )
 from kelbrast.api.demo import DemoBeside, WhoLooksAtTheDemo
-from kelbrast.api.guards import LARGEST_REQUEST, Headers, OwnPagesOnly, compressed
+from kelbrast.api.guards import Headers, OwnHosts, OwnPagesOnly, SmallRequests, compressed
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
+from kelbrast.app.pairing import Pairing
 from kelbrast.app.part_photos import PartPhotos
 from kelbrast.core.errors import KelbrastError, StoreTrouble
 from kelbrast.storage.backups import Backups
+from kelbrast.storage.devices import devices_file
 
 WEB: Final = Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
@@ -82,7 +83,10 @@ def create_app(
     app.state.buying = Buying()
     app.state.boards = Boards(kept)
     app.state.light = Light()
-    app.state.backups = Backups(Path(kept.engine.url.database or "memory.sqlite"))
+    database = Path(kept.engine.url.database or "memory.sqlite")
+    app.state.backups = Backups(database)
+    app.state.pairing = Pairing(devices_file(database))
+    app.state.shop = None  # no door to the shop's network, until one is opened
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
     app.include_router(jobs.router)
     app.include_router(planning.router)
@@ -101,6 +105,8 @@ def create_app(
     app.include_router(practice_bore.router)
     app.include_router(demo.router)
     app.include_router(backups.router)
+    app.include_router(backups.everything)
+    app.include_router(pairing.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:
@@ -109,9 +115,9 @@ def create_app(
         app.frontend("/", directory=web, fallback="index.html")
     app.add_middleware(compressed)
     app.add_middleware(OwnPagesOnly)
-    app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(hosts))
+    app.add_middleware(OwnHosts, allowed_hosts=list(hosts))
     # Inside the one that puts refusals into problems; the framework's own limit stands outside of everything.
-    app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_REQUEST)
+    app.add_middleware(SmallRequests)
     app.add_middleware(Headers)
     if with_demo:
         app.add_middleware(WhoLooksAtTheDemo, demo=app.state.demo)

@@ -1,16 +1,31 @@
-"""Backups: made now, listed, looked into before they are put back, taken away as a file."""
+"""Backups: made now, listed, looked into before they are put back; everything out as a file, and in."""
 
+import shutil
+import tempfile
 from datetime import datetime
-from typing import Annotated
+from pathlib import Path as FilePath
+from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Path, Request
 from fastapi.responses import FileResponse
 from pydantic import BaseModel, ConfigDict
+from starlette.background import BackgroundTask
+from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.everything import bring
 from kelbrast.storage.backups import Backup, BackupKind, Backups
+from kelbrast.storage.everything import write_everything
+from kelbrast.storage.trouble import told
 
 router = APIRouter(prefix="/api/backups", responses=RESPONSES)
+everything = APIRouter(prefix="/api/everything.zip", responses=RESPONSES)
+_FILE: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
 
 BackupName = Annotated[str, Path(max_length=80, description="name of the backup")]
 
@@ -61,6 +76,36 @@ def list_backups(backups: ShopBackups) -> BackupsOut:
 def make_backup(backups: ShopBackups) -> BackupOut:
     """Back up now."""
     return _out(backups.make("asked", datetime.now()))
+
+
+@router.post("/brought", status_code=201, openapi_extra=_FILE)
+async def bring_file(request: Request, backups: ShopBackups) -> BackupOut:
+    """Put an archive of everything, or a backup from elsewhere, among the backups; what is kept now stays as it is."""
+    with tempfile.TemporaryDirectory(prefix="kelbrast-brought-") as folder:
+        file = FilePath(folder) / "brought"
+        with told(file), file.open("wb") as out:
+            async for chunk in request.stream():
+                out.write(chunk)
+        return _out(await run_in_threadpool(bring, backups, file, datetime.now()))
+
+
+@router.delete("/{name}", status_code=204, responses=NOT_FOUND)
+def forget_backup(name: BackupName, backups: ShopBackups) -> None:
+    """Forget a backup."""
+    backups.remove(name)
+
+
+@everything.get("", responses={200: {"content": {"application/zip": {}}}})
+def everything_as_file(backups: ShopBackups) -> FileResponse:
+    """Everything that is kept, as one archive in the open; docs/archive.md tells what is in it."""
+    folder = tempfile.mkdtemp(prefix="kelbrast-everything-")
+    away = BackgroundTask(shutil.rmtree, folder, ignore_errors=True)
+    try:
+        archive = write_everything(backups.path, FilePath(folder) / f"kelbrast-{datetime.now():%Y%m%d-%H%M}.zip")
+    except BaseException:
+        shutil.rmtree(folder, ignore_errors=True)
+        raise
+    return FileResponse(archive, media_type="application/zip", filename=archive.name, background=away)
 
 
 @router.get("/{name}", responses={**NOT_FOUND, 200: {"content": {"application/octet-stream": {}}}})

@@ -34,14 +34,26 @@ _FILE: Final[dict[str, Any]] = {
 }
 
 
+TapName = Annotated[str, Field(min_length=8, max_length=40, pattern=r"^[\w-]+$")]
+
+
 class TapIn(BaseModel):
     """A tap on its way. `name` names this very tap, so that sending it twice keeps it once; `after`: the newest event that the
-    screen had seen; `age_s`: how long it had to wait before it could be sent."""
+    screen had seen, or `after_tap`, the name of its own tap before, which nobody had answered yet; `age_s`: how long it had to
+    wait before it could be sent."""
 
     tap: TapFile
-    name: Annotated[str, Field(min_length=8, max_length=40, pattern=r"^[\w-]+$")]
+    name: TapName
     after: Annotated[int, Field(ge=0, le=2**53)]
+    after_tap: TapName | None = None
     age_s: Annotated[float, Field(ge=0, le=86_400, allow_inf_nan=False)] = 0
+
+
+class AheadOut(BaseModel):
+    """The run after event `seen` as it would stand after each of the next steps, if each goes as planned."""
+
+    seen: int
+    runs: list[RunOut]
 
 
 class InstrumentOut(BaseModel):
@@ -92,10 +104,18 @@ def read_run(
     return run_out(runs.get(run_id))
 
 
+@router.get("/runs/{run_id}/ahead", responses=NOT_FOUND)
+def run_ahead(run_id: RunId, runs: AllRuns) -> AheadOut:
+    """What a screen shows if it has to do without an answer for a while."""
+    seen, foreseen = runs.ahead(run_id)
+    return AheadOut(seen=seen, runs=[run_out(kept) for kept in foreseen])
+
+
 @router.post("/runs/{run_id}/taps", responses={**NOT_FOUND, **_CONFLICT})
 def tap(run_id: RunId, given: TapIn, runs: AllRuns) -> RunOut:
     """Keep a tap. The answer comes when it is on the disk."""
-    return run_out(runs.tap(run_id, given.tap, name=given.name, after=given.after, age=given.age_s))
+    kept = runs.tap(run_id, given.tap, name=given.name, after=given.after, after_tap=given.after_tap, age=given.age_s)
+    return run_out(kept)
 
 
 @router.get("/runs/{run_id}/goback", responses=NOT_FOUND)

@@ -17,7 +17,8 @@ from kelbrast.app.workshop import load_demo
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 LOOK: Final = "kelbrast-look"
-_ADDRESS: Final = "/api/demo"
+# The demo has no devices of its own: who is let in is the shop's to say.
+_OUTSIDE: Final = ("/api/demo", "/api/pairing", "/api/devices", "/api/shop-certificate")
 
 
 class DemoBeside:
@@ -57,7 +58,8 @@ class WhoLooksAtTheDemo:
         self._app, self._demo = app, demo
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        inside = scope["type"] == "http" and scope["path"].startswith("/api/") and scope["path"] != _ADDRESS
+        path: str = scope.get("path", "")
+        inside = scope["type"] == "http" and path.startswith("/api/") and not path.startswith(_OUTSIDE)
         app = await run_in_threadpool(self._demo.app) if inside and _looks(scope) else self._app
         await app(scope, receive, send)
 

@@ -3,13 +3,16 @@
 from typing import Final
 from urllib.parse import urlsplit
 
+from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import DEFAULT_EXCLUDED_CONTENT_TYPES, GZipMiddleware
+from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kelbrast.api.problems import problem
 from kelbrast.exchange.read import LARGEST_FILE
 
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
+BROUGHT: Final = "/api/backups/brought"
 POLICY: Final = (
     "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; worker-src 'self' blob:; "
     "object-src 'none'; base-uri 'self'; form-action 'self'; frame-ancestors 'none'"
@@ -23,6 +26,7 @@ HEADERS: Final = (
 )
 
 
+VISITOR: Final = "kelbrast.visitor"  # in the scope of every request through the door to the shop
 _SAFE_METHODS: Final = ("GET", "HEAD", "OPTIONS")
 _NOT_COMPRESSED: Final = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/octet-stream", "application/pdf")
 _SAID: Final = {
@@ -32,6 +36,27 @@ _SAID: Final = {
     ),
     413: ("Too large", f"A request may hold at most {LARGEST_REQUEST // 1024 // 1024} MB; make it smaller or split it."),
 }
+
+
+class OwnHosts(TrustedHostMiddleware):
+    """Answers only to the names of the main screen's door; the door to the shop has looked already, by names of its own."""
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if VISITOR in scope:
+            await self.app(scope, receive, send)
+        else:
+            await super().__call__(scope, receive, send)
+
+
+class SmallRequests:
+    """A request holds a few files at most; only what is brought back as a whole may be as large as the disk has room."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._any, self._small = app, RequestBodyLimitMiddleware(app, max_body_size=LARGEST_REQUEST)
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        large = scope.get("path") == BROUGHT
+        await (self._any if large else self._small)(scope, receive, send)
 
 
 class OwnPagesOnly:

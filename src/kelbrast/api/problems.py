@@ -1,5 +1,6 @@
 """Errors as application/problem+json (RFC 9457), each kind mapped once."""
 
+import math
 from typing import Any, Final
 
 from fastapi import FastAPI, Request
@@ -8,7 +9,18 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from kelbrast.api.schemas import Problem, fault_out
-from kelbrast.core.errors import BadInput, Cause, Conflict, Fault, NotFound, OutsideValidity, ReadError, StoreTrouble
+from kelbrast.core.errors import (
+    BadInput,
+    Cause,
+    Conflict,
+    Fault,
+    NotFound,
+    NotLetIn,
+    OutsideValidity,
+    ReadError,
+    StoreTrouble,
+    TooSoon,
+)
 
 MEDIA_TYPE: Final = "application/problem+json"
 RESPONSES: Final[dict[int | str, dict[str, Any]]] = {
@@ -29,6 +41,8 @@ def add_problem_handlers(app: FastAPI) -> None:
     app.add_exception_handler(NotFound, lambda _, e: problem(404, "Not found", str(e)))
     app.add_exception_handler(Conflict, lambda _, e: problem(412, "Changed elsewhere", str(e)))
     app.add_exception_handler(OutsideValidity, lambda _, e: problem(422, "Something here can not be used", str(e)))
+    app.add_exception_handler(NotLetIn, lambda _, e: problem(401, "Not paired", str(e)))
+    app.add_exception_handler(TooSoon, _too_soon)
     app.add_exception_handler(StoreTrouble, _store)
     app.add_exception_handler(RequestValidationError, _request)
     app.add_exception_handler(HTTPException, _http)
@@ -50,6 +64,13 @@ def _bad_input(error: Exception, status: int, title: str) -> JSONResponse:
 def _store(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, StoreTrouble)
     return problem(_STORE.get(error.cause, 500), error.title, str(error))
+
+
+def _too_soon(_: Request, error: Exception) -> JSONResponse:
+    assert isinstance(error, TooSoon)
+    answer = problem(429, "Too soon", str(error))
+    answer.headers["retry-after"] = str(math.ceil(error.wait_s))
+    return answer
 
 
 async def _request(_: Request, error: Exception) -> JSONResponse:

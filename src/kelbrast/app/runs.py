@@ -13,6 +13,7 @@ from kelbrast.app.followed import figures_of, follows, taken_from_rack
 from kelbrast.app.goback import mark_depth
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of, plan_file
+from kelbrast.core.bench.ahead import ahead
 from kelbrast.core.bench.clock import Clock, Moment, elapsed
 from kelbrast.core.bench.expected import done_on
 from kelbrast.core.bench.figures import gone_by_measurement
@@ -133,6 +134,15 @@ class Runs:
         with reading(self.engine) as session:
             return self._kept(store.get_run(session, run_id))
 
+    def ahead(self, run_id: int) -> tuple[int, list[KeptRun]]:
+        """The newest event, and the run as it would stand after each of the next steps if all goes as planned.
+
+        Raises:
+            NotFound: no such run.
+        """
+        kept = self.get(run_id)
+        return kept.run.seen, [replace(kept, run=one.run, now=one.at) for one in ahead(kept.run, kept.job, kept.now)]
+
     def seen(self, run_id: int) -> int:
         """The number of the newest event: cheap to ask every second.
 
@@ -142,12 +152,15 @@ class Runs:
         with reading(self.engine) as session:
             return store.seen_of(session, run_id)
 
-    def tap(self, run_id: int, tap: TapFile, *, name: str, after: int, age: float = 0.0) -> KeptRun:
+    def tap(
+        self, run_id: int, tap: TapFile, *, name: str, after: int, after_tap: str | None = None, age: float = 0.0
+    ) -> KeptRun:
         """Keep a tap, if it can have happened. When this returns, it is on the disk.
 
         Args:
             name: names this very tap, so that sending it twice keeps it once.
             after: number of the newest event that the screen had seen.
+            after_tap: or: the tap of its own that it had kept before this one, while nobody answered it.
             age: seconds since the tap, when it had to wait.
 
         Raises:
@@ -159,7 +172,11 @@ class Runs:
             kept = self._kept(stored)
             if store.tapped_already(session, run_id, name):
                 return kept
-            if after != stored.seen and tap.kind not in BESIDE:
+            if after > stored.seen:
+                raise Conflict("this run is not the one that the screen had seen: look again, then tap")
+            if after_tap is not None:
+                after = store.number_of(session, run_id, after_tap)
+            if tap.kind not in BESIDE and any(one.kind not in BESIDE for one in kept.events[after:]):
                 raise Conflict("another screen has tapped since this one looked: look again, then tap")
             event = self._as_kept(kept, tap, age)
             files = (*kept.events, event)

@@ -38,6 +38,7 @@ for command in (
     running.serve,
     running.demo,
     running.backup,
+    running.export,
     running.restore,
     logged.log,
     measuring.measure,

@@ -13,19 +13,31 @@ from kelbrast.core.errors import BadInput
 
 DatabaseOption = Annotated[Path, typer.Option("--database", envvar="KELBRAST_DATABASE", help="the SQLite file")]
 PortOption = Annotated[int, typer.Option("--port", envvar="PORT", min=0, max=65535, help="0 takes any free port")]
-HostOption = Annotated[str, typer.Option("--host", help="address to listen on; others than 127.0.0.1 let the network in")]
+ShopOption = Annotated[bool, typer.Option("--shop", help="also let paired tablets and phones in, over the shop's network")]
+ShopPortOption = Annotated[int, typer.Option("--shop-port", min=0, max=65535, help="for them; 0 takes any free port")]
+PlainOption = Annotated[bool, typer.Option("--plain", help="with --shop: without a certificate, so that others can listen")]
 
 
 def serve(
-    database: DatabaseOption = Path("data/kelbrast.sqlite"), port: PortOption = 8642, host: HostOption = "127.0.0.1"
+    database: DatabaseOption = Path("data/kelbrast.sqlite"),
+    port: PortOption = 8642,
+    shop: ShopOption = False,
+    shop_port: ShopPortOption = 8643,
+    plain: PlainOption = False,
 ) -> None:
     """Start the program on your own database."""
-    _run(database, port, host, demo=False)
+    _run(database, port, demo=False, shop_port=shop_port if shop else None, plain=plain)
 
 
-def demo(database: DatabaseOption = Path("data/demo.sqlite"), port: PortOption = 8642) -> None:
+def demo(
+    database: DatabaseOption = Path("data/demo.sqlite"),
+    port: PortOption = 8642,
+    shop: ShopOption = False,
+    shop_port: ShopPortOption = 8643,
+    plain: PlainOption = False,
+) -> None:
     """Start the program on the demo workshop."""
-    _run(database, port, "127.0.0.1", demo=True)
+    _run(database, port, demo=True, shop_port=shop_port if shop else None, plain=plain)
 
 
 def backup(
@@ -40,37 +52,53 @@ def backup(
     say(f"Copied to {back_up(database, to or backup_name(database))}")
 
 
+def export(
+    to: Annotated[Path, typer.Argument(metavar="ARCHIVE.zip", help="the archive to write; an existing one is left as it is")],
+    database: DatabaseOption = Path("data/kelbrast.sqlite"),
+) -> None:
+    """Write everything that is kept as one archive in the open, also while the program runs."""
+    from kelbrast.storage.everything import write_everything
+
+    if not database.is_file():
+        raise BadInput.one("--database", f"there is no database at {database}")
+    say(f"Written to {write_everything(database, to)}")
+
+
 def restore(
-    backup: Annotated[Path, typer.Argument(metavar="BACKUP", help="a backup or another copy of a database")],
+    backup: Annotated[Path, typer.Argument(metavar="BACKUP", help="a backup, or an archive of everything")],
     database: DatabaseOption = Path("data/kelbrast.sqlite"),
     yes: Annotated[bool, typer.Option("--yes", help="do it; without, only say what would change")] = False,
 ) -> None:
     """Put a backup in the place of the database; what was there is kept as a backup first. Without --yes, only look."""
+    from kelbrast.app.everything import as_database
     from kelbrast.app.jobs import Jobs
     from kelbrast.storage.backups import Backups
 
     if not backup.is_file():
         raise BadInput.one("BACKUP", f"there is no file at {backup}")
-    Jobs.open(database).close()  # a new machine has none yet
-    backups = Backups(database)
-    changes = backups.changes(backup)
-    for one in changes:
-        say(f"{one.table}: {one.come} come back, {one.go} go, {one.other} become as they were")
-    if not changes:
-        say("Nothing would change.")
-    elif yes:
-        before = backups.restore(backup, datetime.now())
-        say(f"Restored. What was there before is kept as {backups.folder / before.name}")
-    else:
-        say("Nothing was changed yet: say --yes to do it.")
+    if backup.resolve() == database.resolve():
+        raise BadInput.one("BACKUP", "is the database itself")
+    with as_database(backup) as brought:
+        Jobs.open(database).close()  # a new machine has none yet
+        backups = Backups(database)
+        changes = backups.changes(brought)
+        for one in changes:
+            say(f"{one.table}: {one.come} come back, {one.go} go, {one.other} become as they were")
+        if not changes:
+            say("Nothing would change.")
+        elif yes:
+            before = backups.restore(brought, datetime.now())
+            say(f"Restored. What was there before is kept as {backups.folder / before.name}")
+        else:
+            say("Nothing was changed yet: say --yes to do it.")
 
 
-def _run(database: Path, port: int, host: str, *, demo: bool) -> None:
-    listening = _listen(host, port)
+def _run(database: Path, port: int, *, demo: bool, shop_port: int | None, plain: bool) -> None:
+    listening = _listen("127.0.0.1", port, "--port")
+    outside = _listen("0.0.0.0", shop_port, "--shop-port") if shop_port is not None else None
     # The web server and the database are only loaded by the commands that need them: `kelbrast plan` stays quick.
-    import uvicorn
-
-    from kelbrast.api.application import LOCAL_HOSTS, WEB, create_app
+    from kelbrast.api.application import WEB, create_app
+    from kelbrast.api.serving import open_shop, serve_both
     from kelbrast.app.jobs import Jobs
     from kelbrast.app.workshop import load_demo
 
@@ -79,17 +107,19 @@ def _run(database: Path, port: int, host: str, *, demo: bool) -> None:
     jobs = Jobs.open(database)
     if demo:
         load_demo(jobs)
-    hosts = LOCAL_HOSTS if host in LOCAL_HOSTS else (*LOCAL_HOSTS, host, socket.gethostname())
-    server = uvicorn.Server(
-        uvicorn.Config(create_app(jobs, hosts=hosts, daily_backups=not demo), log_level="warning", server_header=False)
-    )
-    say(f"Kelbrast is at http://{host}:{listening.getsockname()[1]}/  (stop it with Ctrl+C)")
-    server.run(sockets=[listening])
+    app = create_app(jobs, daily_backups=not demo)
+    say(f"Kelbrast is at http://127.0.0.1:{listening.getsockname()[1]}/  (stop it with Ctrl+C)")
+    door = None
+    if outside is not None:
+        door = open_shop(app, database, outside, secure=not plain)
+        for line in door.said:
+            say(line)
+    serve_both(app, listening, door)
 
 
-def _listen(host: str, port: int) -> socket.socket:
+def _listen(host: str, port: int, option: str) -> socket.socket:
     """A listening socket, or a clear word on why not."""
-    listening = socket.socket(socket.AF_INET6 if ":" in host else socket.AF_INET)
+    listening = socket.socket()
     if os.name == "posix":
         listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
@@ -97,5 +127,6 @@ def _listen(host: str, port: int) -> socket.socket:
         listening.listen(128)
     except OSError as problem:
         listening.close()
-        raise BadInput.one("--port", f"port {port} is in use; take another, as in: make demo PORT={port + 1}") from problem
+        again = f"make demo PORT={port + 1}" if option == "--port" else f"--shop-port {port + 1}"
+        raise BadInput.one(option, f"port {port} is in use; take another, as in: {again}") from problem
     return listening

@@ -6,6 +6,8 @@
     ├── OutsideValidity   a formula was asked for something beyond its range
     ├── NotFound          no such material, tool, job ...
     ├── Conflict          it was changed elsewhere in the meantime
+    ├── NotLetIn          this device is not paired, or may not do that
+    ├── TooSoon           there were wrong codes: wait, then try again
     └── StoreTrouble      what is kept can not be read or written: why, what is safe, what to do
 
 That no route exists is an answer, not an error: see `kelbrast.core.planning.whole.plan.FacePlan`.
@@ -76,6 +78,18 @@ class NotFound(KelbrastError):
 
 class Conflict(KelbrastError):
     """The thing was changed elsewhere since it was read; nothing was written."""
+
+
+class NotLetIn(KelbrastError):
+    """This device is not paired, or gave the wrong code."""
+
+
+class TooSoon(KelbrastError):
+    """There were wrong codes; `wait_s` says after how many seconds the next is looked at."""
+
+    def __init__(self, wait_s: float) -> None:
+        self.wait_s = wait_s
+        super().__init__(f"There were wrong codes: wait {wait_s:.0f} s, then look at the main screen and try again")
 
 
 Cause = Literal["full", "locked", "read-only", "damaged", "unreachable", "foreign", "newer", "half-made"]

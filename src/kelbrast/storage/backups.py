@@ -16,7 +16,7 @@ from kelbrast.storage.copies import back_up, free_name
 from kelbrast.storage.database import close_database, open_database
 from kelbrast.storage.trouble import told
 
-BackupKind = Literal["daily", "asked", "before-restore"]
+BackupKind = Literal["daily", "asked", "before-restore", "brought"]
 KEPT_FOR: Final = timedelta(days=14)  # daily ones; what a person asked for is theirs to delete
 _TIME: Final = "%Y%m%d-%H%M%S"
 _KINDS: Final[dict[str, BackupKind]] = {kind: kind for kind in get_args(BackupKind)}
@@ -68,9 +68,29 @@ class Backups:
         Raises:
             StoreTrouble: there is no room, or no right to write there.
         """
+        return self._copy(self.path, kind, now)
+
+    def take_in(self, database: Path, now: datetime) -> Backup:
+        """Put a copy from elsewhere among the backups.
+
+        Raises:
+            StoreTrouble: there is no room, or no right to write there.
+        """
+        return self._copy(database, "brought", now)
+
+    def remove(self, name: str) -> None:
+        """Forget a backup.
+
+        Raises:
+            NotFound: there is none of that name.  StoreTrouble: there is no right to.
+        """
+        with told(self.folder):
+            self.file(name).unlink(missing_ok=True)
+
+    def _copy(self, database: Path, kind: BackupKind, now: datetime) -> Backup:
         with told(self.folder):
             self.folder.mkdir(exist_ok=True)
-        target = back_up(self.path, free_name(self.folder / f"{now:{_TIME}}-{kind}.sqlite"))
+        target = back_up(database, free_name(self.folder / f"{now:{_TIME}}-{kind}.sqlite"))
         return next(one for one in self.all() if one.name == target.name)
 
     def every_day(self, now: datetime) -> Backup | None:

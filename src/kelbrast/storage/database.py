@@ -15,7 +15,7 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import OperationalError
 
-from kelbrast.core.errors import StoreTrouble
+from kelbrast.core.errors import BadInput, StoreTrouble
 from kelbrast.storage.copies import back_up, free_name
 from kelbrast.storage.sessions import begins
 from kelbrast.storage.trouble import told, trouble_of
@@ -38,6 +38,17 @@ def open_database(path: Path, *, wait_s: float = WAIT_S) -> Engine:
         _look_at(path)
         _bring_up_to_date(path, wait_s)
     return _engine(path, wait_s, foreign_keys=True)
+
+
+def make_tables(path: Path, version: str) -> None:
+    """A new database with the tables as they were at this version, for data from then; `open_database` brings it up to date.
+
+    Raises:
+        BadInput: there never was such a version, or it is a newer one.
+    """
+    if version not in _versions():
+        raise BadInput.one("archive", f'was written by another or newer version of Kelbrast (tables "{version}")')
+    _bring_up_to_date(path, WAIT_S, version)
 
 
 def close_database(engine: Engine) -> None:
@@ -70,7 +81,11 @@ def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:
     return engine
 
 
-def _bring_up_to_date(path: Path, wait_s: float) -> None:
+def _versions() -> set[str]:
+    return {script.revision for script in ScriptDirectory(str(_MIGRATIONS)).walk_revisions()}
+
+
+def _bring_up_to_date(path: Path, wait_s: float, version: str = "head") -> None:
     config = Config()
     config.set_main_option("script_location", str(_MIGRATIONS))
     newest = ScriptDirectory.from_config(config).get_current_head()
@@ -87,7 +102,7 @@ def _bring_up_to_date(path: Path, wait_s: float) -> None:
             if current is not None:
                 back_up(path, free_name(path.with_name(f"{path.stem}-before-{newest}{path.suffix}")))
             config.attributes["connection"] = connection
-            command.upgrade(config, "head")
+            command.upgrade(config, version)
             if connection.exec_driver_sql("PRAGMA foreign_key_check").first() is not None:
                 raise _half_made(path)
     except OperationalError as problem:
@@ -130,7 +145,7 @@ def _check_ours(path: Path, connection: sqlite3.Connection, tables: set[str]) ->
             safe=_UNTOUCHED,
             mend="Name another file with --database.",
         )
-    known = {script.revision for script in ScriptDirectory(str(_MIGRATIONS)).walk_revisions()}
+    known = _versions()
     versions = [version for (version,) in connection.execute("select version_num from alembic_version")]
     if any(version not in known for version in versions):
         raise StoreTrouble(

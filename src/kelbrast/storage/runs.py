@@ -127,6 +127,18 @@ def tapped_already(session: Session, run_id: int, tap: str) -> bool:
     return session.scalar(select(RunEventRow.id).where(RunEventRow.run_id == run_id, RunEventRow.tap == tap)) is not None
 
 
+def number_of(session: Session, run_id: int, tap: str) -> int:
+    """The number of the event that a tap became.
+
+    Raises:
+        Conflict: this tap was not kept.
+    """
+    number = session.scalar(select(RunEventRow.number).where(RunEventRow.run_id == run_id, RunEventRow.tap == tap))
+    if number is None:
+        raise Conflict("the tap before this one was not kept: look again, then tap")
+    return number
+
+
 def append_event(session: Session, run_id: int, number: int, tap: str, document: Mapping[str, Any]) -> None:
     """Append what happened.
 
@@ -167,6 +179,11 @@ def replace_what_follows(session: Session, run_id: int, seen: int, follows: Foll
 def open_runs(session: Session) -> list[int]:
     """Ids of the runs that are at the bench, the newest first."""
     return list(session.scalars(select(RunRow.id).where(RunRow.status == "open").order_by(RunRow.id.desc())))
+
+
+def every_run(session: Session) -> list[int]:
+    """Ids of every run."""
+    return list(session.scalars(select(RunRow.id).order_by(RunRow.id)))
 
 
 def open_run_of(session: Session, job_id: int) -> int | None:

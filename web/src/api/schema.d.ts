@@ -732,6 +732,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/ahead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run Ahead
+         * @description What a screen shows if it has to do without an answer for a while.
+         */
+        get: operations["run_ahead_api_runs__run_id__ahead_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{run_id}/taps": {
         parameters: {
             query?: never;
@@ -2052,6 +2072,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups/brought": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring File
+         * @description Put an archive of everything, or a backup from elsewhere, among the backups; what is kept now stays as it is.
+         */
+        post: operations["bring_file_api_backups_brought_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups/{name}": {
         parameters: {
             query?: never;
@@ -2066,7 +2106,11 @@ export interface paths {
         get: operations["backup_as_file_api_backups__name__get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Forget Backup
+         * @description Forget a backup.
+         */
+        delete: operations["forget_backup_api_backups__name__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2107,6 +2151,138 @@ export interface paths {
          */
         post: operations["restore_backup_api_backups__name__restore_post"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/everything.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everything As File
+         * @description Everything that is kept, as one archive in the open; docs/archive.md tells what is in it.
+         */
+        get: operations["everything_as_file_api_everything_zip_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pairing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * This Screen
+         * @description Which screen asks, and whether it is let in.
+         */
+        get: operations["this_screen_api_pairing_get"];
+        put?: never;
+        /**
+         * Pair This Device
+         * @description Give the code; from then on this device is let in, in a session of its own.
+         */
+        post: operations["pair_this_device_api_pairing_post"];
+        /**
+         * Forget This Device
+         * @description This device takes itself off.
+         */
+        delete: operations["forget_this_device_api_pairing_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop-certificate.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Root Certificate
+         * @description The root that a tablet is told to trust: no secret.
+         */
+        get: operations["root_certificate_api_shop_certificate_crt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Devices
+         * @description The devices that are let in, and how one more would be.
+         */
+        get: operations["list_devices_api_devices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Code
+         * @description A new code; the one before holds no more.
+         */
+        post: operations["show_code_api_devices_code_post"];
+        /**
+         * Hide Code
+         * @description No code holds any more.
+         */
+        delete: operations["hide_code_api_devices_code_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Off Device
+         * @description Let a device in no more.
+         */
+        delete: operations["take_off_device_api_devices__device_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2161,6 +2337,16 @@ export interface components {
             /** Named */
             named: components["schemas"]["NamedRouteFile"][];
             bet: components["schemas"]["BetFile"] | null;
+        };
+        /**
+         * AheadOut
+         * @description The run after event `seen` as it would stand after each of the next steps, if each goes as planned.
+         */
+        AheadOut: {
+            /** Seen */
+            seen: number;
+            /** Runs */
+            runs: components["schemas"]["RunOut"][];
         };
         /**
          * AnswerIn
@@ -2266,7 +2452,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "daily" | "asked" | "before-restore";
+            kind: "daily" | "asked" | "before-restore" | "brought";
             /** Size */
             size: number;
         };
@@ -2556,6 +2742,21 @@ export interface components {
             schools: string;
         };
         /**
+         * CodeOut
+         * @description The code that holds now, and until when.
+         */
+        CodeOut: {
+            /** Code */
+            code: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+        };
+        /**
          * DamageFile
          * @description What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth.
          */
@@ -2635,6 +2836,49 @@ export interface components {
             likely: number;
             /** Worst */
             worst: number;
+        };
+        /**
+         * DeviceOut
+         * @description A paired device, since when, until when, and when it was seen last.
+         */
+        DeviceOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Paired At
+             * Format: date-time
+             */
+            paired_at: string;
+            /**
+             * Until
+             * Format: date-time
+             */
+            until: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
+        };
+        /**
+         * DevicesOut
+         * @description The door to the shop (`open`; `secure`: with the certificate whose root has this `fingerprint`), and who is let in.
+         */
+        DevicesOut: {
+            /** Open */
+            open: boolean;
+            /** Secure */
+            secure: boolean;
+            /** Addresses */
+            addresses: string[];
+            /** Fingerprint */
+            fingerprint: string;
+            code: components["schemas"]["CodeOut"] | null;
+            wrong: components["schemas"]["WrongOut"] | null;
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
         };
         /**
          * DrawingFile
@@ -4479,6 +4723,16 @@ export interface components {
             ];
         };
         /**
+         * PairIn
+         * @description The code from the main screen, and what this device is called in the shop.
+         */
+        PairIn: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * PartPhotoFile
          * @description Everything that was drawn on one photo. `anchors`: the two points that another photo of the part has too.
          */
@@ -4618,6 +4872,16 @@ export interface components {
             z_mm: number;
             /** Phi Deg */
             phi_deg: number;
+        };
+        /**
+         * PlaceOut
+         * @description Where a device finds the program, and the same with the code as a picture to point a camera at.
+         */
+        PlaceOut: {
+            /** Address */
+            address: string;
+            /** Qr */
+            qr: string;
         };
         /**
          * Kelbrast plan, version 1
@@ -5097,6 +5361,22 @@ export interface components {
             cost: number;
             /** Opened */
             opened: boolean;
+        };
+        /**
+         * ScreenOut
+         * @description Which screen this is: the main one, or one of the shop; whether it is let in, and whether nobody can listen.
+         */
+        ScreenOut: {
+            /**
+             * Screen
+             * @enum {string}
+             */
+            screen: "main" | "shop";
+            /** Let In */
+            let_in: boolean;
+            /** Secure */
+            secure: boolean;
+            device: components["schemas"]["DeviceOut"] | null;
         };
         /**
          * SearchOut
@@ -5897,7 +6177,8 @@ export interface components {
         /**
          * TapIn
          * @description A tap on its way. `name` names this very tap, so that sending it twice keeps it once; `after`: the newest event that the
-         *     screen had seen; `age_s`: how long it had to wait before it could be sent.
+         *     screen had seen, or `after_tap`, the name of its own tap before, which nobody had answered yet; `age_s`: how long it had to
+         *     wait before it could be sent.
          */
         TapIn: {
             tap: components["schemas"]["TapFile"];
@@ -5905,6 +6186,8 @@ export interface components {
             name: string;
             /** After */
             after: number;
+            /** After Tap */
+            after_tap?: string | null;
             /**
              * Age S
              * @default 0
@@ -6306,6 +6589,16 @@ export interface components {
             planned: number;
             /** Worn */
             worn: number;
+        };
+        /**
+         * WrongOut
+         * @description Wrong codes since the last was shown: how many, and from where the last one came.
+         */
+        WrongOut: {
+            /** Address */
+            address: string;
+            /** Times */
+            times: number;
         };
         /**
          * YoursFile
@@ -7864,6 +8157,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_ahead_api_runs__run_id__ahead_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AheadOut"];
+                };
             };
             /** @description No such thing */
             404: {
@@ -10781,6 +11115,39 @@ export interface operations {
             };
         };
     };
+    bring_file_api_backups_brought_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     backup_as_file_api_backups__name__get: {
         parameters: {
             query?: never;
@@ -10802,6 +11169,45 @@ export interface operations {
                     "application/json": unknown;
                     "application/octet-stream": unknown;
                 };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_backup_api_backups__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description name of the backup */
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such thing */
             404: {
@@ -10884,6 +11290,333 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["BackupOut"];
                 };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    everything_as_file_api_everything_zip_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/zip": unknown;
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    this_screen_api_pairing_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreenOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pair_this_device_api_pairing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description The code is wrong */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The main screen needs no pairing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There were wrong codes: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_this_device_api_pairing_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description It is not paired */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    root_certificate_api_shop_certificate_crt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/x-x509-ca-cert": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_devices_api_devices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_code_api_devices_code_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DevicesOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hide_code_api_devices_code_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_off_device_api_devices__device_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the device */
+                device_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description No such thing */
             404: {

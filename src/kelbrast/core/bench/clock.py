@@ -25,7 +25,11 @@ class Moment:
 
     def earlier(self, seconds: float) -> "Moment":
         """So many seconds before."""
-        return replace(self, at=self.at - seconds, ticks=self.ticks - seconds)
+        return self.later(-seconds)
+
+    def later(self, seconds: float) -> "Moment":
+        """So many seconds after."""
+        return replace(self, at=self.at + seconds, ticks=self.ticks + seconds)
 
 
 Clock = Callable[[], Moment]

@@ -1,0 +1,85 @@
+"""Everything that is kept, out as one archive and brought back: looked through first, then a backup like any other."""
+
+import shutil
+import tempfile
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from datetime import datetime
+from functools import partial
+from pathlib import Path
+
+from pydantic import ValidationError
+
+from kelbrast.app.board import Boards
+from kelbrast.app.house import HouseWays
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.quotes import Quotes
+from kelbrast.app.runs import Runs
+from kelbrast.app.sizing import Sizings
+from kelbrast.app.templates import Templates
+from kelbrast.core.errors import BadInput, KelbrastError
+from kelbrast.storage import jobs as job_store
+from kelbrast.storage.backups import Backup, Backups
+from kelbrast.storage.everything import is_archive, read_everything
+from kelbrast.storage.runs import every_run
+from kelbrast.storage.sessions import reading
+from kelbrast.storage.trouble import told
+
+
+def bring(backups: Backups, file: Path, now: datetime) -> Backup:
+    """Put an archive of everything, or a copy of a database, among the backups. What is kept now stays as it is.
+
+    Raises:
+        BadInput: it is neither, or something in it can not be read; it says what.
+        StoreTrouble: it is damaged, foreign or of a newer version, or there is no room.
+    """
+    with as_database(file) as database:
+        return backups.take_in(database, now)
+
+
+@contextmanager
+def as_database(file: Path) -> Iterator[Path]:
+    """A database of this version with what an archive or a copy holds, read through once.
+
+    Raises:
+        BadInput, StoreTrouble: as `bring`.
+    """
+    with tempfile.TemporaryDirectory(prefix="kelbrast-brought-") as folder:
+        database = Path(folder) / "brought.sqlite"
+        if is_archive(file):
+            read_everything(file, database)
+        else:
+            with told(file):
+                shutil.copyfile(file, database)
+        jobs = Jobs.open(database)
+        try:
+            _read_through(jobs)
+        finally:
+            jobs.close()
+        yield database
+
+
+def _read_through(jobs: Jobs) -> None:
+    """Every document is read as the screens would read it."""
+    with reading(jobs.engine) as session:
+        job_ids = [one.id for one in job_store.all_jobs(session)]
+        run_ids = every_run(session)
+    runs = Runs(jobs)
+    for job in job_ids:
+        _readable(f"job {job}", partial(jobs.get, job))
+        _readable(f"quotes of job {job}", partial(Quotes(jobs).of, job))
+    for run in run_ids:
+        _readable(f"run {run}", partial(runs.get, run))
+    _readable("the rack", jobs.rack.shelf)
+    _readable("the parts at the gauge", Sizings(jobs.engine).all)
+    _readable("the house ways", HouseWays(jobs.engine).all)
+    _readable("the templates", Templates(jobs.engine).all)
+    _readable("the shop", Boards(jobs).shop)
+
+
+def _readable(what: str, read: Callable[[], object]) -> None:
+    try:
+        read()
+    except (KelbrastError, ValidationError, ValueError, TypeError, KeyError, AttributeError) as problem:
+        said = str(problem).splitlines()[0]
+        raise BadInput.one("archive", f"{what} can not be read: {said}") from None

@@ -1,0 +1,176 @@
+"""Pairing: a code on the main screen, typed once on a tablet or phone, lets that device in until it is taken off."""
+
+import hashlib
+import secrets
+import threading
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Final
+
+from kelbrast.core.errors import BadInput, NotFound, NotLetIn, TooSoon
+from kelbrast.storage.devices import Device, read_devices, write_devices
+
+# OWASP ASVS 4.0.3: a code lives ten minutes at most (2.7.2) and is used once (2.7.3); a session ends after thirty days (3.3.2).
+CODE_LIVES: Final = timedelta(minutes=10)
+SESSION_LIVES: Final = timedelta(days=30)
+LETTERS: Final = "23456789ABCDEFGHJKLMNPQRSTUVWXYZ"  # none that is taken for another
+CODE_LENGTH: Final = 8  # 40 bits
+TOKEN_BYTES: Final = 32
+WRONG_TRIES: Final = 5  # then the code is void
+LONGEST_WAIT: Final = timedelta(minutes=1)
+MOST_DEVICES: Final = 100
+_SEEN_EVERY: Final = timedelta(minutes=1)  # a file is not written for every request
+
+
+@dataclass(frozen=True, slots=True)
+class Code:
+    """A code as it is shown, and until when it holds."""
+
+    letters: str
+    until: datetime
+
+    @property
+    def shown(self) -> str:
+        return f"{self.letters[:4]}-{self.letters[4:]}"
+
+
+@dataclass(frozen=True, slots=True)
+class Wrong:
+    """The last wrong code: from which address, and how many since the code was shown."""
+
+    address: str
+    times: int
+
+
+def _utc() -> datetime:
+    return datetime.now(UTC)
+
+
+class Pairing:
+    """The devices of one shop, and the code that is shown now. Codes live in memory only and end with the program."""
+
+    def __init__(self, path: Path, clock: Callable[[], datetime] = _utc) -> None:
+        self._path, self._clock, self._lock = path, clock, threading.Lock()
+        self._code: Code | None = None
+        self._wrong: Wrong | None = None
+        self._not_before = clock()
+        self._ever, devices = read_devices(path)
+        self._devices = {one.id: one for one in devices}
+
+    def show_code(self) -> Code:
+        """A new code; the one before holds no more."""
+        letters = "".join(secrets.choice(LETTERS) for _ in range(CODE_LENGTH))
+        with self._lock:
+            self._code, self._wrong = Code(letters, self._clock() + CODE_LIVES), None
+            return self._code
+
+    def hide_code(self) -> None:
+        """No code holds any more."""
+        with self._lock:
+            self._code = None
+
+    @property
+    def code(self) -> Code | None:
+        """The code that holds now."""
+        with self._lock:
+            return self._live_code()
+
+    @property
+    def wrong(self) -> Wrong | None:
+        """Wrong codes since the last one was shown."""
+        return self._wrong
+
+    def pair(self, given: str, name: str, address: str, instead_of: Device | None = None) -> tuple[Device, str]:
+        """Let a device in that gives the code. Returns it with its token, which is told this once.
+
+        Args:
+            address: where it asks from.
+            instead_of: the device that this one was until now; it has a new session then, and the old one ends.
+
+        Raises:
+            TooSoon: there were wrong codes, and the next is not looked at yet.
+            NotLetIn: the code is wrong, or none holds.  BadInput: it has no name.
+        """
+        name = " ".join(name.split())
+        if not name:
+            raise BadInput.one("name", "say which device this is, as you would call it in the shop")
+        with self._lock:
+            now = self._clock()
+            if now < self._not_before:
+                raise TooSoon((self._not_before - now).total_seconds())
+            code = self._live_code()
+            if not secrets.compare_digest(_plain(given).encode(), (code.letters if code else "none").encode()):
+                self._was_wrong(address, now)
+                raise NotLetIn("That is not the code on the main screen now. Look there again; it may have been replaced")
+            if len(self._devices) >= MOST_DEVICES and instead_of is None:
+                raise BadInput.one("name", f"{MOST_DEVICES} devices are paired; take one off first")
+            self._code = self._wrong = None
+            token = secrets.token_urlsafe(TOKEN_BYTES)
+            if instead_of is not None:
+                self._devices.pop(instead_of.id, None)
+            self._ever += 1
+            device = Device(self._ever, name, _hash(token), now, now + SESSION_LIVES, now)
+            self._devices[device.id] = device
+            self._keep()
+            return device, token
+
+    def who(self, token: str) -> Device | None:
+        """The device that this token was given to, if it is still let in."""
+        key = _hash(token)
+        with self._lock:
+            now = self._clock()
+            found = next((one for one in self._devices.values() if secrets.compare_digest(one.key, key)), None)
+            if found is None or now >= found.until:
+                return None
+            if now - found.seen_at >= _SEEN_EVERY:
+                found = self._devices[found.id] = replace(found, seen_at=now)
+                self._keep()
+            return found
+
+    @property
+    def devices(self) -> list[Device]:
+        """Every device that is let in, the newest first."""
+        with self._lock:
+            now = self._clock()
+            return sorted((one for one in self._devices.values() if now < one.until), key=lambda one: -one.id)
+
+    def take_off(self, device_id: int) -> None:
+        """Let a device in no more; what it asks next is refused.
+
+        Raises:
+            NotFound: no such device.
+        """
+        with self._lock:
+            if self._devices.pop(device_id, None) is None:
+                raise NotFound("device", str(device_id))
+            self._keep()
+
+    def _was_wrong(self, address: str, now: datetime) -> None:
+        """Each wrong code doubles the wait for the next; after a few the code itself is void."""
+        times = self._wrong.times + 1 if self._wrong else 1
+        self._wrong = Wrong(address, times)
+        self._not_before = now + min(timedelta(seconds=2.0 ** min(times, 10)), LONGEST_WAIT)
+        if times >= WRONG_TRIES:
+            self._code = None
+
+    def _live_code(self) -> Code | None:
+        if self._code is not None and self._clock() >= self._code.until:
+            self._code = None
+        return self._code
+
+    def _keep(self) -> None:
+        now = self._clock()
+        self._devices = {key: one for key, one in self._devices.items() if now < one.until}
+        write_devices(self._path, self._ever, list(self._devices.values()))
+
+
+def _plain(given: str) -> str:
+    """A code as somebody types it: in small letters, with a dash or without."""
+    return "".join(given.upper().split()).replace("-", "")
+
+
+def _hash(token: str) -> str:
+    # The token has 256 random bits, so that a plain hash is as good as a slow one.
+    return hashlib.sha256(token.encode()).hexdigest()

@@ -1,0 +1,181 @@
+"""Everything that is kept, as one archive in the open: a line of JSON for every row, a file for every picture.
+
+What is in it and how it is read is told in docs/archive.md. The devices that were paired are not in it.
+"""
+
+import json
+import shutil
+import sqlite3
+import tempfile
+import zipfile
+import zlib
+from collections.abc import Iterator, Sequence
+from contextlib import closing
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any, Final
+
+from kelbrast import __version__
+from kelbrast.core.errors import BadInput
+from kelbrast.storage.copies import back_up
+from kelbrast.storage.database import make_tables
+from kelbrast.storage.trouble import told, trouble
+
+FORMAT: Final = "everything/1"
+ABOUT: Final = "kelbrast.json"
+LARGEST_LINE: Final = 64 * 1024 * 1024  # bytes; a plan of a thousand steps has less than three million
+_DOCUMENT: Final = "JSON"
+_PICTURE: Final = "BLOB"
+_NOT_KEPT: Final = ("alembic_version",)
+# Damage shows itself in the directory, in what is packed, or in the text; what is locked is a RuntimeError.
+_UNREADABLE: Final = (
+    zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, KeyError, TypeError, AttributeError, OverflowError,
+    sqlite3.Error,
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class _Column:
+    """A column by the kind that its table declares. What is NULL is left out of a row; `null` is a document that says so."""
+
+    name: str
+    kind: str
+
+    def told(self, value: Any) -> Any:
+        return json.loads(value) if self.kind == _DOCUMENT else value
+
+    def kept(self, value: Any) -> Any:
+        if self.kind == _DOCUMENT:
+            return json.dumps(value)
+        if isinstance(value, dict | list):
+            raise BadInput.one("archive", f"{self.name} must be a number or a text")
+        return value
+
+
+def write_everything(database: Path, target: Path) -> Path:
+    """Write the archive of a database, also while it is in use; it gets its name when it is complete.
+
+    Raises:
+        BadInput: there is something of that name already.  StoreTrouble: it can not be read or written.
+    """
+    if target.exists():
+        raise BadInput.one("--to", f"{target} exists already; it is left as it is")
+    with tempfile.TemporaryDirectory(prefix="kelbrast-archive-") as folder, told(target):
+        copy = back_up(database, Path(folder) / "copy.sqlite")  # of one moment, whatever is tapped meanwhile
+        part = target.with_name(target.name + ".part")
+        try:
+            with closing(sqlite3.connect(copy)) as kept, zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as archive:
+                _write(kept, archive)
+            part.replace(target)
+        finally:
+            part.unlink(missing_ok=True)
+    return target
+
+
+def read_everything(archive: Path, target: Path) -> None:
+    """Make a database of an archive, with the tables of the version that wrote it; nothing else is touched.
+
+    Raises:
+        BadInput: it is no such archive, is damaged, or is of a newer version.  StoreTrouble: there is no room.
+    """
+    try:
+        with told(target), zipfile.ZipFile(archive) as packed:
+            _must_have_room(packed, target)
+            about = json.loads(packed.read(ABOUT))
+            if about["kelbrast"] != FORMAT:
+                raise BadInput.one("archive", f'is "{about["kelbrast"]}", and this program reads "{FORMAT}"')
+            make_tables(target, str(about["tables"]))
+            with closing(sqlite3.connect(target)) as made:
+                _read(packed, made, dict(about["ever"]))
+    except _UNREADABLE as problem:
+        raise BadInput.one("archive", f"is not an archive of everything that can be read: {problem}") from None
+
+
+def is_archive(file: Path) -> bool:
+    """Whether a file is packed as an archive is; a database begins otherwise."""
+    return zipfile.is_zipfile(file)
+
+
+def _write(kept: sqlite3.Connection, archive: zipfile.ZipFile) -> None:
+    (tables,) = kept.execute("select version_num from alembic_version").fetchone()
+    about = {
+        "kelbrast": FORMAT,
+        "version": __version__,
+        "made_at": datetime.now(UTC).isoformat(),
+        "tables": tables,
+        "ever": dict(kept.execute("select name, seq from sqlite_sequence")),
+    }
+    archive.writestr(ABOUT, json.dumps(about, indent=2))
+    for table in _tables(kept):
+        columns = _columns(kept, table)
+        plain = [one for one in columns if one.kind != _PICTURE]
+        with archive.open(f"{table}.jsonl", "w", force_zip64=True) as file:
+            for row in kept.execute(f'select {_named(plain)} from "{table}" order by 1'):
+                told_row = {one.name: one.told(value) for one, value in zip(plain, row, strict=True) if value is not None}
+                file.write((json.dumps(told_row, ensure_ascii=False) + "\n").encode())
+        for column in (one for one in columns if one.kind == _PICTURE):
+            # One at a time: ten years of photos do not fit into memory. A JPEG is packed already.
+            for key, data in kept.execute(f'select id, "{column.name}" from "{table}"'):
+                archive.writestr(zipfile.ZipInfo(_picture_of(table, key)), data)
+
+
+def _read(packed: zipfile.ZipFile, made: sqlite3.Connection, ever: dict[str, int]) -> None:
+    for table in _tables(made):
+        columns = {one.name: one for one in _columns(made, table)}
+        pictures = [one.name for one in columns.values() if one.kind == _PICTURE]
+        for row in _rows(packed, table):
+            if strange := set(row) - set(columns):
+                raise BadInput.one("archive", f"{table} has no {', '.join(sorted(strange))}")
+            kept = {name: columns[name].kept(value) for name, value in row.items()}
+            kept |= {name: packed.read(_picture_of(table, row["id"])) for name in pictures}
+            names, holes = ", ".join(f'"{name}"' for name in kept), ", ".join("?" * len(kept))
+            made.execute(f'insert into "{table}" ({names}) values ({holes})', list(kept.values()))
+    for table, last in ever.items():  # numbers of what was deleted are not given again
+        if made.execute("update sqlite_sequence set seq = max(seq, ?) where name = ?", (int(last), table)).rowcount == 0:
+            made.execute("insert into sqlite_sequence (name, seq) values (?, ?)", (table, int(last)))
+    if (broken := made.execute("PRAGMA foreign_key_check").fetchone()) is not None:
+        raise BadInput.one("archive", f"{broken[0]} has a row that belongs to nothing in {broken[2]}")
+    made.commit()
+
+
+def _must_have_room(packed: zipfile.ZipFile, target: Path) -> None:
+    """What is small when packed may be larger than the disk when it is not."""
+    inside = packed.infolist()
+    large = next((one.filename for one in inside if one.file_size > LARGEST_LINE and not one.filename.endswith(".jsonl")), None)
+    if large is not None:
+        raise BadInput.one("archive", f"{large} is larger than a picture can be")
+    if sum(one.file_size for one in inside) > shutil.disk_usage(target.parent).free:
+        raise trouble("full", target)
+
+
+def _rows(packed: zipfile.ZipFile, table: str) -> Iterator[dict[str, Any]]:
+    """The rows of a table, a line each; a table that this version did not have yet is empty."""
+    if f"{table}.jsonl" not in packed.namelist():
+        return
+    with packed.open(f"{table}.jsonl") as file:
+        while line := file.readline(LARGEST_LINE):
+            if len(line) == LARGEST_LINE:
+                raise BadInput.one("archive", f"{table} has a line that is longer than any can be")
+            row = json.loads(line)
+            if not isinstance(row, dict):
+                raise BadInput.one("archive", f"{table} has a line that is no row")
+            yield row
+
+
+def _picture_of(table: str, key: Any) -> str:
+    return f"{table}/{key}.jpg"
+
+
+def _tables(connection: sqlite3.Connection) -> list[str]:
+    """Those that hold something, what is pointed at before what points at it."""
+    rows = connection.execute("select name from sqlite_master where type = 'table' order by rowid")
+    return [name for (name,) in rows if name not in _NOT_KEPT and not name.startswith("sqlite_")]
+
+
+def _columns(connection: sqlite3.Connection, table: str) -> list[_Column]:
+    return [_Column(name, kind.upper()) for _, name, kind, *_ in connection.execute(f'PRAGMA table_info("{table}")')]
+
+
+def _named(columns: Sequence[_Column]) -> str:
+    return ", ".join(f'"{one.name}"' for one in columns)

@@ -1,0 +1,211 @@
+"""Everything goes out as one archive and in on an empty program: the same rows, plans and logs; what is damaged is refused whole."""
+
+import io
+import json
+import random
+import sqlite3
+import zipfile
+from datetime import datetime
+from pathlib import Path
+
+import pytest
+from PIL import Image
+
+from kelbrast.app.everything import bring
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.log import Log
+from kelbrast.app.part_photos import PartPhotos
+from kelbrast.app.photos import Photos
+from kelbrast.app.runs import Runs
+from kelbrast.app.workshop import load_demo
+from kelbrast.core.errors import BadInput, KelbrastError
+from kelbrast.storage.backups import Backups
+from kelbrast.storage.database import make_tables
+from kelbrast.storage.everything import write_everything
+from kelbrast.storage.runs import Wanted
+from killable import Server
+
+NOW = datetime(2026, 3, 1, 7, 30)
+
+
+def picture() -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", (64, 48), "#b08d57").save(out, "JPEG")
+    return out.getvalue()
+
+
+@pytest.fixture(scope="module")
+def shop(tmp_path_factory: pytest.TempPathFactory) -> Jobs:
+    """The demo workshop with its past, photos, and a job that is gone."""
+    jobs = Jobs.open(tmp_path_factory.mktemp("shop") / "shop.sqlite")
+    load_demo(jobs)
+    first = jobs.summaries()[0].id
+    PartPhotos(jobs.engine).add(first, picture(), shows="before")
+    Photos(jobs.engine).add(1, picture(), shows="stage", across_mm=None)
+    jobs.remove(jobs.duplicate(first).id)
+    return jobs
+
+
+@pytest.fixture(scope="module")
+def archive(shop: Jobs, tmp_path_factory: pytest.TempPathFactory) -> Path:
+    return write_everything(Path(shop.engine.url.database), tmp_path_factory.mktemp("out") / "everything.zip")
+
+
+def rows(path: Path) -> dict[str, list[str]]:
+    with sqlite3.connect(path) as raw:
+        tables = [name for (name,) in raw.execute("select name from sqlite_master where type = 'table'")]
+        return {table: sorted(map(repr, raw.execute(f'select * from "{table}"'))) for table in tables}
+
+
+def test_out_and_in_on_an_empty_program_gives_the_same(shop: Jobs, archive: Path, tmp_path: Path) -> None:
+    new = Jobs.open(tmp_path / "new.sqlite")
+    backups = Backups(tmp_path / "new.sqlite")
+    brought = bring(backups, archive, NOW)
+    assert brought.kind == "brought"
+    assert new.summaries() == []  # until it is put in place nothing changes
+    assert {one.table for one in backups.changes(backups.file(brought.name))} >= {"jobs", "runs", "rack_items", "photos"}
+    backups.restore(backups.file(brought.name), NOW)
+    shop.close()
+    assert rows(tmp_path / "new.sqlite") == rows(Path(shop.engine.url.database))
+    assert new.summaries() == shop.summaries()
+    for one in shop.summaries():
+        assert new.plan(one.id) == shop.plan(one.id)
+    old_log, new_log = (list(Log(Runs(jobs)).run_files(Wanted())) for jobs in (shop, new))
+    assert len(old_log) > 5
+    assert new_log == old_log
+    assert new.rack.items() == shop.rack.items()
+    assert Photos(new.engine).picture(1) == Photos(shop.engine).picture(1)
+    again = new.duplicate(shop.summaries()[0].id).id
+    assert again not in {one.id for one in shop.summaries()}
+    with sqlite3.connect(shop.engine.url.database) as raw:
+        (ever,) = raw.execute("select seq from sqlite_sequence where name = 'jobs'").fetchone()
+    assert again == ever + 1  # the number of what was deleted is not given again
+
+
+def test_it_can_be_read_without_this_program(archive: Path, shop: Jobs) -> None:
+    with zipfile.ZipFile(archive) as packed:
+        about = json.loads(packed.read("kelbrast.json"))
+        jobs = [json.loads(line) for line in packed.read("jobs.jsonl").splitlines()]
+        runs = [json.loads(line) for line in packed.read("runs.jsonl").splitlines()]
+        assert Image.open(io.BytesIO(packed.read("photos/1.jpg"))).size == (64, 48)
+    assert about["kelbrast"] == "everything/1"
+    assert {one["title"] for one in jobs} == {one.title for one in shop.summaries()}
+    assert runs[0]["plan"]["kelbrast"] == "plan/1"  # documents are documents and no text
+
+
+def changed(archive: Path, target: Path, name: str, text: str | None) -> Path:
+    """The archive with one file otherwise, or without it."""
+    with zipfile.ZipFile(archive) as old, zipfile.ZipFile(target, "w") as new:
+        for one in old.namelist():
+            if one != name:
+                new.writestr(one, old.read(one))
+        if text is not None:
+            new.writestr(name, text)
+    return target
+
+
+ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "tables": "0011", "ever": {}}
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "said"),
+    [
+        ("kelbrast.json", None, "kelbrast.json"),
+        ("kelbrast.json", "{", "can be read"),
+        ("kelbrast.json", json.dumps({**ABOUT, "kelbrast": "everything/9"}), "everything/9"),
+        ("kelbrast.json", json.dumps({**ABOUT, "tables": "9999"}), "newer version"),
+        ("kelbrast.json", json.dumps({**ABOUT, "tables": "../0011"}), "newer version"),
+        ("kelbrast.json", json.dumps({**ABOUT, "ever": {"jobs": "many"}}), "can be read"),
+        ("jobs.jsonl", '{"id": 1, "colour": "red"}', "has no colour"),
+        ("jobs.jsonl", "[]", "no row"),
+        ("jobs.jsonl", '{"id": 1}', "NOT NULL"),
+        ("jobs.jsonl", '{"id": 1, "title": {"a": 1}}', "title must be"),
+        ("jobs.jsonl", None, "belongs to nothing in jobs"),
+        ("jobs.jsonl", '{"id": 123456789012345678901234567890}', "can be read"),
+        ("photos/1.jpg", None, "photos/1.jpg"),
+        ("settings.jsonl", '{"key": "shop", "value": {"people": 7}}', "the shop can not be read"),
+    ],
+)
+def test_what_is_wrong_in_it_is_named_and_nothing_changes(
+    archive: Path, tmp_path: Path, name: str, text: str | None, said: str
+) -> None:
+    database = tmp_path / "kept.sqlite"
+    Jobs.open(database).close()
+    before = rows(database)
+    with pytest.raises(BadInput, match=said):
+        bring(Backups(database), changed(archive, tmp_path / "wrong.zip", name, text), NOW)
+    assert rows(database) == before
+    assert Backups(database).all() == []
+
+
+def test_a_run_that_can_not_be_replayed_is_named(archive: Path, tmp_path: Path) -> None:
+    with zipfile.ZipFile(archive) as packed:
+        lines = packed.read("run_events.jsonl").decode().splitlines()
+    event = json.loads(lines[0])
+    event["document"] = {**event["document"], "kind": "exploded"}
+    wrong = changed(archive, tmp_path / "wrong.zip", "run_events.jsonl", "\n".join([json.dumps(event), *lines[1:]]))
+    Jobs.open(tmp_path / "kept.sqlite").close()
+    with pytest.raises(BadInput, match=f"run {event['run_id']} can not be read"):
+        bring(Backups(tmp_path / "kept.sqlite"), wrong, NOW)
+
+
+def test_damaged_archives_are_refused_and_nothing_else_happens(archive: Path, tmp_path: Path) -> None:
+    whole, dice = archive.read_bytes(), random.Random(7)
+    Jobs.open(tmp_path / "kept.sqlite").close()
+    backups = Backups(tmp_path / "kept.sqlite")
+    outcomes = []
+    for at in range(12):
+        damaged = bytearray(whole[: dice.randrange(len(whole))] if at % 3 == 0 else whole)
+        for _ in range(dice.randrange(1, 40)):
+            damaged[dice.randrange(len(damaged))] = dice.randrange(256)
+        file = tmp_path / f"damaged-{at}"
+        file.write_bytes(damaged)
+        try:
+            outcomes.append(bring(backups, file, NOW).kind)
+        except KelbrastError as refused:
+            outcomes.append(type(refused).__name__)
+    assert set(outcomes) <= {"BadInput", "StoreTrouble", "brought"}
+    assert "BadInput" in outcomes
+
+
+def test_an_archive_of_an_older_version_comes_in_with_the_tables_of_today(tmp_path: Path) -> None:
+    old = tmp_path / "old.sqlite"
+    make_tables(old, "0003")
+    with sqlite3.connect(old) as raw:
+        raw.execute(
+            "insert into jobs (id, revision, created_at, updated_at, title, material, pieces, habit, aim)"
+            " values (4, 1, '2025-01-01', '2025-01-01', 'Name plates', 'brass', 2, 'usual', 'minutes')"
+        )
+    archive = write_everything(old, tmp_path / "old.zip")
+    new = Jobs.open(tmp_path / "new.sqlite")
+    backups = Backups(tmp_path / "new.sqlite")
+    with pytest.raises(BadInput, match="job 4 can not be read"):  # a job has a face at least
+        bring(backups, archive, NOW)
+    with sqlite3.connect(old) as raw:
+        raw.execute("delete from jobs")
+        raw.execute(
+            "insert into rack_items (id, what, name, count, made, note) values (1, 'loose', 'The old wheel', 1, '', '')"
+        )
+    backups.restore(backups.file(bring(backups, write_everything(old, tmp_path / "2.zip"), NOW).name), NOW)
+    assert [one.file.name for one in new.rack.items()] == ["The old wheel"]
+
+
+def test_a_backup_from_elsewhere_comes_in_by_the_same_door(shop: Jobs, tmp_path: Path) -> None:
+    backups = Backups(Path(shop.engine.url.database))
+    copy = backups.file(backups.make("asked", NOW).name)
+    Jobs.open(tmp_path / "new.sqlite").close()
+    new = Backups(tmp_path / "new.sqlite")
+    assert rows(new.file(bring(new, copy, NOW).name)) == rows(copy)
+    new.remove(new.all()[0].name)
+    assert new.all() == []
+
+
+def test_it_is_written_while_taps_go_on_and_never_over_another_file(tmp_path: Path) -> None:
+    server = Server(tmp_path / "kept.sqlite")
+    try:
+        assert write_everything(tmp_path / "kept.sqlite", tmp_path / "out.zip").is_file()
+        with pytest.raises(BadInput, match="exists already"):
+            write_everything(tmp_path / "kept.sqlite", tmp_path / "out.zip")
+    finally:
+        server.kill()
+    assert [one.name for one in tmp_path.glob("*.part")] == []
