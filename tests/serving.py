@@ -8,33 +8,51 @@ from pathlib import Path
 import uvicorn
 
 from kelbrast.api.application import WEB, create_app
+from kelbrast.api.serving import open_shop
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
 
 
 @dataclass
 class Served:
-    """A running server: where it is, and the jobs behind it."""
+    """A running server: where it is, and the jobs behind it. `shop`: the door to the shop's network, where one is open."""
 
     address: str
     jobs: Jobs
-    server: uvicorn.Server
-    thread: threading.Thread
+    servers: list[tuple[uvicorn.Server, threading.Thread]]
+    shop: str = ""
 
     def stop(self) -> None:
-        self.server.should_exit = True
-        self.thread.join(10)
+        for server, _ in self.servers:
+            server.should_exit = True
+        for _, thread in self.servers:
+            thread.join(10)
 
 
-def serve(database: Path, *, demo: bool, with_past: bool = False) -> Served:
+def serve(database: Path, *, demo: bool, with_past: bool = False, shop: bool = False, secure: bool = False) -> Served:
     assert (WEB / "index.html").is_file(), "the screens are not built: run make test"
     jobs = Jobs.open(database)
     if demo:
         load_demo(jobs, with_past=with_past)
+    app = create_app(jobs)
+    main = _free_port()
+    servers = [_running(uvicorn.Server(uvicorn.Config(app, log_level="error")), main)]
+    served = Served(f"http://127.0.0.1:{main.getsockname()[1]}", jobs, servers)
+    if shop:
+        door = open_shop(app, database, _free_port(), secure=secure)
+        servers.append(_running(door.server, door.listening))
+        served.shop = f"{'https' if secure else 'http'}://127.0.0.1:{door.listening.getsockname()[1]}"
+    return served
+
+
+def _free_port() -> socket.socket:
     listening = socket.socket()
     listening.bind(("127.0.0.1", 0))
     listening.listen(64)
-    server = uvicorn.Server(uvicorn.Config(create_app(jobs), log_level="error"))
+    return listening
+
+
+def _running(server: uvicorn.Server, listening: socket.socket) -> tuple[uvicorn.Server, threading.Thread]:
     thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
     thread.start()
-    return Served(f"http://127.0.0.1:{listening.getsockname()[1]}", jobs, server, thread)
+    return server, thread

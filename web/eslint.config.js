@@ -16,6 +16,7 @@ const FEATURES = [
   'photo',
   'start',
   'settings',
+  'pair',
 ];
 
 // Features never import features; charts take data and callbacks and know nothing of the API.

@@ -1,14 +1,22 @@
 """Any of our files may be dropped anywhere, marked jobs go out as one archive, and tables are copied as text."""
 
+import io
 import json
+import re
 import zipfile
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, expect
 
 from conftest import EXAMPLES
+from kelbrast.app.log import Log
+from kelbrast.app.runs import Runs
 from kelbrast.exchange.archive import jobs_archive
 from kelbrast.exchange.read import read_job_file
+from kelbrast.storage.everything import write_everything
+from kelbrast.storage.runs import Wanted
+from screen import open_job
 
 DROP = """([name, bytes]) => {
     const data = new DataTransfer();
@@ -53,3 +61,25 @@ def test_marked_jobs_are_one_archive_and_a_table_is_copied(page: Page, workshop)
     copied = page.evaluate("navigator.clipboard.readText()").splitlines()
     assert len(copied) == len(workshop.jobs.summaries()) + 1
     assert copied[0].split("\t")[1] == "Part"
+
+
+def test_a_run_an_archive_of_everything_and_a_picture_go_where_they_belong(page: Page, worked_workshop, tmp_path: Path) -> None:
+    served, old = worked_workshop, Log(Runs(worked_workshop.jobs))
+    finished = old.search(Wanted(status="finished"))[1][0]
+    run = old.run_file(finished.id).model_dump_json().encode()
+    archive = write_everything(Path(served.jobs.engine.url.database), tmp_path / "everything.zip").read_bytes()
+    picture = io.BytesIO()
+    Image.new("RGB", (320, 240), "#b08d57").save(picture, "PNG")
+    page.goto(served.address)
+    expect(page.get_by_role("heading", name="Jobs", exact=True)).to_be_visible()
+    drop(page, "again.run.json", run)
+    expect(page.get_by_text("this run is in the log already")).to_be_visible()
+    with served.jobs.engine.begin() as connection:
+        connection.exec_driver_sql("delete from runs where id = ?", (finished.id,))
+    drop(page, "elsewhere.run.json", run)
+    expect(page.get_by_role("heading", name=finished.title)).to_be_visible()
+    open_job(page, served, "Barometer lens")
+    drop(page, "lens.png", picture.getvalue())
+    expect(page).to_have_url(re.compile(r"/jobs/\d+/photo$"))
+    drop(page, "everything.zip", archive)
+    expect(page.get_by_role("dialog", name="What putting it back would change")).to_contain_text("Photos of parts")

@@ -1,19 +1,24 @@
 """The log: searched, read, exported."""
 
 from datetime import UTC, date, datetime, timedelta
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Final, Literal
 
-from fastapi import APIRouter, Depends, Query, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench import RunId
+from kelbrast.api.body import text_in_body
 from kelbrast.api.kept import AllRuns, ShopLog
 from kelbrast.api.log_schemas import FaultOfWorkOut, LogOut, RunPageOut, fault_out, line_out, named_tools, run_page
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.brought_run import bring_run
 from kelbrast.app.clock import began
 from kelbrast.app.followed import figures_of
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.exchange.log_csv import events_csv, runs_csv
+from kelbrast.exchange.run_file import read_run_file
 from kelbrast.storage.runs import Wanted
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -35,6 +40,17 @@ def _wanted(
     return Wanted(text, material, finish, tool, status, _began(since) if since else None, after)
 
 
+_RUN_IN_BODY: Final[dict[str, Any]] = {
+    "requestBody": {"required": True, "content": {"application/json": {"schema": {"type": "object"}}}}
+}
+
+
+class BroughtOut(BaseModel):
+    """Which number a run has in this log."""
+
+    run_id: int
+
+
 Sought = Annotated[Wanted, Depends(_wanted)]
 
 
@@ -48,6 +64,13 @@ def search_log(
     """The runs of what is looked for, the newest first."""
     count, lines = log.search(wanted, offset=offset, limit=limit)
     return LogOut(count=count, lines=[line_out(line) for line in lines], tools=named_tools(log.tools()))
+
+
+@router.post("/log", status_code=201, openapi_extra=_RUN_IN_BODY)
+async def bring_in_run(request: Request, runs: AllRuns) -> BroughtOut:
+    """Put a run that was done elsewhere into the log, from its file."""
+    file = read_run_file(await text_in_body(request, "run"))
+    return BroughtOut(run_id=await run_in_threadpool(bring_run, runs, file))
 
 
 @router.get("/log.csv", responses={200: {"content": {"text/csv": {}}}})

@@ -7,6 +7,7 @@ from contextlib import contextmanager
 from datetime import datetime
 from functools import partial
 from pathlib import Path
+from typing import Final
 
 from pydantic import ValidationError
 
@@ -17,7 +18,7 @@ from kelbrast.app.quotes import Quotes
 from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
 from kelbrast.app.templates import Templates
-from kelbrast.core.errors import BadInput, KelbrastError
+from kelbrast.core.errors import BadInput, Cause, KelbrastError, StoreTrouble
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage.backups import Backup, Backups
 from kelbrast.storage.everything import is_archive, read_everything
@@ -25,13 +26,20 @@ from kelbrast.storage.runs import every_run
 from kelbrast.storage.sessions import reading
 from kelbrast.storage.trouble import told
 
+_NO_BACKUP: Final[dict[Cause, str]] = {
+    "damaged": "is neither an archive of everything nor a backup, or it is damaged",
+    "foreign": "is the database of another program",
+    "newer": "was written by a newer version of Kelbrast; bring it back with that version",
+    "half-made": "is a backup whose making was interrupted",
+}
+
 
 def bring(backups: Backups, file: Path, now: datetime) -> Backup:
     """Put an archive of everything, or a copy of a database, among the backups. What is kept now stays as it is.
 
     Raises:
-        BadInput: it is neither, or something in it can not be read; it says what.
-        StoreTrouble: it is damaged, foreign or of a newer version, or there is no room.
+        BadInput: it is neither, is damaged or of a newer version, or something in it can not be read; it says what.
+        StoreTrouble: there is no room, or no right to write there.
     """
     with as_database(file) as database:
         return backups.take_in(database, now)
@@ -51,12 +59,21 @@ def as_database(file: Path) -> Iterator[Path]:
         else:
             with told(file):
                 shutil.copyfile(file, database)
-        jobs = Jobs.open(database)
+        jobs = _opened(database)
         try:
             _read_through(jobs)
         finally:
             jobs.close()
         yield database
+
+
+def _opened(database: Path) -> Jobs:
+    try:
+        return Jobs.open(database)
+    except StoreTrouble as trouble:
+        if (said := _NO_BACKUP.get(trouble.cause)) is None:
+            raise
+        raise BadInput.one("file", said) from None
 
 
 def _read_through(jobs: Jobs) -> None:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Annotated, Literal, get_args
 
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, ValidationError
 
 from kelbrast.core.bench.clock import Moment
 from kelbrast.core.bench.events import Event, EventKind, Measured, Stage, StageDrive
@@ -22,6 +22,7 @@ from kelbrast.exchange.fields import ID, Strict
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
+from kelbrast.exchange.read import faults_of
 
 EventNumber = Annotated[int, Field(ge=1, le=2**53)]
 NoteWords = Annotated[str, Field(max_length=2000), Lines]
@@ -99,6 +100,18 @@ class RunFile(Strict):
 
 
 assert set(get_args(GaugedQuantity)) == set(QUANTITIES), "a quantity of the files that the core does not know"
+
+
+def read_run_file(text: str | bytes) -> RunFile:
+    """Read and check a run file.
+
+    Raises:
+        BadInput: every key that is wrong, missing or not known, and why.
+    """
+    try:
+        return RunFile.model_validate_json(text)
+    except ValidationError as problem:
+        raise BadInput(faults_of(problem)) from None
 
 
 def to_layout(job: Job, plan: PlanFile) -> Layout:

@@ -191,6 +191,11 @@ def open_run_of(session: Session, job_id: int) -> int | None:
     return session.scalar(select(RunRow.id).where(RunRow.job_id == job_id, RunRow.status == "open").order_by(RunRow.id.desc()))
 
 
+def run_begun(session: Session, title: str, at: datetime) -> int | None:
+    """The run of this title that began at this moment."""
+    return session.scalar(select(RunRow.id).where(RunRow.title == title, RunRow.began_at == at.astimezone(UTC)))
+
+
 def runs_of_job(session: Session, job_id: int) -> int:
     """How many runs a job had."""
     return session.scalar(select(func.count()).select_from(RunRow).where(RunRow.job_id == job_id)) or 0

@@ -2,6 +2,7 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 import { shown } from '../units/shown.svelte';
+import { letIn } from './let-in.svelte';
 import { writes } from './writes.svelte';
 
 type Schemas = components['schemas'];
@@ -45,6 +46,8 @@ export type Measuring = Schemas['MeasuringOut'];
 export type Photo = Schemas['PhotoOut'];
 export type PartPhoto = Schemas['PartPhotoOut'];
 export type PartDrawn = Schemas['PartPhotoFile'];
+export type ThisScreen = Schemas['ScreenOut'];
+export type Devices = Schemas['DevicesOut'];
 export type Backups = Schemas['BackupsOut'];
 export type BackupChange = Schemas['TableChangeOut'];
 export type Photos = Schemas['PhotosOut'];
@@ -114,6 +117,7 @@ async function answered<T>(asked: Promise<Answer>): Promise<T> {
     throw new Problem(0, 'The program does not answer. What you see is kept here; is it still running?');
   }
   if (answer.response.ok) return answer.data as T;
+  if (answer.response.status === 401) letIn.out = true;
   const told = answer.error as { detail?: string; faults?: Fault[] } | undefined;
   const faults = told?.faults ?? [];
   throw new Problem(answer.response.status, inWords(faults) || told?.detail || answer.response.statusText, faults);
@@ -149,6 +153,8 @@ export interface Sought {
 }
 
 const run = (id: number) => ({ params: { path: { run_id: id } } });
+/** Out of reach of the radio nothing fails by itself: what takes this long is taken for no answer. */
+const soon = () => AbortSignal.timeout(8000);
 const JSON_BODY = { 'Content-Type': 'application/json' };
 
 export const api = {
@@ -233,10 +239,17 @@ export const api = {
   /** Nothing when no event is newer than `after`. */
   run: (id: number, after?: number) =>
     answered<Run | undefined>(
-      client.GET('/api/runs/{run_id}', { params: { path: { run_id: id }, query: { after } }, cache: 'no-store' }),
+      client.GET('/api/runs/{run_id}', {
+        params: { path: { run_id: id }, query: { after } },
+        cache: 'no-store',
+        signal: soon(),
+      }),
     ),
+  ahead: (id: number) => answered<Schemas['AheadOut']>(client.GET('/api/runs/{run_id}/ahead', run(id))),
   tap: (id: number, body: Tapping) =>
-    answered<Run>(client.POST('/api/runs/{run_id}/taps', { ...run(id), body })).finally(() => writes.done++),
+    answered<Run>(client.POST('/api/runs/{run_id}/taps', { ...run(id), body, signal: soon() })).finally(
+      () => writes.done++,
+    ),
   waysBack: (id: number, mark: MarkDepth) =>
     answered<GoBack>(client.GET('/api/runs/{run_id}/goback', { params: { path: { run_id: id }, query: mark } })),
   measuring: () => answered<Measuring>(client.GET('/api/measuring')),
@@ -276,6 +289,15 @@ export const api = {
     ),
   log: (sought: Sought, offset = 0) =>
     answered<Log>(client.GET('/api/log', { params: { query: { ...sought, offset } } })),
+  /** A run file as it was read from disk. */
+  bringRun: (text: string) =>
+    answered<{ run_id: number }>(
+      client.POST('/api/log', {
+        body: text as never,
+        bodySerializer: (body: unknown) => body as string,
+        headers: JSON_BODY,
+      }),
+    ),
   runPage: (id: number) => answered<RunPage>(client.GET('/api/runs/{run_id}/page', run(id))),
   faults: () => answered<FaultOfWork[]>(client.GET('/api/faults')),
   learning: () => answered<Learning>(client.GET('/api/learning')),
@@ -364,6 +386,24 @@ export const api = {
   ifFirst: (task: number) =>
     answered<Schemas['WhyFirstOut']>(client.GET('/api/day/first/{task}', { params: { path: { task } } })),
   health: () => answered<Schemas['Health']>(client.GET('/api/health')),
+  thisScreen: () => answered<ThisScreen>(client.GET('/api/pairing')),
+  pair: (code: string, name: string) =>
+    answered<Schemas['DeviceOut']>(client.POST('/api/pairing', { body: { code, name } })),
+  unpair: () => answered<void>(client.DELETE('/api/pairing')),
+  devices: () => answered<Devices>(client.GET('/api/devices', { cache: 'no-store' })),
+  showCode: () => answered<Devices>(client.POST('/api/devices/code')),
+  hideCode: () => answered<void>(client.DELETE('/api/devices/code')),
+  takeOff: (id: number) =>
+    answered<void>(client.DELETE('/api/devices/{device_id}', { params: { path: { device_id: id } } })),
+  bringBackup: (file: Blob) =>
+    answered<Schemas['BackupOut']>(
+      client.POST('/api/backups/brought', {
+        body: file as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    ),
+  forgetBackup: (name: string) => answered<void>(client.DELETE('/api/backups/{name}', { params: { path: { name } } })),
   backups: () => answered<Backups>(client.GET('/api/backups')),
   makeBackup: () => answered<Schemas['BackupOut']>(client.POST('/api/backups')),
   backupChanges: (name: string) =>

@@ -1,2 +1,2 @@
-/** A rack file that was dropped on another view: the rack looks into it when it is there. */
-export const dropped = $state<{ rack: string | null }>({ rack: null });
+/** What was dropped on another view and is looked into where it belongs: the text of a rack, the name of a backup. */
+export const dropped = $state<{ rack: string | null; backup: string | null }>({ rack: null, backup: null });

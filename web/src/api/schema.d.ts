@@ -1017,7 +1017,11 @@ export interface paths {
          */
         get: operations["search_log_api_log_get"];
         put?: never;
-        post?: never;
+        /**
+         * Bring In Run
+         * @description Put a run that was done elsewhere into the log, from its file.
+         */
+        post: operations["bring_in_run_api_log_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2588,6 +2592,14 @@ export interface components {
             program_size_mm: number;
             /** Program Rounds */
             program_rounds: number;
+        };
+        /**
+         * BroughtOut
+         * @description Which number a run has in this log.
+         */
+        BroughtOut: {
+            /** Run Id */
+            run_id: number;
         };
         /**
          * CanBeHad
@@ -8897,6 +8909,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_in_run_api_log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtOut"];
                 };
             };
             /** @description Something in the request can not be used */

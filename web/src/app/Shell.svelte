@@ -6,6 +6,7 @@
   import { onMount, tick, type Snippet } from 'svelte';
   import { choices } from '../api/catalogue.svelte';
   import { deliverEdits } from '../api/edits';
+  import { deliverTaps } from '../api/taps';
   import { useKeys } from '../ui/keys.svelte';
   import Notices from '../ui/Notices.svelte';
   import { notices } from '../ui/notices.svelte';
@@ -23,11 +24,16 @@
   let finding = $state(false);
   let showingKeys = $state(false);
 
-  // Edits of jobs that are not open, from when the server was away.
+  // Edits of jobs and taps of runs that are not open, from when the server was away.
+  async function deliver() {
+    await deliverEdits();
+    for (const refused of await deliverTaps())
+      if (refused) notices.say(`A tap that waited could not be kept: ${refused.problem.message}`, 'trouble');
+  }
   onMount(() => {
-    void deliverEdits();
+    void deliver();
     void leaveUntouched();
-    const again = setInterval(() => void deliverEdits(), 5000);
+    const again = setInterval(() => void deliver(), 5000);
     return () => clearInterval(again);
   });
 

@@ -24,7 +24,7 @@
   import SizeSection from './SizeSection.svelte';
   import PhotoSheet from './PhotoSheet.svelte';
   import Pieces from './Pieces.svelte';
-  import { reminders, secondsNow, stayShare } from './reminders';
+  import { keptHere, reminders, secondsNow, stayShare } from './reminders';
   import type { BenchRun } from './run.svelte';
   import { sound } from '../../ui/sound.svelte';
   import StepSheet from './StepSheet.svelte';
@@ -138,13 +138,8 @@
   data-laid={laid}
   onclick={(event) => event.detail > 0 && (document.activeElement as HTMLElement | null)?.blur()}
 >
-  {#if bench.silent || bench.waiting}
-    <p class="silent" role="alert">
-      {bench.why || 'The program does not answer.'}
-      {bench.waiting
-        ? `Your last tap is kept in this browser and is sent as soon as ${bench.why ? 'it can be kept' : 'it does'}.`
-        : 'The clock here goes on; what was tapped is kept.'}
-    </p>
+  {#if bench.silent || bench.waiting.length}
+    <p class="silent" class:calm={bench.silent && !bench.lost && !bench.why} role="alert">{keptHere(bench)}</p>
   {/if}
   {#if !hand || !short}<Around {bench} short={false} onopen={open('around')} />{/if}
   {#if hand}
@@ -263,6 +258,9 @@
       grid-template-rows: minmax(0, 1fr) 8.5rem;
       row-gap: 0.5rem;
     }
+  }
+  .silent.calm {
+    background: #7a5a12;
   }
   .silent {
     border-radius: 10px;

@@ -1,7 +1,8 @@
 <!-- The bench: the run in hand, or the runs to choose from. -->
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { api, type Run } from '../../api/client';
+  import { api, Problem, type Run } from '../../api/client';
+  import { allRemembered, forgetOthers, remembered } from '../../api/remembered';
   import { navigate, p, route } from '../../app/router';
   import { theme } from '../../ui/theme.svelte';
   import AtWork from './AtWork.svelte';
@@ -28,17 +29,29 @@
     let mine: BenchRun | null = null;
     bench = null;
     trouble = null;
-    const failed = (problem: Error) => (trouble = problem.message);
+    // Without an answer the bench opens with what this browser saw last.
+    const failed = (problem: Error) => {
+      if (left) return;
+      const away = problem instanceof Problem && problem.status === 0;
+      const known = away && id ? remembered(id) : null;
+      if (known) bench = mine = new BenchRun(known.run, known.at);
+      else if (away && !id && allRemembered().length) show(allRemembered().map((one) => one.run));
+      else trouble = problem.message;
+    };
+    const show = (open: Run[]) => {
+      if (left) return;
+      runs = open;
+      // With one run at the bench there is nothing to choose.
+      if (open.length === 1) void navigate('/bench/:id', { params: { id: String(open[0]!.id) }, replace: true });
+    };
     if (id)
       api.run(id).then((run) => {
         if (!left && run) bench = mine = new BenchRun(run);
       }, failed);
     else
       api.runs().then((open) => {
-        if (left) return;
-        runs = open;
-        // With one run at the bench there is nothing to choose.
-        if (open.length === 1) void navigate('/bench/:id', { params: { id: String(open[0]!.id) }, replace: true });
+        forgetOthers(open.map((one) => one.id));
+        show(open);
       }, failed);
     return () => {
       left = true;

@@ -47,3 +47,16 @@ export function stayShare(seconds: number, longest: number | null): number | nul
   if (longest === null || longest <= 0 || longest > 120) return null;
   return (seconds % longest) / longest;
 }
+
+/** What is said while nobody answers, or while a tap is on its way. */
+export function keptHere(bench: { waiting: readonly unknown[]; why: string; lost: boolean }): string {
+  const { waiting, why, lost } = bench;
+  const first = why || 'The program does not answer.';
+  if (!waiting.length) return `${first} The clock here goes on; what you tap is kept in this browser.`;
+  const kept =
+    waiting.length === 1
+      ? 'Your last tap is kept in this browser and is sent'
+      : `Your last ${waiting.length} taps are kept in this browser and are sent`;
+  const next = lost ? ' What comes next is not known here until then.' : '';
+  return `${first} ${kept} as soon as ${why ? 'it can be kept' : 'it does'}.${next}`;
+}

@@ -1,36 +1,47 @@
+import { BESIDE } from '../../api/beside';
 import { api, Problem, type Hand, type Run, type Tap } from '../../api/client';
+import { remember, remembered } from '../../api/remembered';
+import { benchOpen, TapQueue, type Delivered, type WaitingTap } from '../../api/taps';
 import { notices } from '../../ui/notices.svelte';
 import { shown } from '../../units/shown.svelte';
-import { dropWaiting, keepWaiting, waiting, type WaitingTap } from './waiting';
+import { foreseen, stepKey, whatFollows, type Standing } from './foreseen';
 
 const POLL_MS = 1000;
 const TICK_MS = 200;
 
-/** Taps that contradict nothing that another screen may have tapped meanwhile. */
-const BESIDE = ['waiting', 'operated', 'measured', 'photo', 'note', 'trouble', 'corrected'];
-
-/** A run on this screen: asked for every second, its clock counted on in between, a tap kept here until the server has it. */
+/**
+ * A run on this screen: asked for every second, its clock counted on in between, taps kept here until the server has them.
+ * While nobody answers it goes on by what the server told ahead.
+ */
 export class BenchRun {
-  run = $state.raw<Run>() as Run;
-  /** Milliseconds of this page's own clock: when the answer came, and now. */
-  private answered = $state(0);
-  private now = $state(0);
+  /** As the server told it last, and what it told would follow. */
+  private told = $state.raw<Standing>() as Standing;
+  private ahead = $state.raw<{ run: Run; ahead: Run[] }>() as { run: Run; ahead: Run[] };
+  waiting = $state.raw<readonly WaitingTap[]>([]);
   silent = $state(false);
   /** Why the server can not keep a tap now, when it says so: the disk is full, another program holds the database. */
   why = $state('');
-  waiting = $state.raw<WaitingTap | null>(null);
+  private now = $state(Date.now());
+  private queue: TapQueue;
   private busy = false;
+  /** The step at which it was asked for what follows. */
+  private askedAt = '';
   private stops: (() => void)[] = [];
 
-  constructor(run: Run) {
-    this.take(run);
-    this.waiting = waiting(run.id);
-    if (this.waiting) void this.send();
+  constructor(run: Run, at = Date.now()) {
+    const known = remembered(run.id);
+    this.ahead = known ?? { run, ahead: [] };
+    this.queue = new TapQueue(run.id);
+    this.waiting = this.queue.list;
+    this.take(run, at);
+    benchOpen(run.id, true);
+    void this.look();
     const poll = setInterval(() => void this.look(), POLL_MS);
-    const tick = setInterval(() => (this.now = performance.now()), TICK_MS);
+    const tick = setInterval(() => (this.now = Date.now()), TICK_MS);
     this.stops.push(
       () => clearInterval(poll),
       () => clearInterval(tick),
+      () => benchOpen(run.id, false),
     );
   }
 
@@ -38,18 +49,34 @@ export class BenchRun {
     for (const stop of this.stops) stop();
   }
 
+  /** With the taps that wait, where it is known what they lead to; null where only the server knows. */
+  private readonly standing = $derived.by(() =>
+    this.waiting.length ? foreseen(this.told, whatFollows(this.ahead, this.told.run), this.waiting) : this.told,
+  );
+  private readonly offline = $derived(this.silent || this.waiting.length > 1);
+  private readonly here = $derived((this.offline ? this.standing : null) ?? this.told);
+
+  get run(): Run {
+    return this.here.run;
+  }
+
   get hand(): Hand | null {
     return this.run.hand;
   }
 
-  /** Seconds since the server answered. */
+  /** Seconds since the run stood as it is shown. */
   get since(): number {
-    return Math.max(0, this.now - this.answered) / 1000;
+    return Math.max(0, this.now - this.here.at) / 1000;
   }
 
   /** Whether taps for the work can be taken now. */
   get ready(): boolean {
-    return this.waiting === null;
+    return this.waiting.length === 0 || (this.silent && this.standing !== null);
+  }
+
+  /** Nobody answers, and what the last tap leads to is not known here. */
+  get lost(): boolean {
+    return this.silent && this.standing === null;
   }
 
   /** Tap for the step in hand. */
@@ -59,83 +86,110 @@ export class BenchRun {
     return this.tap({ kind, piece: hand.piece, face: hand.face, route: hand.route, step: hand.step, ...more });
   }
 
-  /** Keep a tap: first in this browser, then on the server. False when it was refused. */
+  /** Keep a tap: first in this browser, then on the server, as soon as that answers. False when it was refused. */
   async tap(tap: Partial<Tap> & { kind: Tap['kind'] }): Promise<boolean> {
-    if (this.waiting) {
+    if (!this.ready) {
       notices.say('The last tap still waits to be kept.', 'trouble');
       return false;
     }
-    this.waiting = {
-      tap: tap as Tap,
-      name: `tap-${Date.now().toString(36)}-${Math.random().toString(36).slice(2, 10)}`,
-      after: this.run.seen,
-      tapped: Date.now(),
-    };
-    keepWaiting(this.run.id, this.waiting);
-    return this.send();
+    if (this.waiting.length && !this.known(tap as Tap)) {
+      notices.say(
+        'What follows from that only the program can work out: tap it when there is a connection.',
+        'trouble',
+      );
+      return false;
+    }
+    this.queue.add(tap as Tap, this.told.run.seen);
+    this.waiting = this.queue.list;
+    return this.deliver();
+  }
+
+  private known(tap: Tap): boolean {
+    const next = { tap, name: '', after: 0, tapped: Date.now() };
+    return foreseen(this.told, whatFollows(this.ahead, this.told.run), [...this.waiting, next]) !== null;
   }
 
   async undo() {
+    if (this.waiting.length) {
+      const back = this.queue.takeBack();
+      this.waiting = this.queue.list;
+      notices.say(back ? 'Taken back.' : 'It may be kept already: take it back when there is a connection.');
+      return;
+    }
     const last = this.run.last;
     if (!last) return;
     if (await this.tap({ kind: 'undone', undoes: last.number })) notices.say(`Taken back: ${shown.tell(last.said)}`);
   }
 
-  private async send(): Promise<boolean> {
-    const one = this.waiting;
-    if (!one || this.busy) return false;
+  private async deliver(): Promise<boolean> {
+    if (this.busy) return true; // what delivers now takes it along
     this.busy = true;
+    let ended: Delivered;
     try {
-      const age_s = Math.min(86_400, Math.max(0, (Date.now() - one.tapped) / 1000));
-      this.take(await api.tap(this.run.id, { tap: one.tap, name: one.name, after: one.after, age_s }));
-      this.settle();
-      return true;
-    } catch (problem) {
-      return this.refused(problem as Problem, one);
+      ended = await this.queue.deliver((run) => {
+        this.waiting = this.queue.list;
+        this.take(run);
+      });
     } finally {
       this.busy = false;
     }
+    this.waiting = this.queue.list;
+    if (ended.silent) {
+      this.silent = true;
+      this.why = ended.why ?? '';
+      return true; // it is kept here
+    }
+    return ended.refused ? this.refused(ended.refused.problem, ended.refused.taps) : true;
   }
 
-  private async refused(problem: Problem, one: WaitingTap): Promise<boolean> {
-    // No answer, or none that says whether it was kept: it waits here, and is sent again under the same name.
-    if (problem.status === 0 || problem.status >= 500) {
-      this.silent = true;
-      this.why = problem.status === 0 ? '' : problem.message;
-      return false;
-    }
-    this.settle();
-    const again = problem.status === 412 && BESIDE.includes(one.tap.kind);
+  private async refused(problem: Problem, taps: WaitingTap[]): Promise<boolean> {
+    const [first, ...others] = taps;
     await this.look(true);
-    if (again) return this.tap(one.tap);
-    notices.say(
-      problem.status === 412 ? 'Another screen tapped first, so this tap was not kept. Look again.' : problem.message,
-      'trouble',
-    );
+    if (problem.status === 412 && BESIDE.includes(first!.tap.kind)) return this.tap(first!.tap);
+    notices.say(notKept(problem, others.length), 'trouble');
+    if (this.waiting.length) await this.deliver();
     return false;
   }
 
-  private settle() {
-    this.waiting = null;
-    dropWaiting(this.run.id);
-  }
-
   private async look(all = false) {
-    if (this.waiting && !this.busy) return void this.send();
+    if (this.waiting.length && !all) return void this.deliver();
     if (this.busy && !all) return;
     try {
-      const told = await api.run(this.run.id, all ? undefined : this.run.seen);
+      const told = await api.run(this.told.run.id, all ? undefined : this.told.run.seen);
       this.silent = false;
-      if (told && told.seen >= this.run.seen) this.take(told);
+      if (told && told.seen >= this.told.run.seen) this.take(told);
     } catch (problem) {
       this.silent = (problem as Problem).status === 0;
     }
   }
 
-  private take(run: Run) {
-    this.run = run;
+  private take(run: Run, at = Date.now()) {
+    this.told = { run, at };
     this.silent = false;
     this.why = '';
-    this.answered = this.now = performance.now();
+    remember({ run, ahead: whatFollows(this.ahead, run), at });
+    const step = stepKey(run);
+    if (run.status === 'open' && step && this.askedAt !== step) void this.askAhead(step);
   }
+
+  /** What comes next, while there is somebody to ask. */
+  private async askAhead(step: string) {
+    this.askedAt = step;
+    try {
+      const told = await api.ahead(this.told.run.id);
+      const { run, at } = this.told;
+      if (stepKey(run) !== step) return; // then it was asked for again
+      this.ahead = { run, ahead: told.runs };
+      remember({ ...this.ahead, at });
+    } catch {
+      this.askedAt = ''; // what was known of it still holds
+    }
+  }
+}
+
+function notKept(problem: Problem, others: number): string {
+  const why =
+    problem.status === 412 ? 'Another screen tapped first, so this tap was not kept. Look again.' : problem.message;
+  if (!others) return why;
+  return `${why} ${others === 1 ? 'The tap' : `The ${others} taps`} after it could not be kept either.`;
 }

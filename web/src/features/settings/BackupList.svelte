@@ -2,13 +2,20 @@
 <script lang="ts">
   import CopyTable from '../../ui/CopyTable.svelte';
   import { api, type BackupChange, type Backups } from '../../api/client';
+  import { dropped } from '../../api/dropped.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { figures } from '../../units/units';
+  import { when } from './when';
 
   const SHOWN = 8;
-  const KINDS = { daily: 'of the day', asked: 'asked for', 'before-restore': 'before a restore' } as const;
+  const KINDS = {
+    daily: 'of the day',
+    asked: 'asked for',
+    'before-restore': 'before a restore',
+    brought: 'brought from a file',
+  } as const;
   const WORDS: Record<string, string> = {
     jobs: 'Jobs',
     faces: 'Faces',
@@ -32,8 +39,7 @@
   const changes = new Answer<BackupChange[]>();
   let looking = $state<string | null>(null);
   let busy = $state(false);
-
-  const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  let picker = $state<HTMLInputElement>();
 
   async function doing(act: () => Promise<unknown>) {
     busy = true;
@@ -50,10 +56,27 @@
       await api.makeBackup();
       kept.ask(api.backups(), true);
     });
+  const bring = (file: File) =>
+    doing(async () => {
+      const brought = await api.bringBackup(file);
+      kept.ask(api.backups(), true);
+      look(brought.name);
+    });
+  const forget = (name: string) =>
+    doing(async () => {
+      await api.forgetBackup(name);
+      kept.ask(api.backups(), true);
+    });
   function look(name: string) {
     looking = name;
     changes.ask(api.backupChanges(name));
   }
+  $effect(() => {
+    if (dropped.backup === null) return;
+    look(dropped.backup);
+    dropped.backup = null;
+    kept.ask(api.backups(), true);
+  });
   const restore = (name: string) =>
     doing(async () => {
       await api.restoreBackup(name);
@@ -68,9 +91,29 @@
   </div>
   <p class="small dim">
     One is made every day while the program runs and kept for a fortnight; what you ask for stays. They lie in
-    <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then. On a new computer:
-    <span class="mono">kelbrast restore</span> and the file.
+    <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then.
   </p>
+  <div class="flex flex-wrap items-center gap-2">
+    <a class="plain-button inline-flex min-h-11 items-center" href="/api/everything.zip" download
+      >Everything as one archive</a
+    >
+    <button class="plain-button min-h-11" disabled={busy} onclick={() => picker?.click()}
+      >Bring back from a file …</button
+    >
+    <input
+      bind:this={picker}
+      class="sr-only"
+      type="file"
+      accept=".zip,.sqlite"
+      aria-label="An archive of everything, or a backup"
+      tabindex="-1"
+      onchange={(event) => {
+        const [file] = event.currentTarget.files ?? [];
+        if (file) void bring(file);
+        event.currentTarget.value = '';
+      }}
+    />
+  </div>
   {#if kept.trouble}<p class="text-(--stop)" role="alert">{kept.trouble}</p>{/if}
   <ul class="grid gap-1" aria-label="Backups that are there">
     {#each kept.value?.backups.slice(0, SHOWN) ?? [] as one (one.name)}
@@ -80,6 +123,11 @@
         <a class="go underline" href="/api/backups/{one.name}" download>As a file</a>
         <button class="plain-button" aria-label="Look into the backup of {when(one.at)}" onclick={() => look(one.name)}
           >Put back …</button
+        >
+        <button
+          class="plain-button"
+          aria-label="Forget the backup of {when(one.at)}"
+          onclick={() => void forget(one.name)}>Forget</button
         >
       </li>
     {:else}

@@ -1,7 +1,7 @@
 <!-- What holds for this shop and this screen, and the safety of everything that is kept. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
-  import { api, type Shop } from '../../api/client';
+  import { api, type Shop, type ThisScreen } from '../../api/client';
   import { p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import Either from '../../ui/Either.svelte';
@@ -14,10 +14,14 @@
   import { theme } from '../../ui/theme.svelte';
   import About from './About.svelte';
   import BackupList from './BackupList.svelte';
+  import Devices from './Devices.svelte';
   import FootSwitch from './FootSwitch.svelte';
+  import ThisDevice from './ThisDevice.svelte';
 
   const shop = new Answer<Shop>();
   shop.ask(api.shop());
+  const screen = new Answer<ThisScreen>();
+  screen.ask(api.thisScreen());
   let people = $state(false);
 
   async function change(next: Partial<Shop>) {
@@ -92,7 +96,12 @@
       </p>
       <p><a class="go underline" href={p('/log', { search: { show: 'upkeep' } })}>What is due for care</a></p>
     </section>
-    <BackupList />
+    {#if screen.value?.screen === 'shop'}
+      <ThisDevice screen={screen.value} />
+    {:else if screen.value}
+      <Devices />
+      <BackupList />
+    {/if}
     <About />
   </div>
 </div>

@@ -1,0 +1,92 @@
+"""A run that was done elsewhere comes into the log from its file: the same figures and lessons, and nothing of this rack."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from kelbrast.app.brought_run import bring_run
+from kelbrast.app.jobs import Jobs
+from kelbrast.app.log import Log
+from kelbrast.app.runs import Runs
+from kelbrast.app.workshop import load_demo
+from kelbrast.core.errors import BadInput
+from kelbrast.exchange.run_file import read_run_file
+from kelbrast.storage.runs import Wanted, all_observations, work_of_items
+from kelbrast.storage.sessions import reading
+
+
+@pytest.fixture(scope="module")
+def elsewhere(tmp_path_factory: pytest.TempPathFactory) -> Log:
+    jobs = Jobs.open(tmp_path_factory.mktemp("there") / "there.sqlite")
+    load_demo(jobs)
+    return Log(Runs(jobs))
+
+
+@pytest.fixture
+def here(tmp_path: Path) -> Runs:
+    return Runs(Jobs.open(tmp_path / "here.sqlite"))
+
+
+def files(log: Log) -> list[dict[str, Any]]:
+    return [json.loads(one.model_dump_json()) for one in log.run_files(Wanted()) if one.status != "open"]
+
+
+def test_its_line_and_its_lessons_are_the_same(elsewhere: Log, here: Runs) -> None:
+    told = files(elsewhere)
+    assert len(told) > 5
+    for one in told:
+        bring_run(here, read_run_file(json.dumps(one)))
+    there, brought = elsewhere.search(Wanted(), limit=None)[1], Log(here).search(Wanted(), limit=None)[1]
+    said = {(one.title, one.began_at): (one.status, one.well, one.figures["minutes"], one.finishes) for one in there}
+    assert {(one.title, one.began_at): (one.status, one.well, one.figures["minutes"], one.finishes) for one in brought} == {
+        key: value for key, value in said.items() if value[0] != "open"
+    }
+    with reading(here.engine) as session, reading(elsewhere._engine) as other:
+        assert sorted(one.ratio for one in all_observations(session)) == sorted(one.ratio for one in all_observations(other))
+        assert {item for item, *_ in work_of_items(session)} == {None}
+
+
+def test_it_comes_in_once(elsewhere: Log, here: Runs) -> None:
+    file = read_run_file(json.dumps(files(elsewhere)[0]))
+    bring_run(here, file)
+    with pytest.raises(BadInput, match="in the log already"):
+        bring_run(here, file)
+    assert Log(here).search(Wanted())[0] == 1
+
+
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [
+        ({"status": "open"}, "still open"),
+        ({"events": []}, "nothing happened"),
+        ({"status": "stopped"}, "by its events"),
+        ({"kelbrast": "run/9"}, "run/1"),
+        ({"colour": "red"}, "colour"),
+    ],
+)
+def test_what_can_not_be_is_refused(elsewhere: Log, here: Runs, change: dict[str, Any], said: str) -> None:
+    finished = next(one for one in files(elsewhere) if one["status"] == "finished")
+    with pytest.raises(BadInput, match=said):
+        bring_run(here, read_run_file(json.dumps({**finished, **change})))
+    assert Log(here).search(Wanted())[0] == 0
+
+
+def test_events_that_can_not_have_happened_are_refused(elsewhere: Log, here: Runs) -> None:
+    finished = next(one for one in files(elsewhere) if one["status"] == "finished")
+    first, *others = finished["events"]
+    strange = [{**one, "face": "the mirror"} if one["kind"] == "started" else one for one in finished["events"]]
+    for events in (others, strange, [first, first, *others]):
+        with pytest.raises(BadInput):
+            bring_run(here, read_run_file(json.dumps({**finished, "events": events})))
+    assert Log(here).search(Wanted())[0] == 0
+
+
+def test_a_photo_of_elsewhere_is_none_of_here(elsewhere: Log, here: Runs) -> None:
+    finished = next(one for one in files(elsewhere) if one["status"] == "finished")
+    last = finished["events"][-1]
+    taken = {**{key: last[key] for key in ("at", "ticks", "boot")}, "kind": "photo", "photo": 1, "number": last["number"] + 1}
+    run = bring_run(here, read_run_file(json.dumps({**finished, "events": [*finished["events"], taken]})))
+    event = here.get(run).events[-1]
+    assert (event.kind, event.photo, event.words) == ("note", None, "A photo was taken.")
