@@ -86,3 +86,17 @@ def test_the_glossary_says_every_term_once_and_names_what_exists() -> None:
         owner, _, member = name.rpartition(".")
         assert not owner or re.search(rf"^class {owner}\b", code, re.MULTILINE), name
         assert re.search(rf"^\s*(class|def) {member}\b|^\s*{member}(:| =) ", code, re.MULTILINE), name
+
+
+def test_every_point_of_security_names_a_test_that_is_there() -> None:
+    text = (ROOT / "docs" / "security.md").read_text()
+    named = set(re.findall(r"`(test_\w+)`", text))
+    there = {
+        name
+        for path in (ROOT / "tests").rglob("*.py")
+        for name in re.findall(r"^def (test_\w+)", path.read_text(), re.MULTILINE)
+    }
+    assert len(named) > 20
+    assert named <= there
+    rows = [line for line in text.splitlines() if re.match(r"\| \d", line)]
+    assert all("`test_" in row for row in rows)

@@ -341,3 +341,20 @@ def test_the_root_is_told_to_anybody_and_a_name_is_asked_for(shop: Shop) -> None
     closed = TestClient(create_app(shop.app.state.jobs, web=None), base_url="http://127.0.0.1")
     assert closed.post("/api/devices/code").status_code == 404
     assert closed.get("/api/shop-certificate.crt").status_code == 404
+
+
+def test_every_answer_has_the_headers_refusals_too(shop: Shop) -> None:
+    tablet = shop.paired()
+    answers = [
+        tablet.get("/api/jobs"),
+        shop.tablet().get("/api/jobs"),
+        shop.tablet("evil.example").get("/"),
+        tablet.get("/api/devices"),
+    ]
+    assert [one.status_code for one in answers] == [200, 401, 400, 403]
+    for one in answers:
+        assert "default-src 'self'" in one.headers["content-security-policy"]
+        assert "frame-ancestors 'none'" in one.headers["content-security-policy"]
+        assert one.headers["x-content-type-options"] == "nosniff"
+        assert one.headers["referrer-policy"] == "no-referrer"
+        assert "access-control-allow-origin" not in one.headers
