@@ -12,7 +12,7 @@ BEGIN, END = "<!-- equations: printed from the code -->", "<!-- end of the equat
 
 def rows() -> list[str]:
     found = []
-    for package in ("process", "metrology", "simulation", "learning", "precision"):
+    for package in ("process", "metrology", "simulation", "vision", "learning", "precision"):
         for path in sorted((CORE / package).glob("*.py")):
             for node in ast.parse(path.read_text(encoding="utf-8")).body:
                 said = ast.get_docstring(node) or "" if isinstance(node, ast.FunctionDef) else ""

@@ -37,9 +37,11 @@ from kelbrast.core.simulation.patch import FoundPatch, Patch, Working
 from kelbrast.core.simulation.sequence import RouteStep
 from kelbrast.core.surface.face import Face, Found
 from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, Sized, SizeLimits
+from kelbrast.core.vision.agreement import CheckTurnedOut
+from kelbrast.core.vision.light_check import CheckAsked, Photo
 
 CORE = Path(__file__).parents[2] / "src" / "kelbrast" / "core"
-PACKAGES = ("process", "metrology", "simulation", "learning", "precision")
+PACKAGES = ("process", "metrology", "simulation", "vision", "learning", "precision")
 PUT_TOGETHER = ("precision.advice",)  # of models that say all this themselves
 UNITS = r"\b(m|m2|m3|s|N|Pa|W|K|kg|rad|rev/s|m/s|1/K|W/K|W/mK|W/m2|W/m2K|J/K|J/kgK|m2/s|1/m|dimensionless|flags)\b"
 
@@ -93,6 +95,10 @@ X = np.arange(20_000) * 1e-6
 WAVE = 1e-6 * np.sin(2 * np.pi * X / 0.05e-3)
 ROUGH = np.random.default_rng(1).standard_normal(4000) * 1e-6
 MAP = np.random.default_rng(2).standard_normal((16, 16)) * 1e-6
+FIELD_OF_NOISE = np.random.default_rng(4).standard_normal((128, 128))
+GREY = np.random.default_rng(5).integers(60, 200, (460, 470)).astype(np.uint8)
+EDGE = 0.2 + 0.5 / (1 + np.exp(-np.linspace(-9, 9, 61))) + 0.001 * np.random.default_rng(6).standard_normal(61)
+SEEN_AT = CheckAsked(1e-5, 0.3, 1.2, 2e-5)
 CHANCE = np.random.default_rng(3)
 GAUGE = Gauge(2e-6, 1e-6)
 LAP = SizingTool("F400", 4e-8, 0.7)
@@ -169,6 +175,24 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "simulation.sequence.workings": ({"steps": [RouteStep(tool("paper-p240"), 9e-6, 3e-6, 5e-5, "along")]}, {"steps": ([RouteStep(tool("paper-p240"), -9e-6, 3e-6, 5e-5, "along")],)}),
     "simulation.sequence.one_grade": ({"found": FoundPatch("lay", 9e-6, 8e-5), "own": Marks(3e-6, 3e-5), "area": 1e-6, "levels": True, "share": 1.0}, {"found": (FoundPatch("lay", 9e-6, 0.0),), "own": (Marks(0.0, 3e-5),), "area": (0.0,)}),
     "simulation.sequence.not_yet": ({"last": Working(2e-5, Marks(3e-6, 3e-5)), "likely": 1e-5}, {"last": (Working(0.0, Marks(3e-6, 3e-5)),), "likely": (0.0,)}),
+    "vision.agreement.rightness": ({"right": 3, "of": 4}, {"right": (-1, 5), "of": (-1,)}),
+    "vision.agreement.agreement": ({"checks": [CheckTurnedOut(True, True, True)]}, {}),
+    "vision.edge.rq_of_share": ({"share": 0.9, "wavelength": 5e-7, "angle": 1.0}, {"share": (0.0, 1.1), "wavelength": (0.0,), "angle": (-0.1, math.pi / 2)}),
+    "vision.edge.reflected_edge": ({"profile": EDGE, "angle": 1.0}, {"profile": (EDGE[:31], EDGE * math.nan, EDGE * 0), "angle": (-0.1, math.pi / 2)}),
+    "vision.fields.contrast": ({"grey": GREY / 255}, {"grey": (GREY[:0] / 255, GREY * 1.0, GREY * -1.0)}),
+    "vision.fields.fields_of": ({"grey": GREY, "most": 4}, {"grey": (GREY[:447],), "most": (0,)}),
+    "vision.fields.clipped": ({"values": MAP, "sigmas": 3.0}, {"values": (MAP[:0],)}),
+    "vision.gate.gate": ({"grey": GREY}, {"grey": (GREY[:63],)}),
+    "vision.grade.features": ({"contrast": FIELD_OF_NOISE, "lay": 0.0, "pixel": 1e-5}, {"contrast": (FIELD_OF_NOISE[:127],), "pixel": (0.0,)}),
+    "vision.grade.grain_range": ({"seen": np.ones((2, 10)), "pixel": 1e-5}, {"seen": (np.ones((2, 9)), np.ones((0, 10)), np.ones(10)), "pixel": (0.0,)}),
+    "vision.lay.lay_of": ({"contrast": FIELD_OF_NOISE, "pixel": 1e-5}, {"contrast": (FIELD_OF_NOISE[:127],), "pixel": (0.0,)}),
+    "vision.lay.lay_power": ({"contrast": FIELD_OF_NOISE, "lay": 0.1}, {"contrast": (FIELD_OF_NOISE[:127],)}),
+    "vision.lay.apart": ({"one": 0.1, "other": 3.0}, {}),
+    "vision.light_check.light_check": ({"along": Photo(GREY), "across": Photo(GREY), "asked": SEEN_AT}, {"asked": (replace(SEEN_AT, pixel=0.0), replace(SEEN_AT, width=0.0))}),
+    "vision.light_check.marks_of": ({"photo": Photo(GREY), "pixel": 1e-5}, {"pixel": (0.0,)}),
+    "vision.light_check.width_of_marks": ({"grain": 5e-5}, {"grain": (0.0,)}),
+    "vision.old_marks.old_marks_in": ({"field": FIELD_OF_NOISE, "lay": 0.1}, {"field": (FIELD_OF_NOISE[:63], FIELD_OF_NOISE * math.nan)}),
+    "vision.old_marks.seen_on": ({"patch": Patch(FIELD_OF_NOISE * 1e-7, 8e-6), "look": Look((0.9, 0.8, 0.5), 0.1), "lay": 0.1}, {"patch": (Patch(FIELD_OF_NOISE[:40] * 1e-7, 8e-6),)}),
     "learning.factors.learn": ({"observations": [Observation(1, "paper", "steel", "removal", 0.8)], "off": (), "everything_off": False}, {"observations": ([Observation(1, "paper", "steel", "removal", 0.0)], [Observation(1, "paper", "steel", "removal", math.nan)])}),
     "learning.factors.factors_of": ({"learnt": [Learnt("paper", "steel", "removal", 0.8, 0.1, 5, True, True)]}, {"learnt": ([Learnt("paper", "steel", "removal", 0.0, 0.1, 5, True, True)],)}),
     "learning.robust.shrunken_mean": ({"values": [0.1, 0.2], "prior": 0.5, "spread": 0.05, "noise": 0.2, "worth": 4, "huber": 1.345}, {"values": ([], [math.nan]), "prior": (0.0,), "spread": (0.0,), "noise": (0.0,), "worth": (0.0,), "huber": (0.0,)}),

@@ -118,6 +118,7 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
                 raw.execute(f"alter table {table} drop column {column}")
         for table in (
             *(
+                "eye_checks",
                 "run_events",
                 "run_steps",
                 "observations",

@@ -20,6 +20,7 @@ from kelbrast.api import (
     bench,
     day,
     demo,
+    eye,
     jobs,
     laps,
     light,
@@ -40,6 +41,7 @@ from kelbrast.api.guards import Headers, OwnHosts, OwnPagesOnly, SmallRequests, 
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
+from kelbrast.app.eye import Eye
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
 from kelbrast.app.pairing import Pairing
@@ -83,6 +85,7 @@ def create_app(
     app.state.buying = Buying()
     app.state.boards = Boards(kept)
     app.state.light = Light()
+    app.state.eye = Eye()
     database = Path(kept.engine.url.database or "memory.sqlite")
     app.state.backups = Backups(database)
     app.state.pairing = Pairing(devices_file(database))
@@ -107,6 +110,7 @@ def create_app(
     app.include_router(backups.router)
     app.include_router(backups.everything)
     app.include_router(pairing.router)
+    app.include_router(eye.router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:

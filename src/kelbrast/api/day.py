@@ -10,6 +10,7 @@ from kelbrast.api.jobs import JobId
 from kelbrast.api.kept import AllJobs, ShopBoards, ShopQuotes
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.board import Board
+from kelbrast.app.clock import wall_clock
 from kelbrast.app.quotes import KeptQuote, quote_file
 from kelbrast.core.day.follow import Pin
 from kelbrast.core.price.quote import Rates
@@ -72,7 +73,7 @@ class KeptQuoteOut(BaseModel):
 
 
 def _out(board: Board) -> BoardOut:
-    now = datetime.now()
+    now = wall_clock()
     hours, minutes = board.file.begins.split(":")
     return BoardOut(
         day=board.day,
@@ -144,7 +145,7 @@ def if_it_went_first(task: TaskId, boards: ShopBoards) -> WhyFirstOut:
 def day_as_calendar(boards: ShopBoards, person: Annotated[str | None, _PEOPLE] = None) -> Response:
     """The board as a calendar."""
     board = boards.board()
-    now = datetime.now()
+    now = wall_clock()
     text = day_calendar(board.file, board.day, now=now, person=person)
     return Response(text, media_type="text/calendar", headers={"content-disposition": 'attachment; filename="day.ics"'})
 

@@ -1,5 +1,6 @@
 """Limits on what comes in, and headers that keep the page to itself. Plain ASGI, for speed."""
 
+import re
 from typing import Final
 from urllib.parse import urlsplit
 
@@ -12,6 +13,8 @@ from kelbrast.api.problems import problem
 from kelbrast.exchange.read import LARGEST_FILE
 
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
+LARGEST_PHOTOS: Final = 64 * 1024 * 1024  # two of a good camera
+OF_THE_EYE: Final = re.compile(r"/api/runs/\d+/eye|/api/eye/marks")
 BROUGHT: Final = "/api/backups/brought"
 POLICY: Final = (
     "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; worker-src 'self' blob:; "
@@ -49,14 +52,16 @@ class OwnHosts(TrustedHostMiddleware):
 
 
 class SmallRequests:
-    """A request holds a few files at most; only what is brought back as a whole may be as large as the disk has room."""
+    """A request holds a few files at most; photos of the eye are the camera's own, and what is brought back may be large."""
 
     def __init__(self, app: ASGIApp) -> None:
         self._any, self._small = app, RequestBodyLimitMiddleware(app, max_body_size=LARGEST_REQUEST)
+        self._photos = RequestBodyLimitMiddleware(app, max_body_size=LARGEST_PHOTOS)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        large = scope.get("path") == BROUGHT
-        await (self._any if large else self._small)(scope, receive, send)
+        path: str = scope.get("path", "")
+        limited = self._any if path == BROUGHT else self._photos if OF_THE_EYE.fullmatch(path) else self._small
+        await limited(scope, receive, send)
 
 
 class OwnPagesOnly:

@@ -44,7 +44,7 @@ class AnswerIn(BaseModel):
 
 
 class RightOut(BaseModel):
-    """What is right, why, and the rating now; the picture again, with another beside it, and both in words."""
+    """What is right, why, what the eye sees of it, and the rating now; the picture again, another beside it, both in words."""
 
     right: bool
     answer: str
@@ -53,6 +53,7 @@ class RightOut(BaseModel):
     picture_words: SentenceFile | None
     beside: str | None
     beside_words: SentenceFile | None
+    eye: SentenceFile | None
     rating: float
 
 
@@ -125,6 +126,7 @@ def progress(practice: ShopPractice, person: Who) -> ProgressOut:
 def _told(asked: Exercise, right: bool, rating: float, pictures: Light) -> RightOut:
     keys = [_picture(pictures, one) for one in (asked.shown, asked.reveal)]
     words = [to_sentence_file(pictures.words([key])[0]) if key is not None else None for key in keys]
+    seen = pictures.eye_says(keys[0]) if asked.kind == "done" and keys[0] is not None else None
     return RightOut(
         right=right,
         answer=asked.options[asked.right],
@@ -133,6 +135,7 @@ def _told(asked: Exercise, right: bool, rating: float, pictures: Light) -> Right
         picture_words=words[0],
         beside=keys[1],
         beside_words=words[1],
+        eye=to_sentence_file(seen) if seen is not None else None,
         rating=round(rating),
     )
 

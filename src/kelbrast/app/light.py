@@ -11,8 +11,11 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.photos import thumbnail
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Shelf
+from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import NotFound
-from kelbrast.core.simulation.light import Lamp
+from kelbrast.core.simulation.light import Lamp, look_of
+from kelbrast.core.vision.fields import FIELD
+from kelbrast.core.vision.old_marks import LOOK_AGAIN_FROM, SEEN_FROM, seen_on
 from kelbrast.core.wording import Sentence, sentence
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.light_file import (
@@ -24,6 +27,7 @@ from kelbrast.exchange.light_file import (
     in_words,
     mark_spec,
     not_yet_spec,
+    patch_of,
     png_of,
     rq_um,
     small_picture,
@@ -161,6 +165,16 @@ class Light:
     def rq_um(self, key: str) -> float:
         """Rq of a patch without its ripple, in um: it decides how sharp a reflection is."""
         return rq_um(self._spec(key))
+
+    def eye_says(self, key: str) -> Sentence | None:
+        """What the eye sees of a worked face whose new marks run one way, on a piece as large as it needs; None of others."""
+        spec = self._spec(key).model_copy(update={"rows": FIELD, "columns": FIELD})
+        if not spec.steps or spec.steps[-1].lay != "one-way":
+            return None
+        lay = -spec.steps[-1].angle  # rows run down
+        seen = seen_on(patch_of(spec), look_of(material(spec.material)), lay)
+        verdict = "seen" if seen.score > SEEN_FROM else "perhaps" if seen.score > LOOK_AGAIN_FROM else "none"
+        return sentence(f"eye.practice-{verdict}")
 
     def heights(self, key: str) -> tuple[PatchSpec, bytes]:
         """The heights behind a picture.

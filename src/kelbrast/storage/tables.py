@@ -222,6 +222,23 @@ class ObservationRow(Base):
     ratio: Mapped[float] = mapped_column(Float)
 
 
+class EyeCheckRow(Base):
+    """What the eye saw at a light check: after which event, at which stage of which piece."""
+
+    __tablename__ = "eye_checks"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"), index=True)
+    after: Mapped[int]
+    piece: Mapped[int]
+    face: Mapped[str] = mapped_column(String(200))
+    route: Mapped[int]
+    step: Mapped[int]
+    at: Mapped[datetime] = mapped_column(DateTime)
+    verdict: Mapped[str] = mapped_column(String(20))
+    score: Mapped[float] = mapped_column(Float)
+
+
 class PhotoRow(Base):
     """A photo, re-encoded. `across_mm`: how wide the part of the world is that it shows; None when nobody said."""
 

@@ -46,6 +46,8 @@ export type Measuring = Schemas['MeasuringOut'];
 export type Photo = Schemas['PhotoOut'];
 export type PartPhoto = Schemas['PartPhotoOut'];
 export type PartDrawn = Schemas['PartPhotoFile'];
+export type EyeAnswer = Schemas['EyeAnswer'];
+export type Agreement = Schemas['AgreementOut'];
 export type ThisScreen = Schemas['ScreenOut'];
 export type Devices = Schemas['DevicesOut'];
 export type Backups = Schemas['BackupsOut'];
@@ -136,6 +138,13 @@ export interface MarkDepth {
 export interface Mark extends MarkDepth {
   face: string;
   after: number;
+}
+
+/** What the person says of two photos: how wide, how the new marks run (degrees, anticlockwise), how the old ones cross them. */
+export interface EyeStated {
+  across_mm: number;
+  lay_deg: number;
+  crossing_deg: number;
 }
 
 /** A tap on its way, with the number of the newest event that this screen had seen. */
@@ -259,6 +268,33 @@ export const api = {
         params: { path: { run_id: id, instrument_id: instrument } },
       }),
     ),
+  /** Two photos of the step in hand, the lamp along the new marks and across them. */
+  askEye: (id: number, along: Blob, across: Blob, stated: EyeStated) =>
+    answered<{ look: number }>(
+      client.POST('/api/runs/{run_id}/eye', {
+        params: { path: { run_id: id }, query: { ...stated, first_bytes: along.size } },
+        body: new Blob([along, across]) as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    ),
+  eyeSaw: (id: number, look: number, crossing_deg: number) =>
+    answered<Schemas['LookOut']>(
+      client.GET('/api/runs/{run_id}/eye/{look}', {
+        params: { path: { run_id: id, look }, query: { crossing_deg } },
+        cache: 'no-store',
+      }),
+    ),
+  gradesOfMarks: (photo: Blob, across_mm: number) =>
+    answered<Schemas['MarksSeenOut']>(
+      client.POST('/api/eye/marks', {
+        params: { query: { across_mm } },
+        body: photo as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': photo.type || 'image/jpeg' },
+      }),
+    ),
+  whoWasRight: () => answered<Agreement>(client.GET('/api/log/eye')),
   photos: (id: number) => answered<Photos>(client.GET('/api/runs/{run_id}/photos', run(id))),
   addPhoto: (id: number, file: Blob, shows: Photo['shows'], across_mm?: number) =>
     answered<Photo>(

@@ -2292,6 +2292,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/runs/{run_id}/eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask The Eye
+         * @description Have the step in hand looked at: two photos, the lamp along the new marks and across them, one after the other.
+         */
+        post: operations["ask_the_eye_api_runs__run_id__eye_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/eye/{look}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What The Eye Saw
+         * @description How far a look is, and what was seen.
+         */
+        get: operations["what_the_eye_saw_api_runs__run_id__eye__look__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/eye/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Grades Of Marks
+         * @description Which grades may have left the marks of a photo, the lamp across them. Nothing is kept.
+         */
+        post: operations["grades_of_marks_api_eye_marks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who Was Right
+         * @description How often the person and the eye were right at light checks in this shop.
+         */
+        get: operations["who_was_right_api_log_eye_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2341,6 +2421,17 @@ export interface components {
             /** Named */
             named: components["schemas"]["NamedRouteFile"][];
             bet: components["schemas"]["BetFile"] | null;
+        };
+        /**
+         * AgreementOut
+         * @description The person and the eye, of light checks of which it is known how they turned out.
+         */
+        AgreementOut: {
+            person: components["schemas"]["RightnessOut"];
+            eye: components["schemas"]["RightnessOut"];
+            together: components["schemas"]["RightnessOut"];
+            person_apart: components["schemas"]["RightnessOut"];
+            eye_apart: components["schemas"]["RightnessOut"];
         };
         /**
          * AheadOut
@@ -3042,6 +3133,33 @@ export interface components {
             events: components["schemas"]["ItemEventFile"][];
         };
         /**
+         * EyeAnswer
+         * @description What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
+         *
+         *     Angles anticlockwise from the right, degrees.
+         */
+        EyeAnswer: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "seen" | "look-again" | "none-seen" | "refused";
+            /** Said */
+            said: components["schemas"]["SentenceFile"][];
+            /** Lines */
+            lines: [
+                number,
+                number,
+                number,
+                number
+            ][];
+            /** Lay Deg */
+            lay_deg: number | null;
+            /** Angle Deg */
+            angle_deg: number | null;
+            grades: components["schemas"]["GradesFile"] | null;
+        };
+        /**
          * FaceFile
          * @description One face of the part, or with `edge` one of its edges: then how it was found is left out, and `want` may be.
          */
@@ -3559,6 +3677,17 @@ export interface components {
             grade: string;
             /** Um */
             um: number;
+        };
+        /**
+         * GradesFile
+         * @description Grades of paper that may have left marks: from the finest (null: or finer) to the coarsest.
+         */
+        GradesFile: {
+            /** Finest */
+            finest: string | null;
+            /** Coarsest */
+            coarsest: string;
+            said: components["schemas"]["SentenceFile"];
         };
         /**
          * HandOut
@@ -4281,6 +4410,23 @@ export interface components {
             /** Tools */
             tools: components["schemas"]["NamedOut"][];
         };
+        /**
+         * LookBegunOut
+         * @description The number of a look, to ask how far it is.
+         */
+        LookBegunOut: {
+            /** Look */
+            look: number;
+        };
+        /**
+         * LookOut
+         * @description How far a look is (0 to 1), and the answer when it is done.
+         */
+        LookOut: {
+            /** Share */
+            share: number;
+            answer: components["schemas"]["EyeAnswer"] | null;
+        };
         /** MachineFile */
         MachineFile: {
             /** Id */
@@ -4331,6 +4477,14 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * MarksSeenOut
+         * @description The grades that may have left marks; or why nothing can be said.
+         */
+        MarksSeenOut: {
+            grades: components["schemas"]["GradesFile"] | null;
+            refused: components["schemas"]["SentenceFile"] | null;
         };
         /** MaterialFile */
         MaterialFile: {
@@ -5258,7 +5412,7 @@ export interface components {
         };
         /**
          * RightOut
-         * @description What is right, why, and the rating now; the picture again, with another beside it, and both in words.
+         * @description What is right, why, what the eye sees of it, and the rating now; the picture again, another beside it, both in words.
          */
         RightOut: {
             /** Right */
@@ -5273,8 +5427,23 @@ export interface components {
             /** Beside */
             beside: string | null;
             beside_words: components["schemas"]["SentenceFile"] | null;
+            eye: components["schemas"]["SentenceFile"] | null;
             /** Rating */
             rating: number;
+        };
+        /**
+         * RightnessOut
+         * @description How often somebody was right, and between which shares that says the truth lies (95 %).
+         */
+        RightnessOut: {
+            /** Right */
+            right: number;
+            /** Of */
+            of: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * RunOut
@@ -11670,6 +11839,171 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_the_eye_api_runs__run_id__eye_post: {
+        parameters: {
+            query: {
+                /** @description length of photo 1; photo 2 follows it */
+                first_bytes: number;
+                /** @description width of what the photo shows, mm */
+                across_mm: number;
+                /** @description of the new marks on photo 1, anticlockwise */
+                lay_deg?: number | null;
+                /** @description at which old marks cross them */
+                crossing_deg?: number;
+            };
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookBegunOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_the_eye_saw_api_runs__run_id__eye__look__get: {
+        parameters: {
+            query?: {
+                crossing_deg?: number;
+            };
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+                look: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    grades_of_marks_api_eye_marks_post: {
+        parameters: {
+            query: {
+                /** @description width of what the photo shows, mm */
+                across_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MarksSeenOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    who_was_right_api_log_eye_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgreementOut"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -8,7 +8,7 @@ export const MEANINGS = {
 export type Meaning = keyof typeof MEANINGS;
 
 /** Keys that mean something at the bench already, or that the browser needs. */
-const TAKEN = new Set([...' kgpcrzmfntoshau123456789/?', 'Escape', 'Enter', 'Tab', 'Shift', 'Control', 'Alt', 'Meta']);
+const TAKEN = new Set([...' kgpcrzmfntoshaue123456789/?', 'Escape', 'Enter', 'Tab', 'Shift', 'Control', 'Alt', 'Meta']);
 
 class Taught {
   keys = $state<Partial<Record<Meaning, string>>>(read());

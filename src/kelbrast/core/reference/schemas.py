@@ -223,6 +223,12 @@ _PROCESS: Final = Entry(
         ),
     }
 )
+_SIGNED: Final = Number(("ratio",), sources_written, signed=True)
+_EYE_FEATURES: Final = (
+    *("centroid", "low-quarter", "half", "high-quarter", "tenth-left"),
+    *("fine-share", "contrast", "skew", "kurtosis", "pixel"),
+)
+_EYE_WEIGHT: Final = Entry({"weight": _SIGNED, "mean": _SIGNED, "scale": RATIO})
 RECORDS: Final[dict[str, Schema]] = {
     "advice": Entry(
         {
@@ -236,6 +242,14 @@ RECORDS: Final[dict[str, Schema]] = {
     "carriers": Each(_CARRIER),
     "compounds": Each(Entry(_keys({TEXT: "label", LENGTH: "grain", RATIO: "wear"}), {"swirls": FLAG})),
     "damages": Each(Entry(_keys({TEXT: "label says", _one_of(*FOUND): "kind", LENGTH: "likely worst"}), {"share": RATIO})),
+    "eye": Entry(
+        {
+            "file": _all_of({RATIO: "blocks coarse sharpness darkest clipped"}),
+            "lamp": _all_of({RATIO: "hidden alike", ANGLE: "lay_off"}),
+            "marks": _all_of({RATIO: "pixels fields", ANGLE: "crossing agree"}),
+        }
+    ),
+    "eye_grade": Entry({"grade": Entry({"bias": _SIGNED, "reach": RATIO}), **dict.fromkeys(_EYE_FEATURES, _EYE_WEIGHT)}),
     "families": Each(
         Entry(
             _keys(

@@ -48,18 +48,24 @@ class Name:
 
 @dataclass(frozen=True, slots=True)
 class Number:
-    """`[value, "unit", "source"]` or `[value, "unit", "source", "locator"]`, of one of these dimensions and not below 0."""
+    """`[value, "unit", "source"]` or `[value, "unit", "source", "locator"]`, of one of these dimensions.
+
+    Not below 0 unless `signed`.
+    """
 
     dimensions: tuple[str, ...]
     sources: Callable[[], Collection[str]]
+    signed: bool = False
 
     def faults(self, where: str, given: Any) -> Iterator[Fault]:
         if not isinstance(given, list) or len(given) not in (3, 4) or not all(isinstance(part, str) for part in given[1:]):
             yield Fault(where, f'is {_shown(given)}; expected [number, "unit", "source"] with or without a locator')
             return
         value, unit, source = given[:3]
-        if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value) or value < 0:
-            yield Fault(where, f"has {_shown(value)} for its number; expected one that is not below 0")
+        number = not isinstance(value, bool) and isinstance(value, int | float) and math.isfinite(value)
+        if not number or (value < 0 and not self.signed):
+            which = "" if self.signed else " that is not below 0"
+            yield Fault(where, f"has {_shown(value)} for its number; expected one{which}")
         units = [unit for dimension in self.dimensions for unit in units_of(dimension)]
         if unit not in units:
             yield Fault(where, f"is in {_shown(unit)}; expected a {' or '.join(self.dimensions)}, in {', '.join(units)}")

@@ -16,6 +16,7 @@
   import AtGauge from './AtGauge.svelte';
   import BackSheet from './BackSheet.svelte';
   import Ending from './Ending.svelte';
+  import EyeSheet from './EyeSheet.svelte';
   import Hand from './Hand.svelte';
   import Looks from './Looks.svelte';
   import MeasureSheet from './MeasureSheet.svelte';
@@ -32,7 +33,7 @@
   import Tools from './Tools.svelte';
 
   let { bench }: { bench: BenchRun } = $props();
-  type Sheet = 'back' | 'read' | 'measure' | 'photo' | 'note' | 'around' | 'step';
+  type Sheet = 'eye' | 'back' | 'read' | 'measure' | 'photo' | 'note' | 'around' | 'step';
   let sheet = $state<Sheet | null>(null);
   let level = $state(0);
   let laid = $state('');
@@ -113,6 +114,7 @@
     { press: 'r', shown: 'R', does: 'The wheel is charged again', run: () => charge() },
     { press: 'z', shown: 'Z', does: 'Take back the last tap', run: () => void bench.undo() },
     { press: 'm', shown: 'M', does: 'Measure', run: () => (sheet = size ? 'read' : 'measure') },
+    { press: 'e', shown: 'E', does: 'Ask the eye: a light check from two photos', run: () => hand && (sheet = 'eye') },
     { press: 'f', shown: 'F', does: 'Photo', run: open('photo') },
     { press: 'n', shown: 'N', does: 'Note, or something went wrong', run: open('note') },
     { press: 't', shown: 'T', does: 'Around it: soak, dry, coat', run: open('around') },
@@ -211,6 +213,14 @@
       enoughAt = size.readings.length;
       sheet = null;
     }}
+  />
+{/if}
+{#if hand}
+  <EyeSheet
+    {bench}
+    open={sheet === 'eye'}
+    onclose={() => (sheet = null)}
+    onback={() => (sheet = hand.begun ? 'back' : null)}
   />
 {/if}
 <MeasureSheet {bench} open={sheet === 'measure'} onclose={() => (sheet = null)} />

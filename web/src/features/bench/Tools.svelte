@@ -2,6 +2,7 @@
 <script lang="ts">
   import Camera from '@lucide/svelte/icons/camera';
   import Ellipsis from '@lucide/svelte/icons/ellipsis';
+  import Eye from '@lucide/svelte/icons/eye';
   import Hourglass from '@lucide/svelte/icons/hourglass';
   import NotebookPen from '@lucide/svelte/icons/notebook-pen';
   import Pause from '@lucide/svelte/icons/pause';
@@ -17,7 +18,7 @@
   import type { BenchRun } from './run.svelte';
   import { sound } from '../../ui/sound.svelte';
 
-  type Opens = 'measure' | 'photo' | 'note' | 'around';
+  type Opens = 'eye' | 'measure' | 'photo' | 'note' | 'around';
   interface Props {
     bench: BenchRun;
     hand: Hand;
@@ -30,7 +31,7 @@
   let wide = $state(innerWidth);
   let more = $state(false);
   /** Room in pixels for all of them, beside six pieces and the way of going through them. */
-  const ALL = 720;
+  const ALL = 800;
   const pieces = $derived(bench.run.pieces > 1 ? 200 + 72 * Math.min(6, bench.run.pieces) : 0);
   const roomy = $derived(wide >= ALL + pieces);
 
@@ -53,6 +54,7 @@
 
 {#snippet rest()}
   {@render tool(Ruler, 'Measure', 'M', () => opened('measure'))}
+  {@render tool(Eye, 'Eye', 'E', () => opened('eye'))}
   {@render tool(Camera, 'Photo', 'F', () => opened('photo'))}
   {@render tool(NotebookPen, 'Note', 'N', () => opened('note'))}
   {@render tool(Hourglass, 'Around', 'T', () => opened('around'))}

@@ -106,6 +106,7 @@
         <div class="rounded-lg border border-(--line) bg-(--raised) p-3" role="status">
           <b class:text-(--go)={told.right} class:text-(--stop)={!told.right}>{told.right ? 'Right.' : 'Not so.'}</b>
           {told.why}
+          {#if told.eye}<p class="mt-2">{shown.tell(told.eye)}</p>{/if}
         </div>
         <button class="main-button justify-self-start" onclick={() => session.next()}
           >{session.answers.length >= TEN ? 'To the result' : 'Next'} <kbd>Enter</kbd></button

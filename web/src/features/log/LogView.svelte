@@ -2,6 +2,7 @@
 <script lang="ts">
   import { searchParams } from 'sv-router';
   import Either from '../../ui/Either.svelte';
+  import EyeRight from './EyeRight.svelte';
   import Learnt from './Learnt.svelte';
   import RunList from './RunList.svelte';
   import Upkeep from './Upkeep.svelte';
@@ -43,7 +44,7 @@
   </div>
   {#if shownTab === 'runs'}<RunList />
   {:else if shownTab === 'wrong'}<WhatWentWrong />
-  {:else if shownTab === 'learnt'}<Learnt />
+  {:else if shownTab === 'learnt'}<Learnt /><EyeRight />
   {:else if shownTab === 'ways'}<Ways />
   {:else}<Upkeep />{/if}
 </div>

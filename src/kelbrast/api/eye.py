@@ -1,0 +1,147 @@
+"""The eye: a light check from two photos, the grades of marks from one, and how often it was right."""
+
+import math
+from typing import Annotated, Any, Final
+
+from fastapi import APIRouter, Depends, Path, Query, Request
+from pydantic import BaseModel, ConfigDict
+from starlette.concurrency import run_in_threadpool
+
+from kelbrast.api.bench import RunId
+from kelbrast.api.body import PICTURE_IN_BODY
+from kelbrast.api.kept import AllRuns
+from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.eye import Eye, opened
+from kelbrast.app.eye_at_bench import EyeAtBench, Stated, step_before
+from kelbrast.app.runs import Runs
+from kelbrast.core.errors import BadInput
+from kelbrast.core.units import to_si
+from kelbrast.core.vision.light_check import CanNotSay, marks_of
+from kelbrast.exchange.eye_file import EyeAnswer, GradesFile, refusal_said, to_eye_answer, to_grades
+from kelbrast.exchange.sentence_file import SentenceFile
+
+router = APIRouter(prefix="/api", responses=RESPONSES)
+_TWO_PHOTOS: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
+PhotoAcross = Annotated[float, Query(gt=0, le=1e4, allow_inf_nan=False, description="width of what the photo shows, mm")]
+
+
+def _eye(request: Request) -> Eye:
+    eye: Eye = request.app.state.eye
+    return eye
+
+
+def _at_bench(request: Request, runs: AllRuns) -> EyeAtBench:
+    return EyeAtBench(runs, _eye(request))
+
+
+ShopEye = Annotated[Eye, Depends(_eye)]
+EyeBeside = Annotated[EyeAtBench, Depends(_at_bench)]
+
+
+class LookBegunOut(BaseModel):
+    """The number of a look, to ask how far it is."""
+
+    look: int
+
+
+class LookOut(BaseModel):
+    """How far a look is (0 to 1), and the answer when it is done."""
+
+    share: float
+    answer: EyeAnswer | None
+
+
+class MarksSeenOut(BaseModel):
+    """The grades that may have left marks; or why nothing can be said."""
+
+    grades: GradesFile | None
+    refused: SentenceFile | None
+
+
+class RightnessOut(BaseModel):
+    """How often somebody was right, and between which shares that says the truth lies (95 %)."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    right: int
+    of: int
+    low: float
+    high: float
+
+
+class AgreementOut(BaseModel):
+    """The person and the eye, of light checks of which it is known how they turned out."""
+
+    person: RightnessOut
+    eye: RightnessOut
+    together: RightnessOut
+    person_apart: RightnessOut
+    eye_apart: RightnessOut
+
+
+@router.post("/runs/{run_id}/eye", status_code=202, openapi_extra=_TWO_PHOTOS, responses=NOT_FOUND)
+async def ask_the_eye(
+    run_id: RunId,
+    request: Request,
+    eye: EyeBeside,
+    first_bytes: Annotated[int, Query(ge=1, le=10**8, description="length of photo 1; photo 2 follows it")],
+    across_mm: PhotoAcross,
+    lay_deg: Annotated[
+        float | None, Query(ge=-360, le=360, allow_inf_nan=False, description="of the new marks on photo 1, anticlockwise")
+    ] = None,
+    crossing_deg: Annotated[float, Query(ge=0, le=90, description="at which old marks cross them")] = 70,
+) -> LookBegunOut:
+    """Have the step in hand looked at: two photos, the lamp along the new marks and across them, one after the other."""
+    data = await request.body()
+    if not first_bytes < len(data):
+        raise BadInput.one("first_bytes", "two photos are needed, one after the other")
+    stated = Stated(across_mm, lay_deg, crossing_deg)
+    return LookBegunOut(look=await run_in_threadpool(eye.begin, run_id, data[:first_bytes], data[first_bytes:], stated))
+
+
+@router.get("/runs/{run_id}/eye/{look}", responses=NOT_FOUND)
+def what_the_eye_saw(
+    run_id: RunId,
+    look: Annotated[int, Path(ge=1, le=2**53)],
+    runs: AllRuns,
+    eye: ShopEye,
+    crossing_deg: Annotated[float, Query(ge=0, le=90)] = 70,
+) -> LookOut:
+    """How far a look is, and what was seen."""
+    found, before = eye.look(look), _before(runs, run_id)
+    if found.answer is None:
+        return LookOut(share=found.share, answer=None)
+    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before)
+    return LookOut(share=1.0, answer=answer)
+
+
+@router.post("/eye/marks", openapi_extra=PICTURE_IN_BODY)
+async def grades_of_marks(request: Request, across_mm: PhotoAcross) -> MarksSeenOut:
+    """Which grades may have left the marks of a photo, the lamp across them. Nothing is kept."""
+    data = await request.body()
+    return await run_in_threadpool(_marks, data, across_mm)
+
+
+@router.get("/log/eye")
+def who_was_right(eye: EyeBeside) -> AgreementOut:
+    """How often the person and the eye were right at light checks in this shop."""
+    told = {name.replace("-", "_"): RightnessOut.model_validate(one) for name, one in eye.right().items()}
+    return AgreementOut(**told)
+
+
+def _marks(data: bytes, across_mm: float) -> MarksSeenOut:
+    photo = opened(data)
+    found = marks_of(photo, pixel=to_si(across_mm, "mm") / photo.grey.shape[1])
+    if isinstance(found, CanNotSay):
+        return MarksSeenOut(grades=None, refused=refusal_said(found))
+    return MarksSeenOut(grades=to_grades(found), refused=None)
+
+
+def _before(runs: Runs, run_id: int) -> str | None:
+    kept = runs.get(run_id)
+    return step_before(kept) if kept.run.current is not None else None

@@ -1,0 +1,127 @@
+"""A photo as the eye looks at it: linear light, contrast against its surroundings, square fields."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from scipy import ndimage
+
+from kelbrast.core.arrays import Bytes, Reals
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import require_above_zero, require_within
+
+FIELD: Final = 448  # pixels of a side
+MOST_FIELDS: Final = 12  # of one photo: about a third of a second each
+_SURROUNDINGS: Final = 32.0  # pixels
+_GAMMA: Final = 2.2
+_ROBUST: Final = 1.4826  # the median of deviations to a standard deviation, of Gaussian noise
+
+
+@dataclass(frozen=True, slots=True)
+class Field:
+    """A square of a photo. `contrast`: dimensionless; `row`, `column`: of its first pixel."""
+
+    contrast: Reals
+    row: int
+    column: int
+
+
+def contrast(grey: Reals) -> Reals:
+    """How much lighter each place is than its surroundings, in linear light.
+
+    Equation: `c = g / gauss(g, 32 px) - 1`, g = grey^2.2 (dimensionless)
+    Valid: grey from 0 to 1.
+
+    Args:
+        grey: rows and columns of a photo, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: eye-simulated.
+
+    >>> bool(np.allclose(contrast(np.full((64, 64), 0.5)), 0.0))
+    True
+    """
+    if grey.size == 0:
+        raise OutsideValidity("a photo has at least one pixel")
+    require_within(0, 1, darkest=float(grey.min()), brightest=float(grey.max()))
+    linear = grey**_GAMMA
+    around = ndimage.gaussian_filter(linear, _SURROUNDINGS, mode="nearest", truncate=3.0)
+    return np.asarray(linear / np.maximum(around, 1e-4) - 1)
+
+
+def fields_of(grey: Bytes, most: int = MOST_FIELDS) -> Iterator[Field]:
+    """Fields spread evenly over a photo, row by row. Only they are looked at: a photo of twelve megapixels is large.
+
+    Equation: a grid of squares of 448 px, at most so many (dimensionless)
+    Valid: a photo that holds one field at least.
+
+    Args:
+        grey: rows and columns of a photo, 0 to 255, dimensionless.
+        most: fields, dimensionless.
+
+    Raises:
+        OutsideValidity: it is smaller than a field, or none are wanted.
+
+    Source: eye-simulated.
+
+    >>> [(one.row, one.column) for one in fields_of(np.full((448, 900), 128, dtype=np.uint8))]
+    [(0, 0), (0, 452)]
+    """
+    rows, columns = grey.shape
+    if min(rows, columns) < FIELD or most < 1:
+        raise OutsideValidity(f"a photo needs {FIELD} pixels each way at least")
+    return _fields(grey, *_grid(rows // FIELD, columns // FIELD, most))
+
+
+def _fields(grey: Bytes, down: int, across: int) -> Iterator[Field]:
+    rows, columns = grey.shape
+    around = round(3 * _SURROUNDINGS)
+    for row in _starts(rows, down):
+        for column in _starts(columns, across):
+            top, left = max(0, row - around), max(0, column - around)
+            part = grey[top : row + FIELD + around, left : column + FIELD + around] / 255.0
+            seen = contrast(part)[row - top : row - top + FIELD, column - left : column - left + FIELD]
+            yield Field(seen, row, column)
+
+
+def clipped(values: Reals, sigmas: float) -> Reals:
+    """The values, none further from their median than so many robust standard deviations.
+
+    Equation: `min(max(x, m - k s), m + k s)`, s = 1.4826 median|x - m| (dimensionless)
+    Valid: at least one value; above 0.
+
+    Args:
+        values: x, dimensionless.
+        sigmas: k, dimensionless.
+
+    Raises:
+        OutsideValidity: there is none.
+
+    Source: huber.
+
+    >>> clipped(np.array([0.0, 1.0, 2.0, 100.0]), 2.0).max() < 5
+    np.True_
+    """
+    require_above_zero(sigmas=sigmas)
+    if values.size == 0:
+        raise OutsideValidity("there is nothing to clip")
+    middle = float(np.median(values))
+    reach = sigmas * _ROBUST * float(np.median(np.abs(values - middle)))
+    return np.clip(values, middle - reach, middle + reach)
+
+
+def _grid(rows: int, columns: int, most: int) -> tuple[int, int]:
+    """So many fields down and across, as the photo has room and as are wanted."""
+    if rows * columns <= most:
+        return rows, columns
+    down = max(1, min(rows, round(math.sqrt(most * rows / columns))))
+    return down, max(1, min(columns, most // down))
+
+
+def _starts(length: int, count: int) -> list[int]:
+    room = length - FIELD
+    return [0] if count == 1 else [round(at * room / (count - 1)) for at in range(count)] if room else [0]

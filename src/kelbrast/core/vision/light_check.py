@@ -1,0 +1,272 @@
+"""A light check from two photos: what is seen of old marks, or why nothing can be said and what to do.
+
+It never says that the marks are gone: the lamp and the eye decide that.
+"""
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cache
+from typing import Literal
+
+import numpy as np
+
+from kelbrast.core.arrays import Bytes
+from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.reference.loader import Constant, constant, record
+from kelbrast.core.validity import require_above_zero
+from kelbrast.core.vision.fields import FIELD, Field, clipped, fields_of
+from kelbrast.core.vision.gate import Gate, gate
+from kelbrast.core.vision.grade import GrainRange, features, grain_range
+from kelbrast.core.vision.lay import LayFound, apart, lay_of, lay_power
+from kelbrast.core.vision.old_marks import LOOK_AGAIN_FROM, SEEN_FROM, Line, old_marks_in
+
+EyeVerdict = Literal["seen", "look-again", "none-seen"]
+EyeRefusal = Literal[
+    "no-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "alike", "lamp-along",
+    "no-lay-seen", "lay-off",
+]  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Photo:
+    """A photo: grey of 0 to 255 as it is in the file, and the mean step of its JPEG table; None where the file has none."""
+
+    grey: Bytes
+    coarse: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class CheckAsked:
+    """What is known before a photo is looked at (SI).
+
+    Attributes:
+        pixel: side of a pixel on the face.
+        lay: direction of the new marks on the picture, anticlockwise from the right; None where there is none.
+        crossing: angle at which what was there before crosses it.
+        width: of the marks that are looked for.
+        curved: the face is.
+    """
+
+    pixel: float
+    lay: float | None
+    crossing: float
+    width: float
+    curved: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class CanNotSay:
+    """Nothing can be said: why, and of which photo (1, 2; 0 of both or of what is known)."""
+
+    why: EyeRefusal
+    photo: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class EyeSaw:
+    """What was seen (SI).
+
+    Attributes:
+        fields, agreeing: fields that were looked at, and those in which marks of one direction stand out.
+        score: of the field in which they do most.  angle: of the old marks; None where none are seen.
+        crossing: between them and the lay.  lines: where they lie on photo 1.
+        lay: as photo 2 shows it.  smallest: width of the finest marks that could be seen.  grains: what may have left the lay.
+    """
+
+    verdict: EyeVerdict
+    fields: int
+    agreeing: int
+    score: float
+    angle: float | None
+    crossing: float | None
+    lines: tuple[Line, ...]
+    lay: LayFound
+    smallest: float
+    grains: GrainRange
+
+
+def light_check(
+    along: Photo, across: Photo, asked: CheckAsked, told: Callable[[float], object] = lambda _: None
+) -> EyeSaw | CanNotSay:
+    """Judge two photos: the lamp along the lay, and across it.
+
+    Equation: seen where `S` of `old_marks_in` is large in enough fields that agree on a direction (dimensionless)
+    Valid: the pixel and the width of the marks above 0.
+
+    Args:
+        along: photo 1.
+        across: photo 2.
+        asked: what is known, m and rad.
+        told: is called with the share that is done, dimensionless.
+
+    Raises:
+        OutsideValidity: outside that. What a photo does not allow is no error: it is the answer.
+
+    Source: eye-simulated.
+
+    >>> grey = Photo(np.full((448, 448), 128, dtype=np.uint8))
+    >>> light_check(grey, grey, CheckAsked(10e-6, None, 1.2, 20e-6)).why
+    'no-lay'
+    """
+    require_above_zero(pixel=asked.pixel, width=asked.width)
+    refused = _beforehand(asked) or _of_file(along, 1) or _of_file(across, 2)
+    if refused is not None:
+        return refused
+    assert asked.lay is not None, "refused before"
+    first, second = list(fields_of(along.grey)), list(fields_of(across.grey))
+    lay = _together([lay_of(one.contrast, pixel=asked.pixel) for one in second])
+    if (wrong := _of_lamps(first, second, lay, asked.lay)) is not None:
+        return wrong
+    found = []
+    for one in first:
+        found.append(old_marks_in(one.contrast, lay.angle))
+        told(len(found) / len(first))
+    scores = np.array([one.score for one in found])
+    best = int(np.argmax(scores))
+    angle = found[best].angle
+    near = [apart(one.angle, angle) <= _eye("marks.agree").si for one in found]
+    agreeing = sum(same and score > SEEN_FROM for same, score in zip(near, scores, strict=True))
+    enough = min(int(_eye("marks.fields").value), len(found))
+    verdict = _verdict(agreeing, enough, float(scores[best]))
+    shown = [at for at in range(len(found)) if near[at] and scores[at] > LOOK_AGAIN_FROM] if verdict != "none-seen" else []
+    seen = np.array([features(one.contrast, lay.angle, pixel=asked.pixel) for one in second])
+    return EyeSaw(
+        verdict=verdict,
+        fields=len(found),
+        agreeing=agreeing,
+        score=float(scores[best]),
+        angle=angle if verdict != "none-seen" else None,
+        crossing=apart(angle, lay.angle) if verdict != "none-seen" else None,
+        lines=tuple(_moved(line, first[at]) for at in shown for line in found[at].lines),
+        lay=lay,
+        smallest=_eye("marks.pixels").value * asked.pixel,
+        grains=grain_range(seen, pixel=asked.pixel),
+    )
+
+
+def marks_of(photo: Photo, *, pixel: float) -> GrainRange | CanNotSay:
+    """Which grades may have left the marks of a photo, as found: one photo, the lamp across them.
+
+    Equation: `grain_range` of the fields of the photo (m)
+    Valid: the pixel above 0.
+
+    Args:
+        photo: the photo.
+        pixel: side of one on the face, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: eye-simulated.
+
+    >>> marks_of(Photo(np.full((448, 448), 128, dtype=np.uint8)), pixel=10e-6).why
+    'blurred'
+    """
+    require_above_zero(pixel=pixel)
+    if (refused := _of_file(photo, 1)) is not None:
+        return refused
+    fields = list(fields_of(photo.grey))
+    lay = _together([lay_of(one.contrast, pixel=pixel) for one in fields])
+    if not lay.claimed:
+        return CanNotSay("no-lay-seen", 1)
+    return grain_range(np.array([features(one.contrast, lay.angle, pixel=pixel) for one in fields]), pixel=pixel)
+
+
+def width_of_marks(grain: float) -> float:
+    """How wide marks of a grain are, as the simulator draws them.
+
+    Equation: `w = 0.3 g` (m)
+    Valid: above 0.
+
+    Args:
+        grain: g, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: simulation-fit.
+
+    >>> round(width_of_marks(58e-6) * 1e6, 1)
+    17.4
+    """
+    require_above_zero(grain=grain)
+    return constant("simulation.mark_width_per_grain").value * grain
+
+
+def _verdict(agreeing: int, enough: int, best: float) -> EyeVerdict:
+    if agreeing >= enough:
+        return "seen"
+    return "look-again" if agreeing or best > LOOK_AGAIN_FROM else "none-seen"
+
+
+def _beforehand(asked: CheckAsked) -> CanNotSay | None:
+    if asked.curved:
+        return CanNotSay("curved")
+    if asked.lay is None:
+        return CanNotSay("no-lay")
+    if asked.crossing < _eye("marks.crossing").si:
+        return CanNotSay("crossing")
+    if asked.width < _eye("marks.pixels").value * asked.pixel:
+        return CanNotSay("under-a-pixel")
+    return None
+
+
+def _of_file(photo: Photo, which: int) -> CanNotSay | None:
+    if min(photo.grey.shape) < FIELD:
+        return CanNotSay("small", which)
+    found: Gate = gate(photo.grey)
+    if found.blocks > _eye("file.blocks").value or (photo.coarse or 0.0) > _eye("file.coarse").value:
+        return CanNotSay("messenger", which)
+    if found.median < _eye("file.darkest").value:
+        return CanNotSay("dark", which)
+    if found.clipped > _eye("file.clipped").value:
+        return CanNotSay("clipped", which)
+    if found.sharpness < _eye("file.sharpness").value:
+        return CanNotSay("blurred", which)
+    return None
+
+
+def _of_lamps(first: Sequence[Field], second: Sequence[Field], lay: LayFound, stated: float) -> CanNotSay | None:
+    """Whether the lamps stood as they should: the lay strong on photo 2 where it was stated, and hidden on photo 1."""
+    if not lay.claimed:
+        return CanNotSay("no-lay-seen", 2)
+    if apart(lay.angle, stated) > _eye("lamp.lay_off").si:
+        return CanNotSay("lay-off", 2)
+    if len(first) == len(second) and _alike(first, second) > _eye("lamp.alike").value:
+        return CanNotSay("alike")
+    hidden = [float(np.mean([lay_power(clipped(one.contrast, 6.0), lay.angle) for one in each])) for each in (first, second)]
+    if hidden[0] > _eye("lamp.hidden").value * hidden[1]:
+        return CanNotSay("lamp-along", 1)
+    return None
+
+
+def _alike(first: Sequence[Field], second: Sequence[Field]) -> float:
+    """How much one photo looks like the other, or like its negative."""
+    each = [
+        abs(float(np.corrcoef(one.contrast.ravel(), other.contrast.ravel())[0, 1]))
+        for one, other in zip(first, second, strict=True)
+        if one.contrast.std() > 0 and other.contrast.std() > 0
+    ]
+    return float(np.median(each)) if each else 1.0
+
+
+def _together(lays: Sequence[LayFound]) -> LayFound:
+    """One lay of the lays of all fields: their direction weighted by strength, and how far they agree."""
+    if not lays:
+        raise OutsideValidity("a lay needs one field at least")
+    weights = np.array([one.strength for one in lays])
+    turned = np.exp(2j * np.array([one.angle for one in lays]))
+    mean = (weights * turned).sum() / max(float(weights.sum()), 1e-12)
+    return LayFound(float(np.angle(mean) / 2 % math.pi), float(np.median(weights)), float(abs(mean)))
+
+
+def _moved(line: Line, field: Field) -> Line:
+    return Line(line.x0 + field.column, line.y0 + field.row, line.x1 + field.column, line.y1 + field.row)
+
+
+@cache
+def _eye(path: str) -> Constant:
+    group, name = path.split(".")
+    found: Constant = record("eye")[group][name]
+    return found
