@@ -11,12 +11,13 @@ from kelbrast.api.bench import RunId
 from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.kept import AllRuns
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.app.eye import Eye, opened
+from kelbrast.app.eye import Eye, EyeLook, opened
 from kelbrast.app.eye_at_bench import EyeAtBench, Stated, step_before
 from kelbrast.app.runs import Runs
+from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput
 from kelbrast.core.units import to_si
-from kelbrast.core.vision.light_check import CanNotSay, marks_of
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, Photo, marks_of, width_of_marks
 from kelbrast.exchange.eye_file import EyeAnswer, GradesFile, refusal_said, to_eye_answer, to_grades
 from kelbrast.exchange.sentence_file import SentenceFile
 
@@ -27,6 +28,13 @@ _TWO_PHOTOS: Final[dict[str, Any]] = {
         "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
     }
 }
+FirstBytes = Annotated[int, Query(ge=1, le=10**8, description="length of photo 1; photo 2 follows it")]
+LayAngle = Annotated[
+    float | None, Query(ge=-360, le=360, allow_inf_nan=False, description="of the new marks on photo 1, anticlockwise")
+]
+Crossing = Annotated[float, Query(ge=0, le=90, description="at which old marks cross them")]
+LookNumber = Annotated[int, Path(ge=1, le=2**53, description="of a look")]
+Before = Annotated[str, Query(max_length=20, description="grade that was worked before")]
 PhotoAcross = Annotated[float, Query(gt=0, le=1e4, allow_inf_nan=False, description="width of what the photo shows, mm")]
 
 
@@ -89,35 +97,54 @@ async def ask_the_eye(
     run_id: RunId,
     request: Request,
     eye: EyeBeside,
-    first_bytes: Annotated[int, Query(ge=1, le=10**8, description="length of photo 1; photo 2 follows it")],
+    first_bytes: FirstBytes,
     across_mm: PhotoAcross,
-    lay_deg: Annotated[
-        float | None, Query(ge=-360, le=360, allow_inf_nan=False, description="of the new marks on photo 1, anticlockwise")
-    ] = None,
-    crossing_deg: Annotated[float, Query(ge=0, le=90, description="at which old marks cross them")] = 70,
+    lay_deg: LayAngle = None,
+    crossing_deg: Crossing = 70,
 ) -> LookBegunOut:
     """Have the step in hand looked at: two photos, the lamp along the new marks and across them, one after the other."""
-    data = await request.body()
-    if not first_bytes < len(data):
-        raise BadInput.one("first_bytes", "two photos are needed, one after the other")
+    one, two = _two_photos(await request.body(), first_bytes)
     stated = Stated(across_mm, lay_deg, crossing_deg)
-    return LookBegunOut(look=await run_in_threadpool(eye.begin, run_id, data[:first_bytes], data[first_bytes:], stated))
+    return LookBegunOut(look=await run_in_threadpool(eye.begin, run_id, one, two, stated))
 
 
 @router.get("/runs/{run_id}/eye/{look}", responses=NOT_FOUND)
 def what_the_eye_saw(
     run_id: RunId,
-    look: Annotated[int, Path(ge=1, le=2**53)],
+    look: LookNumber,
     runs: AllRuns,
     eye: ShopEye,
-    crossing_deg: Annotated[float, Query(ge=0, le=90)] = 70,
+    crossing_deg: Crossing = 70,
 ) -> LookOut:
     """How far a look is, and what was seen."""
-    found, before = eye.look(look), _before(runs, run_id)
-    if found.answer is None:
-        return LookOut(share=found.share, answer=None)
-    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before)
-    return LookOut(share=1.0, answer=answer)
+    return _told(eye.look(look), crossing_deg, _before(runs, run_id))
+
+
+@router.post("/eye", status_code=202, openapi_extra=_TWO_PHOTOS)
+async def ask_the_eye_anywhere(
+    request: Request,
+    eye: ShopEye,
+    first_bytes: FirstBytes,
+    across_mm: PhotoAcross,
+    before: Before,
+    lay_deg: LayAngle = None,
+    crossing_deg: Crossing = 70,
+) -> LookBegunOut:
+    """The same of any face: the grade that was worked before is told. Nothing is kept."""
+    one, two = _two_photos(await request.body(), first_bytes)
+    width = width_of_marks(parse_grade(before, field="before").grain)
+
+    def known(photo: Photo) -> CheckAsked:
+        pixel = to_si(across_mm, "mm") / photo.grey.shape[1]
+        return CheckAsked(pixel, math.radians(lay_deg) if lay_deg is not None else None, math.radians(crossing_deg), width)
+
+    return LookBegunOut(look=await run_in_threadpool(eye.begin, one, two, known, lambda _: None))
+
+
+@router.get("/eye/{look}", responses=NOT_FOUND)
+def what_the_eye_saw_anywhere(look: LookNumber, eye: ShopEye, crossing_deg: Crossing = 70) -> LookOut:
+    """How far a look is, and what was seen."""
+    return _told(eye.look(look), crossing_deg, "the grade before")
 
 
 @router.post("/eye/marks", openapi_extra=PICTURE_IN_BODY)
@@ -132,6 +159,19 @@ def who_was_right(eye: EyeBeside) -> AgreementOut:
     """How often the person and the eye were right at light checks in this shop."""
     told = {name.replace("-", "_"): RightnessOut.model_validate(one) for name, one in eye.right().items()}
     return AgreementOut(**told)
+
+
+def _two_photos(data: bytes, first_bytes: int) -> tuple[bytes, bytes]:
+    if not first_bytes < len(data):
+        raise BadInput.one("first_bytes", "two photos are needed, one after the other")
+    return data[:first_bytes], data[first_bytes:]
+
+
+def _told(found: EyeLook, crossing_deg: float, before: str | None) -> LookOut:
+    if found.answer is None:
+        return LookOut(share=found.share, answer=None)
+    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before)
+    return LookOut(share=1.0, answer=answer)
 
 
 def _marks(data: bytes, across_mm: float) -> MarksSeenOut:

@@ -285,6 +285,19 @@ export const api = {
         cache: 'no-store',
       }),
     ),
+  askEyeAnywhere: (along: Blob, across: Blob, stated: EyeStated & { before: string }) =>
+    answered<{ look: number }>(
+      client.POST('/api/eye', {
+        params: { query: { ...stated, first_bytes: along.size } },
+        body: new Blob([along, across]) as never,
+        bodySerializer: (body: unknown) => body as Blob,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    ),
+  eyeSawAnywhere: (look: number, crossing_deg: number) =>
+    answered<Schemas['LookOut']>(
+      client.GET('/api/eye/{look}', { params: { path: { look }, query: { crossing_deg } }, cache: 'no-store' }),
+    ),
   gradesOfMarks: (photo: Blob, across_mm: number) =>
     answered<Schemas['MarksSeenOut']>(
       client.POST('/api/eye/marks', {

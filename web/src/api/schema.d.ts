@@ -2332,6 +2332,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/eye": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask The Eye Anywhere
+         * @description The same of any face: the grade that was worked before is told. Nothing is kept.
+         */
+        post: operations["ask_the_eye_anywhere_api_eye_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/eye/{look}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What The Eye Saw Anywhere
+         * @description How far a look is, and what was seen.
+         */
+        get: operations["what_the_eye_saw_anywhere_api_eye__look__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/eye/marks": {
         parameters: {
             query?: never;
@@ -11909,12 +11949,102 @@ export interface operations {
     what_the_eye_saw_api_runs__run_id__eye__look__get: {
         parameters: {
             query?: {
+                /** @description at which old marks cross them */
                 crossing_deg?: number;
             };
             header?: never;
             path: {
                 /** @description id of the run */
                 run_id: number;
+                /** @description of a look */
+                look: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_the_eye_anywhere_api_eye_post: {
+        parameters: {
+            query: {
+                /** @description length of photo 1; photo 2 follows it */
+                first_bytes: number;
+                /** @description width of what the photo shows, mm */
+                across_mm: number;
+                /** @description grade that was worked before */
+                before: string;
+                /** @description of the new marks on photo 1, anticlockwise */
+                lay_deg?: number | null;
+                /** @description at which old marks cross them */
+                crossing_deg?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookBegunOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_the_eye_saw_anywhere_api_eye__look__get: {
+        parameters: {
+            query?: {
+                /** @description at which old marks cross them */
+                crossing_deg?: number;
+            };
+            header?: never;
+            path: {
+                /** @description of a look */
                 look: number;
             };
             cookie?: never;

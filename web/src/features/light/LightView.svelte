@@ -2,17 +2,20 @@
 <script lang="ts">
   import { searchParams } from 'sv-router';
   import Either from '../../ui/Either.svelte';
+  import AskEye from './AskEye.svelte';
   import LampBench from './LampBench.svelte';
   import Practice from './Practice.svelte';
 
   const TABS = [
     { id: 'lamp', label: 'The lamp' },
+    { id: 'eye', label: 'The eye' },
     { id: 'practice', label: 'Practice' },
   ] as const;
   type Tab = (typeof TABS)[number]['id'];
-  const shownTab = $derived<Tab>(searchParams.get('show') === 'practice' ? 'practice' : 'lamp');
+  const shownTab = $derived<Tab>(TABS.find((tab) => tab.id === searchParams.get('show'))?.id ?? 'lamp');
   const ABOUT = {
     lamp: 'Simulated by the laws that the plans are made of. Move the lamp: marks across it flare, marks along it hide.',
+    eye: 'A second opinion at a light check, from two photos. Your lamp and your eye decide.',
     practice: 'Ten short questions. They get harder as you get better.',
   };
 </script>
@@ -25,7 +28,7 @@
       <h1>Light</h1>
       <p class="small dim">{ABOUT[shownTab]}</p>
     </div>
-    <div class="w-64">
+    <div class="w-80">
       <Either
         label="Part of the light"
         value={shownTab}
@@ -34,5 +37,5 @@
       />
     </div>
   </div>
-  {#if shownTab === 'lamp'}<LampBench />{:else}<Practice />{/if}
+  {#if shownTab === 'lamp'}<LampBench />{:else if shownTab === 'eye'}<AskEye />{:else}<Practice />{/if}
 </div>

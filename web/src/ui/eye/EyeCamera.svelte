@@ -22,7 +22,6 @@
         if (left || !video) return given.getTracks().forEach((track) => track.stop());
         stream = given;
         video.srcObject = given;
-        live = true;
         void video.play();
       })
       .catch(() => (live = false));
@@ -43,7 +42,13 @@
 </script>
 
 <div class="relative overflow-hidden rounded-lg bg-black" class:hidden={!live}>
-  <video bind:this={video} class="block max-h-[38vh] w-full object-contain" playsinline muted></video>
+  <video
+    bind:this={video}
+    class="block max-h-[38vh] w-full object-contain"
+    playsinline
+    muted
+    onloadeddata={() => (live = true)}
+  ></video>
   <LayLine {angle} {onturn} />
 </div>
 <div class="flex flex-wrap gap-2">

@@ -1,0 +1,130 @@
+"""The eye through the real interface, with rendered photos: on a tablet and on a phone held upright."""
+
+import math
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from kelbrast.app.runs import Runs
+from photographing import Face, Shot, both, messenger
+from screen import findings_in_both_themes, open_job
+
+FACE = Face(before="P120", own="P240", share=0.6, lay=math.radians(20))
+SHOT = Shot(lamp=FACE.lay, pixels=(448, 896), um=9.0, seed=96_001)
+WIDE_MM = f"{896 * 9e-3:.3f}"
+SIZES = {"tablet": {"width": 1024, "height": 768}, "phone": {"width": 390, "height": 844}}
+
+
+@pytest.fixture(scope="module")
+def photos(tmp_path_factory: pytest.TempPathFactory) -> dict[str, tuple[Path, Path]]:
+    folder = tmp_path_factory.mktemp("photos")
+    across = replace(SHOT, lamp=FACE.lay + math.pi / 2)
+    stopped, clean = (both(replace(FACE, share=share), SHOT, across)[:2] for share in (0.6, 1.0))
+    sets = {
+        "stopped": stopped,
+        "clean": clean,
+        "messenger": tuple(messenger(one) for one in stopped),
+        "wrong lamp": (stopped[1], stopped[0]),
+    }
+    found = {}
+    for name, pair in sets.items():
+        found[name] = tuple(folder / f"{name}-{at}.jpg" for at in (1, 2))
+        for path, data in zip(found[name], pair, strict=True):
+            path.write_bytes(data)
+    return found
+
+
+def take(page: Page, pair: tuple[Path, Path]) -> None:
+    """Both photos, the line turned onto the new marks, the width."""
+    expect(page.get_by_text("Photo 1: the lamp along the new marks")).to_be_visible()
+    page.get_by_label("The camera’s own file").set_input_files(pair[0])
+    expect(page.get_by_text("Photo 2: the lamp across the new marks")).to_be_visible()
+    page.get_by_label("The camera’s own file").set_input_files(pair[1])
+    line = page.get_by_role("slider", name="Line along the new marks")
+    line.focus()
+    if line.get_attribute("aria-valuetext") == "0 degrees":  # it stays where it was turned
+        page.keyboard.press("Shift+ArrowUp")
+        page.keyboard.press("Shift+ArrowUp")
+    expect(line).to_have_attribute("aria-valuetext", "20 degrees")
+    wide = page.get_by_label("Width of the picture", exact=True)
+    wide.fill(WIDE_MM)
+    wide.press("Tab")
+
+
+def ask(page: Page, pair: tuple[Path, Path]) -> str:
+    take(page, pair)
+    page.get_by_role("button", name="Ask the eye").last.click()
+    told = page.get_by_role("region", name="What the eye saw")
+    expect(told).to_be_visible(timeout=60_000)
+    return told.inner_text()
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: str) -> None:
+    context = browser.new_context(viewport=SIZES[size], has_touch=True, reduced_motion="reduce", service_workers="block")
+    page = context.new_page()
+    open_job(page, workshop, "Galley top")
+    page.keyboard.press("b")
+    page.get_by_role("button", name="Start this step").click()
+    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    run = int(page.url.rsplit("/", 1)[1])
+
+    page.keyboard.press("e")
+    said = ask(page, photos["clean"])
+    assert said.startswith("None seen")
+    assert "Your lamp and your eye decide" in said
+    assert "What it can not see" in said
+    page.get_by_role("button", name="My eye decides").click()
+    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+
+    page.keyboard.press("e")
+    assert "compressed, as messengers" in ask(page, photos["messenger"])
+    page.get_by_role("button", name="Take them again").click()
+    assert "Put the lamp along them" in (said := ask(page, photos["wrong lamp"])) or "no direction of the new marks" in said
+    page.get_by_role("button", name="Take them again").click()
+    assert ask(page, photos["stopped"]).startswith("Seen")
+    marks = page.get_by_role("img", name="Where old marks lie")
+    expect(marks).to_be_visible()
+    assert findings_in_both_themes(page) == []
+    page.get_by_role("button", name="Hide the marks").click()
+    expect(marks).to_have_count(0)
+    page.get_by_role("button", name="Keep the photo with the run").click()
+    expect(page.get_by_role("button", name="Kept with the run")).to_be_visible()
+    kept = Runs(workshop.jobs).get(run).events[-1]
+    assert (kept.kind, kept.words.startswith("The eye: Old marks are seen")) == ("photo", True)
+    page.get_by_role("dialog").get_by_role("button", name="Found a deep one").click()
+    expect(page.get_by_role("dialog").get_by_role("button", name="Go back").last).to_be_visible()  # one tap to the ways back
+    context.close()
+
+
+def test_the_live_picture_guides_and_the_line_is_turned_by_a_finger(browser_type, browser_type_launch_args, workshop) -> None:
+    camera = ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]
+    browser = browser_type.launch(**{**browser_type_launch_args, "args": [*browser_type_launch_args["args"], *camera]})
+    context = browser.new_context(viewport=SIZES["tablet"], permissions=["camera"], service_workers="block")
+    page = context.new_page()
+    page.goto(f"{workshop.address}/light?show=eye")
+    expect(page.get_by_role("img", name="The lamp stands along the new marks")).to_be_visible()
+    page.get_by_role("button", name="Take it").click()
+    expect(page.get_by_role("img", name="The lamp stands across the new marks")).to_be_visible()
+    page.get_by_role("button", name="Take it").click()
+    line = page.get_by_role("slider", name="Line along the new marks")
+    ask_it = page.get_by_role("button", name="Ask the eye")
+    expect(ask_it).to_be_disabled()  # until the line was turned
+    box = line.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2 + 60, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2 + 60, box["y"] + box["height"] / 2 - 60, steps=4)
+    page.mouse.up()
+    expect(line).to_have_attribute("aria-valuetext", "45 degrees")
+    ask_it.click()
+    told = page.get_by_role("region", name="What the eye saw")
+    expect(told).to_contain_text("It can not say", timeout=60_000)  # a test picture is no face
+    assert findings_in_both_themes(page) == []
+    browser.close()
+
+
+def test_who_was_right_is_told_in_the_log(page: Page, workshop) -> None:
+    page.goto(f"{workshop.address}/log?show=learnt")
+    expect(page.get_by_role("region", name="Who was right at light checks")).to_contain_text("Nothing to compare yet")
