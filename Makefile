@@ -7,7 +7,7 @@ PY := .venv/bin/python
 WEB := $(shell find web/src web/public web/worker -type f 2>/dev/null) CHANGELOG.md web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/tsconfig.worker.json
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo test coverage soak mutants bench types format lint screenshots clean
+.PHONY: demo test coverage soak mutants bench types format lint screenshots wheel clean
 
 demo: .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
@@ -62,8 +62,17 @@ format: .stamps/dev .stamps/npm
 screenshots: .stamps/dev .stamps/web .stamps/chromium
 	$(PY) docs/take_screenshots.py
 
+# A wheel with the screens inside, for machines without Node: pip install dist/kelbrast-*.whl, then kelbrast demo.
+wheel: .stamps/app .stamps/web
+	rm -rf dist build && mkdir -p build
+	cp -r src pyproject.toml README.md LICENSE build
+	cp -r web/dist build/src/kelbrast/screens
+	cp -r examples build/src/kelbrast/demo/examples
+	$(PY) -m pip wheel -q --no-deps --no-build-isolation -w dist ./build
+	@rm -rf build && ls dist
+
 clean:
-	rm -rf .stamps .venv web/node_modules web/dist
+	rm -rf dist .stamps .venv web/node_modules web/dist
 
 .venv/bin/python:
 	@command -v python3.11 >/dev/null || { echo "Kelbrast needs Python 3.11 (python3.11 is not here)"; exit 1; }

@@ -1,11 +1,13 @@
 """Takes the pictures of the main views from the demo workshop, into docs/screenshots (`make screenshots`)."""
 
 import io
+import math
 import os
 import subprocess
 import sys
 import tempfile
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 from PIL import Image, ImageDraw
@@ -33,14 +35,6 @@ def take(page: Page, address: str) -> None:
     page.keyboard.press("g")
     page.get_by_text("Over the whole face").wait_for()
     page.screenshot(path=HERE / "going-back.png")
-    page.keyboard.press("Escape")
-    page.keyboard.press("w")
-    page.get_by_text("routes that nothing beats").wait_for()
-    page.screenshot(path=HERE / "all-routes.png")
-    page.keyboard.press("Escape")
-    page.keyboard.press("y")
-    page.get_by_text("Layer to take off").wait_for()
-    page.screenshot(path=HERE / "why.png")
     page.keyboard.press("Escape")
     page.keyboard.press("c")
     page.get_by_text("Lay out:").wait_for()
@@ -136,6 +130,43 @@ def on_a_photo(page: Page, address: str) -> None:
     page.screenshot(path=HERE / "photo.png")
 
 
+def the_eye(page: Page, address: str) -> None:
+    """A step that was stopped too early, photographed by the planner's laws."""
+    sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
+    from photographing import Face, Shot, both
+
+    face = Face(before="P120", own="P240", share=0.6, lay=math.radians(20))
+    shot = Shot(lamp=face.lay, pixels=(896, 1344), um=9.0, seed=7)
+    photos = both(face, shot, replace(shot, lamp=face.lay + math.pi / 2))[:2]
+    page.goto(f"{address}light?show=eye")
+    for at, photo in enumerate(photos, start=1):
+        page.get_by_text(f"Photo {at}:").wait_for()
+        file = {"name": f"{at}.jpg", "mimeType": "image/jpeg", "buffer": photo}
+        page.get_by_label("The camera’s own file").set_input_files([file])
+    page.get_by_role("slider", name="Line along the new marks").focus()
+    page.keyboard.press("Shift+ArrowUp")
+    page.keyboard.press("Shift+ArrowUp")
+    page.get_by_label("Width of the picture", exact=True).fill("12.1")
+    page.keyboard.press("Tab")
+    page.get_by_role("button", name="Ask the eye").click()
+    page.get_by_role("region", name="What the eye saw").wait_for(timeout=60_000)
+    page.screenshot(path=HERE / "eye.png")
+
+
+def settings(page: Page, address: str) -> None:
+    """A tablet is paired. The addresses on the picture are this machine's own, so they are named as in a shop."""
+    page.goto(f"{address}settings")
+    page.get_by_role("button", name="Show a code").click()
+    page.get_by_label("Code", exact=True).wait_for()
+    page.evaluate(
+        "document.querySelectorAll('[aria-label=Address] option').forEach("
+        "(one, at) => (one.textContent = ['https://192.168.7.5:8643', 'https://workshop.local:8643'][at % 2]))"
+    )
+    page.locator(".mono", has_text="/").evaluate_all("all => all.forEach((one) => (one.textContent = 'data/shop-backups'))")
+    page.wait_for_timeout(400)
+    page.screenshot(path=HERE / "settings.png")
+
+
 def first_hour(page: Page, address: str) -> None:
     """What an empty program asks."""
     page.goto(address)
@@ -164,14 +195,15 @@ def at_the_bench(page: Page, address: str) -> None:
 
 def main() -> None:
     HERE.mkdir(exist_ok=True)
-    look("demo", take, on_a_photo)
-    look("serve", first_hour)
+    look(["demo"], take, on_a_photo, the_eye)
+    look(["demo", "--shop", "--shop-port", "0"], settings)
+    look(["serve"], first_hour)
 
 
-def look(start: str, *shows: Callable[[Page, str], None]) -> None:
+def look(start: list[str], *shows: Callable[[Page, str], None]) -> None:
     """Pictures of a program that was started anew with this command."""
     with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-m", "kelbrast", start, "--port", "0", "--database", f"{folder}/kept.sqlite"]
+        command = [sys.executable, "-m", "kelbrast", *start, "--port", "0", "--database", f"{folder}/kept.sqlite"]
         environment = {**os.environ, "PYTHONUNBUFFERED": "1"}
         with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment) as server, sync_playwright() as kit:
             assert server.stdout is not None

@@ -348,7 +348,7 @@ def test_every_answer_has_the_headers_refusals_too(shop: Shop) -> None:
     answers = [
         tablet.get("/api/jobs"),
         shop.tablet().get("/api/jobs"),
-        shop.tablet("evil.example").get("/"),
+        shop.tablet().get("/", headers={"host": "evil.example"}),
         tablet.get("/api/devices"),
     ]
     assert [one.status_code for one in answers] == [200, 401, 400, 403]

@@ -58,12 +58,13 @@ def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, killa
     killable.start()
     page.goto(f"{killable.address}/tables")
     expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    left = "Object.keys(localStorage).filter((key) => key.startsWith('kelbrast.edit'))"
     for _ in range(100):
-        if kept_depth(killable, job) == 26:
+        if kept_depth(killable, job) == 26 and page.evaluate(left) == []:
             break
         page.wait_for_timeout(100)
     assert kept_depth(killable, job) == 26
-    assert page.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('kelbrast.edit'))") == []
+    assert page.evaluate(left) == []
 
 
 def test_an_edit_on_an_old_revision_asks_which_of_the_two(page: Page, killable) -> None:

@@ -59,10 +59,10 @@ def test_the_structure_tensor_says_the_same() -> None:
 
 def test_turning_the_picture_turns_the_answer() -> None:
     face = Face(before="P180", own="P400", share=0.6, lay=math.radians(30))
-    shot = Shot(lamp=face.lay, pixels=(896, 896), seed=11)
+    shot = Shot(lamp=face.lay, pixels=(720, 720), seed=11)
     straight, _ = photographed(face, shot)
     turned, _ = photographed(face, replace(shot, turned=math.radians(25)))
-    middle = (slice(224, 672), slice(224, 672))
+    middle = (slice(136, 584), slice(136, 584))
     one, other = (next(fields_of(np.ascontiguousarray(opened(one).grey[middle]))).contrast for one in (straight, turned))
     found, after = old_marks_in(one, face.lay), old_marks_in(other, face.lay + math.radians(25))
     assert min(found.score, after.score) > SEEN_FROM
@@ -126,11 +126,11 @@ def looked(face: Face, first: Shot, second: Shot, **known) -> EyeSaw | CanNotSay
 
 def test_a_clean_step_passes_and_one_that_was_stopped_is_caught() -> None:
     """Few of them; how often, on many that nobody chose by, is told in docs/eye.md and measured by bench/eye.py."""
-    seen = {share: [looked(*guided(90_000 + at, share)) for at in range(6)] for share in (1.0, 0.6)}
+    seen = {share: [looked(*guided(90_000 + at, share)) for at in range(4)] for share in (1.0, 0.6)}
     clean = [getattr(one, "verdict", one) for one in seen[1.0]]
-    assert clean.count("none-seen") >= 4
+    assert clean.count("none-seen") >= 2
     assert "seen" not in clean
-    assert [getattr(one, "verdict", one) for one in seen[0.6]].count("seen") >= 5
+    assert [getattr(one, "verdict", one) for one in seen[0.6]].count("seen") >= 3
 
 
 def test_what_is_seen_is_told_with_its_place_and_direction() -> None:
@@ -176,14 +176,15 @@ def test_whatever_it_can_not_judge_is_refused_by_name() -> None:
 
 def test_over_a_whole_photo_several_fields_must_agree() -> None:
     face, first, second = guided(90_300, 0.6)
-    one, two, _ = both(face, replace(first, pixels=(896, 1344)), replace(second, pixels=(896, 1344)))
+    wide = (448, 1344)
+    one, two, _ = both(face, replace(first, pixels=wide), replace(second, pixels=wide))
     told = light_check(opened(one), opened(two), asked(face, first))
     assert isinstance(told, EyeSaw)
-    assert (told.fields, told.verdict) == (6, "seen")
-    assert told.agreeing >= 3
-    clean = opened(both(replace(face, share=1.0), replace(first, pixels=(896, 1344)), second)[0]).grey.copy()
+    assert (told.fields, told.verdict) == (3, "seen")
+    assert told.agreeing == 3
+    clean = opened(both(replace(face, share=1.0), replace(first, pixels=wide), second)[0]).grey.copy()
     marked = opened(one).grey
-    clean[:448, :448] = marked[:448, :448]  # old marks in one corner alone
+    clean[:, :448] = marked[:, :448]  # old marks at one end alone
     corner = light_check(Photo(clean), opened(two), asked(face, first))
     assert isinstance(corner, EyeSaw)
     assert corner.verdict == "look-again"

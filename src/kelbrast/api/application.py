@@ -50,7 +50,9 @@ from kelbrast.core.errors import KelbrastError, StoreTrouble
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.devices import devices_file
 
-WEB: Final = Path(__file__).parents[3] / "web" / "dist"
+# In a wheel the screens lie in the package; in a checkout they are where they are built.
+_PACKED: Final = Path(__file__).parents[1] / "screens"
+WEB: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
 

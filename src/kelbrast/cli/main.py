@@ -11,7 +11,7 @@ from pydantic import BaseModel
 
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
-from kelbrast.cli import logged, measuring, pricing, running, sizing
+from kelbrast.cli import doctor, logged, measuring, pricing, running, sizing
 from kelbrast.cli.output import Format, print_table, say, text_of, write_new
 from kelbrast.cli.shelf import RackOption, shelf_of
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
@@ -40,6 +40,7 @@ for command in (
     running.backup,
     running.export,
     running.restore,
+    doctor.doctor,
     logged.log,
     measuring.measure,
     sizing.size,

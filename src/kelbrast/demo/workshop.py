@@ -9,7 +9,9 @@ from kelbrast.exchange.rack_file import ItemFile
 from kelbrast.exchange.read import read_job_file
 from kelbrast.exchange.size_file import SizeFile, read_size_file
 
-EXAMPLES: Final = Path(__file__).parents[3] / "examples"
+# In a wheel they lie beside this module; in a checkout where people find them.
+_PACKED: Final = Path(__file__).parent / "examples"
+EXAMPLES: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "examples"
 
 
 def demo_rack() -> list[ItemFile]:

@@ -102,7 +102,8 @@ def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
 
     Source: eye-simulated.
 
-    >>> clean = draw(Marks(1e-6, 25e-6), (256, 256), 8e-6, np.random.default_rng(1))
+    >>> from kelbrast.core.simulation.marks import Marks, draw
+    >>> clean = draw(Marks(1e-6, 25e-6), (256, 256), 8e-6, np.random.default_rng(0))
     >>> seen_on(Patch(clean.z, 8e-6), Look((0.9, 0.8, 0.5), 0.1), 0.0).score < SEEN_FROM
     True
     """
