@@ -10,6 +10,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
+import segno
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
 
@@ -158,10 +159,13 @@ def settings(page: Page, address: str) -> None:
     page.goto(f"{address}settings")
     page.get_by_role("button", name="Show a code").click()
     page.get_by_label("Code", exact=True).wait_for()
-    page.evaluate(
-        "document.querySelectorAll('[aria-label=Address] option').forEach("
-        "(one, at) => (one.textContent = ['https://192.168.7.5:8643', 'https://workshop.local:8643'][at % 2]))"
+    address = "https://192.168.7.5:8643"
+    page.get_by_label("Address").locator("option").evaluate_all(
+        "(all, to) => all.forEach((one) => (one.textContent = to))", address
     )
+    code = page.get_by_label("Code", exact=True).inner_text()
+    drawn = segno.make(f"{address}/#pair={code}", error="m", micro=False).svg_data_uri(scale=4, border=2, light="#fff")
+    page.get_by_role("img", name="The address and the code").evaluate("(one, to) => (one.src = to)", drawn)
     page.locator(".mono", has_text="/").evaluate_all("all => all.forEach((one) => (one.textContent = 'data/shop-backups'))")
     page.wait_for_timeout(400)
     page.screenshot(path=HERE / "settings.png")

@@ -80,8 +80,8 @@
             aria-label="Where old marks lie: {eye.answer.lines.length}"
           >
             {#each eye.answer.lines as [x0, y0, x1, y1], at (at)}
-              <line x1={x0} y1={y0} x2={x1} y2={y1} stroke="#000" stroke-width="0.009" stroke-linecap="round" />
-              <line x1={x0} y1={y0} x2={x1} y2={y1} stroke="#ff5a3c" stroke-width="0.005" stroke-linecap="round" />
+              <line x1={x0} y1={y0} x2={x1} y2={y1} stroke="#000" stroke-width="0.006" stroke-linecap="round" />
+              <line x1={x0} y1={y0} x2={x1} y2={y1} stroke="#ff5a3c" stroke-width="0.0032" stroke-linecap="round" />
             {/each}
           </svg>
         {/if}
