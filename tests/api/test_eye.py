@@ -108,7 +108,7 @@ def test_what_is_no_photo_is_refused(client, run) -> None:
 
     assert refused(b"", first_bytes=1)[0] == 422
     assert refused(b"ab", first_bytes=2) == (422, "first_bytes: two photos are needed, one after the other")
-    assert "JPEG or PNG" in refused(b"nothing of the kind", first_bytes=5)[1]
+    assert "JPEG and PNG can" in refused(b"nothing of the kind", first_bytes=5)[1]
     assert client.get(f"/api/runs/{run['id']}/eye/77").status_code == 404
     assert client.post("/api/runs/99/eye", params={"across_mm": 4, "first_bytes": 1}, content=b"ab").status_code == 404
     assert client.post("/api/eye/marks", params={"across_mm": 4}, content=Path(__file__).read_bytes()).status_code == 422

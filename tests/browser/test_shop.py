@@ -60,6 +60,14 @@ def pair(main: Page, served: Served, page: Page, address: str, name: str) -> Non
     main.get_by_role("dialog").get_by_role("button", name="Close").click()
 
 
+def begun(main: Page, served: Served) -> int:
+    """The name plates are taken to the bench at the main screen. Returns the number of the run."""
+    open_job(main, served, "Keepers' name plates")
+    main.keyboard.press("b")
+    expect(main.get_by_role("button", name="Start this step")).to_be_visible()
+    return int(main.url.rsplit("/", 1)[1])
+
+
 def kinds(served: Served, run: int) -> list[str]:
     return [event.kind for event in Runs(served.jobs).get(run).events]
 
@@ -91,10 +99,7 @@ def test_a_phone_and_a_tablet_follow_one_run_with_the_network_cut_in_the_middle(
     tablet, phone = device(browser, devices, TABLET), device(browser, devices, PHONE, keeps=False)
     pair(page, shop, tablet, f"http://127.0.0.1:{net.port}", "Tablet at the buffing wheel")
     pair(page, shop, phone, shop.shop, "Phone of Maren")
-    open_job(page, shop, "Keepers' name plates")
-    page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
-    run = int(page.url.rsplit("/", 1)[1])
+    run = begun(page, shop)
 
     tablet.goto(f"http://127.0.0.1:{net.port}/bench/{run}")
     kept_ready(tablet)
@@ -139,10 +144,7 @@ def test_offline_taps_are_delivered_once_each_after_twenty_random_cuts(
     net = Net(int(shop.shop.rsplit(":", 1)[1]))
     tablet = device(browser, devices, TABLET, keeps=False)
     pair(page, shop, tablet, f"http://127.0.0.1:{net.port}", "Tablet")
-    open_job(page, shop, "Keepers' name plates")
-    page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
-    run = int(page.url.rsplit("/", 1)[1])
+    run = begun(page, shop)
     tablet.goto(f"http://127.0.0.1:{net.port}/bench/{run}")
     tapped: list[str] = []
     for cut in range(20):
@@ -155,13 +157,13 @@ def test_offline_taps_are_delivered_once_each_after_twenty_random_cuts(
             case 1:
                 net.cut_before_answer(dice.randrange(3))
         for _ in range(dice.randrange(1, 4)):
-            begun = tablet.get_by_role("button", name="Old marks gone").is_visible()
+            working = tablet.get_by_role("button", name="Old marks gone").is_visible()
             tablet.keyboard.press("Space")
             if cut % 3 == 2:
                 tablet.wait_for_timeout(dice.randrange(12))
                 net.cut()
-            tapped.append("gone" if begun else "started")
-            expect(tablet.get_by_role("button", name="Start this step" if begun else "Old marks gone")).to_be_visible()
+            tapped.append("gone" if working else "started")
+            expect(tablet.get_by_role("button", name="Start this step" if working else "Old marks gone")).to_be_visible()
         net.cut()
         tablet.wait_for_timeout(dice.randrange(300))
         net.mend()
@@ -176,10 +178,7 @@ def test_a_tap_that_another_screen_forestalled_is_told_with_what_followed_from_i
     net = Net(int(shop.shop.rsplit(":", 1)[1]))
     tablet = device(browser, devices, TABLET, keeps=False)
     pair(page, shop, tablet, f"http://127.0.0.1:{net.port}", "Tablet")
-    open_job(page, shop, "Keepers' name plates")
-    page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
-    run = int(page.url.rsplit("/", 1)[1])
+    run = begun(page, shop)
     tablet.goto(f"http://127.0.0.1:{net.port}/bench/{run}")
     told_ahead(tablet, run, 3)
     net.cut()

@@ -11,13 +11,11 @@ from kelbrast.api.bench import RunId
 from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.kept import AllRuns
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.app.eye import Eye, EyeLook, opened
-from kelbrast.app.eye_at_bench import EyeAtBench, Stated, step_before
+from kelbrast.app.eye import Eye, EyeLook, marks_on
+from kelbrast.app.eye_at_bench import EyeAtBench, Stated, of_any_face, step_before
 from kelbrast.app.runs import Runs
-from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.errors import BadInput
-from kelbrast.core.units import to_si
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, Photo, marks_of, width_of_marks
+from kelbrast.core.vision.light_check import CanNotSay
 from kelbrast.exchange.eye_file import EyeAnswer, GradesFile, refusal_said, to_eye_answer, to_grades
 from kelbrast.exchange.sentence_file import SentenceFile
 
@@ -132,12 +130,7 @@ async def ask_the_eye_anywhere(
 ) -> LookBegunOut:
     """The same of any face: the grade that was worked before is told. Nothing is kept."""
     one, two = _two_photos(await request.body(), first_bytes)
-    width = width_of_marks(parse_grade(before, field="before").grain)
-
-    def known(photo: Photo) -> CheckAsked:
-        pixel = to_si(across_mm, "mm") / photo.grey.shape[1]
-        return CheckAsked(pixel, math.radians(lay_deg) if lay_deg is not None else None, math.radians(crossing_deg), width)
-
+    known = of_any_face(Stated(across_mm, lay_deg, crossing_deg), before)
     return LookBegunOut(look=await run_in_threadpool(eye.begin, one, two, known, lambda _: None))
 
 
@@ -175,8 +168,7 @@ def _told(found: EyeLook, crossing_deg: float, before: str | None) -> LookOut:
 
 
 def _marks(data: bytes, across_mm: float) -> MarksSeenOut:
-    photo = opened(data)
-    found = marks_of(photo, pixel=to_si(across_mm, "mm") / photo.grey.shape[1])
+    found = marks_on(data, across_mm)
     if isinstance(found, CanNotSay):
         return MarksSeenOut(grades=None, refused=refusal_said(found))
     return MarksSeenOut(grades=to_grades(found), refused=None)

@@ -9,10 +9,13 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageOps
 
+from kelbrast.app.photos import told_of_pictures
 from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check
+from kelbrast.core.units import to_si
+from kelbrast.core.vision.grade import GrainRange
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, marks_of
 
 MOST_PIXELS: Final = 60_000_000
 _KEPT: Final = 50  # answers that can still be asked for
@@ -93,17 +96,20 @@ def opened(data: bytes) -> Photo:
     Raises:
         BadInput: it is not a JPEG or PNG that can be read, or has too many pixels.
     """
-    try:
-        with Image.open(io.BytesIO(data), formats=("JPEG", "PNG")) as picture:
-            if picture.width * picture.height > MOST_PIXELS:
-                raise BadInput.one("photo", f"has more than {MOST_PIXELS // 1_000_000} megapixels; make it smaller")
-            tables = getattr(picture, "quantization", None)
-            coarse = min(float(np.mean(table)) for table in tables.values()) if tables else None
-            grey = ImageOps.exif_transpose(picture).convert("L")
-    except UnidentifiedImageError:
-        raise BadInput.one("photo", "is not a JPEG or PNG that can be read: take the camera's own file") from None
-    except Image.DecompressionBombError:
-        raise BadInput.one("photo", "has far too many megapixels; make it smaller") from None
-    except (OSError, SyntaxError, ValueError) as problem:
-        raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
+    with told_of_pictures("JPEG and PNG"), Image.open(io.BytesIO(data), formats=("JPEG", "PNG")) as picture:
+        if picture.width * picture.height > MOST_PIXELS:
+            raise BadInput.one("photo", f"has more than {MOST_PIXELS // 1_000_000} megapixels; make it smaller")
+        tables = getattr(picture, "quantization", None)
+        coarse = min(float(np.mean(table)) for table in tables.values()) if tables else None
+        grey = ImageOps.exif_transpose(picture).convert("L")
     return Photo(np.asarray(grey), coarse)
+
+
+def marks_on(data: bytes, across_mm: float) -> GrainRange | CanNotSay:
+    """Which grades may have left the marks of a photo that is so wide.
+
+    Raises:
+        BadInput: it is not a picture that can be read, or too large.
+    """
+    photo = opened(data)
+    return marks_of(photo, pixel=to_si(across_mm, "mm") / photo.grey.shape[1])

@@ -1,13 +1,15 @@
 """The eye asked at a light check: what is known of the step in hand, what it saw is kept, and how often it was right."""
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from itertools import groupby
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.eye import Eye
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench.turned_out import LightCheck, turned_out
+from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.process.scratch import grain_of_marks
@@ -71,13 +73,27 @@ def asked(kept: KeptRun, photo: Photo, stated: Stated) -> CheckAsked:
     assert kept.run.current is not None, "asked for a step in hand"
     _, stage = kept.run.current
     step, face = kept.steps[stage.key], kept.job.face(stage.face)
-    directed = step.lay != "none" and stated.lay_deg is not None
+    directed = stated if step.lay != "none" else replace(stated, lay_deg=None)
+    return _asked(photo, directed, grain_before(kept), curved=face.curved)
+
+
+def of_any_face(stated: Stated, before: str) -> Callable[[Photo], CheckAsked]:
+    """What is known of a face that is not at the bench: the grade that was worked before.
+
+    Raises:
+        BadInput: not a grade.
+    """
+    grain = parse_grade(before, field="before").grain
+    return lambda photo: _asked(photo, stated, grain, curved=False)
+
+
+def _asked(photo: Photo, stated: Stated, grain: float, *, curved: bool) -> CheckAsked:
     return CheckAsked(
         pixel=to_si(stated.across_mm, "mm") / photo.grey.shape[1],
-        lay=math.radians(stated.lay_deg or 0.0) if directed else None,
+        lay=math.radians(stated.lay_deg) if stated.lay_deg is not None else None,
         crossing=math.radians(stated.crossing_deg),
-        width=width_of_marks(grain_before(kept)),
-        curved=face.curved,
+        width=width_of_marks(grain),
+        curved=curved,
     )
 
 

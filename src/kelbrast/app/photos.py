@@ -1,6 +1,8 @@
 """Photos of a stage or a reference: checked, turned upright, made smaller, encoded anew, and rid of where they were taken."""
 
 import io
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Final, Literal
@@ -76,6 +78,19 @@ def thumbnail(data: bytes, kind: Literal["JPEG", "WEBP"]) -> bytes:
     return out.getvalue()
 
 
+@contextmanager
+def told_of_pictures(kinds: str) -> Iterator[None]:
+    """What a picture can not be read for is raised as a `BadInput` of the photo; `kinds` that can be."""
+    try:
+        yield
+    except UnidentifiedImageError:
+        raise BadInput.one("photo", f"is not a picture that can be read; {kinds} can") from None
+    except Image.DecompressionBombError:
+        raise BadInput.one("photo", "has far too many megapixels; make it smaller") from None
+    except (OSError, SyntaxError, ValueError) as problem:
+        raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
+
+
 def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
     """The picture as a fresh JPEG with nothing else in it, and its size in pixels.
 
@@ -84,22 +99,15 @@ def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
     Raises:
         BadInput: not a JPEG, PNG or WebP that can be read, or more than 60 megapixels.
     """
-    try:
-        with Image.open(io.BytesIO(data), formats=tuple(MOST_PIXELS)) as picture:
-            most = MOST_PIXELS[picture.format or ""]
-            if picture.width * picture.height > most:
-                raise BadInput.one("photo", f"has more than {most // 1_000_000} megapixels; make it smaller")
-            picture.draft("RGB", (LARGEST_SIDE, LARGEST_SIDE))  # a JPEG is read at a fraction of its size where that will do
-            plain = picture if picture.mode in ("RGB", "RGBA", "L") else picture.convert("RGB")
-            plain.thumbnail((LARGEST_SIDE, LARGEST_SIDE))  # before anything else, for a large one takes much room
-            plain.info = picture.info
-            upright = ImageOps.exif_transpose(plain).convert("RGB")
-    except UnidentifiedImageError:
-        raise BadInput.one("photo", "is not a picture that can be read; JPEG, PNG and WebP can") from None
-    except Image.DecompressionBombError:
-        raise BadInput.one("photo", "has far too many megapixels; make it smaller") from None
-    except (OSError, SyntaxError, ValueError) as problem:
-        raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
+    with told_of_pictures("JPEG, PNG and WebP"), Image.open(io.BytesIO(data), formats=tuple(MOST_PIXELS)) as picture:
+        most = MOST_PIXELS[picture.format or ""]
+        if picture.width * picture.height > most:
+            raise BadInput.one("photo", f"has more than {most // 1_000_000} megapixels; make it smaller")
+        picture.draft("RGB", (LARGEST_SIDE, LARGEST_SIDE))  # a JPEG is read at a fraction of its size where that will do
+        plain = picture if picture.mode in ("RGB", "RGBA", "L") else picture.convert("RGB")
+        plain.thumbnail((LARGEST_SIDE, LARGEST_SIDE))  # before anything else, for a large one takes much room
+        plain.info = picture.info
+        upright = ImageOps.exif_transpose(plain).convert("RGB")
     bare = Image.new("RGB", upright.size)
     bare.paste(upright)
     out = io.BytesIO()
