@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from starlette.testclient import TestClient
 
+from kelbrast.core.catalogue.grades import nearest
 from photographing import Face, Shot, both, messenger, photographed
 from tapping import tap
 
@@ -62,6 +63,8 @@ def test_old_marks_are_told_with_place_step_and_what_can_not_be_seen(client, run
     assert all(0 <= place <= 1 for line in told["lines"] for place in line)
     assert len(told["lines"]) >= 2
     assert told["grades"]["said"]["code"] == "eye.grades"
+    first = client.get(f"/api/runs/{run['id']}").json()["strip"][0]
+    assert told["like"] == nearest("P", first["grain_um"] * 1e-6).name  # to go back by
 
 
 def test_a_copy_from_a_messenger_and_a_wrong_lamp_are_refused_with_advice(client, run, photos) -> None:

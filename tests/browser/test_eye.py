@@ -96,6 +96,7 @@ def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: st
     assert (kept.kind, kept.words.startswith("The eye: Old marks are seen")) == ("photo", True)
     page.get_by_role("dialog").get_by_role("button", name="Found a deep one").click()
     expect(page.get_by_role("dialog").get_by_role("button", name="Go back").last).to_be_visible()  # one tap to the ways back
+    expect(page.get_by_role("radio", name="Looks like a grade")).to_be_checked()  # with what was seen
     context.close()
 
 

@@ -12,8 +12,7 @@ from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.kept import AllRuns
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.eye import Eye, EyeLook, marks_on
-from kelbrast.app.eye_at_bench import EyeAtBench, Stated, of_any_face, step_before
-from kelbrast.app.runs import Runs
+from kelbrast.app.eye_at_bench import EyeAtBench, Stated, grain_before, of_any_face, step_before
 from kelbrast.core.errors import BadInput
 from kelbrast.core.vision.light_check import CanNotSay
 from kelbrast.exchange.eye_file import EyeAnswer, GradesFile, refusal_said, to_eye_answer, to_grades
@@ -115,7 +114,10 @@ def what_the_eye_saw(
     crossing_deg: Crossing = 70,
 ) -> LookOut:
     """How far a look is, and what was seen."""
-    return _told(eye.look(look), crossing_deg, _before(runs, run_id))
+    kept = runs.get(run_id)
+    if kept.run.current is None:
+        return _told(eye.look(look), crossing_deg, None)
+    return _told(eye.look(look), crossing_deg, step_before(kept), grain_before(kept))
 
 
 @router.post("/eye", status_code=202, openapi_extra=_TWO_PHOTOS)
@@ -160,10 +162,10 @@ def _two_photos(data: bytes, first_bytes: int) -> tuple[bytes, bytes]:
     return data[:first_bytes], data[first_bytes:]
 
 
-def _told(found: EyeLook, crossing_deg: float, before: str | None) -> LookOut:
+def _told(found: EyeLook, crossing_deg: float, before: str | None, grain: float | None = None) -> LookOut:
     if found.answer is None:
         return LookOut(share=found.share, answer=None)
-    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before)
+    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before, grain=grain)
     return LookOut(share=1.0, answer=answer)
 
 
@@ -172,8 +174,3 @@ def _marks(data: bytes, across_mm: float) -> MarksSeenOut:
     if isinstance(found, CanNotSay):
         return MarksSeenOut(grades=None, refused=refusal_said(found))
     return MarksSeenOut(grades=to_grades(found), refused=None)
-
-
-def _before(runs: Runs, run_id: int) -> str | None:
-    kept = runs.get(run_id)
-    return step_before(kept) if kept.run.current is not None else None

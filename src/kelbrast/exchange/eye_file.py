@@ -25,7 +25,7 @@ class GradesFile(BaseModel):
 class EyeAnswer(BaseModel):
     """What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
 
-    Angles anticlockwise from the right, degrees.
+    Angles anticlockwise from the right, degrees. `like`: the grade whose marks they fit, to go back by; null where none is.
     """
 
     verdict: Literal["seen", "look-again", "none-seen", "refused"]
@@ -33,25 +33,30 @@ class EyeAnswer(BaseModel):
     lines: list[tuple[float, float, float, float]]
     lay_deg: float | None
     angle_deg: float | None
+    like: str | None
     grades: GradesFile | None
 
 
-def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, before: str | None) -> EyeAnswer:
+def to_eye_answer(
+    answer: EyeSaw | CanNotSay, *, width: int, crossing: float, before: str | None, grain: float | None = None
+) -> EyeAnswer:
     """The answer for a screen.
 
     Args:
         width: of photo 1 in pixels.  crossing: at which the step before crosses the lay, rad.
-        before: label of the step before; None for the first.
+        before: label of the step before; None for the first.  grain: of what was there before this step.
     """
     if isinstance(answer, CanNotSay):
         told = [refusal_said(answer)]
-        return EyeAnswer(verdict="refused", said=told, lines=[], lay_deg=None, angle_deg=None, grades=None)
-    finest = Measure(answer.smallest, "depth")
+        return EyeAnswer(verdict="refused", said=told, lines=[], lay_deg=None, angle_deg=None, like=None, grades=None)
+    finest, like = Measure(answer.smallest, "depth"), None
     if answer.crossing is None:
         said = [sentence("eye.none-seen", marks=finest)]
     else:
         said = [sentence(f"eye.{answer.verdict}", at=f"{math.degrees(answer.crossing):.0f}°")]
         said.append(_whose(answer.crossing, crossing, before))
+        if grain is not None and said[-1].code != "eye.otherwise":
+            like = nearest("P", grain).name
     said.append(sentence("eye.not-seen", marks=finest))
     return EyeAnswer(
         verdict=answer.verdict,
@@ -59,6 +64,7 @@ def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, be
         lines=[(one.x0 / width, one.y0 / width, one.x1 / width, one.y1 / width) for one in answer.lines],
         lay_deg=round(math.degrees(answer.lay.angle), 1),
         angle_deg=round(math.degrees(answer.angle), 1) if answer.angle is not None else None,
+        like=like,
         grades=to_grades(answer.grains),
     )
 

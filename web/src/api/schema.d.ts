@@ -3176,7 +3176,7 @@ export interface components {
          * EyeAnswer
          * @description What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
          *
-         *     Angles anticlockwise from the right, degrees.
+         *     Angles anticlockwise from the right, degrees. `like`: the grade whose marks they fit, to go back by; null where none is.
          */
         EyeAnswer: {
             /**
@@ -3197,6 +3197,8 @@ export interface components {
             lay_deg: number | null;
             /** Angle Deg */
             angle_deg: number | null;
+            /** Like */
+            like: string | null;
             grades: components["schemas"]["GradesFile"] | null;
         };
         /**

@@ -14,7 +14,8 @@
     bench: BenchRun;
     open: boolean;
     onclose: () => void;
-    onback: () => void;
+    /** A deep one was found: like this grade, where the eye could tell. */
+    onback: (like: string | null) => void;
   }
   let { bench, open, onclose, onback }: Props = $props();
 
@@ -33,5 +34,5 @@
 </script>
 
 <Dialog bind:open={() => open, (now) => now || onclose()} title="Ask the eye" wide>
-  <EyePanel onask={eyeAtBench(bench.run.id)} onkeep={keep} {onback} ondone={onclose} />
+  <EyePanel onask={eyeAtBench(bench.run.id)} onkeep={keep} onback={(told) => onback(told.like)} ondone={onclose} />
 </Dialog>

@@ -12,7 +12,7 @@
     /** Keep the first photo with what was said of it; says whether it was. */
     onkeep?: (photo: Blob, wide: number, told: EyeTold) => Promise<boolean>;
     /** A deep one was found: the ways back. */
-    onback?: () => void;
+    onback?: (told: EyeTold) => void;
     /** The person's own eye decides. */
     ondone?: () => void;
   }
@@ -109,7 +109,9 @@
         <button class="plain-button min-h-14" onclick={again}>Take them again</button>
         <span class="flex-1"></span>
         {#if onback && (eye.answer.verdict === 'seen' || eye.answer.verdict === 'look-again')}
-          <button class="main-button min-h-14 !bg-[#8f3a2b]" onclick={onback}>Found a deep one</button>
+          <button class="main-button min-h-14 !bg-[#8f3a2b]" onclick={() => eye.answer && onback(eye.answer)}
+            >Found a deep one</button
+          >
         {:else if ondone}
           <button class="main-button min-h-14" onclick={ondone}>My eye decides</button>
         {/if}
