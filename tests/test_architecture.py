@@ -18,23 +18,10 @@ def test_the_layers_written_down_are_the_layers_enforced() -> None:
     assert listed == enforced
 
 
-def test_the_readme_counts_right() -> None:
-    from kelbrast.core.catalogue.finishes import finishes
-    from kelbrast.core.catalogue.machines import machines
-    from kelbrast.core.catalogue.materials import materials
-    from kelbrast.core.catalogue.tools import tools
-
-    assert f"starter rack of {len(tools())} tools" in (ROOT / "README.md").read_text()
-    changes = (ROOT / "CHANGELOG.md").read_text()
-    carriers = len({one.carrier.id for one in tools().values()})
-    for count, what in (
-        (len(materials()), "materials"),
-        (len(finishes()), "finishes"),
-        (len(tools()), "tools"),
-        (carriers, "carriers"),
-        (len(machines()), "machines"),
-    ):
-        assert f"{count} {what}" in changes, f"{count} {what}"
+def test_no_count_is_written_down_that_an_addition_would_make_wrong() -> None:
+    for name in ("README.md", "CHANGELOG.md", "ARCHITECTURE.md", "CONTRIBUTING.md"):
+        text = (ROOT / name).read_text()
+        assert re.findall(r"\b\d+ (?:materials|finishes|tools|carriers|machines|rules|sentences)\b", text) == [], name
 
 
 def test_pictures_are_there() -> None:
