@@ -87,3 +87,11 @@ def test_every_point_of_security_names_a_test_that_is_there() -> None:
     assert named <= there
     rows = [line for line in text.splitlines() if re.match(r"\| \d", line)]
     assert all("`test_" in row for row in rows)
+
+
+def test_the_screens_have_the_cores_list_of_taps_beside_the_work() -> None:
+    from kelbrast.core.bench.taps import BESIDE
+
+    listed = re.search(r"BESIDE[^=]*= \[(.+?)\]", (ROOT / "web" / "src" / "api" / "beside.ts").read_text(), re.DOTALL)
+    assert listed is not None
+    assert tuple(re.findall(r"'(\w+)'", listed[1])) == BESIDE
