@@ -20,6 +20,12 @@ from kelbrast.storage.copies import back_up
 from kelbrast.storage.database import open_database
 
 
+@pytest.fixture(autouse=True)
+def step_by_step(quick_databases, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Here the tables are made as they are in earnest."""
+    monkeypatch.setattr(database, "_bring_up_to_date", quick_databases)
+
+
 def _opened(path: Path) -> None:
     open_database(path).dispose()
 

@@ -17,10 +17,10 @@ from pathlib import Path
 from typing import Any, Final
 
 from kelbrast import __version__
-from kelbrast.core.errors import BadInput
+from kelbrast.core.errors import BadInput, StoreTrouble
 from kelbrast.storage.copies import back_up
 from kelbrast.storage.database import make_tables
-from kelbrast.storage.trouble import told, trouble
+from kelbrast.storage.trouble import told
 
 FORMAT: Final = "everything/1"
 ABOUT: Final = "kelbrast.json"
@@ -88,6 +88,10 @@ def read_everything(archive: Path, target: Path) -> None:
             make_tables(target, str(about["tables"]))
             with closing(sqlite3.connect(target)) as made:
                 _read(packed, made, dict(about["ever"]))
+    except StoreTrouble as trouble:
+        if trouble.cause != "unreachable":
+            raise
+        raise BadInput.one("archive", "is damaged and can not be read") from None
     except _UNREADABLE as problem:
         raise BadInput.one("archive", f"is not an archive of everything that can be read: {problem}") from None
 
@@ -146,7 +150,7 @@ def _must_have_room(packed: zipfile.ZipFile, target: Path) -> None:
     if large is not None:
         raise BadInput.one("archive", f"{large} is larger than a picture can be")
     if sum(one.file_size for one in inside) > shutil.disk_usage(target.parent).free:
-        raise trouble("full", target)
+        raise BadInput.one("archive", "would need more room than the disk has")
 
 
 def _rows(packed: zipfile.ZipFile, table: str) -> Iterator[dict[str, Any]]:
