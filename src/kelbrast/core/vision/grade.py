@@ -6,6 +6,7 @@ from functools import cache
 from typing import Final
 
 import numpy as np
+from scipy import fft
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
@@ -120,7 +121,7 @@ def _across(contrast: Reals, lay: float) -> tuple[Reals, Reals]:
             for column in range(0, columns - _TILE + 1, _TILE // 2)
         ]
     )
-    power = (np.abs(np.fft.fft2((tiles - tiles.mean(axis=(1, 2), keepdims=True)) * window)) ** 2).mean(axis=0)
+    power = (np.abs(fft.fft2((tiles - tiles.mean(axis=(1, 2), keepdims=True)) * window)) ** 2).mean(axis=0)
     fy, fx = np.meshgrid(np.fft.fftfreq(_TILE), np.fft.fftfreq(_TILE), indexing="ij")
     size = np.hypot(fx, fy)
     of_lines = np.arctan2(-fy, fx) + math.pi / 2

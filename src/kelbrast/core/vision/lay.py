@@ -6,6 +6,7 @@ from functools import cache
 from typing import Final
 
 import numpy as np
+from scipy import fft
 
 from kelbrast.core.arrays import Flags, Places, Reals
 from kelbrast.core.errors import OutsideValidity
@@ -94,10 +95,10 @@ def lay_power(contrast: Reals, lay: float) -> float:
         raise OutsideValidity(f"a lay needs {_TILE} pixels each way at least")
     if not math.isfinite(lay):
         raise OutsideValidity("a direction must be a number")
-    used, _, along = _rings(3 / _TILE)
-    power = np.mean(_spectra(contrast), axis=0)
-    off = np.abs((along - lay + math.pi / 2) % math.pi - math.pi / 2)
-    return float(power[used & (off < _WEDGE)].mean())
+    waves = _waves(3 / _TILE)
+    power = np.mean(_spectra(contrast), axis=0)[waves.used]
+    off = np.abs((waves.along - lay + math.pi / 2) % math.pi - math.pi / 2)
+    return float(power[off < _WEDGE].mean())
 
 
 def apart(one: float, other: float) -> float:
@@ -134,12 +135,21 @@ def _spectra(contrast: Reals) -> Reals:
     ]
     stacked = np.array(tiles)
     stacked = (stacked - stacked.mean(axis=(1, 2), keepdims=True)) * window
-    return np.asarray(np.abs(np.fft.fft2(stacked)) ** 2)
+    return np.asarray(np.abs(fft.fft2(stacked)) ** 2)
+
+
+@dataclass(frozen=True, slots=True)
+class _Waves:
+    """The waves that are looked at: which of a spectrum, the direction of their lines, and by rings of one length."""
+
+    used: Flags
+    along: Reals
+    rings: Reals
+    each: tuple[Places, ...]
 
 
 @cache
-def _rings(lowest: float) -> tuple[Flags, Places, Reals]:
-    """Of every frequency: whether it is used, its ring, and the direction of the lines that it belongs to."""
+def _waves(lowest: float) -> _Waves:
     f = np.fft.fftfreq(_TILE)
     fy, fx = np.meshgrid(f, f, indexing="ij")
     size = np.hypot(fx, fy)
@@ -148,16 +158,16 @@ def _rings(lowest: float) -> tuple[Flags, Places, Reals]:
     eighth = np.isclose(np.round(f * 8), f * 8)
     axes = (fy == 0) & eighth[None, :] | (fx == 0) & eighth[:, None]  # what the blocks of a JPEG make
     used = (size >= lowest) & (size <= _HIGHEST) & ~axes
-    return used, np.rint(size * _TILE).astype(np.intp), along
+    rings = np.rint(size[used] * _TILE)
+    return _Waves(used, along[used], rings, tuple(np.flatnonzero(rings == one) for one in np.unique(rings)))
 
 
 def _direction(power: Reals, lowest: float) -> tuple[float, float]:
-    used, ring, along = _rings(lowest)
-    rings, at, values = ring[used], along[used], power[used]
+    waves = _waves(lowest)
+    rings, at, values = waves.rings, waves.along, power[waves.used]
     stands_out = np.empty_like(values)
     floor = _FAINTEST * float(values.max()) + 1e-30  # a drawing has no noise to stand out from
-    for one in np.unique(rings):
-        mine = rings == one
+    for mine in waves.each:
         stands_out[mine] = values[mine] / max(float(np.median(values[mine])), floor) - 1
     above = np.minimum(stands_out, _MOST_ABOVE)
     bins = (at / math.pi * _BINS).astype(np.intp) % _BINS

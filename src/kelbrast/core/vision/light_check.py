@@ -7,7 +7,7 @@ import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cache
-from typing import Literal
+from typing import Final, Literal
 
 import numpy as np
 
@@ -21,6 +21,7 @@ from kelbrast.core.vision.grade import GrainRange, features, grain_range
 from kelbrast.core.vision.lay import LayFound, apart, lay_of, lay_power
 from kelbrast.core.vision.old_marks import LOOK_AGAIN_FROM, SEEN_FROM, Line, old_marks_in
 
+_GRADED: Final = 4  # fields are enough for a median
 EyeVerdict = Literal["seen", "look-again", "none-seen"]
 EyeRefusal = Literal[
     "no-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "alike", "lamp-along",
@@ -130,7 +131,8 @@ def light_check(
     enough = min(int(_eye("marks.fields").value), len(found))
     verdict = _verdict(agreeing, enough, float(scores[best]))
     shown = [at for at in range(len(found)) if near[at] and scores[at] > LOOK_AGAIN_FROM] if verdict != "none-seen" else []
-    seen = np.array([features(one.contrast, lay.angle, pixel=asked.pixel) for one in second])
+    some = second[:: max(1, len(second) // _GRADED)]
+    seen = np.array([features(one.contrast, lay.angle, pixel=asked.pixel) for one in some])
     return EyeSaw(
         verdict=verdict,
         fields=len(found),
