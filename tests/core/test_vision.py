@@ -15,13 +15,14 @@ from kelbrast.app.eye import opened
 from kelbrast.core.bench.turned_out import LightCheck, turned_out
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.metrology.optics import reflected_share
+from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
 from kelbrast.core.vision.edge import reflected_edge, rq_of_share
 from kelbrast.core.vision.fields import MOST_FIELDS, fields_of
 from kelbrast.core.vision.gate import gate
 from kelbrast.core.vision.lay import apart, lay_of
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, marks_of, width_of_marks
-from kelbrast.core.vision.old_marks import SEEN_FROM, old_marks_in
+from kelbrast.core.vision.old_marks import old_marks_in
 from photographing import Face, Shot, both, depth_of, messenger, photographed
 
 ROWS, COLUMNS = np.mgrid[0:448, 0:448]
@@ -66,7 +67,7 @@ def test_turning_the_picture_turns_the_answer() -> None:
     middle = (slice(136, 584), slice(136, 584))
     one, other = (next(fields_of(np.ascontiguousarray(opened(one).grey[middle]))).contrast for one in (straight, turned))
     found, after = old_marks_in(one, face.lay), old_marks_in(other, face.lay + math.radians(25))
-    assert min(found.score, after.score) > SEEN_FROM
+    assert min(found.score, after.score) > eye("marks.seen")
     assert math.degrees(apart(after.angle, found.angle + math.radians(25))) < 4
     across = [photographed(face, replace(shot, lamp=face.lay + math.pi / 2, turned=by))[0] for by in (0.0, math.radians(25))]
     lays = [

@@ -1,170 +1,80 @@
-/** The one door to the server. Faults come back as a Problem that names the key and the mend. */
-import createClient from 'openapi-fetch';
-import type { components, paths } from './schema';
+/** Every call of the server, by what it does. */
+import { answered, asItIs, client, soon } from './door';
+import type {
+  Advice,
+  Agreement,
+  Asked,
+  BackupChange,
+  Backups,
+  Board,
+  BoreEnd,
+  BuyingSearch,
+  Catalogue,
+  Choices,
+  Devices,
+  Due,
+  EyeStated,
+  FaultOfWork,
+  Figures,
+  GoBack,
+  HouseOffer,
+  HouseWay,
+  Job,
+  JobSummary,
+  KeptJob,
+  KeptQuote,
+  KeptSizing,
+  Learning,
+  Log,
+  Mark,
+  MarkDepth,
+  Measured,
+  Measuring,
+  OwnOperation,
+  PairAnswer,
+  PartDrawn,
+  PartPhoto,
+  PatchShown,
+  Photo,
+  Photos,
+  Plan,
+  Preparation,
+  Progress,
+  Question,
+  Quote,
+  RackChange,
+  RackEvent,
+  RackItem,
+  RackItemFile,
+  Reading,
+  Right,
+  Run,
+  RunPage,
+  Schemas,
+  Sentence,
+  Shop,
+  SizeAnswer,
+  SizeFile,
+  SizeReading,
+  Sought,
+  Stockable,
+  Sum,
+  Tapping,
+  ThisScreen,
+  Tile,
+  WhatIf,
+} from './types';
 import { shown } from '../units/shown.svelte';
-import { letIn } from './let-in.svelte';
 import { writes } from './writes.svelte';
 
-type Schemas = components['schemas'];
-export type Job = Schemas['JobFile'];
-export type Face = Schemas['FaceFile'];
-export type Found = Schemas['FoundFile'];
-export type Want = Schemas['WantFile'];
-export type Shape = Schemas['ShapeFile'];
-export type Edge = Schemas['EdgeFile'];
-export type Plan = Schemas['PlanFile'];
-export type FacePlan = Schemas['FacePlanFile'];
-export type Choices = Schemas['ChoicesFile'];
-export type Choice = Schemas['ChoiceFile'];
-export type Wish = Schemas['WishFile'];
-export type Advice = Schemas['AdviceFile'];
-export type FrontRoute = Schemas['FrontRoute'];
-export type WhatIf = Schemas['WhatIfFile'];
-export type Operation = Schemas['OperationFile'];
-export type Drawing = Schemas['DrawingFile'];
-export type RackItem = Schemas['ItemOut'];
-export type RackItemFile = Schemas['ItemFile'];
-export type RackEvent = Schemas['ItemEventFile'];
-export type Stockable = Schemas['Stockable'];
-export type RackChange = Schemas['ChangeOut'];
-export type BuyingSearch = Schemas['SearchOut'];
-export type Preparation = Schemas['PreparationOut'];
-export type Sum = Schemas['SumFile'];
-export type GoBack = Schemas['GoBackFile'];
-export type Step = Schemas['StepFile'];
-export type KeptJob = Schemas['KeptJobOut'];
-export type JobSummary = Schemas['JobSummaryOut'];
-export type Catalogue = Schemas['Catalogue'];
-export type Figures = Schemas['FiguresFile'];
-export type Sentence = Schemas['SentenceFile'];
-export type Fault = Schemas['FaultOut'];
-export type Run = Schemas['RunOut'];
-export type Hand = Schemas['HandOut'];
-export type Tap = Schemas['TapFile'];
-export type Reading = Schemas['ReadingFile'];
-export type Measuring = Schemas['MeasuringOut'];
-export type Photo = Schemas['PhotoOut'];
-export type PartPhoto = Schemas['PartPhotoOut'];
-export type PartDrawn = Schemas['PartPhotoFile'];
-export type EyeAnswer = Schemas['EyeAnswer'];
-export type Agreement = Schemas['AgreementOut'];
-export type ThisScreen = Schemas['ScreenOut'];
-export type Devices = Schemas['DevicesOut'];
-export type Backups = Schemas['BackupsOut'];
-export type BackupChange = Schemas['TableChangeOut'];
-export type Photos = Schemas['PhotosOut'];
-export type Log = Schemas['LogOut'];
-export type LogLine = Schemas['LogLineOut'];
-export type RunPage = Schemas['RunPageOut'];
-export type FaultOfWork = Schemas['FaultOfWorkOut'];
-export type Learning = Schemas['LearningOut'];
-export type HouseWay = Schemas['WayOut'];
-export type HouseOffer = Schemas['HouseOfferFile'];
-export type Due = Schemas['DueOut'];
-export type Tile = Schemas['TileOut'];
-export type Asked = Schemas['Asked'];
-export type Measured = Schemas['MeasureFile'] | Schemas['MeasureMapFile'];
-export type Question = Schemas['QuestionOut'];
-export type Right = Schemas['RightOut'];
-export type Progress = Schemas['ProgressOut'];
-export type SizeFile = Schemas['SizeFile'];
-export type SizeReading = Schemas['SizeReading'];
-export type SizeAnswer = Schemas['SizeAnswer'];
-export type Place = Schemas['PlaceFile'];
-export type Board = Schemas['BoardOut'];
-export type Block = Schemas['BlockFile'];
-export type Shop = Schemas['ShopFile'];
-export type Quote = Schemas['QuoteFile'];
-export type KeptQuote = Schemas['KeptQuoteOut'];
-export type OwnOperation = Schemas['OwnOperationFile'];
-export type PairAnswer = Schemas['PairAnswer'];
-export type KeptSizing = Schemas['KeptSizingOut'];
-export type BoreEnd = Schemas['BoreEndFile'];
-export type PatchShown = Schemas['PatchOut'];
-
-export class Problem extends Error {
-  constructor(
-    readonly status: number,
-    message: string,
-    readonly faults: Fault[] = [],
-  ) {
-    super(message);
-  }
-}
-
-/** What is wrong, for a person who sees fields and no keys. */
-function inWords(faults: Fault[]): string {
-  return faults
-    .map((fault) => {
-      const place = fault.where && fault.where[0]?.toUpperCase() + fault.where.slice(1);
-      return [place, shown.tell(fault.said)].filter(Boolean).join(': ');
-    })
-    .join('; ');
-}
-
-const client = createClient<paths>({ baseUrl: '' });
-
-interface Answer {
-  data?: unknown;
-  error?: unknown;
-  response: Response;
-}
-
-// The client's own inference widens tuples to arrays, so the answer's type is named at each call.
-async function answered<T>(asked: Promise<Answer>): Promise<T> {
-  let answer: Answer;
-  try {
-    answer = await asked;
-  } catch {
-    throw new Problem(0, 'The program does not answer. What you see is kept here; is it still running?');
-  }
-  if (answer.response.ok) return answer.data as T;
-  if (answer.response.status === 401) letIn.out = true;
-  const told = answer.error as { detail?: string; faults?: Fault[] } | undefined;
-  const faults = told?.faults ?? [];
-  throw new Problem(answer.response.status, inWords(faults) || told?.detail || answer.response.statusText, faults);
-}
+export { Problem } from './door';
+export type * from './types';
 
 const one = (id: number) => ({ params: { path: { job_id: id } } });
 
-/** How deep a mark is, said in one of three ways. */
-export interface MarkDepth {
-  depth_um?: number;
-  like?: string;
-  fingernail?: boolean;
-}
-
-/** A mark that is still there: on which face, after which step, and how deep. */
-export interface Mark extends MarkDepth {
-  face: string;
-  after: number;
-}
-
-/** What the person says of two photos: how wide, how the new marks run (degrees, anticlockwise), how the old ones cross them. */
-export interface EyeStated {
-  across_mm: number;
-  lay_deg: number;
-  crossing_deg: number;
-}
-
-/** A tap on its way, with the number of the newest event that this screen had seen. */
-export type Tapping = Schemas['TapIn'];
-
-/** What is looked for in the log. */
-export interface Sought {
-  text?: string;
-  material?: string;
-  finish?: string;
-  tool?: string;
-  status?: 'open' | 'finished' | 'stopped';
-  since?: string;
-  until?: string;
-}
-
 const run = (id: number) => ({ params: { path: { run_id: id } } });
-/** Out of reach of the radio nothing fails by itself: what takes this long is taken for no answer. */
-const soon = () => AbortSignal.timeout(8000);
-const JSON_BODY = { 'Content-Type': 'application/json' };
+const JSON_TYPE = 'application/json';
+const BYTES = 'application/octet-stream';
 
 export const api = {
   jobs: () => answered<JobSummary[]>(client.GET('/api/jobs')),
@@ -176,18 +86,14 @@ export const api = {
   addArchive: (archive: Blob) =>
     answered<KeptJob[]>(
       client.POST('/api/jobs.zip', {
-        body: archive as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asItIs(archive, BYTES),
       }),
     ),
   /** A job file as it was read from disk: the server says what is wrong with it. */
   addText: (text: string) =>
     answered<KeptJob>(
       client.POST('/api/jobs', {
-        body: text as never,
-        bodySerializer: (body: unknown) => body as string,
-        headers: JSON_BODY,
+        ...asItIs(text, JSON_TYPE),
       }),
     ),
   change: (id: number, job: Job, revision: number, leaving = false) =>
@@ -273,9 +179,7 @@ export const api = {
     answered<{ look: number }>(
       client.POST('/api/runs/{run_id}/eye', {
         params: { path: { run_id: id }, query: { ...stated, first_bytes: along.size } },
-        body: new Blob([along, across]) as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asItIs(new Blob([along, across]), BYTES),
       }),
     ),
   eyeSaw: (id: number, look: number, crossing_deg: number) =>
@@ -289,9 +193,7 @@ export const api = {
     answered<{ look: number }>(
       client.POST('/api/eye', {
         params: { query: { ...stated, first_bytes: along.size } },
-        body: new Blob([along, across]) as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asItIs(new Blob([along, across]), BYTES),
       }),
     ),
   eyeSawAnywhere: (look: number, crossing_deg: number) =>
@@ -302,9 +204,7 @@ export const api = {
     answered<Schemas['MarksSeenOut']>(
       client.POST('/api/eye/marks', {
         params: { query: { across_mm } },
-        body: photo as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': photo.type || 'image/jpeg' },
+        ...asItIs(photo, photo.type || 'image/jpeg'),
       }),
     ),
   whoWasRight: () => answered<Agreement>(client.GET('/api/log/eye')),
@@ -313,9 +213,7 @@ export const api = {
     answered<Photo>(
       client.POST('/api/runs/{run_id}/photos', {
         params: { path: { run_id: id }, query: { shows, across_mm } },
-        body: file as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': file.type || 'application/octet-stream' },
+        ...asItIs(file, file.type || 'application/octet-stream'),
       }),
     ),
   partPhotos: (id: number) => answered<PartPhoto[]>(client.GET('/api/jobs/{job_id}/photos', one(id))),
@@ -323,9 +221,7 @@ export const api = {
     answered<PartPhoto>(
       client.POST('/api/jobs/{job_id}/photos', {
         params: { path: { job_id: id }, query: { shows } },
-        body: file as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': file.type || 'application/octet-stream' },
+        ...asItIs(file, file.type || 'application/octet-stream'),
       }),
     ),
   drawOnPhoto: (id: number, body: PartDrawn) =>
@@ -342,9 +238,7 @@ export const api = {
   bringRun: (text: string) =>
     answered<{ run_id: number }>(
       client.POST('/api/log', {
-        body: text as never,
-        bodySerializer: (body: unknown) => body as string,
-        headers: JSON_BODY,
+        ...asItIs(text, JSON_TYPE),
       }),
     ),
   runPage: (id: number) => answered<RunPage>(client.GET('/api/runs/{run_id}/page', run(id))),
@@ -366,9 +260,7 @@ export const api = {
     answered<Measured>(
       client.POST('/api/measure', {
         params: { query: { ...units, form } },
-        body: file as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asItIs(file, BYTES),
       }),
     ),
   practicePeople: () => answered<string[]>(client.GET('/api/practice/people')),
@@ -447,9 +339,7 @@ export const api = {
   bringBackup: (file: Blob) =>
     answered<Schemas['BackupOut']>(
       client.POST('/api/backups/brought', {
-        body: file as never,
-        bodySerializer: (body: unknown) => body as Blob,
-        headers: { 'Content-Type': 'application/octet-stream' },
+        ...asItIs(file, BYTES),
       }),
     ),
   forgetBackup: (name: string) => answered<void>(client.DELETE('/api/backups/{name}', { params: { path: { name } } })),

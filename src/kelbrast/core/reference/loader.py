@@ -76,11 +76,24 @@ def constant(path: str) -> Constant:
     >>> constant("scratch.exponent").value
     1.21
     """
-    node: Any = record("process")
+    return _figure("process", path)
+
+
+def eye(path: str) -> float:
+    """A figure of `records/eye.toml` by its dotted path, in SI.
+
+    >>> eye("marks.fields")
+    3.0
+    """
+    return _figure("eye", path).si
+
+
+def _figure(name: str, path: str) -> Constant:
+    node: Any = record(name)
     for part in path.split("."):
         node = node[part]
     if not isinstance(node, Constant):
-        raise ReadError.one(f"process.toml:{path}", "is not a single number")
+        raise ReadError.one(f"{name}.toml:{path}", "is not a single number")
     return node
 
 

@@ -245,8 +245,17 @@ RECORDS: Final[dict[str, Schema]] = {
     "eye": Entry(
         {
             "file": _all_of({RATIO: "blocks coarse sharpness darkest clipped"}),
-            "lamp": _all_of({RATIO: "hidden alike", ANGLE: "lay_off"}),
-            "marks": _all_of({RATIO: "pixels fields", ANGLE: "crossing agree"}),
+            "field": _all_of({RATIO: "surroundings gamma"}),
+            "lay": _all_of({RATIO: "claimed sigmas highest most", LENGTH: "longest", ANGLE: "wedge refined"}),
+            "lamp": _all_of({RATIO: "hidden alike", ANGLE: "lay_off height"}),
+            "marks": _all_of(
+                {
+                    RATIO: "pixels fields seen look_again sigmas across along flares shortest",
+                    ANGLE: "crossing agree away removed",
+                }
+            ),
+            "grade": _all_of({RATIO: "sigmas pixels"}),
+            "edge": _all_of({RATIO: "sharp"}),
         }
     ),
     "eye_grade": Entry({"grade": Entry({"bias": _SIGNED, "reach": RATIO}), **dict.fromkeys(_EYE_FEATURES, _EYE_WEIGHT)}),

@@ -9,11 +9,10 @@ from scipy import optimize, special
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.reference.loader import constant
+from kelbrast.core.reference.loader import constant, eye
 from kelbrast.core.validity import require_above_zero, require_within
 
 _LEAST: Final = 32  # points
-_NOT_SEEN: Final = 0.02  # of the edge: below that nothing sharp is left to measure
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,5 +95,5 @@ def reflected_edge(profile: Reals, *, angle: float) -> ReflectedEdge:
     except RuntimeError:
         raise OutsideValidity("no sharp and broad part can be told apart along this line") from None
     wavelength = constant("gloss.wavelength").si
-    rq = rq_of_share(float(sharp), wavelength=wavelength, angle=angle) if _NOT_SEEN <= sharp < 1 else None
+    rq = rq_of_share(float(sharp), wavelength=wavelength, angle=angle) if eye("edge.sharp") <= sharp < 1 else None
     return ReflectedEdge(float(sharp), float(narrow), rq)

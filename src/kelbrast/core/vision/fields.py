@@ -10,13 +10,11 @@ from scipy import ndimage
 
 from kelbrast.core.arrays import Bytes, Reals
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.reference.loader import eye
 from kelbrast.core.validity import require_above_zero, require_within
 
 FIELD: Final = 448  # pixels of a side
 MOST_FIELDS: Final = 12  # of one photo: about a third of a second each
-_SURROUNDINGS: Final = 32.0  # pixels
-_GAMMA: Final = 2.2
-_ROBUST: Final = 1.4826  # the median of deviations to a standard deviation, of Gaussian noise
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,8 +46,8 @@ def contrast(grey: Reals) -> Reals:
     if grey.size == 0:
         raise OutsideValidity("a photo has at least one pixel")
     require_within(0, 1, darkest=float(grey.min()), brightest=float(grey.max()))
-    linear = grey**_GAMMA
-    around = ndimage.gaussian_filter(linear.astype(np.float32), _SURROUNDINGS, mode="nearest", truncate=3.0)
+    linear = grey ** eye("field.gamma")
+    around = ndimage.gaussian_filter(linear.astype(np.float32), eye("field.surroundings"), mode="nearest", truncate=3.0)
     return np.asarray(linear / np.maximum(around, 1e-4) - 1)
 
 
@@ -79,7 +77,7 @@ def fields_of(grey: Bytes, most: int = MOST_FIELDS) -> Iterator[Field]:
 
 def _fields(grey: Bytes, down: int, across: int) -> Iterator[Field]:
     rows, columns = grey.shape
-    around = round(3 * _SURROUNDINGS)
+    around = round(3 * eye("field.surroundings"))
     for row in _starts(rows, down):
         for column in _starts(columns, across):
             top, left = max(0, row - around), max(0, column - around)
@@ -110,8 +108,30 @@ def clipped(values: Reals, sigmas: float) -> Reals:
     if values.size == 0:
         raise OutsideValidity("there is nothing to clip")
     middle = float(np.median(values))
-    reach = sigmas * _ROBUST * float(np.median(np.abs(values - middle)))
+    reach = sigmas * robust_deviation(values - middle)
     return np.clip(values, middle - reach, middle + reach)
+
+
+def robust_deviation(values: Reals) -> float:
+    """The standard deviation of what lies around 0, whatever stands out of it.
+
+    Equation: `s = 1.4826 median|x|`: of Gaussian noise the standard deviation (dimensionless)
+    Valid: at least one value.
+
+    Args:
+        values: x, dimensionless.
+
+    Raises:
+        OutsideValidity: there is none.
+
+    Source: huber.
+
+    >>> round(robust_deviation(np.array([-1.0, 1.0, 1000.0])), 4)
+    1.4826
+    """
+    if values.size == 0:
+        raise OutsideValidity("nothing has no deviation")
+    return 1.4826 * float(np.median(np.abs(values)))
 
 
 def _grid(rows: int, columns: int, most: int) -> tuple[int, int]:

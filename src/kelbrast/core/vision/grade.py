@@ -6,22 +6,18 @@ from functools import cache
 from typing import Final
 
 import numpy as np
-from scipy import fft
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.reference.loader import constant, record
+from kelbrast.core.reference.loader import constant, eye, record
 from kelbrast.core.validity import require_above_zero
 from kelbrast.core.vision.fields import clipped
+from kelbrast.core.vision.spectrum import TILE, lines_of, spectra, turned
 
-LEAST_WIDTH: Final = 1.2  # px: a mark that is narrower is not told from a finer one
 FEATURES: Final = (
     "centroid", "low-quarter", "half", "high-quarter", "tenth-left", "fine-share", "contrast", "skew", "kurtosis", "pixel",
 )  # fmt: skip
-_SIGMAS: Final = 8.0
-_TILE: Final = 128
-_WEDGE: Final = math.radians(12)
-_LOWEST, _HIGHEST = 1.5 / _TILE, 0.45
+_LOWEST, _HIGHEST = 1.5 / TILE, 0.45  # cycles a pixel
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,11 +48,7 @@ def features(contrast: Reals, lay: float, *, pixel: float) -> Reals:
     (10,)
     """
     require_above_zero(pixel=pixel)
-    if min(contrast.shape) < _TILE:
-        raise OutsideValidity(f"a grade needs {_TILE} pixels each way at least")
-    if not math.isfinite(lay):
-        raise OutsideValidity("a direction must be a number")
-    frequencies, power = _across(clipped(contrast, _SIGMAS), lay)
+    frequencies, power = _across(clipped(contrast, eye("grade.sigmas")), lay)
     share = np.cumsum(power) / max(float(power.sum()), 1e-30)
     per_mm = 1e-3 / pixel
 
@@ -106,31 +98,20 @@ def grain_range(seen: Reals, *, pixel: float) -> GrainRange:
     weights, means, scales, bias, reach = _trained()
     likely = float(np.median((seen - means) / scales @ weights + bias))
     finest, coarsest = math.exp(likely - reach), math.exp(likely + reach)
-    least = LEAST_WIDTH * pixel / constant("simulation.mark_width_per_grain").value
+    least = eye("grade.pixels") * pixel / constant("simulation.mark_width_per_grain").value
     return GrainRange(finest if finest >= least else None, max(coarsest, least))
 
 
 def _across(contrast: Reals, lay: float) -> tuple[Reals, Reals]:
     """The power spectrum along the direction across the lay: frequencies (cycles a pixel) and the power at them."""
-    window = np.outer(np.hanning(_TILE), np.hanning(_TILE))
-    rows, columns = contrast.shape
-    tiles = np.array(
-        [
-            contrast[row : row + _TILE, column : column + _TILE]
-            for row in range(0, rows - _TILE + 1, _TILE // 2)
-            for column in range(0, columns - _TILE + 1, _TILE // 2)
-        ]
-    )
-    power = (np.abs(fft.fft2((tiles - tiles.mean(axis=(1, 2), keepdims=True)) * window)) ** 2).mean(axis=0)
-    fy, fx = np.meshgrid(np.fft.fftfreq(_TILE), np.fft.fftfreq(_TILE), indexing="ij")
+    power = spectra(contrast).mean(axis=0)
+    fy, fx = np.meshgrid(np.fft.fftfreq(TILE), np.fft.fftfreq(TILE), indexing="ij")
     size = np.hypot(fx, fy)
-    of_lines = np.arctan2(-fy, fx) + math.pi / 2
-    off = np.abs((of_lines - lay + math.pi / 2) % math.pi - math.pi / 2)
-    used = (off < _WEDGE) & (size >= _LOWEST) & (size <= _HIGHEST)
-    ring = np.rint(size[used] * _TILE).astype(np.intp)
+    used = (np.abs(turned(lines_of(fy, fx), lay)) < eye("lay.wedge")) & (size >= _LOWEST) & (size <= _HIGHEST)
+    ring = np.rint(size[used] * TILE).astype(np.intp)
     mean = np.bincount(ring, power[used]) / np.maximum(np.bincount(ring), 1)
     first = int(ring.min())
-    return np.arange(first, len(mean)) / _TILE, np.asarray(mean[first:])
+    return np.arange(first, len(mean)) / TILE, np.asarray(mean[first:])
 
 
 @cache

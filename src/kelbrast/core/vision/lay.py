@@ -6,24 +6,17 @@ from functools import cache
 from typing import Final
 
 import numpy as np
-from scipy import fft
 
 from kelbrast.core.arrays import Flags, Places, Reals
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.reference.loader import eye
 from kelbrast.core.validity import require_above_zero
-from kelbrast.core.vision.fields import clipped
+from kelbrast.core.vision.fields import clipped, robust_deviation
+from kelbrast.core.vision.spectrum import TILE, lines_of, spectra, turned
 
-CLAIMED_FROM: Final = 12.0  # strength
-_TILE: Final = 128
 _BINS: Final = 180
-_SIGMAS: Final = 6.0
-_HIGHEST: Final = 0.42  # cycles a pixel
-_LONGEST: Final = 0.25e-3  # m: a longer wave is no mark
-_MOST_ABOVE: Final = 30.0
-_WEDGE: Final = math.radians(12)
-_FAINTEST: Final = 1e-5  # of the strongest power
+_FAINTEST: Final = 1e-5  # of the strongest power: a drawing has no noise to stand out from
 _LOBE: Final = 2.5  # bins: as wide is a single wave in the spectrum of a Hann tile
-_REFINED_OVER: Final = math.radians(8)
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +29,7 @@ class LayFound:
 
     @property
     def claimed(self) -> bool:
-        return self.strength >= CLAIMED_FROM
+        return self.strength >= eye("lay.claimed")
 
 
 def lay_of(contrast: Reals, *, pixel: float) -> LayFound:
@@ -61,12 +54,10 @@ def lay_of(contrast: Reals, *, pixel: float) -> LayFound:
     (0.5, True)
     """
     require_above_zero(pixel=pixel)
-    if min(contrast.shape) < _TILE:
-        raise OutsideValidity(f"a lay needs {_TILE} pixels each way at least")
-    spectra = _spectra(clipped(contrast, _SIGMAS))
-    lowest = min(max(pixel / _LONGEST, 3 / _TILE), 0.15)
-    angle, strength = _direction(np.mean(spectra, axis=0), lowest)
-    each = np.array([_direction(one, lowest)[0] for one in spectra])
+    found = spectra(clipped(contrast, eye("lay.sigmas")))
+    lowest = min(max(pixel / eye("lay.longest"), 3 / TILE), 0.15)
+    angle, strength = _direction(np.mean(found, axis=0), lowest)
+    each = np.array([_direction(one, lowest)[0] for one in found])
     evenness = abs(np.exp(2j * (each - angle)).mean())
     return LayFound(angle, strength, float(evenness))
 
@@ -91,14 +82,9 @@ def lay_power(contrast: Reals, lay: float) -> float:
     >>> lay_power(lines, math.pi / 2) > 10 * lay_power(lines, 0.0)
     True
     """
-    if min(contrast.shape) < _TILE:
-        raise OutsideValidity(f"a lay needs {_TILE} pixels each way at least")
-    if not math.isfinite(lay):
-        raise OutsideValidity("a direction must be a number")
-    waves = _waves(3 / _TILE)
-    power = np.mean(_spectra(contrast), axis=0)[waves.used]
-    off = np.abs((waves.along - lay + math.pi / 2) % math.pi - math.pi / 2)
-    return float(power[off < _WEDGE].mean())
+    waves = _waves(3 / TILE)
+    power = np.mean(spectra(clipped(contrast, eye("lay.sigmas"))), axis=0)[waves.used]
+    return float(power[np.abs(turned(waves.along, lay)) < eye("lay.wedge")].mean())
 
 
 def apart(one: float, other: float) -> float:
@@ -119,23 +105,9 @@ def apart(one: float, other: float) -> float:
     >>> round(math.degrees(apart(math.radians(175), math.radians(5))))
     10
     """
-    if not (math.isfinite(one) and math.isfinite(other)):
+    if not math.isfinite(one):
         raise OutsideValidity("a direction must be a number")
-    return abs((one - other + math.pi / 2) % math.pi - math.pi / 2)
-
-
-def _spectra(contrast: Reals) -> Reals:
-    """Power spectra of tiles that overlap by half."""
-    window = np.outer(np.hanning(_TILE), np.hanning(_TILE))
-    rows, columns = contrast.shape
-    tiles = [
-        contrast[row : row + _TILE, column : column + _TILE]
-        for row in range(0, rows - _TILE + 1, _TILE // 2)
-        for column in range(0, columns - _TILE + 1, _TILE // 2)
-    ]
-    stacked = np.array(tiles)
-    stacked = (stacked - stacked.mean(axis=(1, 2), keepdims=True)) * window
-    return np.asarray(np.abs(fft.fft2(stacked)) ** 2)
+    return abs(float(turned(np.array(one), other)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,26 +122,24 @@ class _Waves:
 
 @cache
 def _waves(lowest: float) -> _Waves:
-    f = np.fft.fftfreq(_TILE)
+    f = np.fft.fftfreq(TILE)
     fy, fx = np.meshgrid(f, f, indexing="ij")
     size = np.hypot(fx, fy)
-    # A wave runs across its lines; rows run down.
-    along = (np.arctan2(-fy, fx) + math.pi / 2) % math.pi
     eighth = np.isclose(np.round(f * 8), f * 8)
     axes = (fy == 0) & eighth[None, :] | (fx == 0) & eighth[:, None]  # what the blocks of a JPEG make
-    used = (size >= lowest) & (size <= _HIGHEST) & ~axes
-    rings = np.rint(size[used] * _TILE)
-    return _Waves(used, along[used], rings, tuple(np.flatnonzero(rings == one) for one in np.unique(rings)))
+    used = (size >= lowest) & (size <= eye("lay.highest")) & ~axes
+    rings = np.rint(size[used] * TILE)
+    return _Waves(used, lines_of(fy, fx)[used], rings, tuple(np.flatnonzero(rings == one) for one in np.unique(rings)))
 
 
 def _direction(power: Reals, lowest: float) -> tuple[float, float]:
     waves = _waves(lowest)
     rings, at, values = waves.rings, waves.along, power[waves.used]
     stands_out = np.empty_like(values)
-    floor = _FAINTEST * float(values.max()) + 1e-30  # a drawing has no noise to stand out from
+    floor = _FAINTEST * float(values.max()) + 1e-30
     for mine in waves.each:
         stands_out[mine] = values[mine] / max(float(np.median(values[mine])), floor) - 1
-    above = np.minimum(stands_out, _MOST_ABOVE)
+    above = np.minimum(stands_out, eye("lay.most"))
     bins = (at / math.pi * _BINS).astype(np.intp) % _BINS
     count = np.bincount(bins, minlength=_BINS)
     mean = np.bincount(bins, above, minlength=_BINS) / np.maximum(count, 1)
@@ -179,10 +149,10 @@ def _direction(power: Reals, lowest: float) -> tuple[float, float]:
     smooth = np.convolve(padded * weight, kernel, "valid") / np.maximum(np.convolve(weight, kernel, "valid"), 1e-9)
     peak = (int(np.argmax(smooth)) + 0.5) * math.pi / _BINS
     middle = float(np.median(smooth))
-    strength = (float(smooth.max()) - middle) / (1.4826 * float(np.median(np.abs(smooth - middle))) + 0.01)
+    strength = (float(smooth.max()) - middle) / (robust_deviation(smooth - middle) + 0.01)
     for _ in range(2):
-        offset = (at - peak + math.pi / 2) % math.pi - math.pi / 2
-        near = np.abs(offset) < np.maximum(_REFINED_OVER, _LOBE / np.maximum(rings, 1))
+        offset = turned(at, peak)
+        near = np.abs(offset) < np.maximum(eye("lay.refined"), _LOBE / np.maximum(rings, 1))
         pull = np.maximum(stands_out[near], 0)
         if pull.sum() > 0:
             peak += float((pull * offset[near]).sum() / pull.sum())

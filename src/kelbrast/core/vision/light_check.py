@@ -6,20 +6,19 @@ It never says that the marks are gone: the lamp and the eye decide that.
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cache
 from typing import Final, Literal
 
 import numpy as np
 
 from kelbrast.core.arrays import Bytes
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.reference.loader import Constant, constant, record
+from kelbrast.core.reference.loader import constant, eye
 from kelbrast.core.validity import require_above_zero
-from kelbrast.core.vision.fields import FIELD, Field, clipped, fields_of
+from kelbrast.core.vision.fields import FIELD, Field, fields_of
 from kelbrast.core.vision.gate import Gate, gate
 from kelbrast.core.vision.grade import GrainRange, features, grain_range
 from kelbrast.core.vision.lay import LayFound, apart, lay_of, lay_power
-from kelbrast.core.vision.old_marks import LOOK_AGAIN_FROM, SEEN_FROM, Line, old_marks_in
+from kelbrast.core.vision.old_marks import Line, old_marks_in
 
 _GRADED: Final = 4  # fields are enough for a median
 EyeVerdict = Literal["seen", "look-again", "none-seen"]
@@ -126,24 +125,25 @@ def light_check(
     scores = np.array([one.score for one in found])
     best = int(np.argmax(scores))
     angle = found[best].angle
-    near = [apart(one.angle, angle) <= _eye("marks.agree").si for one in found]
-    agreeing = sum(same and score > SEEN_FROM for same, score in zip(near, scores, strict=True))
-    enough = min(int(_eye("marks.fields").value), len(found))
+    near = [apart(one.angle, angle) <= eye("marks.agree") for one in found]
+    agreeing = sum(same and score > eye("marks.seen") for same, score in zip(near, scores, strict=True))
+    enough = min(int(eye("marks.fields")), len(found))
     verdict = _verdict(agreeing, enough, float(scores[best]))
-    shown = [at for at in range(len(found)) if near[at] and scores[at] > LOOK_AGAIN_FROM] if verdict != "none-seen" else []
+    seen = verdict != "none-seen"
+    shown = [at for at in range(len(found)) if seen and near[at] and scores[at] > eye("marks.look_again")]
     some = second[:: max(1, len(second) // _GRADED)]
-    seen = np.array([features(one.contrast, lay.angle, pixel=asked.pixel) for one in some])
+    marks = np.array([features(one.contrast, lay.angle, pixel=asked.pixel) for one in some])
     return EyeSaw(
         verdict=verdict,
         fields=len(found),
         agreeing=agreeing,
         score=float(scores[best]),
-        angle=angle if verdict != "none-seen" else None,
-        crossing=apart(angle, lay.angle) if verdict != "none-seen" else None,
+        angle=angle if seen else None,
+        crossing=apart(angle, lay.angle) if seen else None,
         lines=tuple(_moved(line, first[at]) for at in shown for line in found[at].lines),
         lay=lay,
-        smallest=_eye("marks.pixels").value * asked.pixel,
-        grains=grain_range(seen, pixel=asked.pixel),
+        smallest=eye("marks.pixels") * asked.pixel,
+        grains=grain_range(marks, pixel=asked.pixel),
     )
 
 
@@ -199,7 +199,7 @@ def width_of_marks(grain: float) -> float:
 def _verdict(agreeing: int, enough: int, best: float) -> EyeVerdict:
     if agreeing >= enough:
         return "seen"
-    return "look-again" if agreeing or best > LOOK_AGAIN_FROM else "none-seen"
+    return "look-again" if agreeing or best > eye("marks.look_again") else "none-seen"
 
 
 def _beforehand(asked: CheckAsked) -> CanNotSay | None:
@@ -207,9 +207,9 @@ def _beforehand(asked: CheckAsked) -> CanNotSay | None:
         return CanNotSay("curved")
     if asked.lay is None:
         return CanNotSay("no-lay")
-    if asked.crossing < _eye("marks.crossing").si:
+    if asked.crossing < eye("marks.crossing"):
         return CanNotSay("crossing")
-    if asked.width < _eye("marks.pixels").value * asked.pixel:
+    if asked.width < eye("marks.pixels") * asked.pixel:
         return CanNotSay("under-a-pixel")
     return None
 
@@ -218,13 +218,13 @@ def _of_file(photo: Photo, which: int) -> CanNotSay | None:
     if min(photo.grey.shape) < FIELD:
         return CanNotSay("small", which)
     found: Gate = gate(photo.grey)
-    if found.blocks > _eye("file.blocks").value or (photo.coarse or 0.0) > _eye("file.coarse").value:
+    if found.blocks > eye("file.blocks") or (photo.coarse or 0.0) > eye("file.coarse"):
         return CanNotSay("messenger", which)
-    if found.median < _eye("file.darkest").value:
+    if found.median < eye("file.darkest"):
         return CanNotSay("dark", which)
-    if found.clipped > _eye("file.clipped").value:
+    if found.clipped > eye("file.clipped"):
         return CanNotSay("clipped", which)
-    if found.sharpness < _eye("file.sharpness").value:
+    if found.sharpness < eye("file.sharpness"):
         return CanNotSay("blurred", which)
     return None
 
@@ -233,12 +233,12 @@ def _of_lamps(first: Sequence[Field], second: Sequence[Field], lay: LayFound, st
     """Whether the lamps stood as they should: the lay strong on photo 2 where it was stated, and hidden on photo 1."""
     if not lay.claimed:
         return CanNotSay("no-lay-seen", 2)
-    if apart(lay.angle, stated) > _eye("lamp.lay_off").si:
+    if apart(lay.angle, stated) > eye("lamp.lay_off"):
         return CanNotSay("lay-off", 2)
-    if len(first) == len(second) and _alike(first, second) > _eye("lamp.alike").value:
+    if len(first) == len(second) and _alike(first, second) > eye("lamp.alike"):
         return CanNotSay("alike")
-    hidden = [float(np.mean([lay_power(clipped(one.contrast, 6.0), lay.angle) for one in each])) for each in (first, second)]
-    if hidden[0] > _eye("lamp.hidden").value * hidden[1]:
+    hidden = [float(np.mean([lay_power(one.contrast, lay.angle) for one in each])) for each in (first, second)]
+    if hidden[0] > eye("lamp.hidden") * hidden[1]:
         return CanNotSay("lamp-along", 1)
     return None
 
@@ -265,10 +265,3 @@ def _together(lays: Sequence[LayFound]) -> LayFound:
 
 def _moved(line: Line, field: Field) -> Line:
     return Line(line.x0 + field.column, line.y0 + field.row, line.x1 + field.column, line.y1 + field.row)
-
-
-@cache
-def _eye(path: str) -> Constant:
-    group, name = path.split(".")
-    found: Constant = record("eye")[group][name]
-    return found

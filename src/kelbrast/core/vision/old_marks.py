@@ -10,24 +10,16 @@ from scipy import fft, ndimage
 
 from kelbrast.core.arrays import Flags, Reals, Waves
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.reference.loader import eye
 from kelbrast.core.simulation.light import Lamp, Look, lit
 from kelbrast.core.simulation.patch import Patch
-from kelbrast.core.vision.fields import clipped, contrast
+from kelbrast.core.vision.fields import clipped, contrast, robust_deviation
 from kelbrast.core.vision.lay import apart
+from kelbrast.core.vision.spectrum import lines_of, turned
 
-LAMP_HEIGHT: Final = math.radians(11)  # between 8 and 15 degrees
-SEEN_FROM: Final = 2.05
-LOOK_AGAIN_FROM: Final = 1.5
 DIRECTIONS: Final = 60
-AWAY: Final = math.radians(30)  # from the lay
-_SIGMAS: Final = 10.0
-_REMOVED: Final = math.radians(15)
-_ACROSS: Final = 1.5  # px, of a line
-_ALONG: Final = 30.0  # a mark is thirty grains long
-_FLARES: Final = 4.0  # robust deviations of a filtered field
 _NONE: Final = 1e-4  # share of a field: what flares is compared with this at least
 _MARGIN: Final = 0.08  # of a side: tapered off
-_SHORTEST: Final = 20.0  # px
 _MOST_LINES: Final = 40
 
 
@@ -69,16 +61,16 @@ def old_marks_in(field: Reals, lay: float) -> OldMarks:
     >>> noise = np.random.default_rng(1).standard_normal((256, 256))
     >>> noise[40:220, 120:122] += 2.0  # a mark that stands upright
     >>> found = old_marks_in(noise, lay=0.0)
-    >>> found.score > SEEN_FROM, round(math.degrees(found.angle))
+    >>> found.score > eye("marks.seen"), round(math.degrees(found.angle))
     (True, 90)
     """
     if min(field.shape) < 64 or not np.isfinite(field).all():
         raise OutsideValidity("old marks need a field of 64 pixels each way at least, of numbers")
-    tapered = clipped(field, _SIGMAS)
+    tapered = clipped(field, eye("marks.sigmas"))
     tapered = (tapered - tapered.mean()) * _taper(field.shape)
     spectrum = fft.rfft2(tapered) * _without(field.shape, lay)
     angles = [at * math.pi / DIRECTIONS for at in range(DIRECTIONS)]
-    far = [at for at in range(DIRECTIONS) if apart(angles[at], lay) > AWAY]
+    far = [at for at in range(DIRECTIONS) if apart(angles[at], lay) > eye("marks.away")]
     flares = [_flaring(spectrum, field.shape, at) for at in far]
     shares = np.log([float(one.mean()) + _NONE for one in flares])
     best = int(np.argmax(shares))
@@ -104,10 +96,10 @@ def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
 
     >>> from kelbrast.core.simulation.marks import Marks, draw
     >>> clean = draw(Marks(1e-6, 25e-6), (256, 256), 8e-6, np.random.default_rng(0))
-    >>> seen_on(Patch(clean.z, 8e-6), Look((0.9, 0.8, 0.5), 0.1), 0.0).score < SEEN_FROM
+    >>> seen_on(Patch(clean.z, 8e-6), Look((0.9, 0.8, 0.5), 0.1), 0.0).score < eye("marks.seen")
     True
     """
-    picture = lit(patch, look, Lamp(LAMP_HEIGHT, lay))
+    picture = lit(patch, look, Lamp(eye("lamp.height"), lay))
     return old_marks_in(contrast(picture.mean(axis=2) / 255), lay)
 
 
@@ -115,8 +107,7 @@ def _flaring(spectrum: Waves, shape: tuple[int, int], at: int) -> Flags:
     """Where lines along a direction stand out, within the margins."""
     rows, columns = _margins(shape)
     seen = np.abs(fft.irfft2(spectrum * _line_filter(shape, at), shape))[rows:-rows, columns:-columns]
-    scale = 1.4826 * float(np.median(seen)) + 1e-12
-    return np.asarray(seen > _FLARES * scale)
+    return np.asarray(seen > eye("marks.flares") * robust_deviation(seen) + 1e-12)
 
 
 def _lines(flares: Flags, angle: float, margins: tuple[int, int]) -> tuple[Line, ...]:
@@ -129,7 +120,7 @@ def _lines(flares: Flags, angle: float, margins: tuple[int, int]) -> tuple[Line,
         rows, columns = rows + box[0].start + margins[0], columns + box[1].start + margins[1]
         along = columns * cos + rows * sin
         length = float(np.ptp(along))
-        if length < _SHORTEST:
+        if length < eye("marks.shortest"):
             continue
         x, y, middle = float(columns.mean()), float(rows.mean()), float(along.mean())
         near, far = float(along.min()) - middle, float(along.max()) - middle
@@ -160,9 +151,8 @@ def _margins(shape: tuple[int, int]) -> tuple[int, int]:
 def _without(shape: tuple[int, int], lay: float) -> Reals:
     """Everything but what belongs to lines along the lay."""
     fy, fx = _grid(shape)
-    of_lines = np.arctan2(fy, fx) + math.pi / 2
-    off = np.abs((of_lines - lay + math.pi / 2) % math.pi - math.pi / 2)
-    return np.asarray(1 - np.exp(-((off / _REMOVED) ** 4)))
+    off = np.abs(turned(lines_of(-fy, fx), lay))
+    return np.asarray(1 - np.exp(-((off / eye("marks.removed")) ** 4)))
 
 
 @cache
@@ -172,4 +162,4 @@ def _line_filter(shape: tuple[int, int], at: int) -> Reals:
     angle = at * math.pi / DIRECTIONS
     u = fx * math.cos(angle) + fy * math.sin(angle)
     v = -fx * math.sin(angle) + fy * math.cos(angle)
-    return np.asarray(v**2 * np.exp(-2 * math.pi**2 * (_ACROSS**2 * v**2 + _ALONG**2 * u**2)))
+    return np.asarray(v**2 * np.exp(-2 * math.pi**2 * (eye("marks.across") ** 2 * v**2 + eye("marks.along") ** 2 * u**2)))

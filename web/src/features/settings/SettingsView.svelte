@@ -2,6 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Shop, type ThisScreen } from '../../api/client';
+  import { ShopSettings } from '../../api/shop.svelte';
   import { p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import Either from '../../ui/Either.svelte';
@@ -18,20 +19,14 @@
   import FootSwitch from './FootSwitch.svelte';
   import ThisDevice from './ThisDevice.svelte';
 
-  const shop = new Answer<Shop>();
-  shop.ask(api.shop());
+  const shop = new ShopSettings();
+  void shop.load();
   const screen = new Answer<ThisScreen>();
   screen.ask(api.thisScreen());
   let people = $state(false);
 
-  async function change(next: Partial<Shop>) {
-    if (!shop.value) return;
-    try {
-      shop.value = await api.changeShop({ ...shop.value, ...next });
-    } catch (problem) {
-      notices.say((problem as Error).message, 'trouble');
-    }
-  }
+  const change = (next: Partial<Shop>) =>
+    shop.change(next).catch((problem: Error) => notices.say(problem.message, 'trouble'));
 </script>
 
 <svelte:head><title>Settings – Kelbrast</title></svelte:head>

@@ -20,7 +20,7 @@
   let shopOpen = $state(false);
   const told = $derived(today.board);
   const board = $derived(told?.board);
-  const people = $derived((today.shop?.people ?? []).filter((one) => !one.away).map((one) => one.name));
+  const people = $derived((today.shop.value?.people ?? []).filter((one) => !one.away).map((one) => one.name));
   const firstDay = $derived(Math.min(0, ...(board?.blocks ?? []).map((one) => one.day)));
   const shown = $derived((board?.blocks ?? []).filter((one) => one.day === firstDay + dayAt));
   const rows = $derived(rowsOf(shown, people, (id) => choices.machine(id)?.label ?? id));
@@ -168,10 +168,10 @@
   {/if}
 </div>
 <ShopSheet
-  shop={today.shop}
+  shop={today.shop.value}
   machines={choices.all?.machines ?? []}
   bind:open={shopOpen}
-  onchange={(change) => today.shop && void today.changeShop({ ...today.shop, ...change } as Shop)}
+  onchange={(change) => void today.changeShop(change as Partial<Shop>)}
 />
 
 <style>

@@ -1,4 +1,5 @@
 import { api, type Block, type Board, type Shop } from '../../api/client';
+import { ShopSettings } from '../../api/shop.svelte';
 import { notices } from '../../ui/notices.svelte';
 
 const SEARCHING_MS = 1000;
@@ -8,7 +9,7 @@ export const SEARCH_SECONDS = 20;
 /** The board on this screen: asked for again and again, more often while it is being improved. */
 export class Today {
   board = $state.raw<Board | null>(null);
-  shop = $state.raw<Shop | null>(null);
+  shop = new ShopSettings();
   trouble = $state<string | null>(null);
   selected = $state<number | null>(null);
   busy = $state(false);
@@ -16,7 +17,7 @@ export class Today {
   private left = false;
 
   async begin() {
-    await this.quietly(async () => (this.shop = await api.shop()));
+    await this.shop.load();
     await this.look();
   }
 
@@ -56,11 +57,9 @@ export class Today {
 
   unpin = (task: number) => this.changing(() => api.unpinBlock(task));
 
-  async changeShop(shop: Shop) {
-    await this.quietly(async () => {
-      this.shop = await api.changeShop(shop);
-      await this.look();
-    });
+  async changeShop(next: Partial<Shop>) {
+    await this.quietly(() => this.shop.change(next));
+    await this.look();
   }
 
   private async changing(act: () => Promise<Board>) {
