@@ -95,7 +95,7 @@ def test_a_worn_in_wheel_is_for_the_last_pass() -> None:
         last=False,
         own=None,
         blends=True,
-        cools_in_hand=False,
+        hot_in_hand=False,
         leaps=False,
     )
     assert worn_in.applies(step)

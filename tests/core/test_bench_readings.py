@@ -32,9 +32,9 @@ UM = 1e-6
         (Measured("size", 25.03e-3), Facts(may_go=10 * UM, shape="bore"), 25e-3, "over"),  # a bore grows
         (Measured("size", 24.97e-3), Facts(may_go=10 * UM, shape="tube"), 25e-3, "over"),  # of a tube, either side
         (Measured("size", 25.03e-3), Facts(may_go=10 * UM, shape="tube"), 25e-3, "over"),
-        (Measured("temperature", 322.0), Facts(hottest=400.0, by_hand=True), None, "over"),  # 49 C: a bare hand
-        (Measured("temperature", 315.0), Facts(hottest=400.0, by_hand=True), None, "near"),
-        (Measured("temperature", 322.0), Facts(hottest=400.0), None, "fine"),
+        (Measured("temperature", 344.0), Facts(hottest=400.0, by_hand=True), None, "over"),  # 71 C: finger guards end
+        (Measured("temperature", 338.0), Facts(hottest=400.0, by_hand=True), None, "near"),
+        (Measured("temperature", 344.0), Facts(hottest=400.0), None, "fine"),
         (Measured("spindle", 60.0), Facts(diameter=0.2, marked=35.0, spindle=47.5), None, "over"),  # 37.7 m/s
         (Measured("spindle", 40.0), Facts(diameter=0.2, marked=35.0, spindle=47.5), None, "near"),
         (Measured("spindle", 47.0), Facts(diameter=0.2, marked=35.0, spindle=47.5), None, "fine"),

@@ -20,7 +20,7 @@ from making import UM, face, job
 
 DRIVE = StageDrive("bench-buffer", spindle=47.5, diameter=0.2, marked=35.0, rest_after=60.0, rest_by_hand=True)
 LAYOUT = Layout(1, (stage(step=1, drive=DRIVE), stage(step=2, tool="loose-white", drive=DRIVE)), ("wax",))
-ROOM, HAND = 293.15, 321.15
+ROOM, HAND = 293.15, 343.15
 
 
 def with_face(**more) -> Job:
@@ -91,7 +91,7 @@ class TestVerdicts:
         [
             ("coat", 39 * UM, {"gauged": Gauged(coat=120 * UM, keep=40 * UM)}, "over"),
             ("coat", 80 * UM, {"gauged": Gauged(coat=120 * UM, keep=40 * UM)}, "fine"),
-            ("temperature", 322.0, {}, "over"),  # 49 C, held in the hand to a machine that stands
+            ("temperature", 344.0, {}, "over"),  # 71 C, held in finger guards to a machine that stands
             ("spindle", 60.0, {}, "over"),  # 37.7 m/s where 35 are marked
             ("spindle", 47.0, {}, "fine"),
         ],
@@ -105,7 +105,7 @@ class TestVerdicts:
 
     def test_in_a_clamp_only_the_material_counts(self) -> None:
         bench = Bench(LAYOUT)
-        bench.tap("measured", measured=Measured("temperature", 322.0), piece=1, stage=("barrel", 0, 1))
+        bench.tap("measured", measured=Measured("temperature", 344.0), piece=1, stage=("barrel", 0, 1))
         found = verdict(bench.run, replace(with_face(), part=Part(held="clamp")), bench.run.standing[-1])
         assert found is not None
         assert found.level == "fine"

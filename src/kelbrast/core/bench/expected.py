@@ -83,7 +83,7 @@ def _warmth(run: Run, job: Job, stage: Stage, now: Moment) -> float:
     room = constant("heat.room").si
     if stage.drive.rest_after is None or run.clock is None:
         return room
-    limit = constant("heat.hand").si if stage.drive.rest_by_hand else job.hottest
+    limit = constant("heat.guarded").si if stage.drive.rest_by_hand else job.hottest
     return room + (limit - room) * min(1.0, elapsed(run.clock, now) / stage.drive.rest_after)
 
 

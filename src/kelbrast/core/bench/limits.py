@@ -19,7 +19,7 @@ class Facts:
     Attributes:
         keep: thickness of the coat that must stay.
         may_go: the most that may come off anywhere.  shape: its kind, for how a size follows from that.
-        hottest: the temperature to stay below.  by_hand: a bare hand holds the part.
+        hottest: the temperature to stay below.  by_hand: a hand holds the part, in finger guards where it gets hot.
         diameter, marked, spindle: of the wheel as it is, its marked limit now in m/s, and the planned rev/s.
         ra_low, ra_high: what the finish allows; only after the last step.
     """
@@ -94,11 +94,11 @@ def _size(value: float, facts: Facts, first: float | None) -> Verdict | None:
 
 
 def _heat(value: float, facts: Facts) -> Verdict | None:
-    hand = constant("heat.hand").si
-    limit = min(facts.hottest or math.inf, hand if facts.by_hand else math.inf)
+    guarded = constant("heat.guarded").si
+    limit = min(facts.hottest or math.inf, guarded if facts.by_hand else math.inf)
     if math.isinf(limit):
         return None
-    said, why = Measure(limit, "temperature"), "a bare hand bears" if limit == hand else "it may get"
+    said, why = Measure(limit, "temperature"), "a hand in finger guards bears" if limit == guarded else "it may get"
     if value >= limit:
         return Verdict("over", sentence("verdict.heat_over", value=Measure(value, "temperature"), limit=said, why=why))
     level: Level = "near" if value > limit - constant("bench.heat_near").si else "fine"

@@ -176,7 +176,7 @@ _PROCESS: Final = Entry(
         "heat": _all_of(
             {
                 RATIO: "into_work wet_share rest_to",
-                TEMPERATURE: "room hand",
+                TEMPERATURE: "room hand guarded",
                 TIME: "shortest_stay handling",
                 TRANSFER: "loss_air loss_water",
                 LENGTH: "thick",

@@ -20,7 +20,7 @@ class AtStep:
 
     Attributes:
         own: the item of the shop's rack; None when planned from the catalogue.
-        blends: only a part of the face is worked.  cools_in_hand: it is put down because the hand can not hold it.
+        blends: only a part of the face is worked.  hot_in_hand: a bare hand could not hold it to the end.
         leaps: it goes further than doubling from grade to grade does.
     """
 
@@ -31,7 +31,7 @@ class AtStep:
     last: bool
     own: OwnTool | None
     blends: bool
-    cools_in_hand: bool
+    hot_in_hand: bool
     leaps: bool
 
     @property
@@ -154,10 +154,10 @@ UNKNOWN: Final = Advice(
 )
 HOT: Final = Advice(
     id="hot-in-hand",
-    says="What gets too hot for the hand is held with guards or a clamp, and has a block to lie on.",
+    says="What gets too hot for a bare hand (heat.hand) is held in finger guards or a clamp, and has a block to lie on.",
     source="bench-practice",
     lifted_by="a clamp, or work that stays cool",
-    applies=lambda step: step.cools_in_hand,
+    applies=lambda step: step.hot_in_hand,
     words="hot",
 )
 AT_STEPS: Final = (LONG_STEP, PITS, WORN_IN, CUSHION, BLOCK, STROKES, BLACK, UNKNOWN, HOT)

@@ -26,7 +26,7 @@ def _reason(surfaces: Surfaces, _before: int, at: int) -> Sentence:
 TOO_HOT: Final = ToolRule(
     id="too-hot",
     says="Where even light pressure, wet if the tool can be wet, brings the spot to the material's limit or the part to "
-    "what a hand bears within heat.shortest_stay, the tool is not used.",
+    "what a hand in finger guards bears (heat.guarded) within heat.shortest_stay, the tool is not used.",
     source="bench-practice",
     lifted_by="a slower or softer tool, work in a clamp, wet work, or taking out what must not get warm",
     refusal="heat",
@@ -43,8 +43,9 @@ FIRM_BEFORE_LIGHT: Final = Practice(
 )
 RESTS: Final = Practice(
     id="rests",
-    says="A part that warms as a whole is put down to cool before it passes its limit, or what the bare hand bears.",
-    source="skin",
+    says="A part that warms as a whole is put down to cool before it passes its limit, or what a hand in finger guards bears; "
+    "that they are needed is said with the step.",
+    source="our-choice",
     lifted_by="holding it in a clamp",
     kept_by=work_until_hot,
 )

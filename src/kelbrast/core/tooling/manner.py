@@ -21,8 +21,9 @@ class Manner:
         wet: by choice or because dry is too hot.
         power: heat into the part while it works, W.
         stay: longest stay on one spot, s.
-        allowed: how far the whole part may warm, K.  by_hand: because a bare hand holds it.
+        allowed: how far the whole part may warm, K.  by_hand: because a hand in finger guards holds it.
         until_hot: seconds of work until then, infinite when it never does.
+        until_bare: seconds until a bare hand has to put it down, infinite where none holds it.
     """
 
     force: float
@@ -33,6 +34,7 @@ class Manner:
     allowed: float
     by_hand: bool
     until_hot: float
+    until_bare: float
 
     @property
     def cool_for(self) -> float:
@@ -66,8 +68,9 @@ def _manner(running: Running, drive: Drive, contact: float, place: Place, force:
         flux *= constant("heat.wet_share").value
     power = flux * patch * contact
     in_hand = place.in_hand and drive.machine.stands
-    hand = constant("heat.hand").si
-    allowed = (min(place.hottest, hand) if in_hand else place.hottest) - constant("heat.room").si
+    room, guarded = constant("heat.room").si, constant("heat.guarded").si
+    allowed = (min(place.hottest, guarded) if in_hand else place.hottest) - room
+    bare = min(allowed, constant("heat.hand").si - room)
     slab = place.thickness if place.thickness is not None else constant("heat.thick").si
     return Manner(
         force=force,
@@ -76,8 +79,9 @@ def _manner(running: Running, drive: Drive, contact: float, place: Place, force:
         power=power,
         stay=longest_stay(flux=flux, thickness=slab, material=place.material, limit=place.hottest),
         allowed=allowed,
-        by_hand=in_hand and hand < place.hottest,
+        by_hand=in_hand and guarded < place.hottest,
         until_hot=_until_hot(place, power, allowed),
+        until_bare=_until_hot(place, power, bare) if in_hand else math.inf,
     )
 
 

@@ -26,7 +26,7 @@ class Rests:
     """How often the part is put down to cool (`count`), for how long each time and after how much work (s).
 
     Attributes:
-        by_hand: the hand holding it is the limit, not the material.
+        by_hand: the hand that holds it in finger guards is the limit, not the material.
     """
 
     count: int
@@ -167,7 +167,7 @@ def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: boo
                 last=last,
                 own=own,
                 blends=before == 0 and dishes_of(face, face.found.likely or 0.0) is not None,
-                cools_in_hand=rests is not None and rests.by_hand,
+                hot_in_hand=one.manner.until_bare < time.cut,
                 leaps=leaps,
             )
         ),

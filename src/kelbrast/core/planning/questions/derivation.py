@@ -215,7 +215,7 @@ def _minutes(step: Step) -> Derivation:
 def _resting(step: Step, job: Job) -> Derivation:
     assert step.time.rests is not None, "asked for a step with rests"
     lump, cooling = job.lump, "loss_air" if "wet" in job.forbids else "loss_water"
-    limit = _from("T", "a bare hand bears", constant("heat.hand")) if step.time.rests.by_hand else None
+    limit = _from("T", "a hand in finger guards bears", constant("heat.guarded")) if step.time.rests.by_hand else None
     return Derivation(
         what="Work between two rests",
         formula="t = -(m·c / h·A) · ln(1 - ΔT · h·A / P); at rest it cools as exp(-t · h·A / m·c)",
