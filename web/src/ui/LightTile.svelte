@@ -1,6 +1,7 @@
 <!-- A picture of the simulated surface. It says honestly that it is still being worked out, and has its figures in words. -->
 <script lang="ts">
   import type { Sentence } from '../units/sentence';
+  import { Answer } from './answer.svelte';
   import { shown } from '../units/shown.svelte';
 
   interface Props {
@@ -11,18 +12,15 @@
     selected?: boolean;
   }
   let { src, label, words, selected = false }: Props = $props();
-  let stage = $state<'coming' | 'here' | 'failed'>('coming');
-  let fact = $state.raw<Sentence | null>(null);
-  const said = $derived(shown.tell(fact));
+  /** The picture that is here, and the one that is not to be had. */
+  let here = $state('');
+  let failed = $state('');
+  const fact = new Answer<Sentence>();
+  const said = $derived(shown.tell(fact.value));
 
   $effect(() => {
     void src;
-    stage = 'coming';
-    fact = null;
-    words?.().then(
-      (told) => (fact = told),
-      () => undefined,
-    );
+    return words && fact.ask(words());
   });
 </script>
 
@@ -32,13 +30,13 @@
       {src}
       alt="{label}{said ? `: ${said}` : ''}"
       class="block h-full w-full object-cover"
-      class:opacity-0={stage !== 'here'}
-      onload={() => (stage = 'here')}
-      onerror={() => (stage = 'failed')}
+      class:opacity-0={here !== src}
+      onload={() => (here = src)}
+      onerror={() => (failed = src)}
     />
-    {#if stage !== 'here'}
+    {#if here !== src}
       <p class="small dim absolute inset-0 grid place-content-center text-center" role="status">
-        {stage === 'coming' ? 'being worked out …' : 'no picture'}
+        {failed === src ? 'no picture' : 'being worked out …'}
       </p>
     {/if}
   </div>

@@ -1,6 +1,7 @@
 <!-- A measured profile from a file: read, evaluated and shown with its cut-off, filter and bearing curve. -->
 <script lang="ts" generics="Measured extends { kind: string }">
   import type { Snippet } from 'svelte';
+  import { Answer } from './answer.svelte';
   import Choice from './Choice.svelte';
   import Either from './Either.svelte';
 
@@ -13,19 +14,9 @@
   let z_unit = $state<'mm' | 'um'>('um');
   let form = $state(1);
   let file = $state.raw<File | null>(null);
-  let measured = $state.raw<Measured | null>(null);
-  let trouble = $state('');
-
+  const answer = new Answer<Measured>();
   $effect(() => {
-    if (!file) return;
-    trouble = '';
-    read(file, { x_unit, z_unit }, form).then(
-      (told) => (measured = told),
-      (problem: Error) => {
-        measured = null;
-        trouble = problem.message;
-      },
-    );
+    if (file) return answer.ask(read(file, { x_unit, z_unit }, form), true);
   });
   /** Degrees of the polynomial that is taken off before the roughness is evaluated. */
   const FORMS = ['The level', 'A slope', 'A bow'].map((label, degree) => ({ id: String(degree), label }));
@@ -63,5 +54,5 @@
   </div>
 </div>
 <p class="small dim mt-1">CSV or text with two columns, X3P or SDF; the last two carry their own units.</p>
-{#if trouble}<p class="mt-2 text-(--stop)" role="alert">{trouble}</p>{/if}
-{#if measured && file}{@render shown(measured, file.name)}{/if}
+{#if answer.trouble}<p class="mt-2 text-(--stop)" role="alert">{answer.trouble}</p>
+{:else if answer.value && file}{@render shown(answer.value, file.name)}{/if}

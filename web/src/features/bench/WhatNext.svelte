@@ -1,21 +1,15 @@
 <!-- What is next for each person, by the board of the day. -->
 <script lang="ts">
-  import { onMount } from 'svelte';
   import { api, type Board } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import { clockAt, nextOf } from '../../charts/board';
 
-  let board = $state.raw<Board | null>(null);
+  const day = new Answer<Board>();
+  day.ask(api.day()); // without an order there is no board, and nothing to say
+  const board = $derived(day.value);
   const people = $derived([
     ...new Set((board?.board.blocks ?? []).flatMap((one) => (one.person === null ? [] : [one.person]))),
   ]);
-  // Without an order there is no board, and nothing to say.
-  onMount(
-    () =>
-      void api.day().then(
-        (told) => (board = told),
-        () => undefined,
-      ),
-  );
 </script>
 
 {#if board && people.length}

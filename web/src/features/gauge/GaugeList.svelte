@@ -1,26 +1,23 @@
 <!-- Everything that is worked to size, and a form for the next. -->
 <script lang="ts">
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { onMount } from 'svelte';
   import { api, type KeptSizing } from '../../api/client';
   import { navigate, p } from '../../app/router';
+  import { Answer } from '../../ui/answer.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
   import { MOVES, sizeText } from '../../ui/moves';
   import NewPart from './NewPart.svelte';
 
-  let parts = $state.raw<KeptSizing[] | null>(null);
-  const load = () =>
-    api.sizings().then(
-      (all) => (parts = all),
-      (problem: Error) => notices.say(problem.message, 'trouble'),
-    );
-  onMount(load);
+  const known = new Answer<KeptSizing[]>();
+  const load = () => known.ask(api.sizings(), true);
+  load();
+  const parts = $derived(known.value);
 
   async function remove(part: KeptSizing) {
     try {
       await api.removeSizing(part.id);
-      await load();
+      load();
       notices.say(`${part.size.title} is deleted`, 'done', {
         label: 'Undo',
         run: () => void api.addSizing(part.size).then(load),
@@ -45,6 +42,7 @@
   </p>
   <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
     <div class="min-w-0">
+      {#if known.trouble}<p class="text-(--stop)" role="alert">{known.trouble}</p>{/if}
       {#if parts?.length === 0}<p>Nothing is worked to size yet. Describe the first part beside.</p>{/if}
       <ul class="flex flex-col gap-2">
         {#each parts ?? [] as part (part.id)}

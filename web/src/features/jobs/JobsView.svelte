@@ -9,6 +9,7 @@
   import { api, type JobSummary, type Shop } from '../../api/client';
   import { lookAtDemo } from '../../app/demo';
   import { STATES } from '../../api/states';
+  import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import { shown } from '../../units/shown.svelte';
   import { chosen, sorted, SORTS, type SortBy } from './order';
@@ -22,11 +23,9 @@
     void writes.done;
     untrack(() => void list.load());
   });
-  let shop = $state.raw<Shop | null>(null);
-  api.shop().then(
-    (known) => (shop = known),
-    () => (shop = null),
-  );
+  const known = new Answer<Shop>();
+  known.ask(api.shop());
+  const shop = $derived(known.value);
   const asking = $derived(list.jobs?.length === 0 && shop !== null && !shop.welcomed);
   let FirstHour = $state.raw<Awaited<ReturnType<typeof loadFirstHour>> | null>(null);
   $effect(() => {

@@ -5,20 +5,17 @@
   import { useKeys } from '../../ui/keys.svelte';
   import LightTile from '../../ui/LightTile.svelte';
   import { shown } from '../../units/shown.svelte';
+  import { Answer } from '../../ui/answer.svelte';
   import ProgressPanel from './ProgressPanel.svelte';
   import { Session, TEN } from './session.svelte';
 
   const MARKED = ['done', 'back'];
   const session = new Session();
-  let known = $state.raw<string[]>([]);
+  const people = new Answer<string[]>();
+  people.ask(api.practicePeople());
+  const known = $derived(people.value ?? []);
 
-  onMount(() => {
-    void session.look();
-    api.practicePeople().then(
-      (people) => (known = people),
-      () => undefined,
-    );
-  });
+  onMount(() => void session.look());
 
   const numbers = [1, 2, 3, 4].map((number) => ({
     press: String(number),

@@ -3,19 +3,15 @@
   import { api, type Operation, type Plan, type Step } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { p, route } from '../../app/router';
+  import { Answer } from '../../ui/answer.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration, figures, span, whole } from '../../units/units';
 
-  let plan = $state.raw<Plan | null>(null);
-  let trouble = $state<string | null>(null);
   const id = $derived(Number(route.params.id));
-
-  $effect(() => {
-    api.keptPlan(id).then(
-      (told) => (plan = told),
-      (problem: Error) => (trouble = problem.message),
-    );
-  });
+  const answer = new Answer<Plan>();
+  $effect(() => answer.ask(api.keptPlan(id)));
+  const plan = $derived(answer.value);
+  const trouble = $derived(answer.trouble);
 
   const faces = $derived(
     [...(plan?.faces ?? [])].sort((a, b) => (plan?.order.indexOf(a.name) ?? 0) - (plan?.order.indexOf(b.name) ?? 0)),

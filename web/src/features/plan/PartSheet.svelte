@@ -2,8 +2,9 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
   import { choices } from '../../api/catalogue.svelte';
-  import { api, type Choice as Way, type Job } from '../../api/client';
+  import { api, type Choice as Way, type Job, type RackItem } from '../../api/client';
   import { p } from '../../app/router';
+  import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -13,14 +14,11 @@
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const all = $derived(choices.all);
-  let rackEmpty = $state(false);
+  const rack = new Answer<RackItem[]>();
   $effect(() => {
-    if (!open || draft.job.use_rack !== 'own') return;
-    api.rack().then(
-      (items) => (rackEmpty = items.every((one) => one.retired)),
-      () => (rackEmpty = false),
-    );
+    if (open && draft.job.use_rack === 'own') return rack.ask(api.rack());
   });
+  const rackEmpty = $derived(rack.value?.every((one) => one.retired) ?? false);
   const inserts = $derived(draft.job.inserts ?? []);
 
   function change(change: Partial<Job>) {

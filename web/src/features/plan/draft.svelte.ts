@@ -14,6 +14,7 @@ import {
   type WhatIf,
   type Wish,
 } from '../../api/client';
+import { Answer } from '../../ui/answer.svelte';
 import { shown } from '../../units/shown.svelte';
 import { faultsAt, faultsElsewhere, placeOf } from './faults';
 import { History } from './history';
@@ -33,7 +34,7 @@ export class JobDraft {
   readonly id: number;
   job = $state<Job>() as Job;
   plan = $state.raw<Plan | null>(null);
-  choices = $state.raw<Choices | null>(null);
+  private comparison = new Answer<Choices>();
   faults = $state.raw<Fault[]>([]);
   trouble = $state<string | null>(null);
   readonly keeping: Keeping;
@@ -71,7 +72,13 @@ export class JobDraft {
   leave() {
     this.keeping.leave();
     this.left = true;
+    this.comparison.stop();
     for (const timer of [this.slow, this.again, this.comparing]) clearTimeout(timer);
+  }
+
+  /** The same job by other aims and habits; null where it can not be planned, and the plan itself says why. */
+  get choices(): Choices | null {
+    return this.comparison.trouble ? null : this.comparison.value;
   }
 
   get face(): Face | undefined {
@@ -318,12 +325,7 @@ export class JobDraft {
   /** The other ways are compared once the values have come to rest: the stair must not wait for them. */
   private compareSoon() {
     clearTimeout(this.comparing);
-    this.comparing = setTimeout(() => {
-      api.choices(this.snapshot()).then(
-        (choices) => (this.choices = choices),
-        () => (this.choices = null), // the plan itself says what is wrong
-      );
-    }, COMPARE_AFTER);
+    this.comparing = setTimeout(() => this.comparison.ask(api.choices(this.snapshot()), true), COMPARE_AFTER);
   }
 
   private snapshot(): Job {

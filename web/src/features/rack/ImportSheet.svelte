@@ -1,44 +1,46 @@
 <!-- What an import would change, before it does. -->
 <script lang="ts">
-  import { api, Problem, type Fault, type RackChange } from '../../api/client';
+  import { api, Problem, type RackChange } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
 
   let { text, onclose, ondone }: { text: string | null; onclose: () => void; ondone: () => void } = $props();
-  let changes = $state.raw<RackChange[] | null>(null);
-  let faults = $state.raw<Fault[]>([]);
-  let trouble = $state<string | null>(null);
+  const preview = new Answer<RackChange[]>();
+  let refused = $state.raw<Error | null>(null);
+  const changes = $derived(preview.value);
+  const problem = $derived(refused ?? preview.problem);
+  const faults = $derived(problem instanceof Problem ? problem.faults : []);
   const real = $derived((changes ?? []).filter((one) => one.change !== 'same'));
-  let open = $state(false);
 
   $effect(() => {
-    open = text !== null;
-    changes = null;
-    faults = [];
-    trouble = null;
-    if (text !== null) api.previewRack(text).then((told) => (changes = told), said);
-  });
-  $effect(() => {
-    if (!open && text !== null) onclose();
+    if (text !== null) return preview.ask(api.previewRack(text));
   });
 
-  function said(problem: Error) {
-    trouble = problem.message;
-    faults = problem instanceof Problem ? problem.faults : [];
+  async function take() {
+    if (text === null) return;
+    refused = null;
+    try {
+      await api.importRack(text);
+      ondone();
+    } catch (problem) {
+      refused = problem as Error;
+    }
   }
 
-  function take() {
-    if (text !== null) api.importRack(text).then(ondone, said);
+  function close() {
+    refused = null;
+    onclose();
   }
 </script>
 
-<Dialog bind:open title="What the import changes">
-  {#if trouble}
+<Dialog bind:open={() => text !== null, (now) => now || close()} title="What the import changes">
+  {#if problem}
     <div role="alert">
       <p class="font-semibold text-(--stop)">This file can not be imported; nothing was changed.</p>
       <ul class="small mt-1 list-disc pl-5">
         {#each faults as fault (fault.field + fault.message)}
           <li>{fault.field ? `${fault.field}: ` : ''}{fault.message}</li>
-        {:else}<li>{trouble}</li>{/each}
+        {:else}<li>{problem.message}</li>{/each}
       </ul>
     </div>
   {:else if changes}

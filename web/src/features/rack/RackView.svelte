@@ -20,13 +20,11 @@
   let buying = $state(false);
   let settingUp = $state(false);
   let imported = $state<string | null>(null);
+  function forget() {
+    imported = dropped.rack = null;
+  }
   let picker = $state<HTMLInputElement | null>(null);
 
-  $effect(() => {
-    if (dropped.rack === null) return;
-    imported = dropped.rack;
-    dropped.rack = null;
-  });
   $effect(() => {
     void rack.load();
     const id = Number(route.params.id);
@@ -138,10 +136,10 @@
 <BuySheet bind:open={buying} />
 <SetUpsSheet bind:open={settingUp} />
 <ImportSheet
-  text={imported}
-  onclose={() => (imported = null)}
+  text={imported ?? dropped.rack}
+  onclose={forget}
   ondone={() => {
-    imported = null;
+    forget();
     void rack.load();
   }}
 />

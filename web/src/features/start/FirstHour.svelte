@@ -3,6 +3,7 @@
   import { tick } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Shop, type Stockable } from '../../api/client';
+  import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import TextField from '../../ui/TextField.svelte';
   import UnitsChoice from '../../ui/UnitsChoice.svelte';
@@ -20,17 +21,11 @@
   // svelte-ignore state_referenced_locally
   const hour = new FirstHour(shop);
   let heading = $state<HTMLElement>();
-  let things = $state.raw<Stockable[]>([]);
+  const things = new Answer<Stockable[]>();
+  things.ask(api.things());
   const machines = $derived(new Set((choices.all?.machines ?? []).map((one) => one.id)));
-  const labelOf = (id: string) => things.find((one) => one.what === id)?.label ?? id;
+  const labelOf = (id: string) => things.value?.find((one) => one.what === id)?.label ?? id;
   const usual = $derived(hour.shop?.usual);
-
-  $effect(() => {
-    api.things().then(
-      (list) => (things = list),
-      () => (things = []),
-    );
-  });
 
   async function on() {
     if (hour.at === STEPS.length - 1) {
