@@ -4,7 +4,7 @@ PORT ?= 8642
 SOAK ?= 20
 WORKERS ?= $(shell nproc)
 PY := .venv/bin/python
-WEB := $(shell find web/src web/public web/worker -type f 2>/dev/null) CHANGELOG.md web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/tsconfig.worker.json
+WEB := $(shell find web/src web/public web/worker docs/manual -type f 2>/dev/null) CHANGELOG.md web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/tsconfig.worker.json
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
 .PHONY: demo test coverage soak mutants bench types format lint screenshots wheel clean

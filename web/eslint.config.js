@@ -17,6 +17,7 @@ const FEATURES = [
   'start',
   'settings',
   'pair',
+  'manual',
 ];
 
 // Features never import features; charts take data and callbacks and know nothing of the API.

@@ -2,6 +2,8 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import tailwindcss from '@tailwindcss/vite';
+import { marked } from 'marked';
+import { dirname, join } from 'node:path';
 import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
 
@@ -25,9 +27,31 @@ function serviceWorker(): Plugin {
   };
 }
 
+/** A page of docs/manual as HTML with its drawings in it, so that they take the colours of the theme. */
+function manualPages(): Plugin {
+  const QUERY = '?page';
+  return {
+    name: 'manual-pages',
+    enforce: 'pre',
+    load(id) {
+      if (!id.endsWith(`.md${QUERY}`)) return;
+      const file = id.slice(0, -QUERY.length);
+      this.addWatchFile(file);
+      const text = readFileSync(file, 'utf8')
+        .replace(/!\[(.*?)\]\((.+?\.svg)\)/g, (_, says: string, name: string) => {
+          const drawing = readFileSync(join(dirname(file), name), 'utf8');
+          return `<figure>${drawing}<figcaption>${says}</figcaption></figure>`;
+        })
+        .replace(/\]\((\w[\w-]*)\.md\)/g, '](/manual/$1)');
+      const title = /^# (.+)$/m.exec(text)?.[1] ?? '';
+      return `export default ${JSON.stringify({ title, html: marked.parse(text, { async: false }) })}`;
+    },
+  };
+}
+
 // Nothing is inlined (the policy forbids inline scripts and styles); `npm run dev` talks to a running server.
 export default defineConfig({
-  plugins: [tailwindcss(), svelte(), serviceWorker()],
+  plugins: [manualPages(), tailwindcss(), svelte(), serviceWorker()],
   build: {
     assetsInlineLimit: 0,
     target: 'es2022',

@@ -104,7 +104,7 @@ def changed(archive: Path, target: Path, name: str, text: str | None) -> Path:
     return target
 
 
-ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "tables": "0011", "ever": {}}
+ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "tables": "0013", "ever": {}}
 
 
 @pytest.mark.parametrize(
@@ -114,7 +114,7 @@ ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "t
         ("kelbrast.json", "{", "can be read"),
         ("kelbrast.json", json.dumps({**ABOUT, "kelbrast": "everything/9"}), "everything/9"),
         ("kelbrast.json", json.dumps({**ABOUT, "tables": "9999"}), "newer version"),
-        ("kelbrast.json", json.dumps({**ABOUT, "tables": "../0011"}), "newer version"),
+        ("kelbrast.json", json.dumps({**ABOUT, "tables": "../0013"}), "newer version"),
         ("kelbrast.json", json.dumps({**ABOUT, "ever": {"jobs": "many"}}), "can be read"),
         ("jobs.jsonl", '{"id": 1, "colour": "red"}', "has no colour"),
         ("jobs.jsonl", "[]", "no row"),

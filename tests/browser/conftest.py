@@ -1,6 +1,7 @@
 """The real interface in Debian's Chromium, against a real server on a free port with a database of its own."""
 
 from collections.abc import Iterator
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -10,6 +11,7 @@ from playwright.sync_api import Page, expect
 from ahead import Ahead
 from kelbrast.app import clock
 from kelbrast.app.board import Boards
+from kelbrast.exchange import light_file
 from serving import Served, serve
 
 # Background services of the browser look for hosts that a closed network does not have.
@@ -94,3 +96,14 @@ def quiet(page: Page) -> Iterator[None]:
     )
     yield
     assert complaints == []
+
+
+@pytest.fixture(scope="session", autouse=True)
+def pictures_once() -> Iterator[None]:
+    """What one test has had drawn is there for the next: the server keeps few pictures, and there are many tests."""
+    kept = {name: getattr(light_file, name) for name in ("_patch", "_png", "small_picture")}
+    for name, cached in kept.items():
+        setattr(light_file, name, lru_cache(maxsize=2000)(cached.__wrapped__))
+    yield
+    for name, cached in kept.items():
+        setattr(light_file, name, cached)

@@ -57,12 +57,10 @@ def test_what_would_change_is_counted_by_table(kept: tuple[Jobs, Backups], colla
     jobs, backups = kept
     made = backups.make("asked", NOW)
     added = jobs.add(check_job_file(collar))
-    faces = len(collar["faces"])
-    assert backups.changes(backups.file(made.name)) == [TableChange("faces", 0, faces, 0), TableChange("jobs", 0, 1, 0)]
+    assert backups.changes(backups.file(made.name)) == [TableChange("jobs", 0, 1, 0)]
     jobs.remove(added.id)
     jobs.remove(jobs.summaries()[0].id)
     assert {(one.table, one.come > 0, one.go) for one in backups.changes(backups.file(made.name))} == {
-        ("faces", True, 0),
         ("jobs", True, 0),
     }
 

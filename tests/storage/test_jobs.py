@@ -1,5 +1,6 @@
 """Keeping jobs in SQLite: what goes in comes out, changes can not overwrite each other, tables follow the migrations."""
 
+import json
 import sqlite3
 from pathlib import Path
 from typing import Any
@@ -12,9 +13,10 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.demo.workshop import demo_jobs
+from kelbrast.exchange import versions
 from kelbrast.exchange.read import check_job_file
 from kelbrast.storage.copies import back_up
-from kelbrast.storage.database import open_database
+from kelbrast.storage.database import make_tables, open_database
 from kelbrast.storage.tables import Base
 
 
@@ -61,13 +63,6 @@ def test_duplicate_and_remove(jobs: Jobs, collar: dict[str, Any]) -> None:
     assert [summary.id for summary in jobs.summaries()] == [copy.id]
 
 
-def test_removing_a_job_takes_its_faces(tmp_path: Path, collar: dict[str, Any]) -> None:
-    jobs = Jobs.open(tmp_path / "kept.sqlite")
-    jobs.remove(jobs.add(check_job_file(collar)).id)
-    with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
-        assert raw.execute("select count(*) from faces").fetchone() == (0,)
-
-
 def test_the_demo_is_loaded_once_and_in_order(jobs: Jobs) -> None:
     assert load_demo(jobs) == len(demo_jobs())
     assert load_demo(jobs) == 0
@@ -80,7 +75,7 @@ def test_a_job_that_no_longer_plans_is_listed_with_its_reason(tmp_path: Path, co
     jobs = Jobs.open(tmp_path / "kept.sqlite")
     jobs.add(check_job_file(collar))
     with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
-        raw.execute("update jobs set material = 'unobtainium'")
+        raw.execute("update jobs set document = json_set(document, '$.material', 'unobtainium')")
     (summary,) = jobs.summaries()
     assert summary.state == "cannot-plan"
     assert "unobtainium" in str(summary.reason)
@@ -103,40 +98,62 @@ def test_a_backup_is_a_whole_database(tmp_path: Path, collar: dict[str, Any]) ->
 
 def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(tmp_path: Path, collar: dict[str, Any]) -> None:
     path = tmp_path / "kept.sqlite"
-    Jobs.open(path).add(check_job_file(collar))
-    with sqlite3.connect(path) as raw:  # as version 0.1.0 left it
-        for table, columns in {
-            "jobs": (
-                *("handover", "bench_speed", "covering", "protect", "inserts", "mass_g", "held", "wet", "diameters_mm"),
-                *("use_rack", "extras", "insist", "own_operations", "coats", "due", "note", "customer", "state"),
-            ),
-            "faces": ("keep_wall_mm", "size_left_um", "layer", "wish", "edge", "fit"),
-        }.items():
-            for index in ("ix_jobs_customer", "ix_jobs_state"):
-                raw.execute(f"drop index if exists {index}")
-            for column in columns:
-                raw.execute(f"alter table {table} drop column {column}")
-        for table in (
-            *(
-                "eye_checks",
-                "run_events",
-                "run_steps",
-                "observations",
-                "photos",
-                "recipes",
-                "care_done",
-                "settings",
-                "runs",
-                "practice_answers",
-            ),
-            *("rack_events", "rack_items", "sizings", "quotes", "part_photos"),
-        ):
-            raw.execute(f"drop table {table}")
-        raw.execute("update alembic_version set version_num = '0001'")
-    (summary,) = Jobs.open(path).summaries()
-    assert summary.state == "ready"
-    assert Jobs.open(path).get(summary.id).job == check_job_file(collar)
+    make_tables(path, "0001")
+    face = collar["faces"][0]
+    with sqlite3.connect(path) as raw:  # as version 0.1.0 kept it
+        raw.execute(
+            "insert into jobs (id, revision, created_at, updated_at, title, material, pieces, habit, aim) values"
+            " (7, 3, '2026-01-02 03:04:05', '2026-01-02 03:04:05', ?, ?, ?, ?, ?)",
+            [collar["title"], collar["material"], collar["pieces"], "long-steps", "metal"],
+        )
+        for position, name in enumerate((face["name"], "flange")):
+            raw.execute(
+                "insert into faces (job_id, position, name, area_cm2, shape, thickness_mm, reach, found, want, keep_off, curved)"
+                " values (7, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?)",
+                [
+                    position,
+                    name,
+                    None,
+                    json.dumps(face["shape"]),
+                    6,
+                    json.dumps(face["found"]),
+                    json.dumps(face["want"]),
+                    0,
+                    None,
+                ],
+            )
+    jobs = Jobs.open(path)
+    kept = jobs.get(7)
+    assert (kept.revision, kept.job.habit, kept.job.aim, kept.job.state) == (3, "long-steps", "metal", "asked")
+    assert [(one.name, one.thickness_mm, one.curved, one.keep_off) for one in kept.job.faces] == [
+        (face["name"], 6, None, False),
+        ("flange", 6, None, False),
+    ]
+    assert kept.job.faces[0].found == check_job_file(collar).faces[0].found
+    assert jobs.summaries()[0].state == "ready"
     assert list(tmp_path.glob("kept-before-*.sqlite"))
+
+
+def test_an_older_form_is_read_as_the_newest_and_kept_as_it_is(
+    tmp_path: Path, collar: dict[str, Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    jobs = Jobs.open(tmp_path / "kept.sqlite")
+    kept = jobs.add(check_job_file(collar))
+    named = {key: value for key, value in collar.items() if key != "title"}
+    with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
+        raw.execute("update jobs set document = ?", [json.dumps({**named, "kelbrast": "job/0", "name": "Old collar"})])
+    to_next = {
+        "job/0": (
+            "job/1",
+            lambda old: {**{k: v for k, v in old.items() if k != "name"}, "kelbrast": "job/1", "title": old["name"]},
+        )
+    }
+    with pytest.raises(BadInput, match="job/1"):
+        jobs.get(kept.id)
+    monkeypatch.setattr(versions.up_to_date, "__kwdefaults__", {"steps": to_next})
+    assert jobs.get(kept.id).job.title == "Old collar"
+    with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
+        assert '"job/0"' in raw.execute("select document from jobs").fetchone()[0]
 
 
 def test_everything_that_a_job_can_say_is_kept(jobs: Jobs, collar: dict[str, Any]) -> None:

@@ -10,8 +10,9 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage
 from kelbrast.core.bench.expected import more_time, protection_left, verdict
+from kelbrast.core.bench.limits import Level
 from kelbrast.core.bench.order import cost_of_order
-from kelbrast.core.bench.run import Waiting
+from kelbrast.core.bench.run import Status, Waiting
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.told import reading_said, tell
 from kelbrast.core.catalogue.materials import material
@@ -124,7 +125,7 @@ class ReadingOut(BaseModel):
     number: int
     quantity: str
     said: SentenceFile
-    level: Literal["fine", "near", "over"] | None
+    level: Level | None
     verdict: SentenceFile | None
 
 
@@ -145,7 +146,7 @@ class RunOut(BaseModel):
     pieces: int
     order: Order
     seen: int
-    status: Literal["open", "finished", "stopped"]
+    status: Status
     well: bool | None
     began_at: datetime
     hand: HandOut | None

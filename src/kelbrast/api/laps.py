@@ -1,13 +1,14 @@
 """Laps: which of the rack can do a work, and a drawing of the one to make."""
 
 from dataclasses import dataclass
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final
 
 from fastapi import APIRouter, Depends, Query, Response
 
 from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.laps import lap_wanted, laps_of_rack
+from kelbrast.core.surface.sized import RoundKind
 from kelbrast.exchange.lap_drawing import DrawnPart, drawing_of, lap_pdf, lap_svg
 from kelbrast.exchange.laps_file import LapAtHandFile
 
@@ -21,7 +22,7 @@ _NAMED: Final = 'attachment; filename="lap.{}"'
 class LapWork:
     """The work that a lap is asked for: its tightest diameter and its length."""
 
-    kind: Annotated[Literal["bore", "shaft"], Query()]
+    kind: Annotated[RoundKind, Query()]
     tightest_mm: LapDiameter
     length_mm: LapDiameter
 

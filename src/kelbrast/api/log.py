@@ -1,7 +1,7 @@
 """The log: searched, read, exported."""
 
 from datetime import UTC, date, datetime, timedelta
-from typing import Annotated, Any, Final, Literal
+from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel
@@ -15,6 +15,7 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.brought_run import bring_run
 from kelbrast.app.clock import began
 from kelbrast.app.followed import figures_of
+from kelbrast.core.bench.run import Status
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.exchange.log_csv import events_csv, runs_csv
@@ -32,7 +33,7 @@ def _wanted(
     material: NamedId = None,
     finish: Annotated[str | None, Query(max_length=80, description="label of the finish")] = None,
     tool: NamedId = None,
-    status: Annotated[Literal["open", "finished", "stopped"] | None, Query()] = None,
+    status: Annotated[Status | None, Query()] = None,
     since: Annotated[date | None, Query(description="begun on this day of the shop or later")] = None,
     until: Annotated[date | None, Query(description="begun on this day of the shop or before")] = None,
 ) -> Wanted:

@@ -8,8 +8,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.app.jobs import JobSummary
 from kelbrast.core.errors import Fault
+from kelbrast.core.job import JobState
 from kelbrast.exchange import fault_words
-from kelbrast.exchange.job_file import JobFile, JobState
+from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 

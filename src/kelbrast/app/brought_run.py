@@ -11,6 +11,7 @@ from kelbrast.core.bench.history import replay
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange.read import to_job
 from kelbrast.exchange.run_file import EventFile, RunFile, moment_of, to_events, to_layout
+from kelbrast.exchange.versions import EVENT
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import writing
 
@@ -40,7 +41,7 @@ def bring_run(runs: Runs, file: RunFile) -> int:
         )
         for event in kept.events:
             document = event.model_dump(mode="json", exclude_defaults=True)
-            store.append_event(session, run_id, event.number, f"brought-in-{event.number}", document)
+            store.append_event(session, run_id, event.number, f"brought-in-{event.number}", EVENT, document)
         found = follows(replace(kept, id=run_id), {})
         elsewhere = [(tool, None, seconds, at) for tool, _, seconds, at in found.steps]
         store.replace_what_follows(session, run_id, kept.run.seen, replace(found, steps=elsewhere))

@@ -1,11 +1,10 @@
 """Keeping, changing and listing jobs."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
-from typing import Any
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
@@ -135,10 +134,7 @@ def _kept(stored: store.StoredJob) -> KeptJob:
 
 
 def _file(stored: store.StoredJob) -> JobFile:
-    def told(document: Mapping[str, Any]) -> dict[str, Any]:
-        return {key: value for key, value in document.items() if value is not None}
-
-    return check_job_file({**told(stored.document), "faces": [told(face) for face in stored.document["faces"]]})
+    return check_job_file(dict(stored.document))
 
 
 def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:

@@ -156,7 +156,9 @@ class Light:
         return small_picture(self.picture(key))
 
     def words(self, keys: Sequence[str]) -> list[Sentence]:
-        """What pictures show, in figures."""
+        """What pictures show, in figures. Each waits for its picture: the same patch is not worked out twice at once."""
+        for key in keys:
+            self.picture(key)
         return [in_words(self._spec(key)) for key in keys]
 
     def wide(self, key: str) -> Sentence:

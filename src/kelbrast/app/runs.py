@@ -39,6 +39,7 @@ from kelbrast.exchange.run_file import (
     to_layout,
     to_measured,
 )
+from kelbrast.exchange.versions import EVENT, up_to_date
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import rack as rack_store
 from kelbrast.storage import runs as store
@@ -84,7 +85,7 @@ class Runs:
             kept = replace(kept, id=self._add(session, kept))
             for event in events:
                 document = event.model_dump(mode="json", exclude_defaults=True)
-                store.append_event(session, kept.id, event.number, f"taken-in-{event.number}", document)
+                store.append_event(session, kept.id, event.number, f"taken-in-{event.number}", EVENT, document)
             store.replace_what_follows(session, kept.id, kept.run.seen, follows(kept, {}))
         return kept
 
@@ -186,7 +187,7 @@ class Runs:
                 run = replay(kept.run.layout, happened)
             else:
                 run = happen(kept.run, happened[-1])
-            store.append_event(session, run_id, event.number, name, event.model_dump(mode="json", exclude_defaults=True))
+            store.append_event(session, run_id, event.number, name, EVENT, event.model_dump(mode="json", exclude_defaults=True))
             kept = replace(kept, events=files, happened=happened, run=run)
             if _matters(tap):
                 taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
@@ -251,7 +252,7 @@ class Runs:
     def _kept(self, stored: store.StoredRun) -> KeptRun:
         file = check_job_file(dict(stored.job))
         plan = PlanFile.model_validate(dict(stored.plan))
-        events = tuple(EventFile.model_validate(dict(one), strict=False) for one in stored.events)
+        events = tuple(EventFile.model_validate(up_to_date(one, form), strict=False) for form, one in stored.events)
         job = to_job(file)
         happened = tuple(to_events(events, job))
         run = replay(to_layout(job, plan), happened)

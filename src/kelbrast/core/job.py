@@ -20,19 +20,32 @@ AIMS: Final[dict[Aim, str]] = {
     "cost": "Cheapest",
     "changes": "Fewest changes",
 }
-HABITS: Final = {
+Habit = Literal["every-grade", "double-up", "long-steps"]
+HABITS: Final[dict[Habit, str]] = {
     "every-grade": "Every grade in the box",
     "double-up": "About double each time",
     "long-steps": "Long steps",
 }
-HANDOVERS: Final = {
+Handover = Literal["free", "fine-paper", "early-wheel"]
+HANDOVERS: Final[dict[Handover, str]] = {
     "free": "Wherever it is best",
     "fine-paper": "Fine paper, then a short polish",
     "early-wheel": "Early wheel with a cutting bar",
 }
-BENCH_SPEEDS: Final = {"usual": "Usual speed", "low": "Low speed at the bench"}
+BenchSpeed = Literal["usual", "low"]
+BENCH_SPEEDS: Final[dict[BenchSpeed, str]] = {"usual": "Usual speed", "low": "Low speed at the bench"}
 
-
+RackUsed = Literal["catalogue", "own"]
+RACKS_USED: Final[dict[RackUsed, str]] = {"catalogue": "The starter rack", "own": "Your own rack"}
+JobState = Literal["asked", "quoted", "ordered", "at-the-bench", "done", "delivered"]
+JOB_STATES: Final[dict[JobState, str]] = {
+    "asked": "Asked",
+    "quoted": "Quoted",
+    "ordered": "Ordered",
+    "at-the-bench": "At the bench",
+    "done": "Done",
+    "delivered": "Delivered",
+}
 OwnWhen = Literal["before", "between", "after"]
 
 
@@ -74,11 +87,11 @@ class Job:
     faces: tuple[Face, ...]
     pieces: int = 1
     rack: tuple[str, ...] | None = None
-    habit: str = "double-up"
+    habit: Habit = "double-up"
     aim: Aim = "time"
     carried: bool | None = None
-    handover: str = "free"
-    bench_speed: str = "usual"
+    handover: Handover = "free"
+    bench_speed: BenchSpeed = "usual"
     part: Part = field(default_factory=Part)
     diameters: tuple[tuple[str, float], ...] = ()
     own: Own | None = None

@@ -1,11 +1,9 @@
 """A plan/1 for one face from a failed light check on, with the choices beside it."""
 
-from typing import Literal
-
 from pydantic import BaseModel
 
 from kelbrast.core.job import Job
-from kelbrast.core.planning.questions.goback import GoingBack, plan_of
+from kelbrast.core.planning.questions.goback import Extent, GoingBack, plan_of
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
 from kelbrast.exchange.plan_writer import face_plan_file, to_plan_file
 from kelbrast.exchange.shop_units import shop
@@ -29,7 +27,7 @@ class GoBack(BaseModel):
     depth_um: float
     missed_step: int | None
     like: str
-    extent: Literal["patch", "whole"]
+    extent: Extent
     patch: FacePlanFile | None
     whole: FacePlanFile
     accept: Accepting

@@ -9,6 +9,12 @@ from typing import Annotated, Any, Final, Literal, Self
 from pydantic import ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
+from kelbrast.core.job import Aim, BenchSpeed, Habit, Handover, JobState, OwnWhen, RackUsed
+from kelbrast.core.surface.edge import EdgeWanted
+from kelbrast.core.surface.face import FoundKind, Reach
+from kelbrast.core.surface.limits import LayerKind
+from kelbrast.core.surface.part import Covering, Held, Protect, Wet
+from kelbrast.core.surface.shapes import ShapeKind
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.exchange.fields import ID, Micrometres, Millimetres, NotTiny, Strict, Text
 from kelbrast.exchange.plain_text import Lines, OneLine
@@ -31,7 +37,7 @@ class DepthRange(Strict):
 class ShapeFile(Strict):
     """Measures from which the area of a face follows."""
 
-    kind: Literal["plate", "cylinder", "bore", "tube", "ring", "disc", "dome"]
+    kind: ShapeKind
     length_mm: Millimetres | None = None
     width_mm: Millimetres | None = None
     diameter_mm: Millimetres | None = None
@@ -42,7 +48,7 @@ class ShapeFile(Strict):
 class FoundFile(Strict):
     """The state of a face as found: a kind of damage with its depth, or `after` a grade."""
 
-    kind: Literal["scratches", "lay", "waviness", "pits", "nick", "raised"] = "scratches"
+    kind: FoundKind = "scratches"
     depth_um: Micrometres | DepthRange | None = None
     after: Annotated[str, Field(max_length=20)] | None = None
     count: Annotated[int, Field(ge=1, le=1000)] = 1
@@ -89,7 +95,7 @@ class WantFile(Strict):
 class LayerFile(Strict):
     """A hardened or plated layer: how thick it is, and what of it must stay."""
 
-    kind: Literal["hardened", "plated"]
+    kind: LayerKind
     thickness_um: Micrometres
     keep_um: Micrometres
 
@@ -119,7 +125,7 @@ class EdgeFile(Strict):
     """A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it."""
 
     length_mm: Millimetres
-    wanted: Literal["sharp", "break", "radius"]
+    wanted: EdgeWanted
     size_mm: Millimetres | None = None
     next_to: Annotated[list[Text], Field(max_length=20)] = []
 
@@ -152,7 +158,7 @@ class FaceFile(Strict):
     area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False), NotTiny] | None = None
     shape: ShapeFile | None = None
     thickness_mm: Millimetres | None = None
-    reach: Literal["open", "inside", "tight"] = "open"
+    reach: Reach = "open"
     inside_radius_mm: Millimetres | None = None
     found: FoundFile
     want: WantFile
@@ -214,15 +220,12 @@ class OwnOperationFile(Strict):
     """
 
     label: Text
-    when: Literal["before", "between", "after"]
+    when: OwnWhen
     minutes: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
     waiting_minutes: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0
     text: Annotated[str, Field(max_length=1000), Lines] = ""
     caution: Annotated[str, Field(max_length=400), OneLine] = ""
     check: Annotated[str, Field(max_length=400), OneLine] = ""
-
-
-JobState = Literal["asked", "quoted", "ordered", "at-the-bench", "done", "delivered"]
 
 
 class JobFile(Strict):
@@ -237,17 +240,17 @@ class JobFile(Strict):
     faces: Annotated[list[FaceFile], Field(min_length=1, max_length=200)]
     carried: bool | None = None
     rack: Annotated[list[ID], Field(min_length=1, max_length=2000)] | None = None
-    habit: Literal["every-grade", "double-up", "long-steps"] = "double-up"
-    handover: Literal["free", "fine-paper", "early-wheel"] = "free"
-    bench_speed: Literal["usual", "low"] = "usual"
-    aim: Literal["time", "metal", "cost", "changes"] = "time"
-    covering: Literal["bare", "unknown", "anodised", "lacquered", "painted"] = "bare"
-    protect: Literal["usual", "none", "lacquer", "wax", "oil"] = "usual"
-    inserts: Annotated[list[Literal["stone", "adhesive", "inlay", "bearing"]], Field(max_length=4)] = []
+    habit: Habit = "double-up"
+    handover: Handover = "free"
+    bench_speed: BenchSpeed = "usual"
+    aim: Aim = "time"
+    covering: Covering = "bare"
+    protect: Protect = "usual"
+    inserts: Annotated[list[ID], Field(max_length=20)] = []
     mass_g: Annotated[float, Field(gt=0, le=10_000_000, allow_inf_nan=False), NotTiny] | None = None
-    held: Literal["hand", "clamp"] = "hand"
-    wet: Literal["needed", "always", "never"] = "needed"
-    use_rack: Literal["catalogue", "own"] = "catalogue"
+    held: Held = "hand"
+    wet: Wet = "needed"
+    use_rack: RackUsed = "catalogue"
     extras: Annotated[list[ID], Field(max_length=500)] = []
     insist: bool = False
     diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}

@@ -18,10 +18,10 @@ from kelbrast.core.metrology.areal import areal, finer_than
 from kelbrast.core.practice.exercises import Shown
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
-from kelbrast.core.simulation.marks import Marks, marks_as_deep
+from kelbrast.core.simulation.marks import Lay, Marks, marks_as_deep
 from kelbrast.core.simulation.patch import START_ANGLE, FoundPatch, Patch, Working, found_patch, old_marks, worked
 from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, workings
-from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.face import Face, FoundKind
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import Measure, Sentence, sentence
 from kelbrast.exchange.plan_file import StepFile
@@ -32,7 +32,7 @@ SPACING_UM: Final = 8.0
 class FoundSpec(BaseModel):
     """How a patch is found."""
 
-    kind: Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
+    kind: FoundKind
     depth_um: float
     grain_um: float
     angle: float = START_ANGLE
@@ -44,7 +44,7 @@ class WorkingSpec(BaseModel):
     layer_um: float
     depth_um: float
     grain_um: float
-    lay: Literal["one-way", "none"]
+    lay: Lay
     angle: float
     levels: bool
     reaches_um: float | None
@@ -139,7 +139,7 @@ class Asked(BaseModel):
     then: Annotated[str, Field(max_length=20)] | None = None
     share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
     soft: bool = False
-    lay: Literal["one-way", "none"] = "one-way"
+    lay: Lay = "one-way"
     seed: Annotated[int, Field(ge=0, le=10_000)] = 1
     rows: Annotated[int, Field(ge=32, le=512)] = 320
     columns: Annotated[int, Field(ge=32, le=512)] = 320

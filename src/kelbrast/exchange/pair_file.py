@@ -1,10 +1,11 @@
 """Two parts beside each other: a bore and a shaft as size files with the clearance that is wanted, and the answer."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, Field
 
 from kelbrast.core.precision.pair import Pair, PairVerdict, Take
+from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.wording import tell
 from kelbrast.exchange.fields import Strict
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
@@ -25,7 +26,7 @@ class PairFile(Strict):
 class TakeFile(BaseModel):
     """Which part to take, to which diameter; `off_um` is on the diameter."""
 
-    kind: Literal["bore", "shaft"]
+    kind: RoundKind
     to_mm: float
     off_um: float
     seconds: float

@@ -6,8 +6,10 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.core.job import Aim
 from kelbrast.core.planning.whole.operations import When
+from kelbrast.core.planning.whole.spread import SpreadCause
 from kelbrast.core.rules.lay import LayOfStep
 from kelbrast.core.rules.rule import Refusal
+from kelbrast.core.surface.edge import EdgeWanted
 from kelbrast.exchange.sentence_file import SentenceFile
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
 
@@ -164,7 +166,7 @@ class EdgePlan(BaseModel):
     """An edge: how long, what becomes of it, and the leg of its break or its radius (0 where it stays sharp)."""
 
     length_mm: float
-    wanted: Literal["sharp", "break", "radius"]
+    wanted: EdgeWanted
     size_mm: float
 
 
@@ -241,7 +243,7 @@ class RackCheck(BaseModel):
 class SpreadShare(BaseModel):
     """Why minutes differ from the likely ones: a cause, and its share (0 to 1) of what they vary."""
 
-    cause: Literal["depth", "rate", "hand", "checks"]
+    cause: SpreadCause
     label: str
     share: float
 

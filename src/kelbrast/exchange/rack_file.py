@@ -5,7 +5,7 @@ from typing import Annotated, Final, Literal
 from pydantic import ConfigDict, Field
 
 from kelbrast.core.errors import BadInput, Fault, NotFound
-from kelbrast.core.rack.item import Item, ItemEvent, kind_of
+from kelbrast.core.rack.item import Item, ItemEvent, ItemEventKind, kind_of
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fields import ID, Millimetres, Strict
 from kelbrast.exchange.plain_text import Lines, OneLine
@@ -19,7 +19,7 @@ ReasonWords = Annotated[str, Field(max_length=400), Lines]
 class ItemEventFile(Strict):
     """Something that happened to an item. `charge`: the compound on a wheel or the grade on a lap."""
 
-    kind: Literal["used", "downgraded", "retired", "stock", "measured"]
+    kind: ItemEventKind
     charge: ID | None = None
     family: ID | None = None
     amount: Annotated[float, Field(ge=-1_000_000, le=1_000_000, allow_inf_nan=False)] = 0

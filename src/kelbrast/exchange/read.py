@@ -2,13 +2,14 @@
 
 import json
 import re
-from dataclasses import replace
+from dataclasses import fields, replace
 from typing import Any, Final
 
 from pydantic import ValidationError
 
 from kelbrast.core.catalogue.finishes import Finish, band, finish
 from kelbrast.core.catalogue.grades import Grade, parse_grade
+from kelbrast.core.catalogue.inserts import inserts
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, NotFound, ReadError
@@ -23,6 +24,7 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fault_words import RULES
 from kelbrast.exchange.fit import with_fit
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, OwnOperationFile, ShapeFile, WantFile, WishFile
+from kelbrast.exchange.versions import up_to_date
 
 LARGEST_FILE: Final = 2 * 1024 * 1024  # bytes of a job or a rack
 
@@ -48,7 +50,7 @@ def check_job_file(data: dict[str, Any]) -> JobFile:
     if "kelbrast" not in data:
         raise BadInput.one("kelbrast", 'is missing; a job file says "kelbrast": "job/1"')
     try:
-        return JobFile.model_validate_json(json.dumps(data))
+        return JobFile.model_validate_json(json.dumps(up_to_date(data, data["kelbrast"])))
     except ValidationError as problem:
         raise BadInput(faults_of(problem)) from None
 
@@ -66,6 +68,10 @@ def to_job(file: JobFile) -> Job:
         stuff = material(file.material)
     except NotFound as missing:
         faults.append(Fault("material", str(missing), hint="see kelbrast list materials"))
+    for place, key in enumerate(file.inserts):
+        if key not in inserts():
+            said = f'there is no insert "{key}"; there are {", ".join(inserts())}'
+            faults.append(Fault(f"inserts[{place}]", said, hint="see kelbrast list inserts"))
     try:
         choose_rack(rack)
     except BadInput as bad:
@@ -137,23 +143,33 @@ def faults_of(problem: ValidationError) -> list[Fault]:
 def _face(face: FaceFile, field: str) -> Face:
     want, grade = _want(face.want, f"{field}.want")
     limit = _bounds(face).limit
-    return Face(
-        name=face.name,
-        area=face_area(face, field),
-        found=_found(face.found, f"{field}.found"),
-        want=want,
-        reach=face.reach,
-        inside_radius=_maybe(face.inside_radius_mm, "mm"),
-        thickness=_maybe(face.thickness_mm, "mm"),
-        limit=limit.amount if limit else None,
-        limit_kind=limit.kind if limit else "metal",
-        curved=_curved(face),
-        turned=_maybe(face.shape.diameter_mm, "mm") if face.shape and SHAPES[face.shape.kind].turns else None,
-        keep_off=face.keep_off,
-        no_finer_than=grade,
-        gauged=_gauged(face),
-        wish=_wish(face.wish, f"{field}.wish") if face.wish else Wish(),
-    )
+    worked_out = {
+        "area": face_area(face, field),
+        "found": _found(face.found, f"{field}.found"),
+        "want": want,
+        "limit": limit.amount if limit else None,
+        "limit_kind": limit.kind if limit else "metal",
+        "curved": _curved(face),
+        "turned": _maybe(face.shape.diameter_mm, "mm") if face.shape and SHAPES[face.shape.kind].turns else None,
+        "no_finer_than": grade,
+        "gauged": _gauged(face),
+        "wish": _wish(face.wish, f"{field}.wish") if face.wish else Wish(),
+    }
+    return Face(**{**_as_said(face), **worked_out})
+
+
+_UNIT: Final = re.compile(r"_(um|mm|cm2)$")
+_FIGURES: Final = frozenset(one.name for one in fields(Face)) - {"edge"}
+
+
+def _as_said(face: FaceFile) -> dict[str, Any]:
+    """What the core's face takes as the file says it: keys of one name, and figures by their name before the unit."""
+    said: dict[str, Any] = {}
+    for key in FaceFile.model_fields:
+        name, unit, value = _UNIT.sub("", key), _UNIT.search(key), getattr(face, key)
+        if name in _FIGURES:
+            said[name] = _maybe(value, unit[1]) if unit else value
+    return said
 
 
 def _edge(face: FaceFile, field: str) -> Face:

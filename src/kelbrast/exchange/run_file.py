@@ -7,14 +7,15 @@ from typing import Annotated, Literal, get_args
 from pydantic import ConfigDict, Field, ValidationError
 
 from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event, EventKind, Measured, Stage, StageDrive
+from kelbrast.core.bench.events import Event, EventKind, Measured, Order, Stage, StageDrive
 from kelbrast.core.bench.instruments import QUANTITIES, GaugedQuantity
 from kelbrast.core.bench.observed import Planned, Stages
-from kelbrast.core.bench.run import Layout
+from kelbrast.core.bench.run import Layout, Status
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
+from kelbrast.core.planning.questions.goback import Extent
 from kelbrast.core.process.dulling import torn
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
@@ -57,12 +58,12 @@ class TapFile(Strict):
     face: Short | None = None
     route: Annotated[int, Field(ge=0, le=10_000)] | None = None
     step: EventNumber | None = None
-    extent: Literal["patch", "whole"] | None = None
+    extent: Extent | None = None
     depth_um: Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)] | None = None
     like: Short | None = None
     fingernail: bool = False
     seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] | None = None
-    order: Literal["step", "piece"] | None = None
+    order: Order | None = None
     tool: ID | None = None
     operation: ID | None = None
     measured: ReadingFile | None = None
@@ -92,7 +93,7 @@ class RunFile(Strict):
 
     kelbrast: Literal["run/1"] = "run/1"
     title: str
-    status: Literal["open", "finished", "stopped"]
+    status: Status
     job: JobFile
     plan: PlanFile
     events: list[EventFile]

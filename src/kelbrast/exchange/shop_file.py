@@ -1,9 +1,10 @@
 """What holds for a whole shop: people, rates, what stands on the spindles."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import Field
 
+from kelbrast.core.job import RackUsed
 from kelbrast.exchange.day_file import WorkerFile
 from kelbrast.exchange.fields import ID, Strict
 from kelbrast.exchange.plain_text import OneLine
@@ -15,7 +16,7 @@ class UsualFile(Strict):
     material: ID = "brass"
     finish: ID = "bright"
     damage: ID = "scratches"
-    use_rack: Literal["catalogue", "own"] = "catalogue"
+    use_rack: RackUsed = "catalogue"
 
 
 class ShopFile(Strict):

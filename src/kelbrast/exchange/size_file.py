@@ -11,12 +11,13 @@ from pydantic_core import PydanticCustomError
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import Material, material
 from kelbrast.core.errors import BadInput, NotFound, ReadError
-from kelbrast.core.precision.advice import lap_tool, lathe_tool, way_in_lathe, way_of_laps
+from kelbrast.core.precision.advice import TurnedBy, lap_tool, lathe_tool, way_in_lathe, way_of_laps
+from kelbrast.core.precision.lap import Split
 from kelbrast.core.precision.state import SizingTool, WorkRound
 from kelbrast.core.precision.stop_sheet import SizingGrade
 from kelbrast.core.process.speed import surface_speed
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.sized import Gauge, RoundPart
+from kelbrast.core.surface.sized import Gauge, RoundKind, RoundPart
 from kelbrast.core.units import to_si
 from kelbrast.exchange.fields import Millimetres, Strict, Text
 from kelbrast.exchange.read import faults_of
@@ -29,14 +30,14 @@ class SizeLap(Strict):
     grade: Text
     material: Text | None = None
     length_mm: Millimetres | None = None
-    split: Literal["single", "double", "helical"] | None = None
+    split: Split | None = None
 
 
 class SizeLathe(Strict):
     """Work in the lathe, with a file or with cloth."""
 
     cutting_speed_m_min: Annotated[float, Field(ge=0.1, le=2000, allow_inf_nan=False)] | None = None
-    turned_by: Literal["file", "cloth"] = "file"
+    turned_by: TurnedBy = "file"
 
 
 class SizeRound(Strict):
@@ -44,7 +45,7 @@ class SizeRound(Strict):
 
     worked_s: Annotated[float, Field(ge=0, le=360_000, allow_inf_nan=False)] = 0.0
     lap: SizeLap | None = None
-    turned_by: Literal["file", "cloth"] | None = None
+    turned_by: TurnedBy | None = None
     readings: Annotated[list[SizeReading], Field(max_length=500)]
 
 
@@ -54,7 +55,7 @@ class SizeFile(Strict):
     kelbrast: Literal["size/1"]
     title: Text
     material: Text
-    kind: Literal["bore", "shaft"]
+    kind: RoundKind
     length_mm: Millimetres
     want: SizeWanted
     marks_um: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0

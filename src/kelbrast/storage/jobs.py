@@ -1,6 +1,6 @@
 """Keeping jobs. Documents go in and out as plain mappings in the form of the job file."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final
@@ -9,11 +9,9 @@ from sqlalchemy import select, update
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
-from kelbrast.storage.tables import FaceRow, JobRow
+from kelbrast.storage.tables import JobRow
 
-_OURS: Final = ("id", "job_id", "position", "revision", "created_at", "updated_at")  # the rest is the job file's
-_JOB_KEYS: Final = tuple(column.name for column in JobRow.__table__.columns if column.name not in _OURS)
-_FACE_KEYS: Final = tuple(column.name for column in FaceRow.__table__.columns if column.name not in _OURS)
+_SOUGHT: Final = ("title", "material", "customer", "due")  # keys of the document that stand beside it too
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +46,7 @@ def get_job(session: Session, job_id: int) -> StoredJob:
 
 def add_job(session: Session, document: Mapping[str, Any]) -> StoredJob:
     """Keep a new job."""
-    row = JobRow(**_job_values(document), faces=_face_rows(document["faces"]))
+    row = JobRow(**_values(document), state=document["state"])
     session.add(row)
     session.flush()
     return _stored(row)
@@ -71,20 +69,16 @@ def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, re
     changed = (
         update(JobRow)
         .where(JobRow.id == job_id, JobRow.revision == revision)
-        .values(**_job_values(document), revision=revision + 1, updated_at=datetime.now(UTC))
+        .values(**_values(document), state=document["state"], revision=revision + 1, updated_at=datetime.now(UTC))
     )
     if session.scalar(changed.returning(JobRow.id), execution_options={"synchronize_session": False}) is None:
         raise Conflict(f"this job was changed elsewhere: it is at revision {row.revision}, not {revision}")
     session.refresh(row)
-    row.faces.clear()
-    session.flush()  # the old faces go before the new ones take their places
-    row.faces.extend(_face_rows(document["faces"]))
-    session.flush()
     return _stored(row)
 
 
 def remove_job(session: Session, job_id: int) -> None:
-    """Forget a job and its faces.
+    """Forget a job.
 
     Raises:
         NotFound: no job with this id.
@@ -99,15 +93,10 @@ def _row(session: Session, job_id: int) -> JobRow:
     return row
 
 
-def _job_values(document: Mapping[str, Any]) -> dict[str, Any]:
-    return {key: document.get(key) for key in _JOB_KEYS}
-
-
-def _face_rows(faces: Sequence[Mapping[str, Any]]) -> list[FaceRow]:
-    return [FaceRow(position=n, **{key: face.get(key) for key in _FACE_KEYS}) for n, face in enumerate(faces)]
+def _values(document: Mapping[str, Any]) -> dict[str, Any]:
+    sought = {key: document.get(key) for key in _SOUGHT}
+    return {**sought, "customer": document.get("customer", ""), "document": {k: v for k, v in document.items() if k != "state"}}
 
 
 def _stored(row: JobRow) -> StoredJob:
-    faces = [{key: getattr(face, key) for key in _FACE_KEYS} for face in row.faces]
-    document = {"kelbrast": "job/1", **{key: getattr(row, key) for key in _JOB_KEYS}, "faces": faces}
-    return StoredJob(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), document)
+    return StoredJob(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), {**row.document, "state": row.state})

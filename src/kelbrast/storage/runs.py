@@ -16,13 +16,14 @@ from kelbrast.storage.tables import ObservationRow, RunEventRow, RunRow, RunStep
 
 @dataclass(frozen=True, slots=True)
 class StoredRun:
-    """A run as kept: the documents of its job and plan, its events in order, and what it took from the rack."""
+    """A run as kept: the documents of its job and plan, what happened in order, each
+    as (form, document), and what it took from the rack."""
 
     id: int
     job_id: int | None
     job: Mapping[str, Any]
     plan: Mapping[str, Any]
-    events: Sequence[Mapping[str, Any]]
+    events: Sequence[tuple[str, Mapping[str, Any]]]
     taken: Mapping[str, Any]
     seen: int
     began_at: datetime
@@ -106,8 +107,11 @@ def get_run(session: Session, run_id: int) -> StoredRun:
         NotFound: no run with this id.
     """
     row = _row(session, run_id)
-    events = session.scalars(select(RunEventRow.document).where(RunEventRow.run_id == run_id).order_by(RunEventRow.number))
-    return StoredRun(row.id, row.job_id, row.job, row.plan, list(events), row.taken, row.seen, row.began_at.replace(tzinfo=UTC))
+    rows = session.execute(
+        select(RunEventRow.form, RunEventRow.document).where(RunEventRow.run_id == run_id).order_by(RunEventRow.number)
+    )
+    events = [(form, document) for form, document in rows]
+    return StoredRun(row.id, row.job_id, row.job, row.plan, events, row.taken, row.seen, row.began_at.replace(tzinfo=UTC))
 
 
 def seen_of(session: Session, run_id: int) -> int:
@@ -139,13 +143,13 @@ def number_of(session: Session, run_id: int, tap: str) -> int:
     return number
 
 
-def append_event(session: Session, run_id: int, number: int, tap: str, document: Mapping[str, Any]) -> None:
-    """Append what happened.
+def append_event(session: Session, run_id: int, number: int, tap: str, form: str, document: Mapping[str, Any]) -> None:
+    """Append what happened, in this form.
 
     Raises:
         Conflict: somebody else's tap was quicker.
     """
-    session.add(RunEventRow(run_id=run_id, number=number, tap=tap, document=dict(document)))
+    session.add(RunEventRow(run_id=run_id, number=number, tap=tap, form=form, document=dict(document)))
     try:
         session.flush()
     except IntegrityError:

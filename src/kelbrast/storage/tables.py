@@ -12,7 +12,11 @@ class Base(DeclarativeBase):
 
 
 class JobRow(Base):
-    """A job; `revision` counts its changes, so that two screens can not overwrite each other unseen."""
+    """A job as its file; `revision` counts its changes, so that two screens can not overwrite each other unseen.
+
+    What is looked for stands beside the document, and follows from it. `state` alone does not: the bench changes it, and
+    that is no edit.
+    """
 
     __tablename__ = "jobs"
 
@@ -22,32 +26,10 @@ class JobRow(Base):
     updated_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC), index=True)
     title: Mapped[str] = mapped_column(String(200))
     material: Mapped[str] = mapped_column(String(80), index=True)
-    pieces: Mapped[int] = mapped_column(CheckConstraint("pieces >= 1"))
-    rack: Mapped[list[str] | None] = mapped_column(JSON)
-    habit: Mapped[str] = mapped_column(String(20))
-    aim: Mapped[str] = mapped_column(String(20))
-    carried: Mapped[bool | None]
-    handover: Mapped[str | None] = mapped_column(String(20))
-    bench_speed: Mapped[str | None] = mapped_column(String(20))
-    covering: Mapped[str | None] = mapped_column(String(20))
-    protect: Mapped[str | None] = mapped_column(String(20))
-    inserts: Mapped[list[str] | None] = mapped_column(JSON)
-    mass_g: Mapped[float | None] = mapped_column(Float)
-    held: Mapped[str | None] = mapped_column(String(20))
-    wet: Mapped[str | None] = mapped_column(String(20))
-    diameters_mm: Mapped[dict[str, float] | None] = mapped_column(JSON)
-    use_rack: Mapped[str | None] = mapped_column(String(20))
-    extras: Mapped[list[str] | None] = mapped_column(JSON)
-    insist: Mapped[bool | None]
-    own_operations: Mapped[list[dict[str, Any]] | None] = mapped_column(JSON)
-    coats: Mapped[int | None]
-    customer: Mapped[str | None] = mapped_column(String(200), index=True)
+    customer: Mapped[str] = mapped_column(String(200), index=True)
     due: Mapped[str | None] = mapped_column(String(40))
-    note: Mapped[str | None] = mapped_column(String(2000))
-    state: Mapped[str | None] = mapped_column(String(20), index=True)
-    faces: Mapped[list["FaceRow"]] = relationship(
-        back_populates="job", cascade="all, delete-orphan", order_by="FaceRow.position", lazy="selectin"
-    )
+    state: Mapped[str] = mapped_column(String(20), index=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
     __table_args__ = ({"sqlite_autoincrement": True},)
 
@@ -121,38 +103,6 @@ class RackEventRow(Base):
     item: Mapped[RackItemRow] = relationship(back_populates="events")
 
 
-class FaceRow(Base):
-    """A face of a job. What has a form of its own in the job file (shape, found, want) stays in that form."""
-
-    __tablename__ = "faces"
-
-    id: Mapped[int] = mapped_column(primary_key=True)
-    job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
-    position: Mapped[int]
-    name: Mapped[str] = mapped_column(String(200))
-    area_cm2: Mapped[float | None] = mapped_column(Float)
-    shape: Mapped[dict[str, Any] | None] = mapped_column(JSON)
-    thickness_mm: Mapped[float | None] = mapped_column(Float)
-    reach: Mapped[str] = mapped_column(String(20))
-    inside_radius_mm: Mapped[float | None] = mapped_column(Float)
-    found: Mapped[dict[str, Any]] = mapped_column(JSON)
-    want: Mapped[dict[str, Any]] = mapped_column(JSON)
-    limit_um: Mapped[float | None] = mapped_column(Float)
-    coat_um: Mapped[float | None] = mapped_column(Float)
-    keep_um: Mapped[float | None] = mapped_column(Float)
-    keep_wall_mm: Mapped[float | None] = mapped_column(Float)
-    size_left_um: Mapped[float | None] = mapped_column(Float)
-    layer: Mapped[dict[str, Any] | None] = mapped_column(JSON)
-    fit: Mapped[dict[str, Any] | None] = mapped_column(JSON)
-    curved: Mapped[bool | None]
-    keep_off: Mapped[bool]
-    wish: Mapped[dict[str, Any] | None] = mapped_column(JSON)
-    edge: Mapped[dict[str, Any] | None] = mapped_column(JSON)
-    job: Mapped[JobRow] = relationship(back_populates="faces")
-
-    __table_args__ = (UniqueConstraint("job_id", "position"),)
-
-
 class RunRow(Base):
     """A run of a job at the bench, with the job and the plan as they were when it began.
 
@@ -183,7 +133,10 @@ class RunRow(Base):
 
 
 class RunEventRow(Base):
-    """Something that happened in a run. Rows are only ever added; `tap` makes a tap that is sent twice count once."""
+    """Something that happened in a run. Rows are only ever added; `tap` makes a tap that is sent twice count once.
+
+    `form`: of the document, as `exchange.versions` names it.
+    """
 
     __tablename__ = "run_events"
 
@@ -191,6 +144,7 @@ class RunEventRow(Base):
     run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"))
     number: Mapped[int]
     tap: Mapped[str] = mapped_column(String(40))
+    form: Mapped[str] = mapped_column(String(20))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
     __table_args__ = (UniqueConstraint("run_id", "number"), UniqueConstraint("run_id", "tap"))

@@ -2845,12 +2845,21 @@ export interface components {
              * @enum {string}
              */
             aim: "time" | "metal" | "cost" | "changes";
-            /** Habit */
-            habit: string;
-            /** Handover */
-            handover: string;
-            /** Bench Speed */
-            bench_speed: string;
+            /**
+             * Habit
+             * @enum {string}
+             */
+            habit: "every-grade" | "double-up" | "long-steps";
+            /**
+             * Handover
+             * @enum {string}
+             */
+            handover: "free" | "fine-paper" | "early-wheel";
+            /**
+             * Bench Speed
+             * @enum {string}
+             */
+            bench_speed: "usual" | "low";
             /** Label */
             label: string;
             /** Possible */
@@ -4062,7 +4071,7 @@ export interface components {
              * Inserts
              * @default []
              */
-            inserts: ("stone" | "adhesive" | "inlay" | "bearing")[];
+            inserts: string[];
             /** Mass G */
             mass_g?: number | null;
             /**
@@ -5694,7 +5703,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "plate" | "cylinder" | "bore" | "tube" | "ring" | "disc" | "dome";
+            kind: "plate" | "disc" | "ring" | "cylinder" | "bore" | "tube" | "dome";
             /** Length Mm */
             length_mm?: number | null;
             /** Width Mm */

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Dialog from '../ui/Dialog.svelte';
   import { activeKeys } from '../ui/keys.svelte';
-  import { route } from './router';
+  import { p, route } from './router';
   import { VIEWS } from './views';
 
   let { open = $bindable() }: { open: boolean } = $props();
@@ -12,6 +12,11 @@
   {#if view}
     <h2>{view.title}</h2>
     {#each view.says as says (says)}<p class="mt-1">{says}</p>{/each}
+    <p class="mt-2">
+      <a class="underline" href={p('/manual/:page', { params: { page: view.page } })} onclick={() => (open = false)}
+        >More in the manual</a
+      >
+    </p>
   {/if}
   {#each activeKeys.groups as group (group.title)}
     <h2 class="dim mt-3">{group.title}</h2>

@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass, field, replace
-from typing import Final, Literal
+from typing import Final
 
 import numpy as np
 
@@ -11,11 +11,10 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.gaussian import low_pass
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.marks import Marks, draw
+from kelbrast.core.surface.face import FoundKind
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 
 START_ANGLE: Final = 0.6  # rad: of the first marks, so that they lie along neither side of a picture
-
-FoundKind = Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
 
 
 @dataclass(frozen=True, slots=True)

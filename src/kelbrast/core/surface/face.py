@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Final, Literal
 
 from kelbrast.core.catalogue.finishes import Finish
 from kelbrast.core.catalogue.grades import Grade
@@ -10,7 +10,8 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.edge import Edge
 from kelbrast.core.surface.sized import Sized
 
-FOUND_KINDS: Final = {
+FoundKind = Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
+FOUND_KINDS: Final[dict[FoundKind, str]] = {
     "scratches": "Scratches",
     "lay": "Machining marks, one way",
     "waviness": "Ripple, orange peel",
@@ -18,7 +19,8 @@ FOUND_KINDS: Final = {
     "nick": "One or a few nicks",
     "raised": "Raised metal: bead, burr, solder",
 }
-REACHES: Final = {"open": "Open", "inside": "Inside a bore or tube", "tight": "Tight corners and recesses"}
+Reach = Literal["open", "inside", "tight"]
+REACHES: Final[dict[Reach, str]] = {"open": "Open", "inside": "Inside a bore or tube", "tight": "Tight corners and recesses"}
 MUST_BE_LEVELLED: Final = ("waviness", "raised")
 
 
@@ -31,7 +33,7 @@ class Found:
     face it covers.
     """
 
-    kind: str
+    kind: FoundKind
     likely: float | None = None
     worst: float | None = None
     after: Grade | None = None
@@ -97,7 +99,7 @@ class Face:
     area: float
     found: Found
     want: Finish
-    reach: str = "open"
+    reach: Reach = "open"
     inside_radius: float | None = None
     thickness: float | None = None
     limit: float | None = None

@@ -2,8 +2,9 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
+LayerKind = Literal["hardened", "plated"]
 # What a limit protects, and how a sentence names it.
 LIMITS: Final = {
     "metal": "as set for this face",

@@ -1,24 +1,28 @@
 """The whole part, apart from its faces: what covers it, what is stuck in it, how heavy it is, how it is held."""
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
-COVERINGS: Final = {
+Covering = Literal["bare", "unknown", "anodised", "lacquered", "painted"]
+COVERINGS: Final[dict[Covering, str]] = {
     "bare": "Bare",
     "unknown": "Covered by something, not known what",
     "anodised": "Anodised",
     "lacquered": "Lacquered",
     "painted": "Painted or powder coated",
 }
-PROTECTIONS: Final = {
+Protect = Literal["usual", "none", "lacquer", "wax", "oil"]
+PROTECTIONS: Final[dict[Protect, str]] = {
     "usual": "As usual for this metal",
     "none": "Nothing",
     "lacquer": "Lacquer",
     "wax": "Wax",
     "oil": "Oil",
 }
-HELD: Final = {"hand": "In the hand", "clamp": "In a clamp or fixture"}
-WET: Final = {
+Held = Literal["hand", "clamp"]
+HELD: Final[dict[Held, str]] = {"hand": "In the hand", "clamp": "In a clamp or fixture"}
+Wet = Literal["needed", "always", "never"]
+WET: Final[dict[Wet, str]] = {
     "needed": "As the material asks",
     "always": "Wherever it can be",
     "never": "Dry only",
@@ -34,9 +38,9 @@ class Part:
         mass: kg; None when it was not weighed.
     """
 
-    covering: str = "bare"
-    protect: str = "usual"
+    covering: Covering = "bare"
+    protect: Protect = "usual"
     inserts: tuple[str, ...] = ()
     mass: float | None = None
-    held: str = "hand"
-    wet: str = "needed"
+    held: Held = "hand"
+    wet: Wet = "needed"

@@ -3,9 +3,11 @@
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
 from kelbrast.core.errors import BadInput, Fault
+
+ShapeKind = Literal["plate", "disc", "ring", "cylinder", "bore", "tube", "dome"]
 
 
 @dataclass(frozen=True, slots=True)

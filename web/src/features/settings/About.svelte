@@ -2,6 +2,7 @@
 <script lang="ts">
   import changelog from '../../../../CHANGELOG.md?raw';
   import { api } from '../../api/client';
+  import { p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
 
   const health = new Answer<{ version: string }>();
@@ -21,6 +22,7 @@
     Kelbrast {health.value?.version ?? ''}, from a scratched part to the finish it needs. A plan is a calculation: the
     maker’s limits, local rules and what you were taught come before it.
   </p>
+  <p><a class="underline" href={p('/manual')}>The manual</a>, to read here or to print.</p>
   <details>
     <summary class="cursor-pointer font-semibold">What changed: {title}</summary>
     <ul class="small mt-2 grid max-h-72 list-disc gap-1.5 overflow-auto pl-5">

@@ -18,7 +18,6 @@
   } as const;
   const WORDS: Record<string, string> = {
     jobs: 'Jobs',
-    faces: 'Faces',
     runs: 'Runs',
     run_events: 'Taps of runs',
     run_steps: 'Steps of runs',

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, Job
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, Habit, Handover, Job
 from kelbrast.core.planning.face.face_plan import Worked, chosen_route, figures_of
 from kelbrast.core.planning.face.nicks import Ways, ways_of
 from kelbrast.core.planning.face.step_figures import StepFigures
@@ -27,9 +27,9 @@ class JobChoice:
     """
 
     aim: Aim
-    habit: str
-    handover: str
-    bench_speed: str
+    habit: Habit
+    handover: Handover
+    bench_speed: BenchSpeed
     possible: bool
     kept: bool
     seconds: float

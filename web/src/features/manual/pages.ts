@@ -1,0 +1,15 @@
+/** The manual: the pages of docs/manual, made to HTML when the program is built. */
+export interface Page {
+  title: string;
+  html: string;
+}
+const files = import.meta.glob<Page>('../../../../docs/manual/*.md', {
+  query: '?page',
+  import: 'default',
+  eager: true,
+});
+const ORDER = ['first-part', 'rack', 'bench', 'sizes', 'day', 'figures'];
+
+export const PAGES: (Page & { id: string })[] = Object.entries(files)
+  .map(([file, page]) => ({ id: file.replace(/^.*\/(.+)\.md$/, '$1'), ...page }))
+  .sort((a, b) => ORDER.indexOf(a.id) - ORDER.indexOf(b.id));
