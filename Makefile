@@ -101,5 +101,5 @@ clean:
 	@touch $@
 
 .stamps/chromium:
-	@command -v chromium >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium; }
+	@command -v chromium-headless-shell >/dev/null || { apt-get update -qq && apt-get install -y -qq chromium-headless-shell; }
 	@mkdir -p .stamps && touch $@

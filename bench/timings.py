@@ -175,7 +175,7 @@ KEYSTROKE = """() => new Promise((done) => {
 
 def _browser(address: str) -> list[Row]:
     with sync_playwright() as kit:
-        browser = kit.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        browser = kit.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox", "--disable-gpu"])
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{address}jobs/9")
         page.locator("svg path.curve").first.wait_for()

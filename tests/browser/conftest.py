@@ -9,7 +9,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from ahead import Ahead
-from kelbrast.app import clock
+from kelbrast.app import clock, light
 from kelbrast.app.board import Boards
 from kelbrast.exchange import light_file
 from serving import Served, serve
@@ -29,7 +29,7 @@ expect.set_options(timeout=15_000)  # a busy machine is slow, not wrong
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args: dict[str, Any]) -> dict[str, Any]:
-    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": ARGUMENTS}
+    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium-headless-shell", "args": ARGUMENTS}
 
 
 @pytest.fixture(scope="session")
@@ -101,9 +101,12 @@ def quiet(page: Page) -> Iterator[None]:
 @pytest.fixture(scope="session", autouse=True)
 def pictures_once() -> Iterator[None]:
     """What one test has had drawn is there for the next: the server keeps few pictures, and there are many tests."""
-    kept = {name: getattr(light_file, name) for name in ("_patch", "_png", "small_picture")}
-    for name, cached in kept.items():
-        setattr(light_file, name, lru_cache(maxsize=2000)(cached.__wrapped__))
+    kept = [
+        (home, name, getattr(home, name))
+        for home, name in ((light_file, "_patch"), (light_file, "_png"), (light, "small_picture"))
+    ]
+    for home, name, cached in kept:
+        setattr(home, name, lru_cache(maxsize=2000)(cached.__wrapped__))
     yield
-    for name, cached in kept.items():
-        setattr(light_file, name, cached)
+    for home, name, cached in kept:
+        setattr(home, name, cached)
