@@ -5,7 +5,7 @@ from pathlib import Path
 import schemathesis
 from hypothesis import HealthCheck, settings
 
-from attacking import many
+from attacking import SOAK, many
 from kelbrast.api.application import create_app
 from kelbrast.app.jobs import Jobs
 
@@ -20,6 +20,8 @@ import tempfile  # noqa: E402  (the schema is read at import, before any fixture
 
 # The demo is filled anew each time that it is looked at, which takes seconds; it has tests of its own.
 schema = schemathesis.openapi.from_asgi("/api/openapi.json", _app(Path(tempfile.mkdtemp()))).exclude(path="/api/demo")
+# Every bound of every key by turns is hundreds of requests for an operation that takes a job: for the soak.
+schema.config.phases.coverage.enabled = SOAK > 0
 
 
 @schema.parametrize()

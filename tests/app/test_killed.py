@@ -13,7 +13,7 @@ from kelbrast.app.runs import Runs
 from kelbrast.exchange.read import check_job_file
 from killable import Server
 
-ROUNDS = many(3)
+ROUNDS = many(2)
 
 
 class Busy(threading.Thread):

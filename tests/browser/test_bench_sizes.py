@@ -89,10 +89,10 @@ def go_on(runs: Runs, run: int) -> bool:
 
 
 def wordiest(kept: KeptRun) -> set[object]:
-    """The two steps of a run with the most to say: where they have room, the others have it too."""
+    """The step of a run with the most to say: where it has room, the others have it too."""
     plans = {key: step for key, step in kept.steps.items() if key in {one.key for one in kept.run.layout.stages}}
     words = {key: len(step.label) + len(step.check) + sum(map(len, step.cautions)) for key, step in plans.items()}
-    return set(sorted(words, key=lambda key: words[key])[-2:])
+    return set(sorted(words, key=lambda key: words[key])[-1:])
 
 
 def settled(page: Page) -> dict[str, Any]:

@@ -20,8 +20,8 @@ AIMS: Final[dict[Aim, str]] = {
     "cost": "Cheapest",
     "changes": "Fewest changes",
 }
-Habit = Literal["every-grade", "double-up", "long-steps"]
-HABITS: Final[dict[Habit, str]] = {
+HabitKey = Literal["every-grade", "double-up", "long-steps"]
+HABITS: Final[dict[HabitKey, str]] = {
     "every-grade": "Every grade in the box",
     "double-up": "About double each time",
     "long-steps": "Long steps",
@@ -87,7 +87,7 @@ class Job:
     faces: tuple[Face, ...]
     pieces: int = 1
     rack: tuple[str, ...] | None = None
-    habit: Habit = "double-up"
+    habit: HabitKey = "double-up"
     aim: Aim = "time"
     carried: bool | None = None
     handover: Handover = "free"

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel
 
-from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, Habit, Handover
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover
 from kelbrast.core.planning.questions.choices import Choices, JobChoice
 from kelbrast.core.reference.loader import record
 from kelbrast.exchange.shop_units import shop
@@ -12,7 +12,7 @@ class ChoiceFile(BaseModel):
     """One way, for one piece. `kept`: every face could keep the habits. `metal_um` is the most that comes off any face."""
 
     aim: Aim
-    habit: Habit
+    habit: HabitKey
     handover: Handover
     bench_speed: BenchSpeed
     label: str

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Final, Literal, Self
 from pydantic import ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from kelbrast.core.job import Aim, BenchSpeed, Habit, Handover, JobState, OwnWhen, RackUsed
+from kelbrast.core.job import Aim, BenchSpeed, HabitKey, Handover, JobState, OwnWhen, RackUsed
 from kelbrast.core.surface.edge import EdgeWanted
 from kelbrast.core.surface.face import FoundKind, Reach
 from kelbrast.core.surface.limits import LayerKind
@@ -240,7 +240,7 @@ class JobFile(Strict):
     faces: Annotated[list[FaceFile], Field(min_length=1, max_length=200)]
     carried: bool | None = None
     rack: Annotated[list[ID], Field(min_length=1, max_length=2000)] | None = None
-    habit: Habit = "double-up"
+    habit: HabitKey = "double-up"
     handover: Handover = "free"
     bench_speed: BenchSpeed = "usual"
     aim: Aim = "time"

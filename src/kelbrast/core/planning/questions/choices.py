@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, Habit, Handover, Job
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.face_plan import Worked, chosen_route, figures_of
 from kelbrast.core.planning.face.nicks import Ways, ways_of
 from kelbrast.core.planning.face.step_figures import StepFigures
@@ -27,7 +27,7 @@ class JobChoice:
     """
 
     aim: Aim
-    habit: Habit
+    habit: HabitKey
     handover: Handover
     bench_speed: BenchSpeed
     possible: bool

@@ -60,4 +60,53 @@ def _told(row: Any, plain: tuple[str, ...], packed: tuple[str, ...]) -> dict[str
 
 
 def downgrade() -> None:
-    raise NotImplementedError("the copy that was made before the upgrade is the way back")
+    connection = op.get_bind()
+    op.create_table(
+        "faces",
+        sa.Column("id", sa.Integer(), primary_key=True),
+        sa.Column("job_id", sa.Integer(), sa.ForeignKey("jobs.id", ondelete="CASCADE"), nullable=False),
+        sa.Column("position", sa.Integer(), nullable=False),
+        *(sa.Column(name, kind, nullable=name not in _SAID) for name, kind in _FACE_KINDS.items()),
+        sa.UniqueConstraint("job_id", "position"),
+    )
+    op.create_index("ix_faces_job_id", "faces", ["job_id"])
+    for name, kind in _JOB_KINDS.items():
+        op.add_column("jobs", sa.Column(name, kind))
+    for job_id, text in connection.execute(sa.text("select id, document from jobs")).all():
+        document = json.loads(text)
+        _write(connection, "update jobs set {} where id = :id", _JOB_KINDS, document, {"id": job_id})
+        for position, face in enumerate(document["faces"]):
+            at = {"id": job_id, "at": position}
+            connection.execute(sa.text(_NEW_FACE), at)
+            said = {"reach": "open", "keep_off": False, **face}
+            _write(connection, "update faces set {} where job_id = :id and position = :at", _FACE_KINDS, said, at)
+    with op.batch_alter_table("jobs", table_kwargs={"sqlite_autoincrement": True}) as jobs:
+        jobs.drop_column("document")
+        jobs.alter_column("customer", existing_type=sa.String(200), nullable=True)
+        jobs.alter_column("state", existing_type=sa.String(20), nullable=True)
+        jobs.alter_column("pieces", existing_type=sa.Integer(), nullable=False)
+    with op.batch_alter_table("run_events") as events:
+        events.drop_column("form")
+
+
+_NEW_FACE = "insert into faces (job_id, position, name, reach, found, want, keep_off) values (:id, :at, '', '', '', '', 0)"
+_SAID = ("name", "reach", "found", "want", "keep_off")
+_NUMBERS: dict[str, Any] = {name: sa.Float() for name in (*_JOB, *_FACE) if name.rsplit("_", 1)[-1] in ("um", "mm", "cm2", "g")}
+_OTHERS: dict[str, Any] = {
+    **{name: sa.JSON() for name in (*_JOB_JSON, *_FACE_JSON)},
+    **{name: sa.Boolean() for name in _TRUTHS},
+    **{name: sa.Integer() for name in ("pieces", "coats")},
+}
+_JOB_KINDS: dict[str, Any] = {name: _NUMBERS.get(name) or _OTHERS.get(name) or sa.String(2000) for name in (*_JOB, *_JOB_JSON)}
+_FACE_KINDS: dict[str, Any] = {
+    name: _NUMBERS.get(name) or _OTHERS.get(name) or sa.String(200) for name in (*_FACE, *_FACE_JSON)
+}
+
+
+def _write(connection: Any, statement: str, kinds: dict[str, Any], document: dict[str, Any], at: dict[str, Any]) -> None:
+    said = {name: document.get(name) for name in kinds}
+    packed = {
+        name: json.dumps(said[name]) if isinstance(kinds[name], sa.JSON) and said[name] is not None else said[name]
+        for name in kinds
+    }
+    connection.execute(sa.text(statement.format(", ".join(f"{name} = :{name}" for name in kinds))), {**packed, **at})
