@@ -3,6 +3,7 @@
   import { sameScale } from './same-scale';
   import Choice from './Choice.svelte';
   import NumberField from './NumberField.svelte';
+  import Scrolling from './Scrolling.svelte';
 
   interface Shot {
     id: number;
@@ -34,14 +35,10 @@
   <figure class="min-w-0 flex-1">
     <Choice {label} value={String(shot?.id ?? '')} {options} onchange={choose} />
     {#if shot}
-      <!-- A wider view scrolls, so the keyboard must reach it. -->
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-      <div
-        class="mt-1.5 h-72 overflow-auto rounded-lg contain-inline-size border border-(--line)"
-        bind:clientWidth={room}
-        role="region"
-        aria-label="{label}: {SAID[shot.shows]}, photo {shot.id}"
-        tabindex="0"
+      <Scrolling
+        label="{label}: {SAID[shot.shows]}, photo {shot.id}"
+        class="mt-1.5 h-72 rounded-lg contain-inline-size border border-(--line)"
+        bind:width={room}
       >
         <img
           src="/api/photos/{shot.id}.jpg"
@@ -50,7 +47,7 @@
           class="max-w-none"
           loading="lazy"
         />
-      </div>
+      </Scrolling>
       {#if onscale}
         <NumberField
           label="Width that it shows"

@@ -7,6 +7,7 @@
   import LightTile from '../../ui/LightTile.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   interface Props {
     material: string;
@@ -83,16 +84,9 @@
     )}. Coarse is on the left.
   </p>
   {#if photo}
-    <!-- A wider photo scrolls, so the keyboard must reach it. -->
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div
-      class="mt-3 max-h-60 overflow-auto rounded-lg border border-(--line)"
-      role="region"
-      aria-label="Your part at the same scale"
-      tabindex="0"
-    >
+    <Scrolling label="Your part at the same scale" class="mt-3 max-h-60 rounded-lg border border-(--line)">
       <img src={photo} alt="Your part" class="max-w-none" style:width="{across * perMm}px" />
-    </div>
+    </Scrolling>
   {/if}
   <div class="my-3 grid grid-cols-5" style:gap="{GAPS}px" style:--tile="{COLUMNS} / {ROWS}" bind:clientWidth={room}>
     {#each patches.value ?? [] as one (one.grade)}

@@ -6,6 +6,7 @@
   import type { JobDraft } from './draft.svelte';
   import HouseWays from './HouseWays.svelte';
   import RackNotes from './RackNotes.svelte';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   let { draft }: { draft: JobDraft } = $props();
   const plan = $derived(draft.facePlan);
@@ -30,14 +31,7 @@
   const shared = $derived((draft.plan?.set_ups ?? []).filter((one) => one.steps.length > 1));
 </script>
 
-<!-- It scrolls when there is much to say, so the keyboard must reach it. -->
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div
-  class="notes panel shrink-0 divide-y divide-(--line) overflow-auto"
-  role="region"
-  aria-label="Notes on this plan"
-  tabindex="0"
->
+<Scrolling label="Notes on this plan" class="panel max-h-[8.2rem] shrink-0 divide-y divide-(--line) not-has-[*]:hidden">
   {#if draft.plan?.blocked}
     <p class="px-3 py-1.5 text-(--stop)" role="alert">{draft.plan.blocked}</p>
   {/if}
@@ -95,13 +89,4 @@
       {/each}
     </ul>
   {/if}
-</div>
-
-<style>
-  .notes {
-    max-height: 8.2rem;
-  }
-  .notes:not(:has(*)) {
-    display: none;
-  }
-</style>
+</Scrolling>

@@ -11,6 +11,7 @@
   import LightStrip from './LightStrip.svelte';
   import Notes from './Notes.svelte';
   import OperationRows from './OperationRows.svelte';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   let { draft }: { draft: JobDraft } = $props();
   const plan = $derived(draft.facePlan);
@@ -84,14 +85,11 @@
   <LightStrip {draft} />
   <Notes {draft} />
   {#if plan?.steps.length}
-    <!-- It scrolls when there are many rows, so the keyboard must reach it. -->
-    <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <ol
-      class="panel max-h-56 min-h-32 overflow-auto"
-      class:stale={draft.stale}
+    <Scrolling
+      as="ol"
+      label="Steps"
+      class={['panel max-h-56 min-h-32', draft.stale && 'stale']}
       aria-busy={draft.stale}
-      aria-label="Steps"
-      tabindex="0"
     >
       <OperationRows operations={operations.filter((one) => one.when === 'before')} />
       {#each plan.steps as step, at (at)}
@@ -118,6 +116,6 @@
         </li>
       {/each}
       <OperationRows operations={operations.filter((one) => one.when !== 'before')} />
-    </ol>
+    </Scrolling>
   {/if}
 </section>

@@ -9,6 +9,7 @@
   import { shown } from '../../units/shown.svelte';
   import { clock, duration, figures, usedUp, whole } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   const LAYS = {
     across: 'across the marks before',
@@ -29,14 +30,11 @@
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 </script>
 
-<!-- It scrolls when the cautions are long, so the keyboard must reach it. -->
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<aside
-  tabindex="0"
-  class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4 md:col-start-2 lg:col-start-auto"
-  class:stale={draft.stale}
+<Scrolling
+  as="aside"
+  label="Step in hand"
+  class={['panel flex min-h-0 flex-col gap-2.5 p-4 md:col-start-2 lg:col-start-auto', draft.stale && 'stale']}
   aria-busy={draft.stale || !draft.plan}
-  aria-label="Step in hand"
 >
   {#if step}
     <div>
@@ -173,7 +171,7 @@
   {#each [...(draft.plan?.cautions ?? []), ...(draft.plan?.advice ?? [])] as one (one)}<p class="small dim">
       {one}
     </p>{/each}
-</aside>
+</Scrolling>
 
 <style>
   dt {

@@ -9,6 +9,7 @@
   import { shown } from '../../units/shown.svelte';
   import { figures, whole } from '../../units/units';
   import { keptFor, type RackDraft } from './rack.svelte';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   let { rack, item }: { rack: RackDraft; item: RackItem } = $props();
   const thing = $derived(item.thing);
@@ -36,9 +37,7 @@
   }
 </script>
 
-<!-- It scrolls when the history is long, so the keyboard must reach it. -->
-<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<aside class="panel flex min-h-0 flex-col gap-2.5 overflow-auto p-4" aria-label="Item in hand" tabindex="0">
+<Scrolling as="aside" label="Item in hand" class="panel flex min-h-0 flex-col gap-2.5 p-4">
   <div>
     <h2 class="text-lg leading-tight">{thing.label}</h2>
     <p class="small dim">
@@ -202,4 +201,4 @@
       </ol>
     </div>
   {/if}
-</aside>
+</Scrolling>

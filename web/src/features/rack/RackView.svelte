@@ -14,6 +14,7 @@
   import Peg from './Peg.svelte';
   import { RackDraft } from './rack.svelte';
   import SetUpsSheet from './SetUpsSheet.svelte';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   const rack = new RackDraft();
   let adding = $state(false);
@@ -91,9 +92,7 @@
     </div>
   {:else if rack.items}
     <div class="grid min-h-0 flex-1 gap-3.5 md:grid-cols-[minmax(0,1fr)_18.5rem]">
-      <!-- It scrolls when the rack is long, so the keyboard must reach it. -->
-      <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-      <div class="min-h-0 overflow-auto pb-2" tabindex="0" role="region" aria-label="Rails">
+      <Scrolling label="Rails" class="min-h-0 pb-2">
         {#each rack.rails as rail (rail.kind)}
           <section class="mb-4" aria-label={rail.label}>
             <h2 class="rail">{rail.label} <span class="dim num">{rail.items.length}</span></h2>
@@ -106,7 +105,7 @@
         {:else}
           <p class="dim">Nothing on the rack is like that.</p>
         {/each}
-      </div>
+      </Scrolling>
       {#if rack.item}
         <ItemPanel {rack} item={rack.item} />
       {:else}
