@@ -7,6 +7,7 @@ not tried here.
 import io
 import math
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -69,17 +70,23 @@ def depth_of(grade: str, hardness: float) -> tuple[float, float]:
 
 
 def surface(face: Face, shot: Shot) -> Surface:
-    spacing = shot.um * 1e-6 / OVERSAMPLED
-    size = (shot.pixels[0] * OVERSAMPLED, shot.pixels[1] * OVERSAMPLED)
+    """The face itself, which stays as it is however it is photographed."""
+    return _surface(face, shot.um, shot.pixels, shot.seed)
+
+
+@lru_cache(maxsize=4)
+def _surface(face: Face, um: float, pixels: tuple[int, int], seed: int) -> Surface:
+    spacing = um * 1e-6 / OVERSAMPLED
+    size = (pixels[0] * OVERSAMPLED, pixels[1] * OVERSAMPLED)
     deep, coarse = depth_of(face.before, face.hardness)
     own_deep, fine = depth_of(face.own, face.hardness)
     lay = "one-way" if face.one_way else "none"
     # The patch counts its angles the way its rows run, downwards.
     found = FoundPatch("lay", deep, coarse, -(face.lay + face.crossing))
-    before = found_patch(found, size, spacing, seed=shot.seed)
+    before = found_patch(found, size, spacing, seed=seed)
     # What a plan has such a step take off in its time: the deepest marks and a tenth over them.
     layer = 1.1 * deep
-    step = Working(layer, Marks(own_deep, fine, lay, -face.lay), share=face.share, seed=shot.seed + 1)
+    step = Working(layer, Marks(own_deep, fine, lay, -face.lay), share=face.share, seed=seed + 1)
     after = worked(before, step)
     return Surface(after, float(old_marks(before, after).mean()))
 
