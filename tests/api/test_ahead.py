@@ -26,7 +26,7 @@ def workshop(tmp_path_factory: pytest.TempPathFactory) -> TestClient:
 
 @pytest.mark.parametrize("title", ["Keepers' name plates", "Barometer lens", "Lamp clock housing", "Tide gauge spindle"])
 def test_the_bench_then_shows_what_was_told_ahead(workshop: TestClient, title: str) -> None:
-    job = next(one for one in workshop.get("/api/jobs").json() if one["title"] == title)
+    job = next(one for one in workshop.get("/api/jobs").json()["jobs"] if one["title"] == title)
     run = workshop.post(f"/api/jobs/{job['id']}/runs").json()
     told = workshop.get(f"/api/runs/{run['id']}/ahead").json()
     assert told["seen"] == run["seen"]
@@ -52,7 +52,7 @@ def test_a_clock_that_runs_is_part_of_it_and_nothing_is_kept(client: TestClient,
 
 
 def test_where_a_gauge_decides_nothing_is_told_ahead(workshop: TestClient) -> None:
-    job = next(one for one in workshop.get("/api/jobs").json() if one["title"] == "Tide gauge bush")
+    job = next(one for one in workshop.get("/api/jobs").json()["jobs"] if one["title"] == "Tide gauge bush")
     run = workshop.post(f"/api/jobs/{job['id']}/runs").json()
     assert run["hand"]["size"] is not None
     assert workshop.get(f"/api/runs/{run['id']}/ahead").json()["runs"] == []

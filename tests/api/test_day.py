@@ -83,7 +83,7 @@ def test_the_shop_says_who_is_there(client) -> None:
 
 
 def test_a_quote_is_worked_out_kept_and_printed(ordered) -> None:
-    job = ordered.get("/api/jobs").json()[-1]
+    job = ordered.get("/api/jobs").json()["jobs"][-1]
     quote = ordered.get(f"/api/jobs/{job['id']}/quote", params={"pieces": [1, 20]}).json()
     assert [one["pieces"] for one in quote["prices"]] == [1, 20]
     assert quote["prices"][1]["price_each"] < quote["prices"][0]["price_each"]
@@ -120,7 +120,7 @@ def test_a_job_says_customer_promise_state_and_its_own_operations(client) -> Non
     job = {**LENS, "due": "2026-11-30T16:00:00", "note": "mind the engraving", "own_operations": [own], "coats": 2}
     kept = client.post("/api/jobs", json=job).json()
     assert (kept["job"]["customer"], kept["job"]["due"], kept["job"]["coats"]) == ("Weather station", "2026-11-30T16:00:00", 2)
-    (line,) = client.get("/api/jobs").json()
+    (line,) = client.get("/api/jobs").json()["jobs"]
     assert (line["kept_state"], line["due"], line["note"]) == ("ordered", "2026-11-30T16:00:00", "mind the engraving")
     plan = client.get(f"/api/jobs/{kept['id']}/plan").json()
     mine = next(one for one in plan["operations"] if one["id"] == "own-1")

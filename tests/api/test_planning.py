@@ -81,6 +81,6 @@ def test_what_covers_a_part_can_stand_in_the_way(client: TestClient, collar: dic
     assert made["possible"] is False
     assert "Painted" in made["blocked"]
     client.post("/api/jobs", json=collar)
-    (summary,) = client.get("/api/jobs").json()
+    (summary,) = client.get("/api/jobs").json()["jobs"]
     assert summary["state"] == "not-possible"
     assert "Painted" in told(summary["reason"])

@@ -183,3 +183,46 @@ def test_everything_that_a_job_can_say_is_kept(jobs: Jobs, collar: dict[str, Any
     ]
     file = check_job_file(full)
     assert jobs.get(jobs.add(file).id).job == file
+
+
+def _many(jobs: Jobs, collar: dict[str, Any]) -> None:
+    for title, more in {
+        "Rail collar": {"state": "ordered", "due": "2026-11-28T12:00:00Z", "note": "dent on the left"},
+        "Name plates": {"state": "delivered", "customer": "Harbour office"},
+        "Clock housing": {"material": "aluminium-cast", "due": "2026-11-27T16:00:00Z", "customer": "100% Lamps"},
+    }.items():
+        face = {**collar["faces"][0], "want": {"finish": "satin" if title == "Name plates" else "mirror"}}
+        jobs.add(check_job_file({**collar, "faces": [face], "title": title, **more}))
+
+
+@pytest.mark.parametrize(
+    ("wanted", "found"),
+    [
+        ({}, ["Clock housing", "Name plates", "Rail collar"]),
+        ({"words": "HARBOUR plates"}, ["Name plates"]),
+        ({"words": "dent"}, ["Rail collar"]),
+        ({"words": "dent harbour"}, []),
+        ({"words": "satin"}, ["Name plates"]),
+        ({"words": "alumin"}, ["Clock housing"]),
+        ({"words": "100%"}, ["Clock housing"]),
+        ({"words": "%"}, ["Clock housing"]),
+        ({"states": ["ordered", "asked"]}, ["Clock housing", "Rail collar"]),
+        ({"states": []}, []),
+        ({"by": "due"}, ["Clock housing", "Rail collar", "Name plates"]),
+        ({"by": "title"}, ["Clock housing", "Name plates", "Rail collar"]),
+        ({"by": "customer"}, ["Clock housing", "Name plates", "Rail collar"]),
+    ],
+    ids=str,
+)
+def test_jobs_are_found_by_words_and_state_and_come_in_order(
+    jobs: Jobs, collar: dict[str, Any], wanted: dict[str, Any], found: list[str]
+) -> None:
+    _many(jobs, collar)
+    count, page = jobs.search(**wanted)
+    assert ([one.title for one in page], count) == (found, len(found))
+
+
+def test_a_page_of_them_and_how_many_there_are(jobs: Jobs, collar: dict[str, Any]) -> None:
+    _many(jobs, collar)
+    count, page = jobs.search(by="title", offset=1, limit=1)
+    assert (count, [one.title for one in page]) == (3, ["Name plates"])

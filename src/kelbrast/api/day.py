@@ -200,10 +200,9 @@ def quote_as_pdf(
 
 
 @router.get("/quotes.csv", responses={200: {"content": {"text/csv": {}}}})
-def quotes_as_csv(jobs: AllJobs, quotes: ShopQuotes) -> Response:
+def quotes_as_csv(quotes: ShopQuotes) -> Response:
     """Every quote that was kept."""
-    kept = [one.quote for summary in jobs.summaries() for one in quotes.of(summary.id)]
-    text = quotes_csv(kept)
+    text = quotes_csv([one.quote for one in quotes.all()])
     return Response(text, media_type="text/csv", headers={"content-disposition": 'attachment; filename="quotes.csv"'})
 
 

@@ -12,9 +12,11 @@ from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
-from kelbrast.api.schemas import JobSummaryOut, KeptJobOut, WorkedOut, summary_out
+from kelbrast.api.schemas import JobPageOut, KeptJobOut, WorkedOut, summary_out
+from kelbrast.app.jobs import JobOrder
 from kelbrast.app.planning import card_pdf
 from kelbrast.app.worked import job_worked
+from kelbrast.core.job import JobState
 from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
 from kelbrast.exchange.plan_csv import plan_csv
 from kelbrast.exchange.plan_file import PlanFile
@@ -32,10 +34,21 @@ _ARCHIVE_IN_BODY: Final[dict[str, Any]] = {
 }
 
 
+_WORDS: Final = "each of them is found in title, customer, material, finish or note"
+
+
 @router.get("/jobs")
-def list_jobs(jobs: AllJobs) -> list[JobSummaryOut]:
-    """Every job, the last changed first."""
-    return [summary_out(summary) for summary in jobs.summaries()]
+def list_jobs(
+    jobs: AllJobs,
+    words: Annotated[str, Query(max_length=200, description=_WORDS)] = "",
+    state: Annotated[list[JobState] | None, Query(max_length=10)] = None,
+    by: Annotated[JobOrder, Query()] = "changed",
+    offset: Annotated[int, Query(ge=0, le=2**53)] = 0,
+    limit: Annotated[int, Query(ge=1, le=500)] = 100,
+) -> JobPageOut:
+    """A page of the jobs."""
+    count, found = jobs.search(words, state, by, offset=offset, limit=limit)
+    return JobPageOut(count=count, any=bool(count) or jobs.any(), jobs=[summary_out(one) for one in found])
 
 
 @router.post("/jobs", status_code=201, openapi_extra=JOB_IN_BODY)

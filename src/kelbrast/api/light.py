@@ -32,8 +32,8 @@ class TileOut(BaseModel):
 
 
 class PatchOut(BaseModel):
-    """A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects; `rq_um`: of
-    what is finer than a quarter of a millimetre, which blurs a reflection."""
+    """A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects;
+    `reflected`: the share of light that it throws back as a mirror does. How it is lit comes with the catalogue."""
 
     key: str
     rows: int
@@ -42,7 +42,7 @@ class PatchOut(BaseModel):
     colour: list[float]
     body: float
     words: SentenceFile
-    rq_um: float
+    reflected: float
 
 
 class WordsOut(BaseModel):
@@ -77,7 +77,7 @@ def light_patch(asked: Asked, pictures: Pictures) -> PatchOut:
         colour=list(look.colour),
         body=look.body,
         words=to_sentence_file(pictures.words([key])[0]),
-        rq_um=pictures.rq_um(key),
+        reflected=pictures.reflected(key),
     )
 
 

@@ -27,6 +27,7 @@ from kelbrast.api.revision import Revision
 from kelbrast.app.buying import Buying
 from kelbrast.app.planning import job_of
 from kelbrast.app.preparing import preparation
+from kelbrast.core.job import OPEN_STATES
 from kelbrast.core.planning.questions.buying import Gain
 from kelbrast.core.wording import System
 from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
@@ -140,10 +141,10 @@ def set_ups(
 
 @router.post("/buying", status_code=202)
 def start_buying(jobs: AllJobs, buying: Searches, by: Gain = "minutes") -> SearchOut:
-    """Begin to work out which one or two additions save most over all jobs, planned from the rack."""
+    """Begin to work out which one or two additions save most over all jobs that are not done yet, planned from the rack."""
     shelf = jobs.rack.shelf()
-    kept = [jobs.get(one.id).job for one in jobs.summaries() if one.state != "cannot-plan"]
-    planned = [(file.title, shelf.equip(job_of(file, shelf), extras=file.extras)) for file in kept]
+    files = [one.job for one in jobs.plannable(OPEN_STATES)]
+    planned = [(file.title, shelf.equip(job_of(file, shelf), extras=file.extras)) for file in files]
     return search_out(buying.start(planned, by=by))
 
 

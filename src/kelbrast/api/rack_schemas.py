@@ -10,16 +10,33 @@ from kelbrast.app.rack import ImportChange, KeptItem
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.tools import Tool, tools
 from kelbrast.core.planning.whole.mounting import Preparation
-from kelbrast.core.rack.item import KINDS, Item, ItemKind, bound_by, carrier_of, stockable
+from kelbrast.core.rack.item import (
+    CHARGED,
+    KINDS,
+    SINGLE,
+    Item,
+    ItemKind,
+    bound_by,
+    carrier_of,
+    families_for,
+    keeps_to_one_family,
+    made_up,
+    stockable,
+)
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
+from kelbrast.exchange.catalogue_file import Choice
 from kelbrast.exchange.rack_file import ItemEventFile, ItemFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop, shop_or_none
 
 
 class Stockable(BaseModel):
-    """Something of the catalogue that can stand on a rack, with the catalogue's figures."""
+    """Something of the catalogue that can stand on a rack, with the catalogue's figures.
+
+    `single`: one stands there, the rest is used up.  `charges`: what a wheel or lap can be charged with; empty for the rest.
+    `keeps_to_one`: one metal spoils it for another.
+    """
 
     what: str
     label: str
@@ -37,7 +54,9 @@ class Stockable(BaseModel):
     rpm: list[float]
     spindles: int
     wears_down: bool
-    not_for: list[str]
+    single: bool
+    keeps_to_one: bool
+    charges: list[Choice]
 
 
 class EventOut(ItemEventFile):
@@ -45,7 +64,10 @@ class EventOut(ItemEventFile):
 
 
 class ItemOut(BaseModel):
-    """An item as it stands: `size_mm` and `have` now, what it is kept for. A change sends `revision` back in If-Match."""
+    """An item as it stands: `size_mm` and `have` now, what it is kept for, and the families that it `suits`.
+
+    A change sends `revision` back in If-Match.
+    """
 
     id: int
     revision: int
@@ -58,6 +80,7 @@ class ItemOut(BaseModel):
     bound_charge: str | None
     bound_charge_label: str | None
     bound_family: str | None
+    suits: list[str]
     mixed: bool
     low: bool
     misfits: list[SentenceFile]
@@ -186,7 +209,8 @@ def thing(what: str) -> Stockable:
         life_min=shop_or_none(carrier.stock.life, "min"),
         unit=carrier.stock.unit if one else "wheel" if kind == "wheel" else "lap",
         wears_down=carrier.stock.wears_down,
-        not_for=list(carrier.not_for),
+        keeps_to_one=keeps_to_one_family(carrier),
+        charges=_charges(what) if kind in CHARGED else [],
     )
 
 
@@ -194,9 +218,14 @@ def _thing(what: str, label: str, kind: ItemKind, **more: object) -> Stockable:
     figures: dict[str, object] = {
         "grade": "", "grain_um": None, "diameter_mm": None, "marked_m_s": None, "price": None, "life_min": None,
         "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "spindles": 1,
-        "wears_down": False, "not_for": [],
+        "wears_down": False, "keeps_to_one": False, "charges": [], "single": kind in SINGLE,
     }  # fmt: skip
     return Stockable.model_validate({"what": what, "label": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more})
+
+
+def _charges(what: str) -> list[Choice]:
+    charged = {one.charge or one.grade: one.label.rsplit(", ", 1)[-1] for one in made_up(what)}
+    return [Choice(id=key, label=label) for key, label in charged.items()]
 
 
 def item_out(kept: KeptItem) -> ItemOut:
@@ -217,6 +246,7 @@ def item_out(kept: KeptItem) -> ItemOut:
         bound_charge=bound.charge,
         bound_charge_label=str(compound["label"]) if compound else bound.charge,
         bound_family=bound.family,
+        suits=list(families_for(item.what, item.history)),
         mixed=bound.mixed,
         low=item.low is not None and item.have <= item.low,
         misfits=[to_sentence_file(one) for one in kept.misfits],

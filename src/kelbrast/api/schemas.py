@@ -50,6 +50,14 @@ class JobSummaryOut(BaseModel):
     updated_at: datetime
 
 
+class JobPageOut(BaseModel):
+    """How many jobs there are of what is looked for, and some of them. `any`: there is a job at all."""
+
+    count: int
+    any: bool
+    jobs: list[JobSummaryOut]
+
+
 def summary_out(one: JobSummary) -> JobSummaryOut:
     """A line of the list, its facts ready to be told."""
     told = {field.name: getattr(one, field.name) for field in fields(one)}

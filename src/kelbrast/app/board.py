@@ -18,13 +18,13 @@ from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
 from kelbrast.core.day.shop import DayWork
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
+from kelbrast.core.job import ORDERED_STATES
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.exchange.day_file import DayFigures, DayFile, to_day_file, to_workers
 from kelbrast.exchange.shop_file import ShopFile
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 
-OPEN_STATES = ("ordered", "at-the-bench")
 _SHOP = "shop"
 
 
@@ -201,8 +201,7 @@ class Boards:
         return _Asked(pinned, ids, done, origin, tuple(left_out), last, under_way=bool(done or begun))
 
     def _open_jobs(self) -> list[KeptJob]:
-        open_ids = [one.id for one in self._jobs.summaries() if one.kept_state in OPEN_STATES and one.state != "cannot-plan"]
-        return [self._jobs.get(one) for one in sorted(open_ids)]
+        return sorted(self._jobs.plannable(ORDERED_STATES), key=lambda one: one.id)
 
     def finish(self, task: int) -> Board:
         """Somebody says that a block is done: not all work is tapped at a bench.

@@ -79,7 +79,7 @@ def _opened(database: Path) -> Jobs:
 def _read_through(jobs: Jobs) -> None:
     """Every document is read as the screens would read it."""
     with reading(jobs.engine) as session:
-        job_ids = [one.id for one in job_store.all_jobs(session)]
+        job_ids = job_store.job_ids(session)
         run_ids = every_run(session)
     runs = Runs(jobs)
     for job in job_ids:

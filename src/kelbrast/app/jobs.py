@@ -1,19 +1,21 @@
 """Keeping, changing and listing jobs."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
-from kelbrast.app.planning import plan_file
+from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Rack, Shelf
 from kelbrast.core.catalogue.finishes import band_said, finishes
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput
+from kelbrast.core.job import JobState
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Sentence, plain, sentence
 from kelbrast.exchange.job_file import FaceFile, JobFile
@@ -22,6 +24,7 @@ from kelbrast.exchange.read import check_job_file, to_job
 from kelbrast.exchange.sentence_file import to_sentence
 from kelbrast.storage import jobs as store
 from kelbrast.storage.database import close_database, open_database
+from kelbrast.storage.jobs import JobOrder as JobOrder
 from kelbrast.storage.sessions import reading, writing
 
 
@@ -76,10 +79,30 @@ class Jobs:
 
     def summaries(self) -> list[JobSummary]:
         """Every job with its minutes and whether it can be done, the last changed first."""
+        return self.search()[1]
+
+    def search(
+        self,
+        words: str = "",
+        states: Sequence[JobState] | None = None,
+        by: store.JobOrder = "changed",
+        *,
+        offset: int = 0,
+        limit: int | None = None,
+    ) -> tuple[int, list[JobSummary]]:
+        """How many jobs there are of what is looked for, and so many of them. Only those are planned, for their minutes."""
+        wanted = store.JobsWanted(tuple(map(_sought, words.split())), tuple(states) if states is not None else None, by)
         with reading(self.engine) as session:
-            stored = store.all_jobs(session)
+            count, stored = store.search_jobs(session, wanted, offset=offset, limit=limit)
         shelf = self.rack.shelf()
-        return [_summary(one, shelf) for one in stored]
+        return count, [_summary(one, shelf) for one in stored]
+
+    def plannable(self, states: Sequence[JobState]) -> list[KeptJob]:
+        """The jobs that are so far and can be understood, the last changed first; none of them is planned."""
+        with reading(self.engine) as session:
+            stored = store.search_jobs(session, store.JobsWanted(states=tuple(states)), offset=0, limit=None)[1]
+        shelf = self.rack.shelf()
+        return [kept for kept in map(_kept, stored) if _understood(kept.job, shelf)]
 
     def any(self) -> bool:
         with reading(self.engine) as session:
@@ -125,8 +148,23 @@ class Jobs:
             yield session
 
 
+def _sought(word: str) -> store.SoughtWord:
+    def called(labels: Mapping[str, Any]) -> tuple[str, ...]:
+        return tuple(key for key, one in labels.items() if word.lower() in one.label.lower())
+
+    return store.SoughtWord(word, called(materials()), called(finishes()))
+
+
 def _document(file: JobFile) -> dict[str, object]:
     return file.model_dump(mode="json", exclude_none=True)
+
+
+def _understood(file: JobFile, shelf: Shelf) -> bool:
+    try:
+        job_of(file, shelf)
+    except BadInput:
+        return False
+    return True
 
 
 def _kept(stored: store.StoredJob) -> KeptJob:

@@ -14,7 +14,7 @@ from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import NotFound
 from kelbrast.core.reference.loader import eye
-from kelbrast.core.simulation.light import Lamp, look_of
+from kelbrast.core.simulation.light import Lamp, look_of, reflected
 from kelbrast.core.vision.fields import FIELD
 from kelbrast.core.vision.old_marks import seen_on
 from kelbrast.core.wording import Sentence, sentence
@@ -30,7 +30,6 @@ from kelbrast.exchange.light_file import (
     not_yet_spec,
     patch_of,
     png_of,
-    rq_um,
     small_picture,
     width_of,
     working_specs,
@@ -165,9 +164,9 @@ class Light:
         """How wide the part of the world is that a picture shows."""
         return sentence("picture.wide", wide=width_of(self._spec(key)))
 
-    def rq_um(self, key: str) -> float:
-        """Rq of a patch without its ripple, in um: it decides how sharp a reflection is."""
-        return rq_um(self._spec(key))
+    def reflected(self, key: str) -> float:
+        """The share of light that a patch throws back as a mirror does."""
+        return reflected(patch_of(self._spec(key)))
 
     def eye_says(self, key: str) -> Sentence | None:
         """What the eye sees of a worked face whose new marks run one way, on a piece as large as it needs; None of others."""

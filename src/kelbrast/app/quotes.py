@@ -83,6 +83,11 @@ class Quotes:
             ratios = [one for one in (_ratio(kept) for kept in store.all_quotes(session)) if one is not None]
         return learnt_bias(ratios)
 
+    def all(self) -> list[KeptQuote]:
+        """Every quote that was kept, the newest first."""
+        with reading(self._engine) as session:
+            return [_kept(one) for one in store.all_quotes(session)]
+
     def of(self, job_id: int) -> list[KeptQuote]:
         """Every quote of a job, the newest first.
 

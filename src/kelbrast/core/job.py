@@ -46,6 +46,8 @@ JOB_STATES: Final[dict[JobState, str]] = {
     "done": "Done",
     "delivered": "Delivered",
 }
+ORDERED_STATES: Final[tuple[JobState, ...]] = ("ordered", "at-the-bench")  # on the board of the day
+OPEN_STATES: Final[tuple[JobState, ...]] = ("asked", "quoted", "ordered", "at-the-bench")  # not over yet
 OwnWhen = Literal["before", "between", "after"]
 
 

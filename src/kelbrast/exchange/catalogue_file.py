@@ -2,6 +2,7 @@
 
 from pydantic import BaseModel
 
+from kelbrast.core.surface.sized import RoundKind
 from kelbrast.exchange.sentence_file import SentenceFile
 
 
@@ -122,9 +123,27 @@ class Choice(BaseModel):
 
 
 class ShapeChoice(Choice):
-    """A shape with the measures it needs, as keys of the job file."""
+    """A shape with the measures it needs, as keys of the job file.
+
+    `round`: its size is measured across.  `sized_as`: what a gauge judges it as, where one can.
+    """
 
     needs: list[str]
+    round: bool
+    sized_as: RoundKind | None
+
+
+class FoundChoice(Choice):
+    """A kind of damage. `share`: of the face, for what covers a part, where nobody says.  `counted`: it lies apart."""
+
+    share: float | None
+    counted: bool
+
+
+class StateChoice(Choice):
+    """How far a job is with its customer. `open`: not over yet."""
+
+    open: bool
 
 
 class DamageFile(Choice):
@@ -171,7 +190,7 @@ class Catalogue(BaseModel):
     machines: list[MachineFile]
     grades: list[GradeFile]
     shapes: list[ShapeChoice]
-    found: list[Choice]
+    found: list[FoundChoice]
     damages: list[DamageFile]
     feels: list[FeelFile]
     kits: list[KitFile]
@@ -187,3 +206,7 @@ class Catalogue(BaseModel):
     protections: list[Choice]
     held: list[Choice]
     wet: list[Choice]
+    lays: list[Choice]
+    states: list[StateChoice]
+    item_kinds: list[Choice]
+    light: dict[str, float]

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 
 from kelbrast.core.catalogue.damages import damages, feels
 from kelbrast.core.catalogue.families import families
-from kelbrast.core.catalogue.finishes import finishes
+from kelbrast.core.catalogue.finishes import LAYS_WANTED, finishes
 from kelbrast.core.catalogue.grades import scale
 from kelbrast.core.catalogue.inserts import inserts
 from kelbrast.core.catalogue.kits import kits
@@ -16,13 +16,15 @@ from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.catalogue.uses import uses
 from kelbrast.core.errors import NotFound
-from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS
-from kelbrast.core.reference.loader import Constant
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, JOB_STATES, OPEN_STATES
+from kelbrast.core.rack.item import KINDS as KINDS_OF_ITEMS
+from kelbrast.core.reference.loader import Constant, record
 from kelbrast.core.reference.schemas import KINDS, SYSTEMS
 from kelbrast.core.surface.edge import EDGES_WANTED
-from kelbrast.core.surface.face import FOUND_KINDS, REACHES
+from kelbrast.core.surface.face import COUNTED, FOUND_KINDS, REACHES, usual_share
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
+from kelbrast.core.surface.sized import ROUND_KINDS
 from kelbrast.core.wording import tell
 from kelbrast.exchange.catalogue_file import (
     Catalogue,
@@ -33,12 +35,14 @@ from kelbrast.exchange.catalogue_file import (
     Figure,
     FiguresFile,
     FinishFile,
+    FoundChoice,
     GradeFile,
     InsertFile,
     KitFile,
     MachineFile,
     MaterialFile,
     ShapeChoice,
+    StateChoice,
     ToolFile,
     UseFile,
 )
@@ -55,8 +59,11 @@ def catalogue() -> Catalogue:
         tools=[_brief(one) for one in list_tools()],
         machines=list_machines(),
         grades=list_grades(),
-        shapes=[ShapeChoice(id=k, label=s.label, needs=[f"{need}_mm" for need in s.needs]) for k, s in SHAPES.items()],
-        found=_choices(FOUND_KINDS),
+        shapes=list_shapes(),
+        found=[
+            FoundChoice(id=key, label=label, share=usual_share(key), counted=key in COUNTED)
+            for key, label in FOUND_KINDS.items()
+        ],
         damages=list_damages(),
         feels=list_feels(),
         kits=[KitFile(id=one.id, label=one.label, about=one.about, items=list(one.items)) for one in kits().values()],
@@ -72,6 +79,10 @@ def catalogue() -> Catalogue:
         protections=_choices(PROTECTIONS),
         held=_choices(HELD),
         wet=_choices(WET),
+        lays=_choices(LAYS_WANTED),
+        states=[StateChoice(id=key, label=label, open=key in OPEN_STATES) for key, label in JOB_STATES.items()],
+        item_kinds=_choices(KINDS_OF_ITEMS),
+        light={name: figure.value for name, figure in record("process")["light"].items()},
     )
 
 
@@ -93,6 +104,19 @@ def list_kind(kind: str) -> list[BaseModel]:
     if kind not in listings:
         raise NotFound("list", kind, list(listings))
     return list(listings[kind]())
+
+
+def list_shapes() -> list[ShapeChoice]:
+    return [
+        ShapeChoice(
+            id=key,
+            label=one.label,
+            needs=[f"{need}_mm" for need in one.needs],
+            round=one.round,
+            sized_as=ROUND_KINDS.get(key),
+        )
+        for key, one in SHAPES.items()
+    ]
 
 
 def list_materials() -> list[MaterialFile]:

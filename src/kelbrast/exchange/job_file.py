@@ -9,13 +9,14 @@ from typing import Annotated, Any, Final, Literal, Self
 from pydantic import ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
+from kelbrast.core.catalogue.finishes import LayWanted
 from kelbrast.core.job import Aim, BenchSpeed, HabitKey, Handover, JobState, OwnWhen, RackUsed
 from kelbrast.core.surface.edge import EdgeWanted
 from kelbrast.core.surface.face import FoundKind, Reach
 from kelbrast.core.surface.limits import LayerKind
 from kelbrast.core.surface.part import Covering, Held, Protect, Wet
 from kelbrast.core.surface.shapes import ShapeKind
-from kelbrast.core.surface.sized import RoundKind
+from kelbrast.core.surface.sized import ROUND_KINDS, RoundKind
 from kelbrast.exchange.fields import ID, Micrometres, Millimetres, NotTiny, Strict, Text
 from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted
@@ -72,7 +73,7 @@ class WantFile(Strict):
     finish: ID | None = None
     no_finer_than: Annotated[str, Field(max_length=20)] | None = None
     ra_um: tuple[Micrometres | None, Micrometres | None] | None = None
-    lay: Literal["one-way", "none", "any"] | None = None
+    lay: LayWanted | None = None
 
     # Arrays arrive as JSON lists; strictness would ask for a tuple.
     model_config = ConfigDict(extra="forbid", frozen=True, strict=False)
@@ -147,9 +148,6 @@ class FitFile(Strict):
     readings: Annotated[list[SizeReading], Field(max_length=500)] = []
 
 
-_ROUND_KINDS: Final[dict[str, RoundKind]] = {"cylinder": "shaft", "bore": "bore"}
-
-
 class FaceFile(Strict):
     """One face of the part, or with `edge` one of its edges: then how it was found is left out, and `want` may be."""
 
@@ -179,7 +177,7 @@ class FaceFile(Strict):
         shape = self.shape
         if shape is None or shape.length_mm is None or shape.diameter_mm is None:
             return None
-        return _ROUND_KINDS.get(shape.kind)
+        return ROUND_KINDS.get(shape.kind)
 
     @model_validator(mode="before")
     @classmethod

@@ -14,7 +14,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
-from kelbrast.core.metrology.areal import areal, finer_than
+from kelbrast.core.metrology.areal import areal
 from kelbrast.core.practice.exercises import Shown
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
@@ -223,12 +223,6 @@ def in_words(spec: PatchSpec) -> Sentence:
     sa = areal(patch.z, (patch.spacing, patch.spacing)).sa
     depth, rough = Measure(patch.depth, "depth"), Measure(sa, "roughness")
     return sentence("picture.words", wide=width_of(spec), depth=depth, sa=rough)
-
-
-def rq_um(spec: PatchSpec) -> float:
-    """Rq of what is finer than a quarter of a millimetre, um."""
-    patch = patch_of(spec)
-    return from_si(float(np.std(finer_than(patch.z, (patch.spacing, patch.spacing), 0.25e-3))), "um")
 
 
 @lru_cache(maxsize=64)

@@ -3,15 +3,25 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any, Final
+from typing import Any, Final, Literal
 
-from sqlalchemy import select, update
+from sqlalchemy import Select, String, cast, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
 from kelbrast.storage.tables import JobRow
 
 _SOUGHT: Final = ("title", "material", "customer", "due")  # keys of the document that stand beside it too
+
+
+JobOrder = Literal["changed", "title", "due", "customer"]
+# What has no promise and no customer comes last.
+_ORDERS: Final[dict[JobOrder, tuple[Any, ...]]] = {
+    "changed": (JobRow.updated_at.desc(),),
+    "title": (func.lower(JobRow.title),),
+    "due": (JobRow.due.is_(None), JobRow.due),
+    "customer": (JobRow.customer == "", func.lower(JobRow.customer)),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,10 +34,45 @@ class StoredJob:
     document: Mapping[str, Any]
 
 
-def all_jobs(session: Session) -> list[StoredJob]:
-    """Every job, the last changed first."""
-    rows = session.scalars(select(JobRow).order_by(JobRow.updated_at.desc(), JobRow.id.desc()))
-    return [_stored(row) for row in rows]
+def job_ids(session: Session) -> list[int]:
+    """The id of every job."""
+    return list(session.scalars(select(JobRow.id)))
+
+
+@dataclass(frozen=True, slots=True)
+class SoughtWord:
+    """A word of a search, with the ids of the materials and finishes that are called so."""
+
+    text: str
+    materials: tuple[str, ...] = ()
+    finishes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class JobsWanted:
+    """Which jobs, and in which order; None and () for any."""
+
+    words: tuple[SoughtWord, ...] = ()
+    states: tuple[str, ...] | None = None
+    by: JobOrder = "changed"
+
+
+def search_jobs(session: Session, wanted: JobsWanted, *, offset: int, limit: int | None) -> tuple[int, list[StoredJob]]:
+    """How many jobs there are of what is looked for, and so many of them."""
+    counted = _where(select(func.count()).select_from(JobRow), wanted)
+    rows = _where(select(JobRow), wanted).order_by(*_ORDERS[wanted.by], JobRow.id.desc()).offset(offset).limit(limit)
+    return session.scalar(counted) or 0, [_stored(row) for row in session.scalars(rows)]
+
+
+def _where(query: "Select[Any]", wanted: JobsWanted) -> "Select[Any]":
+    document = cast(JobRow.document, String)
+    for word in wanted.words:
+        said = [column.icontains(word.text, autoescape=True) for column in (JobRow.title, JobRow.customer)]
+        said.append(JobRow.document["note"].as_string().icontains(word.text, autoescape=True))
+        said.append(JobRow.material.in_(word.materials))
+        said += [document.contains(f'"finish": "{finish}"', autoescape=True) for finish in word.finishes]
+        query = query.where(or_(*said))
+    return query if wanted.states is None else query.where(JobRow.state.in_(wanted.states))
 
 
 def any_jobs(session: Session) -> bool:

@@ -4,6 +4,7 @@ import type {
   Asked,
   EyeStated,
   Job,
+  JobsSought,
   Mark,
   MarkDepth,
   OwnOperation,
@@ -32,7 +33,8 @@ const JSON_TYPE = 'application/json';
 const BYTES = 'application/octet-stream';
 
 export const api = {
-  jobs: () => get('/api/jobs'),
+  /** A page of the jobs: of a state, in which each of the words is found. */
+  jobs: (sought: JobsSought = {}) => get('/api/jobs', { params: { query: sought } }),
   job: (id: number) => get('/api/jobs/{job_id}', one(id)),
   /** `was`: the number that a deleted job had; with it its photos come back too. */
   add: (job: Job, was?: number) => post('/api/jobs', { body: job, params: { query: { was } } }),

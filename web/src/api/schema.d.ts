@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description Every job, the last changed first.
+         * @description A page of the jobs.
          */
         get: operations["list_jobs_api_jobs_get"];
         put?: never;
@@ -579,7 +579,7 @@ export interface paths {
         put?: never;
         /**
          * Start Buying
-         * @description Begin to work out which one or two additions save most over all jobs, planned from the rack.
+         * @description Begin to work out which one or two additions save most over all jobs that are not done yet, planned from the rack.
          */
         post: operations["start_buying_api_buying_post"];
         delete?: never;
@@ -2774,7 +2774,7 @@ export interface components {
             /** Shapes */
             shapes: components["schemas"]["ShapeChoice"][];
             /** Found */
-            found: components["schemas"]["Choice"][];
+            found: components["schemas"]["FoundChoice"][];
             /** Damages */
             damages: components["schemas"]["DamageFile"][];
             /** Feels */
@@ -2805,6 +2805,16 @@ export interface components {
             held: components["schemas"]["Choice"][];
             /** Wet */
             wet: components["schemas"]["Choice"][];
+            /** Lays */
+            lays: components["schemas"]["Choice"][];
+            /** States */
+            states: components["schemas"]["StateChoice"][];
+            /** Item Kinds */
+            item_kinds: components["schemas"]["Choice"][];
+            /** Light */
+            light: {
+                [key: string]: number;
+            };
         };
         /**
          * ChangeOut
@@ -3570,6 +3580,20 @@ export interface components {
             cannot_tell: string[];
         };
         /**
+         * FoundChoice
+         * @description A kind of damage. `share`: of the face, for what covers a part, where nobody says.  `counted`: it lies apart.
+         */
+        FoundChoice: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Share */
+            share: number | null;
+            /** Counted */
+            counted: boolean;
+        };
+        /**
          * FoundFile
          * @description The state of a face as found: a kind of damage with its depth, or `after` a grade.
          */
@@ -3965,7 +3989,9 @@ export interface components {
         };
         /**
          * ItemOut
-         * @description An item as it stands: `size_mm` and `have` now, what it is kept for. A change sends `revision` back in If-Match.
+         * @description An item as it stands: `size_mm` and `have` now, what it is kept for, and the families that it `suits`.
+         *
+         *     A change sends `revision` back in If-Match.
          */
         ItemOut: {
             /** Id */
@@ -3988,6 +4014,8 @@ export interface components {
             bound_charge_label: string | null;
             /** Bound Family */
             bound_family: string | null;
+            /** Suits */
+            suits: string[];
             /** Mixed */
             mixed: boolean;
             /** Low */
@@ -4137,6 +4165,18 @@ export interface components {
              * @enum {string}
              */
             state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
+        };
+        /**
+         * JobPageOut
+         * @description How many jobs there are of what is looked for, and some of them. `any`: there is a job at all.
+         */
+        JobPageOut: {
+            /** Count */
+            count: number;
+            /** Any */
+            any: boolean;
+            /** Jobs */
+            jobs: components["schemas"]["JobSummaryOut"][];
         };
         /**
          * JobSummaryOut
@@ -4999,8 +5039,8 @@ export interface components {
         };
         /**
          * PatchOut
-         * @description A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects; `rq_um`: of
-         *     what is finer than a quarter of a millimetre, which blurs a reflection.
+         * @description A patch for the lamp: its heights are at /api/light/{key}.bin. `colour`, `body`: how the material reflects;
+         *     `reflected`: the share of light that it throws back as a mirror does. How it is lit comes with the catalogue.
          */
         PatchOut: {
             /** Key */
@@ -5016,8 +5056,8 @@ export interface components {
             /** Body */
             body: number;
             words: components["schemas"]["SentenceFile"];
-            /** Rq Um */
-            rq_um: number;
+            /** Reflected */
+            reflected: number;
         };
         /**
          * PhotoOut
@@ -5685,6 +5725,8 @@ export interface components {
         /**
          * ShapeChoice
          * @description A shape with the measures it needs, as keys of the job file.
+         *
+         *     `round`: its size is measured across.  `sized_as`: what a gauge judges it as, where one can.
          */
         ShapeChoice: {
             /** Id */
@@ -5693,6 +5735,10 @@ export interface components {
             label: string;
             /** Needs */
             needs: string[];
+            /** Round */
+            round: boolean;
+            /** Sized As */
+            sized_as: ("bore" | "shaft") | null;
         };
         /**
          * ShapeFile
@@ -6065,6 +6111,18 @@ export interface components {
             share: number;
         };
         /**
+         * StateChoice
+         * @description How far a job is with its customer. `open`: not over yet.
+         */
+        StateChoice: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Open */
+            open: boolean;
+        };
+        /**
          * StepFile
          * @description One step. `takes_um = clearance * from_um`, and `from_um` is the `leaves_um` of the step before.
          */
@@ -6213,6 +6271,9 @@ export interface components {
         /**
          * Stockable
          * @description Something of the catalogue that can stand on a rack, with the catalogue's figures.
+         *
+         *     `single`: one stands there, the rest is used up.  `charges`: what a wheel or lap can be charged with; empty for the rest.
+         *     `keeps_to_one`: one metal spoils it for another.
          */
         Stockable: {
             /** What */
@@ -6250,8 +6311,12 @@ export interface components {
             spindles: number;
             /** Wears Down */
             wears_down: boolean;
-            /** Not For */
-            not_for: string[];
+            /** Single */
+            single: boolean;
+            /** Keeps To One */
+            keeps_to_one: boolean;
+            /** Charges */
+            charges: components["schemas"]["Choice"][];
         };
         /**
          * StopFile
@@ -6640,7 +6705,7 @@ export interface components {
                 number | null
             ] | null;
             /** Lay */
-            lay?: ("one-way" | "none" | "any") | null;
+            lay?: ("any" | "one-way" | "none") | null;
         };
         /**
          * WayIn
@@ -6855,7 +6920,14 @@ export type $defs = Record<string, never>;
 export interface operations {
     list_jobs_api_jobs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description each of them is found in title, customer, material, finish or note */
+                words?: string;
+                state?: ("asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered")[] | null;
+                by?: "changed" | "title" | "due" | "customer";
+                offset?: number;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6868,7 +6940,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobSummaryOut"][];
+                    "application/json": components["schemas"]["JobPageOut"];
                 };
             };
             /** @description Something in the request can not be used */

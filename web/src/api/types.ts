@@ -30,6 +30,7 @@ export type GoBack = Schemas['GoBackFile'];
 export type Step = Schemas['StepFile'];
 export type KeptJob = Schemas['KeptJobOut'];
 export type JobSummary = Schemas['JobSummaryOut'];
+export type JobPage = Schemas['JobPageOut'];
 export type Catalogue = Schemas['Catalogue'];
 export type Figures = Schemas['FiguresFile'];
 export type Sentence = Schemas['SentenceFile'];
@@ -100,6 +101,15 @@ export interface EyeStated {
 
 /** A tap on its way, with the number of the newest event that this screen had seen. */
 export type Tapping = Schemas['TapIn'];
+
+/** What is looked for among the jobs. */
+export interface JobsSought {
+  words?: string;
+  state?: NonNullable<Job['state']>[];
+  by?: 'changed' | 'title' | 'due' | 'customer';
+  offset?: number;
+  limit?: number;
+}
 
 /** What is looked for in the log. */
 export interface Sought {

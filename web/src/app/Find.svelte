@@ -1,9 +1,9 @@
 <!-- Find anything: jobs by title or material, and what stands in the tables. -->
 <script lang="ts">
   import { choices } from '../api/catalogue.svelte';
-  import { api, type JobSummary } from '../api/client';
+  import { api, type JobPage } from '../api/client';
+  import { Answer } from '../ui/answer.svelte';
   import Dialog from '../ui/Dialog.svelte';
-  import { shown } from '../units/shown.svelte';
   import { navigate } from './router';
 
   interface Hit {
@@ -16,34 +16,33 @@
   let asked = $state('');
   let at = $state(0);
   let input = $state<HTMLInputElement>();
-  let jobs = $state.raw<JobSummary[] | null>(null);
+  const list = new Answer<JobPage>();
+  const jobs = $derived(list.trouble ? [] : (list.value?.jobs ?? null));
   /** Enter came before the jobs did: what is found first opens as soon as they are here. */
-  let entered = false;
+  let entered = $state(false);
 
   $effect(() => {
     if (!open) return;
     asked = '';
     at = 0;
-    jobs = null;
     entered = false;
-    const came = (list: JobSummary[]) => {
-      jobs = list;
-      if (entered && open) choose(hits[at]);
-    };
-    api.jobs().then(came, () => came([]));
+  });
+  $effect(() => {
+    if (open) return list.ask(api.jobs({ words: asked, limit: 12 }));
+  });
+  $effect(() => {
+    if (jobs && entered && open) choose(hits[at]);
   });
 
   const hits = $derived.by((): Hit[] => {
     const words = asked.toLowerCase().split(/\s+/).filter(Boolean);
     const fits = (text: string) => words.every((word) => text.toLowerCase().includes(word));
-    const found: Hit[] = (jobs ?? [])
-      .filter((job) => fits(`${job.title} ${job.material} ${job.finishes.map((one) => shown.tell(one)).join(' ')}`))
-      .map((job) => ({
-        id: `job${job.id}`,
-        what: job.title,
-        where: 'Job',
-        go: () => void navigate('/jobs/:id', { params: { id: String(job.id) } }),
-      }));
+    const found: Hit[] = (jobs ?? []).map((job) => ({
+      id: `job${job.id}`,
+      what: job.title,
+      where: 'Job',
+      go: () => void navigate('/jobs/:id', { params: { id: String(job.id) } }),
+    }));
     const all = choices.all;
     if (words.length && all)
       for (const [tab, label, rows] of [

@@ -1,5 +1,7 @@
 import { expect, test } from 'vitest';
-import { lampAt, moved, START } from './lamp';
+import { atFirst, lampAt, moved } from './lamp';
+
+const START = atFirst({ height: 16, direction: 118 });
 
 test('the lamp is a direction of length one, low at the side', () => {
   const [x, y, z] = lampAt({ height: 30, direction: 90 });

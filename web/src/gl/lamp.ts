@@ -8,8 +8,12 @@ export interface Heights {
   z: Float32Array;
   colour: [number, number, number];
   body: number;
-  rqUm: number;
+  /** The share of light that it throws back as a mirror does. */
+  reflected: number;
 }
+
+/** How it is lit, by the names and figures of the catalogue. */
+export type Light = Record<string, number>;
 
 export interface View {
   /** Of the lamp above the surface and around it, degrees. */
@@ -22,19 +26,35 @@ export interface View {
   mirror: 'none' | 'grid' | 'bulb';
 }
 
-export const START: View = { height: 16, direction: 118, tiltX: 0, tiltY: 0, magnify: 1, mirror: 'none' };
+/** The lamp where it stands in the still pictures. */
+export const atFirst = (light: Light): View => ({
+  height: light.height ?? 0,
+  direction: light.direction ?? 0,
+  tiltX: 0,
+  tiltY: 0,
+  magnify: 1,
+  mirror: 'none',
+});
 
 const VERTEX = `#version 300 es
 in vec2 at; out vec2 uv;
 void main() { uv = at * 0.5 + 0.5; gl_Position = vec4(at, 0.0, 1.0); }`;
 
-// The same light as the still pictures (kelbrast.core.simulation.light), with what a mirror shows beside it.
+/** Figures of the light that the shader takes; the lamp's place comes with the view. */
+const FIGURES = [
+  ...['lamp', 'dull', 'glint', 'sharpness', 'white', 'room', 'above', 'near', 'fall', 'gamma'],
+  ...['tube', 'tube_at', 'tube_lean', 'tube_bend', 'tube_width', 'tube_blur'],
+];
+
+// The same light as the still pictures (kelbrast.core.simulation.light; a test holds the two together), with what a mirror
+// shows instead of the lamp tube.
 const FRAGMENT = `#version 300 es
 precision highp float;
 precision highp sampler2D;
 uniform sampler2D heights; uniform vec2 size; uniform float spacing;
-uniform vec3 colour; uniform float body; uniform float rq;
+uniform vec3 colour; uniform float body; uniform float reflected;
 uniform vec3 toLamp; uniform vec2 tilt; uniform float magnify; uniform int mirror;
+uniform float ${FIGURES.map((name) => `light_${name}`).join(', ')};
 in vec2 uv; out vec4 shown;
 float z(vec2 p) {
   vec2 q = clamp(p, vec2(0.5), size - 1.5);
@@ -50,13 +70,17 @@ void main() {
   vec3 normal = normalize(vec3(-dx + tilt.x, -dy + tilt.y, 1.0));
   vec3 halfway = normalize(toLamp + vec3(0.0, 0.0, 1.0));
   float facing = clamp(dot(toLamp, normal), 0.0, 1.0);
-  float mirrored = pow(clamp(dot(halfway, normal), 0.0, 1.0), 40.0);
-  float room = 0.42 + 0.12 * normal.y + mix(0.10, -0.06, uv.x);
-  float light = 1.5 * facing * (body + 0.75 * (1.0 - body)) + 0.9 * (1.0 - body) * mirrored + room;
-  if (mirror > 0) {
-    float share = exp(-pow(12.566 * rq * 0.5 / 0.55, 2.0));
+  float mirrored = pow(clamp(dot(halfway, normal), 0.0, 1.0), light_sharpness);
+  float room = light_room + light_above * normal.y + light_near - light_fall * uv.x;
+  float shiny = 1.0 - body;
+  float light = light_lamp * facing * (body + light_dull * shiny) + light_glint * shiny * mirrored + room;
+  if (mirror == 0) {
+    float across = uv.x + light_tube_lean * (1.0 - 2.0 * uv.y);
+    float away = (across - light_tube_at + light_tube_bend * (dx - tilt.x)) / (light_tube_width + light_tube_blur * (1.0 - reflected));
+    light += light_tube * reflected * exp(-away * away);
+  } else {
     vec2 away = (uv - 0.5) * 2.0 + 14.0 * normal.xy;
-    float blur = 0.02 + 0.9 * (1.0 - share);
+    float blur = 0.02 + 0.9 * (1.0 - reflected);
     float seen;
     if (mirror == 1) {
       vec2 cell = abs(fract(away * 3.0) - 0.5) * 2.0;
@@ -65,10 +89,11 @@ void main() {
     } else {
       seen = 1.4 * smoothstep(0.35 + blur, 0.35 - blur, length(away - vec2(0.25, 0.2)));
     }
-    light = mix(light, 0.35 + 1.1 * seen, share);
+    light = mix(light, 0.35 + 1.1 * seen, reflected);
   }
-  vec3 bright = light * (colour * (1.0 - 0.3 * mirrored) + 0.3 * mirrored);
-  shown = vec4(pow(clamp(bright, 0.0, 1.0), vec3(1.0 / 2.2)), 1.0);
+  float white = light_white * mirrored;
+  vec3 bright = light * (colour * (1.0 - white) + white);
+  shown = vec4(pow(clamp(bright, 0.0, 1.0), vec3(1.0 / light_gamma)), 1.0);
 }`;
 
 const radians = (degrees: number) => (degrees * Math.PI) / 180;
@@ -94,6 +119,7 @@ export function moved(view: View, up: number, around: number): View {
 export function lampOn(
   canvas: HTMLCanvasElement,
   heights: Heights,
+  light: Light,
 ): { draw: (view: View) => void; end: () => void } | null {
   const gl = canvas.getContext('webgl2', { preserveDrawingBuffer: true });
   if (!gl) return null;
@@ -125,7 +151,8 @@ export function lampOn(
   gl.uniform1f(at('spacing'), heights.spacingUm);
   gl.uniform3f(at('colour'), ...heights.colour);
   gl.uniform1f(at('body'), heights.body);
-  gl.uniform1f(at('rq'), heights.rqUm);
+  gl.uniform1f(at('reflected'), heights.reflected);
+  for (const name of FIGURES) gl.uniform1f(at(`light_${name}`), light[name] ?? 0);
   return {
     draw(view) {
       gl.viewport(0, 0, canvas.width, canvas.height);

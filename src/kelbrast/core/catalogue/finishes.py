@@ -2,11 +2,14 @@
 
 from dataclasses import dataclass
 from functools import cache
-from typing import Any
+from typing import Any, Final, Literal
 
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, constant, record
 from kelbrast.core.wording import Measure, Sentence, places_of, sentence
+
+LayWanted = Literal["any", "one-way", "none"]
+LAYS_WANTED: Final[dict[LayWanted, str]] = {"any": "Any", "one-way": "One direction", "none": "No direction"}
 
 
 @dataclass(frozen=True, slots=True)

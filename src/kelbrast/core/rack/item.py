@@ -4,13 +4,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
+from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.machines import machines
-from kelbrast.core.catalogue.tools import Carrier, carriers, tools
+from kelbrast.core.catalogue.tools import Carrier, Tool, carriers, tools
 from kelbrast.core.errors import NotFound
 from kelbrast.core.reference.loader import record
 
 ItemKind = Literal["machine", "abrasive", "wheel", "lap", "compound"]
 ItemEventKind = Literal["used", "downgraded", "retired", "stock", "measured"]
+SINGLE: Final = ("machine", "wheel", "lap")  # one stands there; the rest is used up
+CHARGED: Final = ("wheel", "lap")  # works with what is put on it
 KINDS: Final[dict[ItemKind, str]] = {
     "machine": "Machines",
     "abrasive": "Discs, belts, papers, abrasive wheels",
@@ -170,6 +173,28 @@ def carrier_of(what: str) -> Carrier | None:
     if what in carriers():
         return carriers()[what]
     return tools()[what].carrier if what in tools() else None
+
+
+def made_up(what: str) -> list[Tool]:
+    """The tools that this makes up: itself, a wheel or lap with each of its charges, or every wheel with a compound."""
+    return [one for one in tools().values() if what in (one.id, one.carrier.id, one.charge)]
+
+
+def families_for(what: str, history: Sequence[ItemEvent] = ()) -> tuple[str, ...]:
+    """The families of materials that it may be used on, as it is bound now; a machine may be used on all.
+
+    >>> families_for("loose", [ItemEvent("used", charge="white", family="copper-alloy")])
+    ('copper-alloy',)
+    >>> "copper-alloy" in families_for("green"), "steel" in families_for("green")
+    (True, True)
+    """
+    bound = bound_by(history)
+    if bound.family is not None:
+        return (bound.family,)
+    if what in machines():
+        return tuple(families())
+    made = [one for one in made_up(what) if bound.charge in (None, one.charge, one.grade)]
+    return tuple(family for family in families() if any(one.keeps_clean(family) for one in made))
 
 
 def keeps_to_one_family(carrier: Carrier) -> bool:

@@ -211,7 +211,7 @@ _PROCESS: Final = Entry(
         ),
         "house": _all_of({RATIO: "deeper worked"}),
         "metrology": _all_of({RATIO: "periodic as_like"}),
-        "gloss": _all_of({LENGTH: "wavelength", RATIO: "rq_per_ra"}),
+        "gloss": _all_of({LENGTH: "wavelength ripple", RATIO: "rq_per_ra"}),
         "simulation": _all_of(
             {
                 RATIO: "mark_width_per_grain groove_power coverage pit_shallowest not_yet not_yet_most",
@@ -219,6 +219,13 @@ _PROCESS: Final = Entry(
                 " finest_grain coarsest_grain",
                 AREA: "pit_area",
                 ANGLE: "crossing",
+            }
+        ),
+        "light": _all_of(
+            {
+                ANGLE: "height direction tube_angle",
+                RATIO: "lamp dull glint sharpness white room above near fall gamma tube tube_at tube_lean tube_bend"
+                " tube_width tube_blur",
             }
         ),
     }

@@ -1,7 +1,7 @@
 """A patch under a low lamp, as a picture."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.metrology.areal import finer_than
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.simulation.patch import Patch
@@ -30,8 +31,8 @@ class Look:
 class Lamp:
     """A lamp at the side: how high above the surface, and from where (rad, anticlockwise from the right)."""
 
-    height: float = math.radians(16)
-    direction: float = math.radians(118)
+    height: float = field(default_factory=lambda: constant("light.height").si)
+    direction: float = field(default_factory=lambda: constant("light.direction").si)
 
 
 def look_of(material: Material) -> Look:
@@ -92,14 +93,14 @@ def lit(patch: Patch, look: Look, lamp: Lamp, *, gain: float = 1.0) -> Picture:
     halfway = to_lamp + np.array([0.0, 0.0, 1.0])
     halfway /= np.linalg.norm(halfway)
     facing = np.clip(np.tensordot(to_lamp, normal, axes=1), 0, 1)
-    mirrored = np.clip(np.tensordot(halfway, normal, axes=1), 0, 1) ** 40
-    # The room is brighter above than at the side, so that a metal without a lamp is not black.
-    room = 0.42 + 0.12 * normal[1] + _falling_off(patch)
-    light = 1.5 * facing * (look.body + 0.75 * (1 - look.body)) + 0.9 * (1 - look.body) * mirrored + room
+    mirrored = np.clip(np.tensordot(halfway, normal, axes=1), 0, 1) ** _of("sharpness")
+    room = _of("room") + _of("above") * normal[1] + _falling_off(patch)
+    shiny = 1 - look.body
+    light = _of("lamp") * facing * (look.body + _of("dull") * shiny) + _of("glint") * shiny * mirrored + room
     light += _reflection(patch, dx / gain)
-    white = 0.3 * mirrored[..., None]
+    white = _of("white") * mirrored[..., None]
     bright = light[..., None] * (np.array(look.colour) * (1 - white) + white)
-    return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / 2.2), 0, 255).astype(np.uint8))
+    return np.asarray(np.clip(255 * np.clip(bright, 0, 1) ** (1 / _of("gamma")), 0, 255).astype(np.uint8))
 
 
 def outlined(picture: Picture, marks: Flags) -> Picture:
@@ -127,16 +128,41 @@ def outlined(picture: Picture, marks: Flags) -> Picture:
     return np.asarray(np.clip(shown, 0, 255).astype(np.uint8))
 
 
+def reflected(patch: Patch) -> float:
+    """The share of light that a patch throws back as a mirror does, by what is finer than its ripple.
+
+    Equation: `exp(-(4 pi Rq cos a / lambda)^2)`, Rq of what is shorter than 0.25 mm (dimensionless)
+    Valid: every patch.
+
+    Args:
+        patch: heights, m.
+
+    Raises:
+        OutsideValidity: its angle or wavelength could not be.
+
+    Source: bennett-porteus, our-choice.
+
+    >>> reflected(Patch(np.zeros((20, 30)), 8e-6))
+    1.0
+    """
+    fine = finer_than(patch.z, (patch.spacing, patch.spacing), constant("gloss.ripple").si)
+    wavelength, angle = constant("gloss.wavelength").si, constant("light.tube_angle").si
+    return reflected_share(rq=float(np.std(fine)), wavelength=wavelength, angle=angle)
+
+
 def _reflection(patch: Patch, slope: Any) -> Reals:
     """A lamp tube that is seen in the surface: as sharp as the roughness lets it be, and bent by the slopes that are left."""
-    rough = float(np.std(patch.z - patch.z.mean()))
-    share = reflected_share(rq=rough, wavelength=constant("gloss.wavelength").si, angle=math.radians(60))
-    across = np.linspace(0.0, 1.0, patch.z.shape[1])[None, :] + np.linspace(-0.12, 0.12, patch.z.shape[0])[:, None]
-    width = 0.045 + 0.5 * (1 - share)
-    return np.asarray(1.1 * share * np.exp(-(((across - 0.42 + 3.0 * slope) / width) ** 2)))
+    share, lean = reflected(patch), _of("tube_lean")
+    across = np.linspace(0.0, 1.0, patch.z.shape[1])[None, :] + np.linspace(-lean, lean, patch.z.shape[0])[:, None]
+    width = _of("tube_width") + _of("tube_blur") * (1 - share)
+    return np.asarray(_of("tube") * share * np.exp(-(((across - _of("tube_at") + _of("tube_bend") * slope) / width) ** 2)))
 
 
 def _falling_off(patch: Patch) -> Reals:
     """A little brighter towards the lamp's side, as a bench lamp is."""
-    columns = patch.z.shape[1]
-    return np.broadcast_to(np.linspace(0.10, -0.06, columns), patch.z.shape)
+    near = _of("near")
+    return np.broadcast_to(np.linspace(near, near - _of("fall"), patch.z.shape[1]), patch.z.shape)
+
+
+def _of(figure: str) -> float:
+    return constant(f"light.{figure}").si

@@ -22,6 +22,16 @@ FOUND_KINDS: Final[dict[FoundKind, str]] = {
 Reach = Literal["open", "inside", "tight"]
 REACHES: Final[dict[Reach, str]] = {"open": "Open", "inside": "Inside a bore or tube", "tight": "Tight corners and recesses"}
 MUST_BE_LEVELLED: Final = ("waviness", "raised")
+COUNTED: Final = ("nick",)  # damage that lies apart: how many, and whether they are blended
+
+
+def usual_share(kind: str) -> float | None:
+    """How much of a face such damage covers where nobody says; None for what covers all of it.
+
+    >>> usual_share("raised"), usual_share("pits")
+    (0.1, None)
+    """
+    return constant("blend.raised_share").value if kind == "raised" else None
 
 
 @dataclass(frozen=True, slots=True)

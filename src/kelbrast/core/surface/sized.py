@@ -2,12 +2,13 @@
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Final, Literal
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
 RoundKind = Literal["bore", "shaft"]
+ROUND_KINDS: Final[dict[str, RoundKind]] = {"cylinder": "shaft", "bore": "bore"}  # shapes that a gauge can judge
 
 
 @dataclass(frozen=True, slots=True)

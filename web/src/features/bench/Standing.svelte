@@ -1,23 +1,19 @@
 <!-- While nothing is at the bench: what waits to be done, what is due for care, and what was last done. -->
 <script lang="ts">
-  import { api, type Due, type JobSummary, type Log } from '../../api/client';
+  import { api, type Due, type JobPage, type Log } from '../../api/client';
   import { p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import { duration } from '../../units/units';
 
   const SHOWN = 4;
-  const jobs = new Answer<JobSummary[]>();
+  const jobs = new Answer<JobPage>();
   const due = new Answer<Due[]>();
   const log = new Answer<Log>();
-  jobs.ask(api.jobs());
+  jobs.ask(api.jobs({ state: ['ordered'], by: 'due', limit: 20 }));
   due.ask(api.upkeep());
   log.ask(api.log({ status: 'finished' }, 0));
   const DAY = { weekday: 'short', day: 'numeric', month: 'short' } as const;
-  const waiting = $derived(
-    (jobs.value ?? [])
-      .filter((one) => one.kept_state === 'ordered' && one.state === 'ready')
-      .sort((a, b) => (a.due ?? '9').localeCompare(b.due ?? '9')),
-  );
+  const waiting = $derived((jobs.value?.jobs ?? []).filter((one) => one.state === 'ready'));
   const cares = $derived((due.value ?? []).filter((one) => one.now));
   const done = $derived(log.value?.lines ?? []);
 </script>

@@ -3,7 +3,7 @@
   import Download from '@lucide/svelte/icons/download';
   import Trash from '@lucide/svelte/icons/trash-2';
   import type { JobSummary } from '../../api/client';
-  import { stateLabel } from '../../api/states';
+  import { choices } from '../../api/catalogue.svelte';
   import { p } from '../../app/router';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
@@ -62,7 +62,9 @@
   <td>
     {#if job.state === 'ready'}
       <span class="font-semibold text-(--go)"
-        >{job.kept_state === 'asked' ? 'Planned' : stateLabel(job.kept_state)}</span
+        >{job.kept_state === 'asked'
+          ? 'Planned'
+          : choices.all?.states.find((one) => one.id === job.kept_state)?.label}</span
       >
     {:else}
       <span class="font-semibold text-(--stop)">{job.state === 'not-possible' ? 'Not possible' : 'Needs mending'}</span>

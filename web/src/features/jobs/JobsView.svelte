@@ -2,44 +2,40 @@
   import CopyTable from '../../ui/CopyTable.svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import Upload from '@lucide/svelte/icons/upload';
-  import { untrack } from 'svelte';
   import { writes } from '../../api/writes.svelte';
   import { navigate } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
-  import { api, type JobSummary, type Shop } from '../../api/client';
+  import { choices } from '../../api/catalogue.svelte';
+  import { api, type Shop } from '../../api/client';
   import { lookAtDemo } from '../../app/demo';
-  import { STATES } from '../../api/states';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { chosen, sorted, SORTS, type SortBy } from './order';
   import { loadFirstHour } from '../../app/first-hour';
   import JobRow from './JobRow.svelte';
-  import { JobList } from './list.svelte';
+  import { JobList, PAGE, SORTS } from './list.svelte';
 
   const list = new JobList();
   // A job that was just left may still be on its way: the list follows when it has arrived.
   $effect(() => {
     void writes.done;
-    untrack(() => void list.load());
+    list.load();
   });
   const known = new Answer<Shop>();
   known.ask(api.shop());
   const shop = $derived(known.value);
-  const asking = $derived(list.jobs?.length === 0 && shop !== null && !shop.welcomed);
+  const asking = $derived(list.empty && shop !== null && !shop.welcomed);
   let FirstHour = $state.raw<Awaited<ReturnType<typeof loadFirstHour>> | null>(null);
   $effect(() => {
     if (asking) void loadFirstHour().then((loaded) => (FirstHour = loaded));
   });
   let picker = $state<HTMLInputElement>();
   let over = $state(false);
-  let words = $state('');
-  let stage = $state<string>('all');
-  let by = $state<SortBy>('changed');
   let marked = $state<number[]>([]);
-  const SHOWN = [{ id: 'all', label: 'All' }, { id: 'open', label: 'Not done yet' }, ...STATES];
-  const finishesOf = (job: JobSummary) => job.finishes.map((one) => shown.tell(one)).join(' ');
-  const visible = $derived(sorted(chosen(list.jobs ?? [], stage, words, finishesOf), by));
+  const SHOWN = [
+    { id: 'all', label: 'All' },
+    { id: 'open', label: 'Not done yet' },
+  ];
 
   function each(address: (id: number) => string) {
     for (const id of marked) window.open(address(id), '_blank', 'noopener');
@@ -111,7 +107,7 @@
     <p class="dim p-4">Reading the jobs …</p>
   {:else if asking && shop}
     {#if FirstHour}<FirstHour {shop} ondone={begin} ondemo={lookAtDemo} />{/if}
-  {:else if list.jobs.length === 0}
+  {:else if list.empty}
     <div class="panel p-10 text-center">
       <h2 class="text-xl">No jobs yet</h2>
       <p class="mx-auto mt-2 max-w-md">
@@ -127,10 +123,17 @@
     <div class="mb-3 flex flex-wrap items-end gap-3">
       <label class="min-w-44 flex-1">
         <span class="small dim block">Find by title, customer, material or note</span>
-        <input class="field" type="search" bind:value={words} autocomplete="off" />
+        <input class="field" type="search" bind:value={list.words} autocomplete="off" />
       </label>
-      <div class="w-44"><Choice label="Show" value={stage} options={SHOWN} onchange={(id) => (stage = id)} /></div>
-      <div class="w-44"><Choice label="Order" value={by} options={SORTS} onchange={(id) => (by = id)} /></div>
+      <div class="w-44">
+        <Choice
+          label="Show"
+          value={list.stage}
+          options={[...SHOWN, ...(choices.all?.states ?? [])]}
+          onchange={(id) => (list.stage = id)}
+        />
+      </div>
+      <div class="w-44"><Choice label="Order" value={list.by} options={SORTS} onchange={(id) => (list.by = id)} /></div>
       {#if marked.length}
         <div class="flex flex-wrap items-center gap-2" role="group" aria-label="With those that are marked">
           <span class="small">{marked.length} marked:</span>
@@ -152,7 +155,7 @@
         </tr>
       </thead>
       <tbody>
-        {#each visible as job (job.id)}<JobRow
+        {#each list.jobs as job (job.id)}<JobRow
             {job}
             {list}
             marked={marked.includes(job.id)}
@@ -161,7 +164,14 @@
       </tbody>
     </table>
     <CopyTable />
-    {#if !visible.length}<p class="p-4">No job is like that.</p>{/if}
+    {#if !list.jobs.length}<p class="p-4">No job is like that.</p>{/if}
+    {#if list.count > list.jobs.length}
+      <p class="p-4">
+        {list.jobs.length} of {list.count}.
+        <button class="plain-button" onclick={() => (list.most += PAGE)} disabled={list.most >= 500}>Show more</button>
+        {#if list.most >= 500}<span class="small dim">Narrow it down to see the others.</span>{/if}
+      </p>
+    {/if}
     <p class="small dim mt-3">Drop job files anywhere on this page to bring them in.</p>
   {/if}
 </div>

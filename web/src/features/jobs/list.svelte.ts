@@ -1,8 +1,27 @@
 import { choices } from '../../api/catalogue.svelte';
-import { api, Problem, type Catalogue, type Job, type JobSummary, type Shop } from '../../api/client';
+import {
+  api,
+  Problem,
+  type Catalogue,
+  type Job,
+  type JobPage,
+  type JobsSought,
+  type JobSummary,
+  type Shop,
+} from '../../api/client';
 import { foundAs } from '../../api/damage';
+import { Answer } from '../../ui/answer.svelte';
 import { notices } from '../../ui/notices.svelte';
 import { begunUntouched } from '../../api/untouched';
+
+/** So many jobs are shown at first, and more for the asking. */
+export const PAGE = 100;
+export const SORTS: { id: NonNullable<JobsSought['by']>; label: string }[] = [
+  { id: 'changed', label: 'Last changed' },
+  { id: 'due', label: 'Promised first' },
+  { id: 'title', label: 'By title' },
+  { id: 'customer', label: 'By customer' },
+];
 
 /** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
 const FIRST_JOB: Job = {
@@ -55,16 +74,36 @@ export function firstJob(usual: Shop['usual'], damages: Catalogue['damages']): J
 
 /** The list of jobs, and what can be done with a whole job. */
 export class JobList {
-  jobs = $state.raw<JobSummary[] | null>(null);
-  trouble = $state<string | null>(null);
+  words = $state('');
+  /** A state, or 'all', or 'open' for what is not over yet. */
+  stage = $state<string>('all');
+  by = $state<NonNullable<JobsSought['by']>>('changed');
+  /** How many of them are shown. */
+  most = $state(PAGE);
+  private page = new Answer<JobPage>();
 
-  async load() {
-    try {
-      this.jobs = await api.jobs();
-      this.trouble = null;
-    } catch (problem) {
-      this.trouble = (problem as Error).message;
-    }
+  get jobs(): JobSummary[] | null {
+    return this.page.value?.jobs ?? null;
+  }
+
+  /** How many there are of what is looked for. */
+  get count(): number {
+    return this.page.value?.count ?? 0;
+  }
+
+  /** There is no job at all. */
+  get empty(): boolean {
+    return this.page.value?.any === false;
+  }
+
+  get trouble(): string | null {
+    return this.page.trouble;
+  }
+
+  load() {
+    const states = choices.all?.states.filter((one) => one.id === this.stage || (this.stage === 'open' && one.open));
+    const state = this.stage === 'all' ? undefined : states?.map((one) => one.id as NonNullable<Job['state']>);
+    this.page.ask(api.jobs({ words: this.words, state, by: this.by, limit: this.most }), true);
   }
 
   /** A new job to describe; its id, or null when it could not be kept. */
@@ -80,7 +119,7 @@ export class JobList {
 
   async duplicate(job: JobSummary) {
     await this.tried(() => api.duplicate(job.id));
-    await this.load();
+    this.load();
   }
 
   /** These jobs are to be done: they come on the board of the day. */
@@ -92,7 +131,7 @@ export class JobList {
           await api.change(id, { ...kept.job, state: 'ordered' }, kept.revision);
       }
     });
-    await this.load();
+    this.load();
   }
 
   /** Their job files in one archive. */
@@ -113,7 +152,7 @@ export class JobList {
         run: () => void this.tried(() => api.add(kept.job, job.id)).then(() => this.load()),
       });
     });
-    await this.load();
+    this.load();
   }
 
   /** Job files or archives of them from disk: each is taken whole or refused with every fault named. */
@@ -129,7 +168,7 @@ export class JobList {
           problem instanceof Problem && problem.faults.length ? faultLines(problem) : (problem as Error).message;
         notices.say(`${file.name} was not taken:\n${told}`, 'trouble');
       }
-    await this.load();
+    this.load();
   }
 
   private async tried<T>(act: () => Promise<T>): Promise<T | null> {

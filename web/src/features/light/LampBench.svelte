@@ -2,7 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Asked, type PatchShown } from '../../api/client';
-  import { START, type View } from '../../gl/lamp';
+  import { atFirst, type View } from '../../gl/lamp';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import Either from '../../ui/Either.svelte';
@@ -10,7 +10,8 @@
   import PatchFields from './PatchFields.svelte';
 
   let material = $state('naval-brass');
-  let view = $state.raw<View>(START);
+  let turned = $state.raw<View | null>(null);
+  const view = $derived(turned ?? atFirst(choices.all?.light ?? {}));
   let left = $state.raw<Partial<Asked>>({ after: 'P120', then: 'P240', share: 0.25 });
   let right = $state.raw<Partial<Asked>>({ after: 'P120', then: 'P240', share: 1 });
   const leftPatch = new Answer<PatchShown>();
@@ -25,7 +26,7 @@
     { of: 'tiltY', min: -12, max: 12, step: 1, label: (now: number) => `Tilt to the eye, ${now}°` },
     { of: 'magnify', min: 1, max: 8, step: 0.5, label: (now: number) => `Loupe, ${now.toFixed(1)} times` },
   ] as const;
-  const set = (change: Partial<View>) => (view = { ...view, ...change });
+  const set = (change: Partial<View>) => (turned = { ...view, ...change });
 </script>
 
 <div class="grid gap-4 lg:grid-cols-[15rem_minmax(0,1fr)]">
@@ -64,7 +65,7 @@
       Drag on a patch, or use the arrow keys on it: up and down for the height, left and right around. In the mirror
       test roughness makes the picture dull, and ripple bends its lines.
     </p>
-    <button class="plain-button small" onclick={() => (view = START)}>As at first</button>
+    <button class="plain-button small" onclick={() => (turned = null)}>As at first</button>
   </section>
   <div class="grid gap-4 sm:grid-cols-2">
     {#each [{ at: left, answer: leftPatch, label: 'This', change: (next: Partial<Asked>) => (left = next) }, { at: right, answer: rightPatch, label: 'Beside', change: (next: Partial<Asked>) => (right = next) }] as side (side.label)}
@@ -72,7 +73,7 @@
         <PatchFields asked={side.at} onchange={side.change} />
         {#if side.answer.trouble}<p class="text-(--stop)" role="alert">{side.answer.trouble}</p>{/if}
         {#if side.answer.value}
-          <Patch patch={side.answer.value} label={side.label} {view} onmove={(next) => (view = next)} />
+          <Patch patch={side.answer.value} label={side.label} {view} onmove={(next) => (turned = next)} />
         {:else}
           <p class="dim" role="status">being worked out …</p>
         {/if}

@@ -1,5 +1,6 @@
 <!-- A patch under the lamp: dragged or moved with the arrow keys; a still picture where there is no WebGL. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import { api, type PatchShown } from '../../api/client';
   import { lampOn, moved, type View } from '../../gl/lamp';
   import { shown } from '../../units/shown.svelte';
@@ -24,8 +25,12 @@
     if (!on) return;
     void api.lightHeights(shown.key).then((z) => {
       if (left) return;
-      const { rows, columns, spacing_um: spacingUm, colour, body, rq_um: rqUm } = shown;
-      lamp = lampOn(on, { rows, columns, spacingUm, z, colour: colour as [number, number, number], body, rqUm });
+      const { rows, columns, spacing_um: spacingUm, colour, body, reflected } = shown;
+      lamp = lampOn(
+        on,
+        { rows, columns, spacingUm, z, colour: colour as [number, number, number], body, reflected },
+        choices.all?.light ?? {},
+      );
       still = lamp === null;
     });
     return () => {

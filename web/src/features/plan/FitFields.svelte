@@ -1,5 +1,6 @@
 <!-- A face that is worked to a size: the size, the gauge, and what it read where. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import { api, type Face } from '../../api/client';
   import NumberField from '../../ui/NumberField.svelte';
   import SizeWanted from '../../ui/SizeWanted.svelte';
@@ -8,7 +9,7 @@
   import { directions, heights, readingAt, withReading, type Fit } from './fit';
 
   let { draft, face, fit }: { draft: JobDraft; face: Face; fit: Fit } = $props();
-  const kind = $derived(face.shape?.kind === 'bore' ? 'bore' : 'shaft');
+  const kind = $derived(choices.all?.shapes.find((one) => one.id === face.shape?.kind)?.sized_as ?? 'shaft');
   const change = (next: Fit) => draft.changeFace({ fit: next });
   /** The first measuring: in the middle and near both ends. */
   const places = $derived(draft.facePlan?.fit?.places ?? []);

@@ -21,6 +21,7 @@
     choices.all?.feels.find((one) => one.likely_um === depth?.likely && one.worst_um === depth?.worst),
   );
   const found = $derived(face.found);
+  const kind = $derived(choices.all?.found.find((one) => one.id === found.kind));
   const depth = $derived(
     typeof found.depth_um === 'number' ? { likely: found.depth_um, worst: found.depth_um } : found.depth_um,
   );
@@ -109,15 +110,15 @@
       say={(value) => shown.say(value, 'depth')}
       onchange={likely}
     />
-    {#if found.kind === 'raised'}
+    {#if kind?.share}
       <NumberField
         label="It covers so much of the face, %"
-        value={(found.share ?? 0.1) * 100}
+        value={(found.share ?? kind.share) * 100}
         faults={draft.faultsOf('found.share')}
         onchange={(percent) => change({ share: Math.min(100, percent) / 100 })}
       />
     {/if}
-    {#if found.kind === 'nick'}
+    {#if kind?.counted}
       <NumberField
         label="How many"
         value={found.count}

@@ -1,5 +1,6 @@
 <!-- How much may come off: metal, a coat or layer with what must stay, a wall, a size. The strictest binds. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import type { Face } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -35,7 +36,7 @@
                 ? 'limit'
                 : 'none',
   );
-  const round = $derived(['cylinder', 'bore', 'tube'].includes(face.shape?.kind ?? ''));
+  const round = $derived(choices.all?.shapes.find((one) => one.id === face.shape?.kind)?.round ?? false);
   const limit = $derived(draft.facePlan?.limit_um);
 
   function choose(next: Way) {
@@ -55,7 +56,7 @@
       plated: { layer: { kind: 'plated', thickness_um: 25, keep_um: 10 } },
       hardened: { layer: { kind: 'hardened', thickness_um: 500, keep_um: 300 } },
       size: { size_left_um: 20 },
-      fit: { fit: startFit(face) },
+      fit: { fit: startFit(face, choices.all?.shapes ?? []) },
       wall: { thickness_mm: face.thickness_mm ?? 3, keep_wall_mm: (face.thickness_mm ?? 3) * 0.95 },
     };
     draft.changeFace({ ...clear, ...starts[next] });
@@ -92,7 +93,7 @@
     label="May come off"
     term="removal"
     value={way}
-    options={startFit(face) ? [...WAYS, FIT] : WAYS}
+    options={startFit(face, choices.all?.shapes ?? []) ? [...WAYS, FIT] : WAYS}
     onchange={choose}
   />
   {#if way === 'limit'}

@@ -1,7 +1,7 @@
 <!-- Who wants it and until when, how far it is, and what a person does besides the computed work. -->
 <script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
   import { api, type Job, type OwnOperation } from '../../api/client';
-  import { STATES } from '../../api/states';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
@@ -79,7 +79,7 @@
     <Choice
       label="How far it is"
       value={draft.job.state ?? 'asked'}
-      options={STATES}
+      options={choices.all?.states ?? []}
       onchange={(state) => change({ state })}
     />
     <NumberField

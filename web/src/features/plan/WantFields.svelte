@@ -35,9 +35,7 @@
     change(
       id === OWN
         ? { ra_um: [low, high ?? 0.4], lay: 'any' }
-        : id === 'grip'
-          ? { finish: id, no_finer_than: 'P320' }
-          : { finish: id },
+        : { finish: id, no_finer_than: choices.finish(id)?.no_finer_than ?? undefined },
     );
   }
 
@@ -63,12 +61,12 @@
   {#if use}<p class="small dim">{shown.tell(use.reason_said)}</p>{/if}
   <Choice label="Wanted" value={want.finish ?? OWN} {options} onchange={choose} />
   {#if finish && !use}<p class="small dim">{shown.tell(finish.purpose_said)}</p>{/if}
-  {#if want.finish === 'grip'}
+  {#if finish?.no_finer_than}
     <Choice
       label="No finer than"
-      value={want.no_finer_than ?? 'P320'}
+      value={want.no_finer_than ?? finish.no_finer_than}
       options={choices.papers}
-      onchange={(no_finer_than) => change({ finish: 'grip', no_finer_than })}
+      onchange={(no_finer_than) => change({ finish: want.finish, no_finer_than })}
     />
   {/if}
   {#if want.ra_um}
@@ -95,11 +93,7 @@
       label="Lay"
       term="lay"
       value={want.lay ?? 'any'}
-      options={[
-        { id: 'any', label: 'Any' },
-        { id: 'one-way', label: 'One direction' },
-        { id: 'none', label: 'No direction' },
-      ]}
+      options={choices.all?.lays ?? []}
       onchange={(lay) => change({ ...want, lay })}
     />
   {/if}

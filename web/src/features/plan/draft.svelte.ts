@@ -15,6 +15,7 @@ import {
   type Wish,
 } from '../../api/client';
 import { Answer } from '../../ui/answer.svelte';
+import { choices as catalogue } from '../../api/catalogue.svelte';
 import { shown } from '../../units/shown.svelte';
 import { faultsAt, faultsElsewhere, placeOf } from './faults';
 import { History } from './history';
@@ -141,8 +142,8 @@ export class JobDraft {
   }
 
   nextAim() {
-    const aims: Job['aim'][] = ['time', 'metal', 'cost', 'changes'];
-    this.job.aim = aims[(aims.indexOf(this.job.aim) + 1) % aims.length] ?? 'time';
+    const aims = (catalogue.all?.aims ?? []).map((one) => one.id as Job['aim']);
+    this.job.aim = aims[(aims.indexOf(this.job.aim) + 1) % aims.length] ?? this.job.aim;
     this.changed();
   }
 

@@ -1,21 +1,27 @@
 import { expect, test } from 'vitest';
-import type { Face } from '../../api/client';
+import type { Catalogue, Face } from '../../api/client';
 import { directions, heights, readingAt, startFit, withReading } from './fit';
+
+const SHAPES = [
+  { id: 'bore', sized_as: 'bore' },
+  { id: 'cylinder', sized_as: 'shaft' },
+  { id: 'disc', sized_as: null },
+] as Catalogue['shapes'];
 
 const face = (shape: Face['shape']) => ({ name: 'bore', shape }) as Face;
 
 test('a size begins with the measures of a bore or a cylinder, and with nothing else', () => {
-  expect(startFit(face({ kind: 'bore', diameter_mm: 14, length_mm: 30 }))?.want).toEqual({
+  expect(startFit(face({ kind: 'bore', diameter_mm: 14, length_mm: 30 }), SHAPES)?.want).toEqual({
     nominal_mm: 14,
     class: 'H7',
   });
-  expect(startFit(face({ kind: 'cylinder', diameter_mm: 14, length_mm: 30 }))?.want.class).toBe('g6');
-  expect(startFit(face({ kind: 'disc', diameter_mm: 14 }))).toBeUndefined();
-  expect(startFit(face({ kind: 'bore', diameter_mm: 14 }))).toBeUndefined();
+  expect(startFit(face({ kind: 'cylinder', diameter_mm: 14, length_mm: 30 }), SHAPES)?.want.class).toBe('g6');
+  expect(startFit(face({ kind: 'disc', diameter_mm: 14 }), SHAPES)).toBeUndefined();
+  expect(startFit(face({ kind: 'bore', diameter_mm: 14 }), SHAPES)).toBeUndefined();
 });
 
 test('a reading is put in, changed and taken out where it was taken', () => {
-  const empty = startFit(face({ kind: 'bore', diameter_mm: 14, length_mm: 30 }))!;
+  const empty = startFit(face({ kind: 'bore', diameter_mm: 14, length_mm: 30 }), SHAPES)!;
   const one = withReading(empty, -10.5, 45, 13.99);
   expect(readingAt(one, -10.5, 45)).toBe(13.99);
   expect(readingAt(one, -10.5, 90)).toBeUndefined();

@@ -1,15 +1,16 @@
 /** A face that is worked to a size: its readings as a table of heights and directions. */
-import type { Face } from '../../api/client';
+import type { Catalogue, Face } from '../../api/client';
 
 export type Fit = NonNullable<Face['fit']>;
 const SAME = 1e-6;
 
 /** A size to begin with, for a bore or cylinder whose measures are known; undefined for any other face. */
-export function startFit(face: Face): Fit | undefined {
+export function startFit(face: Face, shapes: Catalogue['shapes']): Fit | undefined {
   const { kind, diameter_mm, length_mm } = face.shape ?? {};
-  if ((kind !== 'bore' && kind !== 'cylinder') || !diameter_mm || !length_mm) return undefined;
+  const as = shapes.find((one) => one.id === kind)?.sized_as;
+  if (!as || !diameter_mm || !length_mm) return undefined;
   return {
-    want: { nominal_mm: diameter_mm, class: kind === 'bore' ? 'H7' : 'g6' },
+    want: { nominal_mm: diameter_mm, class: as === 'bore' ? 'H7' : 'g6' },
     gauge: { repeatability_um: 2 },
     readings: [],
   };

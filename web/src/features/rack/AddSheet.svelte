@@ -31,7 +31,7 @@
   const count = $derived(Math.max(1, Number(many.replace(',', '.')) || 1));
 
   function rowOf(thing: Stockable): string {
-    return ['machine', 'compound', 'wheel', 'lap'].includes(thing.kind) ? thing.kind : thing.carrier;
+    return thing.single || thing.kind === 'compound' ? thing.kind : thing.carrier;
   }
 
   function short(thing: Stockable): string {
@@ -47,8 +47,7 @@
 
   async function add() {
     if (!ticked.length) return;
-    const held = (what: string) =>
-      ['machine', 'wheel', 'lap'].includes(rack.things.find((one) => one.what === what)?.kind ?? '');
+    const held = (what: string) => rack.things.find((one) => one.what === what)?.single ?? false;
     if (await rack.add(ticked.map((what) => ({ what, count: held(what) ? 1 : count })))) {
       ticked = [];
       sought = '';

@@ -5,7 +5,6 @@
   import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import TextField from '../../ui/TextField.svelte';
-  import { firstOfEach } from '../../ui/unique';
   import { shown } from '../../units/shown.svelte';
   import { figures, whole } from '../../units/units';
   import { keptFor, type RackDraft } from './rack.svelte';
@@ -13,13 +12,8 @@
 
   let { rack, item }: { rack: RackDraft; item: RackItem } = $props();
   const thing = $derived(item.thing);
-  const held = $derived(['wheel', 'lap'].includes(thing.kind));
-  const charges = $derived(
-    firstOfEach(
-      (choices.all?.tools ?? []).filter((tool) => tool.carrier === item.item.what),
-      (tool) => tool.charge,
-    ).map((tool) => ({ id: tool.charge ?? '', label: tool.label.split(', ').at(-1) ?? tool.label })),
-  );
+  const charges = $derived(thing.charges);
+  const held = $derived(charges.length > 0);
   let charge = $state('');
   let family = $state('');
   const usable = $derived((!held || charge || charges.length === 1) && family);
@@ -153,7 +147,7 @@
       />
     {/if}
   </div>
-  {#if held || thing.wears_down}
+  {#if thing.keeps_to_one}
     <fieldset class="grid gap-2">
       <legend class="small dim mb-1">Used with, or downgraded to</legend>
       {#if held}

@@ -21,7 +21,7 @@
     [
       item.grain_um ? shown.say(item.grain_um, 'depth') : '',
       round && item.thing.wears_down ? shown.say(size, 'length', 3) : '',
-      ['wheel', 'lap', 'machine'].includes(item.thing.kind) ? '' : `${figures(item.have, 3)} there`,
+      item.thing.single ? '' : `${figures(item.have, 3)} there`,
     ]
       .filter(Boolean)
       .join(' · '),

@@ -1,17 +1,18 @@
 <!-- Set-ups for one job or several together: what to gather, and which wheel on which spindle in which order. -->
 <script lang="ts">
-  import { api, type JobSummary, type Preparation } from '../../api/client';
+  import { api, type JobPage, type Preparation } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import { whole } from '../../units/units';
 
   let { open = $bindable() }: { open: boolean } = $props();
-  const jobs = new Answer<JobSummary[]>();
+  const jobs = new Answer<JobPage>();
   const answer = new Answer<Preparation>();
   let named = $state<number[]>([]);
+  let words = $state('');
 
   $effect(() => {
-    if (open) jobs.ask(api.jobs(), true);
+    if (open) jobs.ask(api.jobs({ words }), true);
   });
   $effect(() => {
     if (open && named.length) answer.ask(api.setUps(named), true);
@@ -23,9 +24,15 @@
 </script>
 
 <Dialog bind:open wide title="Set-ups">
+  {#if words || (jobs.value && jobs.value.count > jobs.value.jobs.length)}
+    <label class="mb-2 block">
+      <span class="small dim block">Find a job</span>
+      <input class="field" type="search" bind:value={words} autocomplete="off" />
+    </label>
+  {/if}
   <fieldset class="mb-3 flex flex-wrap gap-x-4 gap-y-1">
     <legend class="small dim">For these jobs together</legend>
-    {#each jobs.value ?? [] as job (job.id)}
+    {#each jobs.value?.jobs ?? [] as job (job.id)}
       <label class="flex items-center gap-1.5">
         <input type="checkbox" checked={named.includes(job.id)} onchange={() => toggle(job.id)} />{job.title}
       </label>

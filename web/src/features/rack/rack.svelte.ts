@@ -26,7 +26,7 @@ export class RackDraft {
       .filter((one) => this.retired || !one.retired)
       .filter((one) => !this.kind || one.thing.kind === this.kind)
       .filter((one) => !this.carrier || one.thing.carrier === this.carrier)
-      .filter((one) => !this.family || suits(one, this.family)),
+      .filter((one) => !this.family || one.suits.includes(this.family)),
   );
   /** Rails of the rack: one for each kind, coarse to fine. */
   readonly rails = $derived(
@@ -38,7 +38,7 @@ export class RackDraft {
           .filter((one) => one.thing.kind === kind)
           .sort((a, b) => (b.grain_um ?? 0) - (a.grain_um ?? 0) || a.thing.label.localeCompare(b.thing.label)),
       }))
-      .sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind)),
+      .sort((a, b) => placeOf(a.kind) - placeOf(b.kind)),
   );
 
   get item(): RackItem | undefined {
@@ -114,12 +114,9 @@ export class RackDraft {
   }
 }
 
-const KINDS = ['machine', 'abrasive', 'wheel', 'lap', 'compound'];
-
-/** Whether an item may be used on a metal family: bound to it or free, and not forbidden. */
-export function suits(item: RackItem, family: string): boolean {
-  if (item.bound_family) return item.bound_family === family;
-  return !item.thing.not_for.includes(family);
+/** Where a kind stands on the rack. */
+function placeOf(kind: string): number {
+  return (choices.all?.item_kinds ?? []).findIndex((one) => one.id === kind);
 }
 
 /** What it is kept for, in words. */
@@ -129,5 +126,5 @@ export function keptFor(item: RackItem): string {
     .filter(Boolean)
     .join(' · ');
   if (bound) return `only ${bound}`;
-  return ['wheel', 'lap'].includes(item.thing.kind) || item.thing.wears_down ? 'free' : '';
+  return item.thing.keeps_to_one ? 'free' : '';
 }

@@ -23,7 +23,7 @@ from kelbrast.core.rules.habits import HANDOVER_HABITS, excess
 from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
-from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.face import Face, usual_share
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
@@ -141,7 +141,7 @@ def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
     if face.found.kind == "waviness":
         return whole * constant("removal.waviness_share").value
     if face.found.kind == "raised":
-        return whole * (face.found.share or constant("blend.raised_share").value)
+        return whole * (face.found.share or usual_share("raised") or 1.0)
     dishes = dishes_of(face, float(surfaces.depth_likely[0]))
     if dishes is None:
         return whole
