@@ -38,6 +38,7 @@ from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.exchange.read import to_job
 
+CHROMIUM = "/usr/bin/chromium-headless-shell"
 ROOT = Path(__file__).parents[1]
 Row = tuple[str, str, str]
 
@@ -175,7 +176,7 @@ KEYSTROKE = """() => new Promise((done) => {
 
 def _browser(address: str) -> list[Row]:
     with sync_playwright() as kit:
-        browser = kit.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox", "--disable-gpu"])
+        browser = kit.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"])
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{address}jobs/9")
         page.locator("svg path.curve").first.wait_for()

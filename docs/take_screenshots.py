@@ -14,6 +14,7 @@ import segno
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, sync_playwright
 
+CHROMIUM = "/usr/bin/chromium-headless-shell"
 HERE = Path(__file__).parent / "screenshots"
 
 
@@ -212,7 +213,7 @@ def look(start: list[str], *shows: Callable[[Page, str], None]) -> None:
         with subprocess.Popen(command, stdout=subprocess.PIPE, text=True, env=environment) as server, sync_playwright() as kit:
             assert server.stdout is not None
             address = server.stdout.readline().split(" at ")[1].split()[0]
-            browser = kit.chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=["--no-sandbox", "--disable-gpu"])
+            browser = kit.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox", "--disable-gpu"])
             page = browser.new_page(viewport={"width": 1280, "height": 800}, reduced_motion="reduce")
             try:
                 for show in shows:

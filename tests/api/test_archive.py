@@ -42,7 +42,7 @@ def test_one_fault_and_nothing_of_an_archive_is_kept(client, collar) -> None:
     assert refused.status_code == 422
     assert "bad.job.json" in refused.json()["detail"]
     assert "stainless-305" in refused.json()["detail"]
-    assert client.get("/api/jobs").json() == []
+    assert client.get("/api/jobs").json()["jobs"] == []
 
 
 def test_what_is_no_archive_of_jobs_is_refused(collar, monkeypatch: pytest.MonkeyPatch) -> None:

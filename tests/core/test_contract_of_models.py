@@ -165,6 +165,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "metrology.profile.roughness_profile": ({"profile": Profile(WAVE, 1e-6), "cut_off": 0.8e-3, "noise": 2.5e-6}, {"profile": (Profile(WAVE * math.nan, 1e-6),), "cut_off": (0.0, 1.0), "noise": (0.0, 1e-3)}),
     "simulation.light.look_of": ({"material": material("brass")}, {}),
     "simulation.light.lit": ({"patch": Patch(MAP, 8e-6), "look": Look((0.9, 0.8, 0.5), 0.1), "lamp": Lamp(), "gain": 1.0}, {"lamp": (Lamp(height=-0.1), Lamp(height=4.0)), "gain": (0.0,)}),
+    "simulation.light.reflected": ({"patch": Patch(MAP, 8e-6)}, {}),
     "simulation.light.outlined": ({"picture": np.zeros((2, 2, 3), dtype=np.uint8), "marks": np.zeros((2, 2), dtype=bool)}, {"marks": (np.zeros((2, 3), dtype=bool),)}),
     "simulation.marks.marks_as_deep": ({"depth": 3e-6, "hardness": 1e9}, {"depth": (0.0,), "hardness": (0.0,)}),
     "simulation.marks.floors_of": ({"depth": 3e-6, "count": 3, "chance": CHANCE}, {"depth": (0.0,), "count": (-1,)}),
