@@ -7,7 +7,7 @@ PY := .venv/bin/python
 WEB := $(shell find web/src web/public web/worker docs/manual -type f 2>/dev/null) CHANGELOG.md web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/tsconfig.worker.json
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo test coverage soak mutants bench types format lint screenshots wheel clean
+.PHONY: demo test quick coverage soak mutants bench types format lint screenshots wheel clean
 
 demo: .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
@@ -15,6 +15,11 @@ demo: .stamps/app .stamps/web
 test: .stamps/dev .stamps/web .stamps/chromium lint
 	cd web && npm run -s test
 	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal
+
+# What most changes break, while one works; the whole is `make test`.
+quick: .stamps/dev .stamps/npm
+	cd web && npx vitest run --silent
+	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal tests/core tests/exchange --ignore tests/core/test_vision.py --ignore tests/core/test_day.py
 
 lint: .stamps/dev .stamps/npm
 	.venv/bin/ruff check src tests bench docs

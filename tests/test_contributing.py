@@ -1,6 +1,7 @@
-"""The recipes of CONTRIBUTING.md, followed to the letter in a copy."""
+"""The recipes of CONTRIBUTING.md, followed to the letter in a copy, and what each of them promises."""
 
 import json
+import os
 import re
 import shutil
 import subprocess
@@ -10,24 +11,50 @@ from pathlib import Path
 import pytest
 
 ROOT = Path(__file__).parents[1]
+RECIPE = re.compile(
+    r"^```\w+\n(?:#|//|<!--) (\S+), (at the end|new|after `(.+?)`)(?: -->)?\n(.*?)^```", re.DOTALL | re.MULTILINE
+)
+
+
+def follow(folder: Path, name: str, where: str, anchor: str, block: str) -> None:
+    """Put a block where its first line says."""
+    file = folder / name
+    if where == "new":
+        file.parent.mkdir(parents=True, exist_ok=True)
+        assert not file.exists(), f"{name} is there already"
+        file.write_text(block, encoding="utf-8")
+        return
+    text = file.read_text(encoding="utf-8")
+    if where == "at the end":
+        gap = "" if name.endswith(".csv") else "\n"
+        file.write_text(f"{text.rstrip()}\n{gap}{block}", encoding="utf-8")
+        return
+    lines = text.splitlines(keepends=True)
+    (at,) = [number for number, line in enumerate(lines) if line.strip() == anchor]
+    file.write_text("".join((*lines[: at + 1], block, *lines[at + 1 :])), encoding="utf-8")
 
 
 @pytest.fixture(scope="module")
 def copy(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """The program with every block of the recipes at the end of the file that it names."""
+    """The program with every recipe followed."""
     folder = tmp_path_factory.mktemp("copy")
-    shutil.copytree(ROOT / "src", folder / "src", ignore=shutil.ignore_patterns("__pycache__", "*.egg-info"))
-    blocks = re.findall(r"```toml\n# (\S+)\n(.*?)```", (ROOT / "CONTRIBUTING.md").read_text(), re.DOTALL)
-    assert len(blocks) == 3
-    for name, block in blocks:
-        with (folder / "src" / "kelbrast" / "core" / "reference" / "records" / name).open("a", encoding="utf-8") as file:
-            file.write("\n" + block)
+    ignored = shutil.ignore_patterns("__pycache__", "*.egg-info", "node_modules", "dist")
+    for part in ("src", "web", "docs"):
+        shutil.copytree(ROOT / part, folder / part, ignore=ignored)
+    (folder / "tests").mkdir()
+    for file in (ROOT / "CHANGELOG.md", *(ROOT / "tests").glob("*.json")):  # what the front end reads beside its own
+        shutil.copy(file, folder / file.parent.relative_to(ROOT))
+    os.symlink(ROOT / "web" / "node_modules", folder / "web" / "node_modules")
+    recipes = RECIPE.findall((ROOT / "CONTRIBUTING.md").read_text(encoding="utf-8"))
+    assert len(recipes) == (ROOT / "CONTRIBUTING.md").read_text(encoding="utf-8").count("\n```") / 2 - 1  # and the commands
+    for name, where, anchor, block in recipes:
+        follow(folder, name, where, anchor, block)
     return folder
 
 
 def run(copy: Path, *arguments: str, given: str = "") -> str:
     done = subprocess.run(
-        [sys.executable, "-m", "kelbrast", *arguments],
+        [sys.executable, *arguments],
         input=given,
         env={"PYTHONPATH": str(copy / "src"), "PATH": "/usr/bin:/bin"},
         capture_output=True,
@@ -38,21 +65,85 @@ def run(copy: Path, *arguments: str, given: str = "") -> str:
     return done.stdout
 
 
-def test_a_material_of_the_recipe_is_listed_and_planned(copy: Path, collar: dict) -> None:
-    assert "Gunmetal" in run(copy, "list", "materials")
-    plan = json.loads(run(copy, "plan", "-", "--format", "json", given=json.dumps({**collar, "material": "gunmetal"})))
+def test_a_family_a_material_and_a_carrier_are_listed_and_planned(copy: Path, collar: dict) -> None:
+    assert "Pewter" in run(copy, "-m", "kelbrast", "list", "materials")
+    wished = {**collar["faces"][0], "wish": {"lock": ["narrow-strip-p320"]}, "want": {"finish": "satin"}}
+    job = json.dumps({**collar, "material": "pewter", "faces": [wished]})
+    plan = json.loads(run(copy, "-m", "kelbrast", "plan", "-", "--format", "json", given=job))
     assert plan["possible"]
-    assert plan["faces"][0]["steps"]
+    assert "narrow-strip-p320" in [step["tool"] for step in plan["faces"][0]["steps"]]
+    assert any("keep it cool" in caution for caution in plan["cautions"])
 
 
-def test_a_machine_and_an_instrument_of_the_recipes_are_known(copy: Path) -> None:
-    assert "Pillar drill" in run(copy, "list", "machines")
-    told = subprocess.run(
-        [sys.executable, "-c", "from kelbrast.app.instruments import instruments; print([*instruments()])"],
-        env={"PYTHONPATH": str(copy / "src"), "PATH": "/usr/bin:/bin"},
-        capture_output=True,
-        text=True,
-        check=True,
-        cwd=copy,
+def test_a_machine_and_an_instrument_are_known(copy: Path) -> None:
+    assert "Pillar drill" in run(copy, "-m", "kelbrast", "list", "machines")
+    told = run(copy, "-c", "from kelbrast.app.instruments import instruments; print([*instruments()])")
+    assert "pocket-gloss-meter" in told
+
+
+def test_a_rule_is_in_the_book_and_kept(copy: Path) -> None:
+    told = run(
+        copy,
+        "-c",
+        "from kelbrast.core.rules.book import BOOK, usable\n"
+        "from kelbrast.core.rules.reach import CLOGS\n"
+        "from kelbrast.core.catalogue.finishes import finish\n"
+        "from kelbrast.core.catalogue.materials import material\n"
+        "from kelbrast.core.job import Job\n"
+        "from kelbrast.core.surface.face import Face, Found\n"
+        "from kelbrast.core.tooling.place import Place\n"
+        "assert CLOGS in BOOK['reach']\n"
+        "for name in ('acrylic', 'tool-steel-hardened'):\n"
+        "    face = Face('window', 0.01, Found('lay', 14e-6, 20e-6), finish('N4'))\n"
+        "    tools = usable(Place.of(face, Job('window', material(name), (face,))))\n"
+        "    print(name, any(one.tool.carrier.kind == 'stone' for one in tools.tools))\n",
     )
-    assert "pocket-gloss-meter" in told.stdout
+    assert told.splitlines() == ["acrylic False", "tool-steel-hardened True"]
+
+
+def test_a_figure_of_a_face_is_read_kept_and_refused_by_its_name(copy: Path, collar: dict) -> None:
+    face = {**collar["faces"][0], "lettering_mm": 0.4}
+    told = run(
+        copy,
+        "-c",
+        "import json, sys\n"
+        "from pathlib import Path\n"
+        "from kelbrast.app.jobs import Jobs\n"
+        "from kelbrast.exchange.fault_words import where\n"
+        "from kelbrast.exchange.read import check_job_file, to_job\n"
+        "from kelbrast.core.errors import BadInput\n"
+        "job = json.load(sys.stdin)\n"
+        "jobs = Jobs.open(Path('kept.sqlite'))\n"
+        "kept = jobs.get(jobs.add(check_job_file(job)).id)\n"
+        "print(kept.job.faces[0].lettering_mm, to_job(kept.job).faces[0].lettering)\n"
+        "job['faces'][0]['lettering_mm'] = 0\n"
+        "try: check_job_file(job)\n"
+        "except BadInput as bad: print(where(bad.faults[0]))\n",
+        given=json.dumps({**collar, "faces": [face]}),
+    )
+    assert told.splitlines() == ["0.4 0.0004", "lettering"]
+    touched = [name for name, _, _, block in RECIPE.findall((ROOT / "CONTRIBUTING.md").read_text()) if "lettering" in block]
+    assert len(touched) + len({"its test", "docs/files.md"}) <= 5
+
+
+def test_a_file_format_is_read_and_its_faults_are_named(copy: Path) -> None:
+    told = run(
+        copy,
+        "-c",
+        "from kelbrast.core.errors import BadInput\n"
+        "from kelbrast.exchange.shift_file import read_shift_file\n"
+        'print(read_shift_file(\'{"kelbrast": "shift/1", "people": ["Ada"], "minutes": 480}\').minutes)\n'
+        'try: read_shift_file(\'{"kelbrast": "shift/1", "people": [], "minutes": 0, "hat": 1}\')\n'
+        "except BadInput as bad: print(*sorted(str(one) for one in bad.faults), sep='\\n')\n",
+    )
+    assert told.splitlines()[0] == "480"
+    assert {line.split(":")[0] for line in told.splitlines()[1:]} == {"people", "minutes", "hat"}
+
+
+def test_a_view_and_a_field_fit_the_types_of_the_front_end(copy: Path) -> None:
+    (copy / "docs" / "openapi.json").write_text(run(copy, "-m", "kelbrast.api.openapi"))
+    for command in (["npm", "run", "-s", "types"], ["npx", "svelte-check", "--output", "machine", "--fail-on-warnings"]):
+        done = subprocess.run(command, cwd=copy / "web", capture_output=True, text=True)
+        assert done.returncode == 0, done.stdout + done.stderr
+    schema = (copy / "web" / "src" / "api" / "schema.d.ts").read_text()
+    assert "lettering_mm" in schema

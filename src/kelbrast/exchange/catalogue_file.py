@@ -125,10 +125,11 @@ class Choice(BaseModel):
 class ShapeChoice(Choice):
     """A shape with the measures it needs, as keys of the job file.
 
-    `round`: its size is measured across.  `sized_as`: what a gauge judges it as, where one can.
+    `curved`: unless it is said otherwise.  `round`: its size is measured across.  `sized_as`: what a gauge judges it as.
     """
 
     needs: list[str]
+    curved: bool
     round: bool
     sized_as: RoundKind | None
 

@@ -112,6 +112,7 @@ def list_shapes() -> list[ShapeChoice]:
             id=key,
             label=one.label,
             needs=[f"{need}_mm" for need in one.needs],
+            curved=one.curved,
             round=one.round,
             sized_as=ROUND_KINDS.get(key),
         )

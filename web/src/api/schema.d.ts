@@ -5726,7 +5726,7 @@ export interface components {
          * ShapeChoice
          * @description A shape with the measures it needs, as keys of the job file.
          *
-         *     `round`: its size is measured across.  `sized_as`: what a gauge judges it as, where one can.
+         *     `curved`: unless it is said otherwise.  `round`: its size is measured across.  `sized_as`: what a gauge judges it as.
          */
         ShapeChoice: {
             /** Id */
@@ -5735,6 +5735,8 @@ export interface components {
             label: string;
             /** Needs */
             needs: string[];
+            /** Curved */
+            curved: boolean;
             /** Round */
             round: boolean;
             /** Sized As */

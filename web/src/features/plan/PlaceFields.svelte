@@ -7,7 +7,8 @@
   import type { JobDraft } from './draft.svelte';
 
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
-  const curved = $derived(face.curved ?? ['cylinder', 'tube', 'dome'].includes(face.shape?.kind ?? ''));
+  const shape = $derived(choices.all?.shapes.find((one) => one.id === face.shape?.kind));
+  const curved = $derived(face.curved ?? shape?.curved ?? false);
 
   function reach(way: Face['reach']) {
     const measured = face.shape?.kind === 'bore' && face.shape.diameter_mm ? face.shape.diameter_mm / 2 : 15;
@@ -44,6 +45,7 @@
     onchange={(thickness_mm) => draft.changeFace({ thickness_mm })}
     onclear={() => draft.changeFace({ thickness_mm: undefined })}
   />
+  <!-- More figures of the face stand here. -->
   <label class="flex items-center gap-2 self-end pb-1.5">
     <input
       type="checkbox"

@@ -1,9 +1,8 @@
 /** Which fault is said where: beside its field when that is on the page, in the notes otherwise, and never in both. */
 import type { Fault } from '../../api/client';
 
-/** Keys whose fields stand on the page of a face and show what is wrong with them. */
-const SHOWN =
-  /^(pieces|diameters_mm\.|faces\[\d+\]\.(area_cm2|shape\.|found\.(depth_um|share|count)|want|limit_um|coat_um|keep_um|layer|size_left_um|fit|keep_wall_mm|thickness_mm|inside_radius_mm))/;
+/** Keys whose fields stand on the page of a face and show what is wrong with them: every figure of it has one. */
+const SHOWN = /^(pieces|diameters_mm\.|faces\[\d+\]\.(\w+_(um|mm|cm2)|shape\.|found\.(depth_um|share|count)|want|layer|fit))/;
 const FACE = /^faces\[(\d+)\]/;
 
 /** Faults that speak of this key, or of something in it. */
