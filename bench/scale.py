@@ -99,7 +99,7 @@ def looked(address: str, large: int) -> None:
     """What a person waits for, the first time and then."""
     asked = {
         "the first page of the jobs": "/api/jobs",
-        "jobs by two words": "/api/jobs?words=collar%20customer",
+        "jobs by two words": "/api/jobs?words=gauge%20customer",
         "the hundredth page": "/api/jobs?offset=9900",
         "the first page of the log": "/api/log",
         "the log by a word": "/api/log?text=bush",

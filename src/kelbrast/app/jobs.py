@@ -23,6 +23,7 @@ from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
 from kelbrast.exchange.read import check_job_file, to_job
 from kelbrast.exchange.sentence_file import to_sentence
 from kelbrast.storage import jobs as store
+from kelbrast.storage import runs as run_store
 from kelbrast.storage.database import close_database, open_database
 from kelbrast.storage.jobs import JobOrder as JobOrder
 from kelbrast.storage.sessions import reading, writing
@@ -67,6 +68,7 @@ class Jobs:
     def __init__(self, engine: Engine) -> None:
         self.engine = engine
         self.rack = Rack(engine)
+        self._work: tuple[object, list[tuple[int | None, datetime, float]]] | None = None
 
     @classmethod
     def open(cls, path: Path) -> "Jobs":
@@ -103,6 +105,13 @@ class Jobs:
             stored = store.search_jobs(session, store.JobsWanted(states=tuple(states)), offset=0, limit=None)[1]
         shelf = self.rack.shelf()
         return [kept for kept in map(_kept, stored) if _understood(kept.job, shelf)]
+
+    def work_done(self, session: Session) -> list[tuple[int | None, datetime, float]]:
+        """(item, when, seconds) of every step that was done; years of them, so they are read again only when there are others."""
+        mark = run_store.steps_mark(session)
+        if self._work is None or self._work[0] != mark:
+            self._work = mark, run_store.work_of_items(session)
+        return self._work[1]
 
     def any(self) -> bool:
         with reading(self.engine) as session:

@@ -36,7 +36,6 @@ class Upkeep:
 
     def _things(self, now: datetime) -> list[LookedAfter]:
         with reading(self._jobs.engine) as session:
-            work, done = store.work_of_items(session), shop.care_done(session)
-            waxed = store.waxed_runs(session)
+            work, done, waxed = self._jobs.work_done(session), shop.care_done(session), store.waxed_runs(session)
         items = [(kept.item, kept.at[0] if kept.at else None) for kept in self._jobs.rack.items()]
-        return looked_after(items, waxed, work=[(item, at, seconds) for item, _, seconds, at in work], done=done, now=now)
+        return looked_after(items, waxed, work=work, done=done, now=now)

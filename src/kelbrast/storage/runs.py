@@ -239,16 +239,29 @@ def all_observations(session: Session) -> list[Observation]:
 
 
 def observations_change(session: Session) -> tuple[int, int, float]:
-    """Changes whenever the observations do: their number, the newest id (which may come again), and the sum of the ratios."""
-    figures = select(func.count(), func.max(ObservationRow.id), func.sum(ObservationRow.ratio))
-    count, newest, total = session.execute(figures.select_from(ObservationRow)).one()
-    return count, newest or 0, total or 0.0
+    """Changes whenever the observations do."""
+    return _mark(session, ObservationRow, ObservationRow.ratio)
 
 
-def work_of_items(session: Session) -> list[tuple[int | None, str, float, datetime]]:
-    """(item, tool, seconds, ended at) of every step that was done."""
-    rows = session.execute(select(RunStepRow.item, RunStepRow.tool, RunStepRow.seconds, RunStepRow.ended_at))
-    return [(item, tool, seconds, at.replace(tzinfo=UTC)) for item, tool, seconds, at in rows]
+def steps_mark(session: Session) -> tuple[int, int, float]:
+    """Changes whenever the steps that were done do."""
+    return _mark(session, RunStepRow, RunStepRow.seconds)
+
+
+_NEWEST = 2000  # rows: more than a run has
+
+
+def _mark(session: Session, table: type[ObservationRow | RunStepRow], figure: Any) -> tuple[int, int, float]:
+    """How many rows, the newest id, and what the newest say: rows of a run are replaced, and only the newest ids come again."""
+    count, newest = session.execute(select(func.count(table.id), func.max(table.id))).one()
+    last = select(figure).order_by(table.id.desc()).limit(_NEWEST).subquery()
+    return count, newest or 0, session.scalar(select(func.sum(last.c[0]))) or 0.0
+
+
+def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
+    """(item, ended at, seconds) of every step that was done."""
+    rows = session.execute(select(RunStepRow.item, RunStepRow.ended_at, RunStepRow.seconds))
+    return [(item, at.replace(tzinfo=UTC), seconds) for item, at, seconds in rows]
 
 
 def waxed_runs(session: Session) -> list[tuple[int, str, datetime]]:

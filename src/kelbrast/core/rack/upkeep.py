@@ -1,5 +1,6 @@
 """Upkeep: what is due, from use and from the calendar."""
 
+from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -106,16 +107,23 @@ def looked_after(
         work: (item, when, seconds) of every step that was done.  done: (key, care, when) of everything cared for.
     """
 
+    # Years of work on thousands of things: each list is gone through once.
+    work_of: dict[int | None, list[tuple[datetime, float]]] = defaultdict(list)
+    done_to: dict[str, list[tuple[str, datetime]]] = defaultdict(list)
+    for item_id, at, seconds in work:
+        work_of[item_id].append((at, seconds))
+    for key, care, at in done:
+        done_to[key].append((care, at))
+
     def thing(key: str, label: str, on: On, since: datetime, worked: Iterable[tuple[datetime, float]]) -> LookedAfter:
-        return LookedAfter(key, label, on, since, tuple(worked), tuple((care, at) for name, care, at in done if name == key))
+        return LookedAfter(key, label, on, since, tuple(worked), tuple(done_to.get(key, ())))
 
     everything = [(at, seconds) for _, at, seconds in work]
     found = [thing(_SHOP, "The workshop", "shop", min((at for at, _ in everything), default=now), everything)]
     for item, since in items:
         if (on := _cared_for_as(item)) is not None:
             began = since or datetime.min.replace(tzinfo=now.tzinfo)
-            used = [(at, seconds) for which, at, seconds in work if which == item.id]
-            found.append(thing(f"item:{item.id}", _label(item), on, began, used))
+            found.append(thing(f"item:{item.id}", _label(item), on, began, work_of.get(item.id, ())))
     return found + [thing(f"run:{run}", title, "waxed", at, []) for run, title, at in waxed]
 
 
