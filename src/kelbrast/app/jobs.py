@@ -107,7 +107,7 @@ class Jobs:
         return [kept for kept in map(_kept, stored) if _understood(kept.job, shelf)]
 
     def work_done(self, session: Session) -> list[tuple[int | None, datetime, float]]:
-        """(item, when, seconds) of every step that was done; years of them, so they are read again only when there are others."""
+        """(item, when, seconds) of every step that was done: years of them, read again only when there are others."""
         mark = run_store.steps_mark(session)
         if self._work is None or self._work[0] != mark:
             self._work = mark, run_store.work_of_items(session)

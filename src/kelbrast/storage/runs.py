@@ -224,17 +224,13 @@ def tools_in_log(session: Session) -> list[str]:
     return list(session.scalars(select(RunStepRow.tool).distinct().order_by(RunStepRow.tool)))
 
 
-def all_observations(session: Session) -> list[Observation]:
-    """What every finished run said."""
-    rows = session.execute(
-        select(
-            ObservationRow.run_id,
-            ObservationRow.carrier,
-            ObservationRow.family,
-            ObservationRow.quantity,
-            ObservationRow.ratio,
-        ).order_by(ObservationRow.id)
-    )
+def newest_observations(session: Session, most: int) -> list[Observation]:
+    """What the newest finished runs said, so many for each carrier, family and quantity."""
+    said = (ObservationRow.carrier, ObservationRow.family, ObservationRow.quantity)
+    place = func.row_number().over(partition_by=said, order_by=ObservationRow.id.desc()).label("place")
+    placed = select(ObservationRow.id, ObservationRow.run_id, *said, ObservationRow.ratio, place).subquery()
+    wanted = (placed.c.run_id, placed.c.carrier, placed.c.family, placed.c.quantity, placed.c.ratio)
+    rows = session.execute(select(*wanted).where(placed.c.place <= most).order_by(placed.c.id))
     return [Observation(run, carrier, family, cast(LearntQuantity, said), ratio) for run, carrier, family, said, ratio in rows]
 
 
@@ -264,11 +260,13 @@ def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
     return [(item, at.replace(tzinfo=UTC), seconds) for item, at, seconds in rows]
 
 
-def waxed_runs(session: Session) -> list[tuple[int, str, datetime]]:
-    """(run, title, when it was waxed) of finished work."""
+def waxed_runs(session: Session, since: datetime) -> list[tuple[int, str, datetime]]:
+    """(run, title, when it was waxed) of work that was begun since."""
     waxed = func.json_extract(RunRow.figures, "$.protected") == "wax"
     at = func.json_extract(RunRow.figures, "$.protected_at")
-    rows = session.execute(select(RunRow.id, RunRow.title, at).where(RunRow.status == "finished", waxed, at.is_not(None)))
+    rows = session.execute(
+        select(RunRow.id, RunRow.title, at).where(RunRow.began_at >= since, RunRow.status == "finished", waxed, at.is_not(None))
+    )
     return [(run_id, title, datetime.fromisoformat(told)) for run_id, title, told in rows]
 
 

@@ -23,5 +23,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/rack/:id': () => import('../features/rack/RackView.svelte'),
   '/settings': () => import('../features/settings/SettingsView.svelte'),
   '/tables': () => import('../features/tables/TablesView.svelte'),
+  // Only while developing: a built program has no gallery in it.
+  '/gallery': import.meta.env.DEV ? () => import('./gallery/Gallery.svelte') : () => import('./NoPage.svelte'),
   '*': () => import('./NoPage.svelte'),
 });

@@ -11,6 +11,7 @@ from kelbrast.core.learning.robust import shrunken_mean
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero
 
+LEARNT_FROM: Final = 200  # newest observations of a kind: a shop changes, and more would not make a median surer
 LearntQuantity = Literal["removal", "life", "scratch"]
 QUANTITIES: Final[dict[LearntQuantity, str]] = {
     "removal": "Removal rate",

@@ -90,6 +90,12 @@ def upkeep(things: Sequence[LookedAfter], now: datetime) -> list[Due]:
 
 
 _SHOP: Final = "shop"
+_MINDED: Final = 3  # periods of a care: what nobody renewed for so long is minded by its owner
+
+
+def minded_since(now: datetime) -> datetime:
+    """Work that was finished before this is not looked after any more."""
+    return now - _MINDED * max(one.every for one in cares().values() if one.on == "waxed" and one.every)
 
 
 def looked_after(

@@ -2,7 +2,8 @@
 import type { Fault } from '../../api/client';
 
 /** Keys whose fields stand on the page of a face and show what is wrong with them: every figure of it has one. */
-const SHOWN = /^(pieces|diameters_mm\.|faces\[\d+\]\.(\w+_(um|mm|cm2)|shape\.|found\.(depth_um|share|count)|want|layer|fit))/;
+const SHOWN =
+  /^(pieces|diameters_mm\.|faces\[\d+\]\.(\w+_(um|mm|cm2)|shape\.|found\.(depth_um|share|count)|want|layer|fit))/;
 const FACE = /^faces\[(\d+)\]/;
 
 /** Faults that speak of this key, or of something in it. */
