@@ -14,10 +14,11 @@ from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
 from kelbrast.api.schemas import JobPageOut, KeptJobOut, WorkedOut, summary_out
 from kelbrast.app.jobs import JobOrder
-from kelbrast.app.planning import card_pdf
+from kelbrast.app.planning import card_file, card_pdf
 from kelbrast.app.worked import job_worked
 from kelbrast.core.job import JobState
 from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
+from kelbrast.exchange.card_file import CardFile
 from kelbrast.exchange.plan_csv import plan_csv
 from kelbrast.exchange.plan_file import PlanFile
 
@@ -133,6 +134,12 @@ def plan_as_csv(job_id: JobId, jobs: AllJobs) -> Response:
     """The plan for a spreadsheet: a row a step."""
     title = jobs.get(job_id).job.title
     return Response(plan_csv(jobs.plan(job_id)), media_type="text/csv", headers=_named(title, "plan.csv"))
+
+
+@router.get("/jobs/{job_id}/card", responses=NOT_FOUND)
+def job_card_shown(job_id: JobId, jobs: AllJobs, inch: bool = False) -> CardFile:
+    """What stands on the job card, in the reader's units."""
+    return card_file(jobs.get(job_id).job, jobs.rack.shelf(), inch=inch)
 
 
 @router.get("/jobs/{job_id}/card.pdf", responses={**NOT_FOUND, 200: {"content": {"application/pdf": {}}}})

@@ -1,6 +1,7 @@
 """What follows from the events of a run: its figures, its line in the log, what it teaches, what it took from the rack."""
 
 from collections.abc import Sequence
+from datetime import UTC, datetime
 from typing import Any
 
 from kelbrast.app.at_bench import KeptRun
@@ -32,6 +33,7 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
         ended_at=over[-1].at.when if over else None,
         figures=figures_of(kept),
         words=_words(kept),
+        waxed_at=_waxed_at(kept),
         taken=taken,
         steps=done,
         observations=[(one.carrier, one.family, one.quantity, one.ratio) for one in taught],
@@ -58,6 +60,11 @@ def _protected(kept: KeptRun) -> dict[str, Any]:
     done = {name: one.done for name, one in kept.run.operations.items() if name in PROTECTIONS and one.done is not None}
     name = next(iter(done), None)
     return {"protected": name, "protected_at": done[name].when.isoformat() if name else None}
+
+
+def _waxed_at(kept: KeptRun) -> datetime | None:
+    told = _protected(kept)
+    return datetime.fromisoformat(told["protected_at"]).astimezone(UTC) if told["protected"] == "wax" else None
 
 
 def taken_from_rack(kept: KeptRun, before: dict[str, Any], bars: dict[str, int]) -> tuple[dict[str, Any], Effects]:

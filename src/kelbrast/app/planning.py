@@ -4,6 +4,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from kelbrast.app.rack import Shelf
+from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import figures_of
@@ -15,6 +16,7 @@ from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
 from kelbrast.core.planning.whole.shortage import do_without, shortages
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile, WhatIfFile, to_advice_file, to_what_if_file
+from kelbrast.exchange.card_file import CardFile, card_of
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile, RackCheck
@@ -94,6 +96,15 @@ def what_if_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: 
     return to_what_if_file(what_if(job.face(face), job, step=step))
 
 
+def card_file(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -> CardFile:
+    """What stands on the job card.
+
+    Raises:
+        BadInput: the job names things that do not exist or do not fit.
+    """
+    return card_of(plan_file(file, shelf), material=material(file.material).label, system="inch" if inch else "metric")
+
+
 def card_pdf(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -> bytes:
     """The job card as a PDF.
 
@@ -103,7 +114,7 @@ def card_pdf(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -
     # The PDF library is large, and only this needs it: `kelbrast plan` stays quick.
     from kelbrast.exchange.card import job_card
 
-    return job_card(plan_file(file, shelf), inch=inch)
+    return job_card(card_file(file, shelf, inch=inch))
 
 
 def job_of(file: JobFile, shelf: Shelf | None) -> Job:

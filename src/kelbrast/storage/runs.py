@@ -38,6 +38,7 @@ class Follows:
     ended_at: datetime | None
     figures: Mapping[str, Any]
     words: str
+    waxed_at: datetime | None
     taken: Mapping[str, Any]
     steps: Sequence[tuple[str, int | None, float, datetime]]
     observations: Sequence[tuple[str, str, str, float]]
@@ -167,6 +168,7 @@ def replace_what_follows(session: Session, run_id: int, seen: int, follows: Foll
     row = _row(session, run_id)
     row.status, row.well, row.ended_at, row.seen = follows.status, follows.well, follows.ended_at, seen
     row.figures, row.words, row.taken = dict(follows.figures), follows.words, dict(follows.taken)
+    row.waxed_at = follows.waxed_at
     for table in (RunStepRow, ObservationRow):
         session.execute(delete(table).where(table.run_id == run_id))
     if follows.steps:
@@ -261,13 +263,11 @@ def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
 
 
 def waxed_runs(session: Session, since: datetime) -> list[tuple[int, str, datetime]]:
-    """(run, title, when it was waxed) of work that was begun since."""
-    waxed = func.json_extract(RunRow.figures, "$.protected") == "wax"
-    at = func.json_extract(RunRow.figures, "$.protected_at")
+    """(run, title, when it was waxed) of work that was waxed since and came to its end."""
     rows = session.execute(
-        select(RunRow.id, RunRow.title, at).where(RunRow.began_at >= since, RunRow.status == "finished", waxed, at.is_not(None))
+        select(RunRow.id, RunRow.title, RunRow.waxed_at).where(RunRow.waxed_at >= since, RunRow.status == "finished")
     )
-    return [(run_id, title, datetime.fromisoformat(told)) for run_id, title, told in rows]
+    return [(run_id, title, at.replace(tzinfo=UTC)) for run_id, title, at in rows if at is not None]
 
 
 def _where(query: "Select[Any]", wanted: Wanted) -> "Select[Any]":

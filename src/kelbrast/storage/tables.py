@@ -126,6 +126,7 @@ class RunRow(Base):
     ended_at: Mapped[datetime | None] = mapped_column(DateTime)
     figures: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     words: Mapped[str] = mapped_column(default="")
+    waxed_at: Mapped[datetime | None] = mapped_column(DateTime, index=True)
     taken: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     seen: Mapped[int] = mapped_column(default=0)
 

@@ -58,7 +58,8 @@ export const api = {
   remove: (id: number) => del('/api/jobs/{job_id}', one(id)).finally(() => writes.done++),
   duplicate: (id: number) => post('/api/jobs/{job_id}/duplicate', one(id)),
   plan: (job: Job) => post('/api/plan', { body: job }),
-  keptPlan: (id: number) => get('/api/jobs/{job_id}/plan', one(id)),
+  card: (id: number, inch: boolean) =>
+    get('/api/jobs/{job_id}/card', { params: { path: { job_id: id }, query: { inch } } }),
   choices: (job: Job) => post('/api/choices', { body: job }),
   advice: (job: Job, face: string) => post('/api/advice', { params: { query: { face } }, body: job }),
   whatIf: (job: Job, face: string, step: number) =>

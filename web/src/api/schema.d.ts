@@ -180,6 +180,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Card Shown
+         * @description What stands on the job card, in the reader's units.
+         */
+        get: operations["job_card_shown_api_jobs__job_id__card_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/card.pdf": {
         parameters: {
             query?: never;
@@ -2743,6 +2763,72 @@ export interface components {
             cleaned_share: number;
             /** Oval Left Um */
             oval_left_um: number;
+        };
+        /**
+         * CardFace
+         * @description A face: its name with what becomes of it, and its steps.
+         */
+        CardFace: {
+            /** Heading */
+            heading: string;
+            /** Steps */
+            steps: components["schemas"]["CardStep"][];
+        };
+        /**
+         * CardFile
+         * @description The card from top to bottom.
+         */
+        CardFile: {
+            /** Title */
+            title: string;
+            /** Summary */
+            summary: string;
+            /** Blocked */
+            blocked: string | null;
+            /** Lay Out */
+            lay_out: string;
+            /** Order */
+            order: string;
+            /** Before */
+            before: components["schemas"]["CardOperation"][];
+            /** Faces */
+            faces: components["schemas"]["CardFace"][];
+            /** Between */
+            between: components["schemas"]["CardOperation"][];
+            /** After */
+            after: components["schemas"]["CardOperation"][];
+            /** Beware */
+            beware: string;
+        };
+        /**
+         * CardOperation
+         * @description Work around the abrasives, to tick.
+         */
+        CardOperation: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * CardStep
+         * @description A row of the table, to tick.
+         */
+        CardStep: {
+            /** Tool */
+            tool: string;
+            /** Speed */
+            speed: string;
+            /** Minutes */
+            minutes: string;
+            /** Takes */
+            takes: string;
+            /** Leaves */
+            leaves: string;
+            /** Until */
+            until: string;
         };
         /**
          * CareIn
@@ -7395,6 +7481,49 @@ export interface operations {
                 content: {
                     "application/json": unknown;
                     "text/csv": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_card_shown_api_jobs__job_id__card_get: {
+        parameters: {
+            query?: {
+                inch?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardFile"];
                 };
             };
             /** @description No such thing */

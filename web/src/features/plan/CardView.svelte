@@ -1,46 +1,25 @@
 <!-- The job card: one page to print, take to the bench and tick. -->
 <script lang="ts">
-  import { api, type Operation, type Plan, type Step } from '../../api/client';
-  import { choices } from '../../api/catalogue.svelte';
+  import { api, type Card, type CardOperation } from '../../api/client';
   import { p, route } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures, span, whole } from '../../units/units';
 
   const id = $derived(Number(route.params.id));
-  const answer = new Answer<Plan>();
-  $effect(() => answer.ask(api.keptPlan(id)));
-  const plan = $derived(answer.value);
-  const trouble = $derived(answer.trouble);
-
-  const faces = $derived(
-    [...(plan?.faces ?? [])].sort((a, b) => (plan?.order.indexOf(a.name) ?? 0) - (plan?.order.indexOf(b.name) ?? 0)),
-  );
-  const cautions = $derived([
-    ...new Set([...(plan?.cautions ?? []), ...faces.flatMap((face) => face.steps.flatMap((step) => step.cautions))]),
-  ]);
-  const when = (moment: Operation['when']) => (plan?.operations ?? []).filter((one) => one.when === moment);
-
-  function turning(step: Step): string {
-    const speed = shown.say(step.speed_m_s, 'speed', 3);
-    return step.rpm === null ? speed : `${whole(step.rpm)} rev/min, ${speed}`;
-  }
+  const inch = $derived(shown.system === 'inch');
+  const answer = new Answer<Card>();
+  $effect(() => answer.ask(api.card(id, inch), true));
+  const card = $derived(answer.value);
 </script>
 
-<svelte:head><title>Job card: {plan?.title ?? ''} – Kelbrast</title></svelte:head>
+<svelte:head><title>Job card: {card?.title ?? ''} – Kelbrast</title></svelte:head>
 
-{#snippet operations(title: string, rows: Operation[])}
+{#snippet operations(title: string, rows: CardOperation[])}
   {#if rows.length}
     <h2>{title}</h2>
     <ul>
-      {#each rows as one (one.id)}
-        <li>
-          <span class="box"></span><b>{one.label}</b>
-          ({duration(one.minutes)}{one.waiting_minutes
-            ? `, then ${duration(one.waiting_minutes)} of waiting`
-            : ''}{one.within_minutes ? `, within ${duration(one.within_minutes)}` : ''}). {one.text}
-          <b>{one.cautions.join(' ')}</b>
-        </li>
+      {#each rows as one (one.label)}
+        <li><span class="box"></span><b>{one.label}.</b> {one.text} <b>{one.cautions.join(' ')}</b></li>
       {/each}
     </ul>
   {/if}
@@ -50,79 +29,52 @@
   <nav class="no-print mb-3 flex flex-wrap items-center gap-2">
     <a class="plain-button" href={p('/jobs/:id', { params: { id: String(id) } })}>Back to the job</a>
     <button class="main-button" onclick={() => window.print()}>Print</button>
-    <a class="plain-button" href="/api/jobs/{id}/card.pdf?inch={shown.system === 'inch'}" download>Save as PDF</a>
+    <a class="plain-button" href="/api/jobs/{id}/card.pdf?inch={inch}" download>Save as PDF</a>
     <a class="plain-button" href="/api/jobs/{id}/plan.csv" download>Plan as CSV</a>
   </nav>
-  {#if trouble}<p class="text-(--stop)" role="alert">{trouble}</p>{/if}
-  {#if plan}
+  {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
+  {#if card}
     <article>
-      <h1>{plan.title}</h1>
-      <p>
-        {choices.material(plan.material)?.label ?? plan.material}, {plan.pieces}
-        {plan.pieces === 1 ? 'piece' : 'pieces'}. {span(plan)} each at the abrasives, {duration(plan.minutes_all)} in all;
-        {duration(plan.around_minutes)} each around them{plan.waiting_minutes
-          ? `, ${duration(plan.waiting_minutes)} of waiting`
-          : ''}.
-      </p>
-      {#if plan.blocked}<p><b>{plan.blocked}</b></p>{/if}
-      {#if plan.gather.length}
-        <p>
-          <b>Lay out:</b>
-          {plan.gather.map((one) => `${one.label} (${one.count} ${one.unit}${one.count > 1 ? 's' : ''})`).join(', ')}.
-        </p>
-      {/if}
-      {#if plan.order.length > 1}<p><b>Order of work:</b> {plan.order.join(', then ')}.</p>{/if}
-      {@render operations('Before', when('before'))}
-      {#each faces as face (face.name)}
-        <h2>
-          {face.name}{#if face.keep_off}: keep off, mask it{:else if !face.possible}: not possible. {shown.tell(
-              face.reason_said,
-            )}{:else if face.edge?.wanted === 'sharp'}: stays sharp, let no wheel roll over it{:else if !face.steps.length}:
-            as wanted already{:else}: {span(face)}, {shown.say(
-              Math.max(0, face.metal_um - face.above_um),
-              'depth',
-            )}{face.limit_um ? ` of ${shown.say(face.limit_um, 'depth')}` : ''} off{/if}
-        </h2>
+      <h1>{card.title}</h1>
+      <p>{card.summary}</p>
+      {#if card.blocked}<p><b>{card.blocked}</b></p>{/if}
+      {#if card.lay_out}<p><b>Lay out:</b> {card.lay_out}.</p>{/if}
+      {#if card.order}<p><b>Order of work:</b> {card.order}.</p>{/if}
+      {@render operations('Before', card.before)}
+      {#each card.faces as face (face.heading)}
+        <h2>{face.heading}</h2>
         {#if face.steps.length}
           <table>
             <thead>
               <tr>
-                <th><span class="sr-only">Done</span></th><th>Tool</th><th>Machine and speed</th><th>Time</th><th
+                <th><span class="sr-only">Done</span></th><th>Tool</th><th>Machine and speed</th><th>Minutes</th><th
                   >Takes</th
                 ><th>Leaves</th><th>Until</th>
               </tr>
             </thead>
             <tbody>
-              {#each face.steps as step, at (at)}
+              {#each face.steps as step (step.tool)}
                 <tr>
                   <td><span class="box"></span></td>
-                  <td
-                    ><b>{at + 1}. {step.label}</b><br />{step.pressure === 'light'
-                      ? 'light pressure'
-                      : 'light to medium'}{step.wet ? ', wet' : ''}</td
-                  >
-                  <td>{step.machine_label}<br />{turning(step)}</td>
-                  <td class="num">{span(step)}</td>
-                  <td class="num">{shown.say(step.takes_um, 'depth')}</td>
-                  <td class="num">{shown.say(step.leaves_um, 'depth')}</td>
-                  <td
-                    >{step.check}
-                    {#if step.longest_stay_s !== null}At most {figures(step.longest_stay_s)} s on one spot.{/if}
-                    {#if step.rests}Put it down to cool {step.rests.count} times.{/if}</td
-                  >
+                  <td>{step.tool}</td>
+                  <td>{step.speed}</td>
+                  <td class="num">{step.minutes}</td>
+                  <td class="num">{step.takes}</td>
+                  <td class="num">{step.leaves}</td>
+                  <td>{step.until}</td>
                 </tr>
               {/each}
             </tbody>
           </table>
         {/if}
       {/each}
-      {@render operations('Between', when('between'))}
-      {@render operations('After', when('after'))}
+      {@render operations('Between', card.between)}
+      {@render operations('After', card.after)}
       <h2>Beware</h2>
-      <p>{cautions.join(' ')}</p>
+      <p>{card.beware}</p>
       <p class="mt-3">Done by ____________________ Date ______________ Time it really took ______________</p>
     </article>
-  {:else if !trouble}
+  {:else if !answer.trouble}
     <p class="dim" role="status">Writing the card …</p>
   {/if}
 </div>

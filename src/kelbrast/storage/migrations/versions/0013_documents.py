@@ -1,7 +1,8 @@
-"""Jobs with their faces as documents in the form of the job file; events say the form of theirs."""
+"""Jobs with their faces as documents in the form of the job file; events say the form of theirs; when work was waxed."""
 
 import json
 import warnings
+from datetime import UTC, datetime
 from typing import Any
 
 import sqlalchemy as sa
@@ -30,6 +31,13 @@ _TRUTHS = ("carried", "insist", "curved", "keep_off")
 def upgrade() -> None:
     connection = op.get_bind()
     op.add_column("run_events", sa.Column("form", sa.String(20), nullable=False, server_default="event/1"))
+    op.add_column("runs", sa.Column("waxed_at", sa.DateTime()))
+    op.create_index("ix_runs_waxed_at", "runs", ["waxed_at"])
+    waxed = "select id, figures from runs where json_extract(figures, '$.protected') = 'wax'"
+    for run_id, figures in connection.execute(sa.text(waxed)).all():
+        at = datetime.fromisoformat(json.loads(figures)["protected_at"]).astimezone(UTC).replace(tzinfo=None)
+        told = {"id": run_id, "at": at.strftime("%Y-%m-%d %H:%M:%S.%f")}
+        connection.execute(sa.text("update runs set waxed_at = :at where id = :id"), told)
     op.add_column("jobs", sa.Column("document", sa.JSON(), nullable=False, server_default="{}"))
     for job in connection.execute(sa.text("select * from jobs")).mappings().all():
         rows = connection.execute(sa.text("select * from faces where job_id = :id order by position"), {"id": job["id"]})
@@ -87,6 +95,8 @@ def downgrade() -> None:
         jobs.alter_column("pieces", existing_type=sa.Integer(), nullable=False)
     with op.batch_alter_table("run_events") as events:
         events.drop_column("form")
+    op.drop_index("ix_runs_waxed_at", "runs")
+    op.drop_column("runs", "waxed_at")
 
 
 _NEW_FACE = "insert into faces (job_id, position, name, reach, found, want, keep_off) values (:id, :at, '', '', '', '', 0)"
