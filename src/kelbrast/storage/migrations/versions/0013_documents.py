@@ -33,38 +33,34 @@ def upgrade() -> None:
     op.add_column("run_events", sa.Column("form", sa.String(20), nullable=False, server_default="event/1"))
     op.add_column("runs", sa.Column("waxed_at", sa.DateTime()))
     op.create_index("ix_runs_waxed_at", "runs", ["waxed_at"])
-    waxed = "select id, figures from runs where json_extract(figures, '$.protected') = 'wax'"
-    for run_id, figures in connection.execute(sa.text(waxed)).all():
-        at = datetime.fromisoformat(json.loads(figures)["protected_at"]).astimezone(UTC).replace(tzinfo=None)
-        told = {"id": run_id, "at": at.strftime("%Y-%m-%d %H:%M:%S.%f")}
-        connection.execute(sa.text("update runs set waxed_at = :at where id = :id"), told)
     op.add_column("jobs", sa.Column("document", sa.JSON(), nullable=False, server_default="{}"))
-    for job in connection.execute(sa.text("select * from jobs")).mappings().all():
-        rows = connection.execute(sa.text("select * from faces where job_id = :id order by position"), {"id": job["id"]})
-        document = _told(job, (*_SOUGHT, *_JOB), _JOB_JSON)
-        document = {"kelbrast": "job/1", **document, "faces": [_told(face, _FACE, _FACE_JSON) for face in rows.mappings()]}
-        connection.execute(
-            sa.text("update jobs set document = :document where id = :id"), {"document": json.dumps(document), "id": job["id"]}
-        )
-    connection.execute(sa.text("update jobs set customer = coalesce(customer, ''), state = coalesce(state, 'asked')"))
+    jobs, faces, runs = (sa.Table(name, sa.MetaData(), autoload_with=connection) for name in ("jobs", "faces", "runs"))
+    for run_id, figures in connection.execute(sa.select(runs.c.id, runs.c.figures)).all():
+        if figures.get("protected") == "wax":
+            at = datetime.fromisoformat(figures["protected_at"]).astimezone(UTC).replace(tzinfo=None)
+            connection.execute(runs.update().where(runs.c.id == run_id).values(waxed_at=at))
+    for job in connection.execute(sa.select(jobs)).mappings().all():
+        rows = connection.execute(sa.select(faces).where(faces.c.job_id == job["id"]).order_by(faces.c.position)).mappings()
+        said = _told(job, (*_SOUGHT, *_JOB, *_JOB_JSON))
+        document = {"kelbrast": "job/1", **said, "faces": [_told(face, (*_FACE, *_FACE_JSON)) for face in rows]}
+        first = {"customer": job["customer"] or "", "state": job["state"] or "asked"}  # older tables said nothing
+        connection.execute(jobs.update().where(jobs.c.id == job["id"]).values(document=document, **first))
     # That a check of the pieces goes with their column is what is wanted here.
     warnings.filterwarnings("ignore", "Unnamed CHECK", UserWarning)
-    with op.batch_alter_table("jobs", table_kwargs={"sqlite_autoincrement": True}) as jobs:
+    with op.batch_alter_table("jobs", table_kwargs={"sqlite_autoincrement": True}) as batch:
         for name in (*_JOB, *_JOB_JSON):
-            jobs.drop_column(name)
-        jobs.alter_column("customer", existing_type=sa.String(200), nullable=False)
-        jobs.alter_column("state", existing_type=sa.String(20), nullable=False)
-        jobs.alter_column("document", existing_type=sa.JSON(), server_default=None)
+            batch.drop_column(name)
+        batch.alter_column("customer", existing_type=sa.String(200), nullable=False)
+        batch.alter_column("state", existing_type=sa.String(20), nullable=False)
+        batch.alter_column("document", existing_type=sa.JSON(), server_default=None)
     with op.batch_alter_table("run_events") as events:
         events.alter_column("form", existing_type=sa.String(20), server_default=None)
     op.drop_table("faces")
 
 
-def _told(row: Any, plain: tuple[str, ...], packed: tuple[str, ...]) -> dict[str, Any]:
+def _told(row: Any, keys: tuple[str, ...]) -> dict[str, Any]:
     """What a row says, as the file has it."""
-    told = {key: bool(row[key]) if key in _TRUTHS else row[key] for key in plain if row[key] is not None}
-    unpacked = {key: json.loads(row[key]) for key in packed if row[key] is not None}
-    return {**told, **{key: value for key, value in unpacked.items() if value is not None}}
+    return {key: row[key] for key in keys if row[key] is not None}
 
 
 def downgrade() -> None:
