@@ -25,7 +25,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
 from kelbrast.demo.workshop import demo_jobs
 
-LIST_TIMES = 5
+LIST_TIMES = 3
 
 
 def fill(path: Path, asked: argparse.Namespace) -> int:

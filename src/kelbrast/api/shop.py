@@ -1,7 +1,7 @@
 """What the shop knows of itself: what it learnt, its house ways, its upkeep."""
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Final
 
 from fastapi import APIRouter, Path
 from pydantic import BaseModel, ConfigDict, Field
@@ -166,10 +166,13 @@ def forget_template(name: TemplateName, templates: OwnTemplates) -> None:
     templates.forget(name)
 
 
+_MOST_DUE: Final = 500  # of a list that a person reads from the top
+
+
 @router.get("/upkeep")
 def upkeep_due(upkeep: ShopUpkeep) -> list[DueOut]:
-    """Everything that is looked after, what is due first."""
-    return [_due(one) for one in upkeep.due()]
+    """What is looked after, what is due first; what comes long after that is not told."""
+    return [_due(one) for one in upkeep.due()[:_MOST_DUE]]
 
 
 @router.post("/upkeep")

@@ -1545,7 +1545,7 @@ export interface paths {
         };
         /**
          * Upkeep Due
-         * @description Everything that is looked after, what is due first.
+         * @description What is looked after, what is due first; what comes long after that is not told.
          */
         get: operations["upkeep_due_api_upkeep_get"];
         put?: never;
