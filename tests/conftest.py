@@ -10,7 +10,8 @@ import pytest
 
 from kelbrast.storage import database
 
-EXAMPLES = Path(__file__).parents[1] / "examples"
+ROOT = Path(__file__).parents[1]
+EXAMPLES = ROOT / "examples"
 
 
 @pytest.fixture(scope="session", autouse=True)

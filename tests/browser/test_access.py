@@ -23,6 +23,7 @@ def test_axe_finds_nothing(page: Page, workshop) -> None:
         "/log",
         "/light",
         "/settings",
+        "/manual/figures",
         "/bench",
     ):
         page.goto(workshop.address + way)

@@ -52,6 +52,7 @@ VIEWS: Final = (
     "/log",
     "/tables",
     "/settings",
+    "/manual",
 )
 
 

@@ -68,6 +68,7 @@
     margin: 1rem 0;
   }
   article :global(svg) {
+    font-family: inherit;
     max-width: 100%;
     height: auto;
     padding: 0.8rem;
