@@ -74,12 +74,13 @@ class Rack:
     def items(self) -> list[KeptItem]:
         """Everything on the rack, retired things too. Every plan asks for it, so it is read again only when it has changed."""
         with reading(self._engine) as session:
-            if is_writing(self._engine):  # what is not kept for good yet is not remembered
-                return self._kept(store.all_items(session))
             mark = store.mark_of(session)
-            if self._read is None or self._read[0] != mark:
-                self._read = mark, self._kept(store.all_items(session))
-            return list(self._read[1])
+            if self._read is not None and self._read[0] == mark:
+                return list(self._read[1])
+            read = self._kept(store.all_items(session))
+            if not is_writing(self._engine):  # what is not kept for good yet is not remembered
+                self._read = mark, read
+            return list(read)
 
     def add(self, files: Sequence[ItemFile]) -> list[KeptItem]:
         """Put things on the rack, all or none.
