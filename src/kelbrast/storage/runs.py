@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, cast
 
-from sqlalchemy import Select, delete, func, insert, or_, select
+from sqlalchemy import Select, delete, func, insert, or_, select, update
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
@@ -159,16 +159,26 @@ def append_event(session: Session, run_id: int, number: int, tap: str, form: str
 
 def count_event(session: Session, run_id: int, seen: int) -> None:
     """Say that there is one more event, which changes nothing that follows."""
-    _row(session, run_id).seen = seen
-    session.flush()
+    session.execute(update(RunRow).where(RunRow.id == run_id).values(seen=seen))
 
 
 def replace_what_follows(session: Session, run_id: int, seen: int, follows: Follows) -> None:
     """Put what follows from the events in the place of what was there."""
-    row = _row(session, run_id)
-    row.status, row.well, row.ended_at, row.seen = follows.status, follows.well, follows.ended_at, seen
-    row.figures, row.words, row.taken = dict(follows.figures), follows.words, dict(follows.taken)
-    row.waxed_at = follows.waxed_at
+    # Set without being read: the documents of job and plan beside these are large.
+    session.execute(
+        update(RunRow)
+        .where(RunRow.id == run_id)
+        .values(
+            status=follows.status,
+            well=follows.well,
+            ended_at=follows.ended_at,
+            seen=seen,
+            figures=dict(follows.figures),
+            words=follows.words,
+            waxed_at=follows.waxed_at,
+            taken=dict(follows.taken),
+        )
+    )
     for table in (RunStepRow, ObservationRow):
         session.execute(delete(table).where(table.run_id == run_id))
     if follows.steps:
