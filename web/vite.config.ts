@@ -62,5 +62,5 @@ export default defineConfig({
     },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8642' } },
-  test: { environment: 'node', include: ['src/**/*.test.ts'] },
+  test: { environment: 'node', pool: 'threads', include: ['src/**/*.test.ts'] },
 });
