@@ -9,9 +9,9 @@ from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, ReadError
 from kelbrast.core.rack.item import Bound, Item, bound_by
 from kelbrast.core.units import from_si
 from kelbrast.exchange.csv_text import cell, csv_rows, csv_text
+from kelbrast.exchange.key_faults import faults_of
 from kelbrast.exchange.numbers import read_number
 from kelbrast.exchange.rack_file import MOST_ITEMS, ItemEventFile, ItemFile, RackFile, check_items, item_faults, to_item
-from kelbrast.exchange.read import faults_of
 
 COLUMNS: Final = (
     "what",

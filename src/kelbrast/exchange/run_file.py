@@ -21,9 +21,9 @@ from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fields import ID, Strict
 from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.key_faults import faults_of
 from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
-from kelbrast.exchange.read import faults_of
 
 EventNumber = Annotated[int, Field(ge=1, le=2**53)]
 NoteWords = Annotated[str, Field(max_length=2000), Lines]

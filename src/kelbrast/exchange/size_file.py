@@ -20,7 +20,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.sized import Gauge, RoundKind, RoundPart
 from kelbrast.core.units import to_si
 from kelbrast.exchange.fields import Millimetres, Strict, Text
-from kelbrast.exchange.read import faults_of
+from kelbrast.exchange.key_faults import faults_of
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted, gauge_in_si, readings_in_si, round_part
 
 
