@@ -25,8 +25,9 @@ from kelbrast.exchange.sentence_file import to_sentence
 from kelbrast.storage import jobs as store
 from kelbrast.storage import runs as run_store
 from kelbrast.storage.database import close_database, open_database
-from kelbrast.storage.jobs import JobOrder as JobOrder
 from kelbrast.storage.sessions import reading, writing
+
+JobOrder = store.JobOrder
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +88,7 @@ class Jobs:
         self,
         words: str = "",
         states: Sequence[JobState] | None = None,
-        by: store.JobOrder = "changed",
+        by: JobOrder = "changed",
         *,
         offset: int = 0,
         limit: int | None = None,

@@ -6,7 +6,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.learning.factors import LEARNT_FROM, Learnt, ShopFactors, Switch, factors_of, learn
+from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn, learnt_from
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
 from kelbrast.storage.sessions import reading, writing
@@ -27,7 +27,10 @@ class Learning:
             everything_off, off = _switches(session)
             key = (store.observations_change(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
-                self._kept = key, learn(store.newest_observations(session, LEARNT_FROM), off=off, everything_off=everything_off)
+                self._kept = (
+                    key,
+                    learn(store.newest_observations(session, learnt_from()), off=off, everything_off=everything_off),
+                )
             return self._kept[1]
 
     def factors(self) -> ShopFactors:

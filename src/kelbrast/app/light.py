@@ -13,7 +13,6 @@ from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import NotFound
-from kelbrast.core.reference.loader import eye
 from kelbrast.core.simulation.light import Lamp, look_of, reflected
 from kelbrast.core.vision.fields import FIELD
 from kelbrast.core.vision.old_marks import seen_on
@@ -175,8 +174,7 @@ class Light:
             return None
         lay = -spec.steps[-1].angle  # rows run down
         seen = seen_on(patch_of(spec), look_of(material(spec.material)), lay)
-        verdict = "seen" if seen.score > eye("marks.seen") else "perhaps" if seen.score > eye("marks.look_again") else "none"
-        return sentence(f"eye.practice-{verdict}")
+        return sentence(f"eye.practice-{seen.told}")
 
     def heights(self, key: str) -> tuple[PatchSpec, bytes]:
         """The heights behind a picture.

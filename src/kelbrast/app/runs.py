@@ -251,7 +251,7 @@ class Runs:
 
     def _kept(self, stored: store.StoredRun) -> KeptRun:
         file = check_job_file(dict(stored.job))
-        plan = PlanFile.model_validate(dict(stored.plan))
+        plan = PlanFile.model_validate(up_to_date(stored.plan, stored.plan.get("kelbrast")))
         events = tuple(EventFile.model_validate(up_to_date(one, form), strict=False) for form, one in stored.events)
         job = to_job(file)
         happened = tuple(to_events(events, job))

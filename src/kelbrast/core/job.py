@@ -36,7 +36,6 @@ BenchSpeed = Literal["usual", "low"]
 BENCH_SPEEDS: Final[dict[BenchSpeed, str]] = {"usual": "Usual speed", "low": "Low speed at the bench"}
 
 RackUsed = Literal["catalogue", "own"]
-RACKS_USED: Final[dict[RackUsed, str]] = {"catalogue": "The starter rack", "own": "Your own rack"}
 JobState = Literal["asked", "quoted", "ordered", "at-the-bench", "done", "delivered"]
 JOB_STATES: Final[dict[JobState, str]] = {
     "asked": "Asked",
@@ -127,7 +126,7 @@ class Job:
 
     @property
     def held_in_hand(self) -> bool:
-        """A bare hand holds the part to machines that stand."""
+        """A hand holds the part to machines that stand, in finger guards where it gets hot."""
         return self.part.held == "hand" and self.comes_to_the_bench
 
     @property

@@ -70,6 +70,7 @@ def _where(query: "Select[Any]", wanted: JobsWanted) -> "Select[Any]":
         said = [column.icontains(word.text, autoescape=True) for column in (JobRow.title, JobRow.customer)]
         said.append(JobRow.document["note"].as_string().icontains(word.text, autoescape=True))
         said.append(JobRow.material.in_(word.materials))
+        # As a document is written: the name is not found in a note, which has its quotes escaped.
         said += [document.contains(f'"finish": "{finish}"', autoescape=True) for finish in word.finishes]
         query = query.where(or_(*said))
     return query if wanted.states is None else query.where(JobRow.state.in_(wanted.states))

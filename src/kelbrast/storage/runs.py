@@ -256,14 +256,11 @@ def steps_mark(session: Session) -> tuple[int, int, float]:
     return _mark(session, RunStepRow, RunStepRow.seconds)
 
 
-_NEWEST = 2000  # rows: more than a run has
-
-
 def _mark(session: Session, table: type[ObservationRow | RunStepRow], figure: Any) -> tuple[int, int, float]:
-    """How many rows, the newest id, and what the newest say: rows of a run are replaced, and only the newest ids come again."""
+    """How many rows, the newest id, and what the newest run says: rows of a run are replaced, and only the newest ids come again."""
     count, newest = session.execute(select(func.count(table.id), func.max(table.id))).one()
-    last = select(figure).order_by(table.id.desc()).limit(_NEWEST).subquery()
-    return count, newest or 0, session.scalar(select(func.sum(last.c[0]))) or 0.0
+    run = select(table.run_id).where(table.id == newest).scalar_subquery()
+    return count, newest or 0, session.scalar(select(func.sum(figure)).where(table.run_id == run)) or 0.0
 
 
 def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
@@ -272,11 +269,10 @@ def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
     return [(item, at.replace(tzinfo=UTC), seconds) for item, at, seconds in rows]
 
 
-def waxed_runs(session: Session, since: datetime) -> list[tuple[int, str, datetime]]:
-    """(run, title, when it was waxed) of work that was waxed since and came to its end."""
-    rows = session.execute(
-        select(RunRow.id, RunRow.title, RunRow.waxed_at).where(RunRow.waxed_at >= since, RunRow.status == "finished")
-    )
+def waxed_runs(session: Session, since: datetime, *, also: Sequence[int]) -> list[tuple[int, str, datetime]]:
+    """(run, title, when it was waxed) of finished work that was waxed since, and of these runs whenever it was."""
+    wanted = or_(RunRow.waxed_at >= since, RunRow.id.in_(also))
+    rows = session.execute(select(RunRow.id, RunRow.title, RunRow.waxed_at).where(wanted, RunRow.status == "finished"))
     return [(run_id, title, at.replace(tzinfo=UTC)) for run_id, title, at in rows if at is not None]
 
 

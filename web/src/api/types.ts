@@ -1,5 +1,10 @@
 /** The names of what the server takes and answers, from its own description (`make types`). */
-import type { components } from './schema';
+import type { components, paths } from './schema';
+
+/** What an address may be asked for, by its description. */
+type QueryOf<P extends keyof paths> = paths[P] extends { get: { parameters: { query?: infer Query } } }
+  ? NonNullable<Query>
+  : never;
 
 export type Schemas = components['schemas'];
 export type Job = Schemas['JobFile'];
@@ -105,21 +110,7 @@ export interface EyeStated {
 export type Tapping = Schemas['TapIn'];
 
 /** What is looked for among the jobs. */
-export interface JobsSought {
-  words?: string;
-  state?: NonNullable<Job['state']>[];
-  by?: 'changed' | 'title' | 'due' | 'customer';
-  offset?: number;
-  limit?: number;
-}
+export type JobsSought = QueryOf<'/api/jobs'>;
 
 /** What is looked for in the log. */
-export interface Sought {
-  text?: string;
-  material?: string;
-  finish?: string;
-  tool?: string;
-  status?: 'open' | 'finished' | 'stopped';
-  since?: string;
-  until?: string;
-}
+export type Sought = Omit<QueryOf<'/api/log'>, 'offset' | 'limit'>;

@@ -44,6 +44,7 @@ void main() { uv = at * 0.5 + 0.5; gl_Position = vec4(at, 0.0, 1.0); }`;
 const FIGURES = [
   ...['lamp', 'dull', 'glint', 'sharpness', 'white', 'room', 'above', 'near', 'fall', 'gamma'],
   ...['tube', 'tube_at', 'tube_lean', 'tube_bend', 'tube_width', 'tube_blur'],
+  ...['mirror_bend', 'mirror_edge', 'mirror_blur', 'mirror_dark', 'mirror_light'],
 ];
 
 // The same light as the still pictures (kelbrast.core.simulation.light; a test holds the two together), with what a mirror
@@ -79,8 +80,8 @@ void main() {
     float away = (across - light_tube_at + light_tube_bend * (dx - tilt.x)) / (light_tube_width + light_tube_blur * (1.0 - reflected));
     light += light_tube * reflected * exp(-away * away);
   } else {
-    vec2 away = (uv - 0.5) * 2.0 + 14.0 * normal.xy;
-    float blur = 0.02 + 0.9 * (1.0 - reflected);
+    vec2 away = (uv - 0.5) * 2.0 + light_mirror_bend * normal.xy;
+    float blur = light_mirror_edge + light_mirror_blur * (1.0 - reflected);
     float seen;
     if (mirror == 1) {
       vec2 cell = abs(fract(away * 3.0) - 0.5) * 2.0;
@@ -89,7 +90,7 @@ void main() {
     } else {
       seen = 1.4 * smoothstep(0.35 + blur, 0.35 - blur, length(away - vec2(0.25, 0.2)));
     }
-    light = mix(light, 0.35 + 1.1 * seen, reflected);
+    light = mix(light, light_mirror_dark + light_mirror_light * seen, reflected);
   }
   float white = light_white * mirrored;
   vec3 bright = light * (colour * (1.0 - white) + white);

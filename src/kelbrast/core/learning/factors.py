@@ -11,7 +11,6 @@ from kelbrast.core.learning.robust import shrunken_mean
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero
 
-LEARNT_FROM: Final = 200  # newest observations of a kind: a shop changes, and more would not make a median surer
 LearntQuantity = Literal["removal", "life", "scratch"]
 QUANTITIES: Final[dict[LearntQuantity, str]] = {
     "removal": "Removal rate",
@@ -100,6 +99,15 @@ class ShopFactors:
 
 
 Switch = tuple[str, str, LearntQuantity]
+
+
+def learnt_from() -> int:
+    """How many of the newest observations of a kind count.
+
+    >>> learnt_from()
+    200
+    """
+    return int(constant("learning.newest").value)
 
 
 def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), everything_off: bool = False) -> list[Learnt]:

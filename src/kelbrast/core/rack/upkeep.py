@@ -10,7 +10,7 @@ from typing import Any, Final, Literal
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.rack.item import Item, carrier_of
-from kelbrast.core.reference.loader import Source, record
+from kelbrast.core.reference.loader import Source, constant, record
 
 On = Literal["wheel", "abrasive-wheel", "shop", "waxed"]
 
@@ -90,12 +90,23 @@ def upkeep(things: Sequence[LookedAfter], now: datetime) -> list[Due]:
 
 
 _SHOP: Final = "shop"
-_MINDED: Final = 3  # periods of a care: what nobody renewed for so long is minded by its owner
+_RUN: Final = "run:"
 
 
 def minded_since(now: datetime) -> datetime:
-    """Work that was finished before this is not looked after any more."""
-    return now - _MINDED * max(one.every for one in cares().values() if one.on == "waxed" and one.every)
+    """Work that was neither waxed nor cared for since then is not looked after any more."""
+    longest = max(one.every for one in cares().values() if one.on == "waxed" and one.every)
+    return now - constant("upkeep.minded").value * longest
+
+
+def runs_cared_for(done: Iterable[tuple[str, str, datetime]], since: datetime) -> list[int]:
+    """The runs whose work somebody cared for since then.
+
+    >>> day = datetime(2026, 3, 1)
+    >>> runs_cared_for([("run:7", "wax", day), ("item:7", "rake", day), ("run:8", "wax", datetime(2020, 1, 1))], day)
+    [7]
+    """
+    return [int(key.removeprefix(_RUN)) for key, _, at in done if key.startswith(_RUN) and at >= since]
 
 
 def looked_after(
@@ -130,7 +141,7 @@ def looked_after(
         if (on := _cared_for_as(item)) is not None:
             began = since or datetime.min.replace(tzinfo=now.tzinfo)
             found.append(thing(f"item:{item.id}", _label(item), on, began, work_of.get(item.id, ())))
-    return found + [thing(f"run:{run}", title, "waxed", at, []) for run, title, at in waxed]
+    return found + [thing(f"{_RUN}{run}", title, "waxed", at, []) for run, title, at in waxed]
 
 
 def _cared_for_as(item: Item) -> On | None:

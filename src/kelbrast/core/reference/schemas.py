@@ -194,7 +194,9 @@ _PROCESS: Final = Entry(
         "advice": _all_of({AREA: "small_sheet", LENGTH: "sheet", RATIO: "strokes"}),
         "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most"}),
         "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
-        "learning": _all_of({RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step", TIME: "mistap"}),
+        "learning": _all_of(
+            {RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step newest", TIME: "mistap"}
+        ),
         "day": _all_of({RATIO: "soak_most", SHAKING: "action_value", TIME: "exposure_over least_block longest_block"}),
         "precision": _all_of(
             {
@@ -221,11 +223,12 @@ _PROCESS: Final = Entry(
                 ANGLE: "crossing",
             }
         ),
+        "upkeep": _all_of({RATIO: "minded"}),
         "light": _all_of(
             {
                 ANGLE: "height direction tube_angle",
                 RATIO: "lamp dull glint sharpness white room above near fall gamma tube tube_at tube_lean tube_bend"
-                " tube_width tube_blur",
+                " tube_width tube_blur mirror_bend mirror_edge mirror_blur mirror_dark mirror_light",
             }
         ),
     }

@@ -29,7 +29,7 @@ class Place:
         turned: diameter of a round outside, m.
         hottest: the temperature to stay below, K.
         lump: the whole part as it warms; None where nothing is known of its weight.
-        in_hand: a bare hand holds it to machines that stand.
+        in_hand: a hand holds it to machines that stand.
         wet: a key of `surface.part.WET`.
         bench_speed: a key of `job.BENCH_SPEEDS`.
         diameters: (tool id, m) of wheels that have worn down.

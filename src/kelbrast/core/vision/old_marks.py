@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 from functools import cache
-from typing import Final
+from typing import Final, Literal
 
 import numpy as np
 from scipy import fft, ndimage
@@ -40,6 +40,13 @@ class OldMarks:
     score: float
     angle: float
     lines: tuple[Line, ...]
+
+    @property
+    def told(self) -> Literal["seen", "perhaps", "none"]:
+        """What one field alone says."""
+        if self.score > eye("marks.seen"):
+            return "seen"
+        return "perhaps" if self.score > eye("marks.look_again") else "none"
 
 
 def old_marks_in(field: Reals, lay: float) -> OldMarks:

@@ -13,7 +13,7 @@
   import { shown } from '../../units/shown.svelte';
   import { loadFirstHour } from '../../app/first-hour';
   import JobRow from './JobRow.svelte';
-  import { JobList, PAGE, SORTS } from './list.svelte';
+  import { JobList, MOST, PAGE, SORTS } from './list.svelte';
 
   const list = new JobList();
   // A job that was just left may still be on its way: the list follows when it has arrived.
@@ -168,8 +168,8 @@
     {#if list.count > list.jobs.length}
       <p class="p-4">
         {list.jobs.length} of {list.count}.
-        <button class="plain-button" onclick={() => (list.most += PAGE)} disabled={list.most >= 500}>Show more</button>
-        {#if list.most >= 500}<span class="small dim">Narrow it down to see the others.</span>{/if}
+        <button class="plain-button" onclick={() => (list.most += PAGE)} disabled={list.most >= MOST}>Show more</button>
+        {#if list.most >= MOST}<span class="small dim">Narrow it down to see the others.</span>{/if}
       </p>
     {/if}
     <p class="small dim mt-3">Drop job files anywhere on this page to bring them in.</p>

@@ -16,6 +16,8 @@ import { begunUntouched } from '../../api/untouched';
 
 /** So many jobs are shown at first, and more for the asking. */
 export const PAGE = 100;
+/** No more than that are told at once. */
+export const MOST = 500;
 export const SORTS: { id: NonNullable<JobsSought['by']>; label: string }[] = [
   { id: 'changed', label: 'Last changed' },
   { id: 'due', label: 'Promised first' },

@@ -141,7 +141,7 @@ def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
     if face.found.kind == "waviness":
         return whole * constant("removal.waviness_share").value
     if face.found.kind == "raised":
-        return whole * (face.found.share or usual_share("raised") or 1.0)
+        return whole * (face.found.share or usual_share(face.found.kind) or 1.0)
     dishes = dishes_of(face, float(surfaces.depth_likely[0]))
     if dishes is None:
         return whole
