@@ -22,6 +22,7 @@ from kelbrast.core.units import to_si
 from kelbrast.exchange.fields import Millimetres, Strict, Text
 from kelbrast.exchange.key_faults import faults_of
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted, gauge_in_si, readings_in_si, round_part
+from kelbrast.exchange.versions import up_to_date
 
 
 class SizeLap(Strict):
@@ -93,7 +94,7 @@ def read_size_file(text: str | bytes) -> SizeFile:
 def check_size_file(data: dict[str, Any]) -> SizeFile:
     """The same for JSON that is read already."""
     try:
-        return SizeFile.model_validate_json(json.dumps(data))
+        return SizeFile.model_validate_json(json.dumps(up_to_date(data, data.get("kelbrast"))))
     except ValidationError as problem:
         raise BadInput(faults_of(problem)) from None
 

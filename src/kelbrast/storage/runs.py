@@ -257,7 +257,7 @@ def steps_mark(session: Session) -> tuple[int, int, float]:
 
 
 def _mark(session: Session, table: type[ObservationRow | RunStepRow], figure: Any) -> tuple[int, int, float]:
-    """How many rows, the newest id, and what the newest run says: rows of a run are replaced, and only the newest ids come again."""
+    """How many rows, the newest id, and what the newest run says: only the newest ids can come again with something else."""
     count, newest = session.execute(select(func.count(table.id), func.max(table.id))).one()
     run = select(table.run_id).where(table.id == newest).scalar_subquery()
     return count, newest or 0, session.scalar(select(func.sum(figure)).where(table.run_id == run)) or 0.0
