@@ -148,6 +148,11 @@ def test_upkeep_follows_from_the_log_and_is_put_down_as_done(shop, keep) -> None
     assert waxed.thing.since == now  # from when it was told, not from the end of the run
     upkeep.done(waxed.thing.key, "rewax", now=later)
     assert not next(one for one in upkeep.due(later) if one.care.id == "rewax").now
+    every = waxed.care.every
+    renewed = later + every * 2.9  # more than three periods since it was waxed, and not yet since it was waxed again
+    assert renewed > now + every * 3
+    assert [one.thing.key for one in upkeep.due(renewed) if one.care.id == "rewax"] == [waxed.thing.key]
+    assert not [one for one in upkeep.due(later + every * 3.1) if one.care.id == "rewax"]  # then its owner minds it
     with pytest.raises(BadInput):
         upkeep.done("item:99", "rake")
     with pytest.raises(NotFound):

@@ -6,7 +6,8 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn, learnt_from
+from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn
+from kelbrast.core.reference.loader import constant
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
 from kelbrast.storage.sessions import reading, writing
@@ -29,7 +30,11 @@ class Learning:
             if self._kept is None or self._kept[0] != key:
                 self._kept = (
                     key,
-                    learn(store.newest_observations(session, learnt_from()), off=off, everything_off=everything_off),
+                    learn(
+                        store.newest_observations(session, int(constant("learning.newest").value)),
+                        off=off,
+                        everything_off=everything_off,
+                    ),
                 )
             return self._kept[1]
 

@@ -101,15 +101,6 @@ class ShopFactors:
 Switch = tuple[str, str, LearntQuantity]
 
 
-def learnt_from() -> int:
-    """How many of the newest observations of a kind count.
-
-    >>> learnt_from()
-    200
-    """
-    return int(constant("learning.newest").value)
-
-
 def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), everything_off: bool = False) -> list[Learnt]:
     """The shop's own factors from its runs, each as a robust update of the published 1.
 
