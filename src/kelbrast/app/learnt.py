@@ -28,14 +28,8 @@ class Learning:
             everything_off, off = _switches(session)
             key = (store.observations_change(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
-                self._kept = (
-                    key,
-                    learn(
-                        store.newest_observations(session, int(constant("learning.newest").value)),
-                        off=off,
-                        everything_off=everything_off,
-                    ),
-                )
+                said = store.newest_observations(session, int(constant("learning.newest").value))
+                self._kept = key, learn(said, off=off, everything_off=everything_off)
             return self._kept[1]
 
     def factors(self) -> ShopFactors:
