@@ -6,6 +6,8 @@ SOAK ?= 20
 WORKERS ?= $(shell expr $$(nproc) + 1)
 PY := .venv/bin/python
 WEB := $(shell find web/src web/public web/worker docs/manual -type f 2>/dev/null) CHANGELOG.md web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/tsconfig.worker.json
+# What Python compiles once is kept, whatever the machine is set to: workers and servers of the tests start sooner.
+export PYTHONDONTWRITEBYTECODE :=
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
 .PHONY: demo test front quick coverage soak mutants bench types format lint screenshots wheel clean

@@ -7,10 +7,10 @@ from pathlib import Path
 
 import uvicorn
 
+from demo_workshop import demo_workshop
 from kelbrast.api.application import WEB, create_app
 from kelbrast.api.serving import open_shop
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
 
 
 @dataclass
@@ -31,9 +31,7 @@ class Served:
 
 def serve(database: Path, *, demo: bool, with_past: bool = False, shop: bool = False, secure: bool = False) -> Served:
     assert (WEB / "index.html").is_file(), "the screens are not built: run make test"
-    jobs = Jobs.open(database)
-    if demo:
-        load_demo(jobs, with_past=with_past)
+    jobs = demo_workshop(database, with_past=with_past) if demo else Jobs.open(database)
     app = create_app(jobs)
     main = _free_port()
     servers = [_running(uvicorn.Server(uvicorn.Config(app, log_level="error")), main)]

@@ -5,9 +5,8 @@ from typing import Any
 import pytest
 from starlette.testclient import TestClient
 
+from demo_workshop import demo_workshop
 from kelbrast.api.application import create_app
-from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
 from kelbrast.core.bench.ahead import STEPS_AHEAD
 from tapping import tap
 
@@ -19,8 +18,7 @@ def step(run: dict[str, Any]) -> tuple[Any, ...] | None:
 
 @pytest.fixture(scope="module")
 def workshop(tmp_path_factory: pytest.TempPathFactory) -> TestClient:
-    jobs = Jobs.open(tmp_path_factory.mktemp("demo") / "demo.sqlite")
-    load_demo(jobs, with_past=False)
+    jobs = demo_workshop(tmp_path_factory.mktemp("demo") / "demo.sqlite")
     return TestClient(create_app(jobs, web=None), base_url="http://127.0.0.1")
 
 

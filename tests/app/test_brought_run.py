@@ -6,11 +6,11 @@ from typing import Any
 
 import pytest
 
+from demo_workshop import demo_workshop
 from kelbrast.app.brought_run import bring_run
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
-from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange.run_file import read_run_file
 from kelbrast.storage.runs import Wanted, newest_observations, work_of_items
@@ -19,9 +19,7 @@ from kelbrast.storage.sessions import reading
 
 @pytest.fixture(scope="module")
 def elsewhere(tmp_path_factory: pytest.TempPathFactory) -> Log:
-    jobs = Jobs.open(tmp_path_factory.mktemp("there") / "there.sqlite")
-    load_demo(jobs)
-    return Log(Runs(jobs))
+    return Log(Runs(demo_workshop(tmp_path_factory.mktemp("there") / "there.sqlite", with_past=True)))
 
 
 @pytest.fixture

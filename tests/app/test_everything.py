@@ -11,13 +11,13 @@ from pathlib import Path
 import pytest
 from PIL import Image
 
+from demo_workshop import demo_workshop
 from kelbrast.app.everything import bring
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.log import Log
 from kelbrast.app.part_photos import PartPhotos
 from kelbrast.app.photos import Photos
 from kelbrast.app.runs import Runs
-from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import BadInput, KelbrastError
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.database import make_tables
@@ -37,8 +37,7 @@ def picture() -> bytes:
 @pytest.fixture(scope="module")
 def shop(tmp_path_factory: pytest.TempPathFactory) -> Jobs:
     """The demo workshop with its past, photos, and a job that is gone."""
-    jobs = Jobs.open(tmp_path_factory.mktemp("shop") / "shop.sqlite")
-    load_demo(jobs)
+    jobs = demo_workshop(tmp_path_factory.mktemp("shop") / "shop.sqlite", with_past=True)
     first = jobs.summaries()[0].id
     PartPhotos(jobs.engine).add(first, picture(), shows="before")
     Photos(jobs.engine).add(1, picture(), shows="stage", across_mm=None)

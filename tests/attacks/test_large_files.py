@@ -75,36 +75,40 @@ def document(columns: int, rows: int, heights: str) -> str:
 LINK = "<DataLink><PointDataLink>data</PointDataLink></DataLink>"
 
 
+# The files are made when their test runs: every worker reads these lines, and some files take a second to pack.
 @pytest.mark.parametrize(
-    ("data", "saying"),
+    ("make", "saying"),
     [
-        (x3p(document(20_000, 20_000, LINK), data=bytes(400_000_000)), "more than the 4,500,000"),
-        (x3p(document(1000, 1000, LINK), data=bytes(300_000_000)), "more heights than are announced"),
-        (x3p(document(10**40, 10**40, LINK), data=b""), "a thousand million"),
+        (lambda: x3p(document(20_000, 20_000, LINK), data=bytes(400_000_000)), "more than the 4,500,000"),
+        (lambda: x3p(document(1000, 1000, LINK), data=bytes(300_000_000)), "more heights than are announced"),
+        (lambda: x3p(document(10**40, 10**40, LINK), data=b""), "a thousand million"),
         (
-            x3p(document(10, 10, "<DataList>" + "<Datum>1e-6</Datum>" * 3_000_000 + "</DataList>")),
+            lambda: x3p(document(10, 10, "<DataList>" + "<Datum>1e-6</Datum>" * 3_000_000 + "</DataList>")),
             "save the heights as a binary",
         ),
-        (x3p("<a>" * 2_000_000 + "</a>" * 2_000_000), "main.xml"),
-        (x3p(document(10, 10, LINK), data=bytes(800), **{"md5checksum.hex": bytes(100_000_000)}), "no checksum"),
+        (lambda: x3p("<a>" * 2_000_000 + "</a>" * 2_000_000), "main.xml"),
+        (lambda: x3p(document(10, 10, LINK), data=bytes(800), **{"md5checksum.hex": bytes(100_000_000)}), "no checksum"),
         (
-            b"aISO-1.0\nNumPoints=30000\nNumProfiles=30000\nXscale=1e-6\nYscale=1e-6\nZscale=1\nDataType=7\n*\n1\n*\n",
+            lambda: b"aISO-1.0\nNumPoints=30000\nNumProfiles=30000\nXscale=1e-6\nYscale=1e-6\nZscale=1\nDataType=7\n*\n1\n*\n",
             "are read",
         ),
         (
-            b"aISO-1.0\nNumPoints=100\nNumProfiles=1\nXscale=1e-6\nZscale=1\nDataType=7\n*\n" + b"1 " * 4_000_000 + b"\n*\n",
+            lambda: (
+                b"aISO-1.0\nNumPoints=100\nNumProfiles=1\nXscale=1e-6\nZscale=1\nDataType=7\n*\n" + b"1 " * 4_000_000 + b"\n*\n"
+            ),
             "more are there",
         ),
         (
-            struct.pack("<8s10s12s12sIIddddBBB", b"bISO-2.0", b"", b"", b"", 2**31, 2**31, 1e-6, 1e-6, 1, 0, 0, 7, 0),
+            lambda: struct.pack("<8s10s12s12sIIddddBBB", b"bISO-2.0", b"", b"", b"", 2**31, 2**31, 1e-6, 1e-6, 1, 0, 0, 7, 0),
             "points are more",
         ),
-        (b"0 1\n" * 1_000_000, "more than the 500,000 points"),
-        (b"\n" * 8_000_000, "no line"),
+        (lambda: b"0 1\n" * 1_000_000, "more than the 500,000 points"),
+        (lambda: b"\n" * 8_000_000, "no line"),
     ],
     ids=range(11),
 )
-def test_a_measured_file_that_unpacks_to_too_much(data: bytes, saying: str) -> None:
+def test_a_measured_file_that_unpacks_to_too_much(make: Callable[[], bytes], saying: str) -> None:
+    data = make()
     within_memory(lambda: read_surface(data), ReadError, saying)
 
 

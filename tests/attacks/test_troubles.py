@@ -13,9 +13,9 @@ from sqlalchemy import event
 from starlette.testclient import TestClient
 
 from attacking import chance, many, rows_of
+from demo_workshop import demo_workshop
 from kelbrast.api.application import create_app
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import StoreTrouble
 from kelbrast.exchange.read import check_job_file
 from kelbrast.storage import sessions
@@ -95,9 +95,7 @@ def test_a_folder_and_a_place_that_is_not_there(tmp_path: Path) -> None:
 def test_damage_is_named_wherever_it_is(tmp_path: Path) -> None:
     """Bytes are changed at random: it opens whole, or it is refused as damaged and left as it was; never anything else."""
     luck, whole = chance("damage"), tmp_path / "whole.sqlite"
-    jobs = Jobs.open(whole)
-    load_demo(jobs, with_past=False)
-    jobs.close()
+    demo_workshop(whole).close()
     good, refused = whole.read_bytes(), 0
     for _ in range(many(12)):
         path = tmp_path / "kept.sqlite"

@@ -7,16 +7,14 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, Route, expect
 
-from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
+from demo_workshop import demo_workshop
 from killable import Server
 from screen import open_job
 
 
 @pytest.fixture
 def killable(tmp_path: Path) -> Iterator[Server]:
-    jobs = Jobs.open(tmp_path / "demo.sqlite")
-    load_demo(jobs, with_past=False)
+    jobs = demo_workshop(tmp_path / "demo.sqlite")
     server = Server(tmp_path / "demo.sqlite")
     server.jobs = jobs
     yield server

@@ -10,18 +10,16 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Browser, Page, expect
 
-from kelbrast.app.jobs import Jobs
+from demo_workshop import demo_workshop
 from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
-from kelbrast.app.workshop import load_demo
 from killable import Server
 from screen import findings, open_job
 
 
 @pytest.fixture
 def killable(tmp_path: Path) -> Iterator[tuple[Server, Runs]]:
-    jobs = Jobs.open(tmp_path / "demo.sqlite")
-    load_demo(jobs, with_past=False)
+    jobs = demo_workshop(tmp_path / "demo.sqlite")
     server = Server(tmp_path / "demo.sqlite")
     server.jobs = jobs  # what open_job looks the job up in
     yield server, Runs(jobs)

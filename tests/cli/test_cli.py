@@ -16,6 +16,7 @@ import jsonschema
 import pytest
 
 from commanding import ROOT, run, run_process
+from demo_workshop import demo_workshop
 from kelbrast.app.planning import plan_file
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.schema import schema
@@ -222,11 +223,8 @@ def test_a_job_planned_from_the_own_rack_asks_for_it_everywhere(tmp_path: Path) 
 
 
 def test_the_log_is_listed_and_a_run_is_told(tmp_path: Path) -> None:
-    from kelbrast.app.jobs import Jobs
-    from kelbrast.app.workshop import load_demo
-
     database = tmp_path / "demo.sqlite"
-    load_demo(Jobs.open(database))
+    demo_workshop(database, with_past=True)
     listed = run("log", "--database", database, "--text", "north stair")
     assert listed.returncode == 0
     (line,) = listed.stdout.splitlines()
@@ -242,11 +240,8 @@ def test_the_log_is_listed_and_a_run_is_told(tmp_path: Path) -> None:
 
 
 def test_the_database_of_the_program_is_a_rack_with_what_its_log_taught(tmp_path: Path) -> None:
-    from kelbrast.app.jobs import Jobs
-    from kelbrast.app.workshop import load_demo
-
     database = tmp_path / "demo.sqlite"
-    load_demo(Jobs.open(database))
+    demo_workshop(database, with_past=True)
     job = ROOT / "examples" / "01-gallery-rail-collar.job.json"
     with_log = json.loads(run("plan", job, "--rack", database, "--format", "json").stdout)
     without = json.loads(run("plan", job, "--format", "json").stdout)

@@ -5,15 +5,14 @@ from pathlib import Path
 import pytest
 
 from commanding import run
+from demo_workshop import demo_workshop
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
 from kelbrast.storage.copies import back_up
 
 
 @pytest.fixture
 def copy(tmp_path: Path) -> Path:
-    jobs = Jobs.open(tmp_path / "old.sqlite")
-    load_demo(jobs, with_past=False)
+    demo_workshop(tmp_path / "old.sqlite")
     back_up(tmp_path / "old.sqlite", tmp_path / "copy.sqlite")
     return tmp_path / "copy.sqlite"
 

@@ -7,8 +7,8 @@ from typing import Any
 
 import pytest
 
+from demo_workshop import demo_workshop
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import BadInput, NotFound, StoreTrouble
 from kelbrast.exchange.read import check_job_file
 from kelbrast.storage.backups import Backups, TableChange
@@ -24,9 +24,7 @@ def rows(path: Path) -> dict[str, list[Any]]:
 
 @pytest.fixture
 def kept(tmp_path: Path) -> tuple[Jobs, Backups]:
-    jobs = Jobs.open(tmp_path / "shop.sqlite")
-    load_demo(jobs, with_past=False)
-    return jobs, Backups(tmp_path / "shop.sqlite")
+    return demo_workshop(tmp_path / "shop.sqlite"), Backups(tmp_path / "shop.sqlite")
 
 
 def test_a_backup_is_put_back_row_by_row_while_the_program_runs(kept: tuple[Jobs, Backups], collar: dict[str, Any]) -> None:

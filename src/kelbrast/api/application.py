@@ -54,6 +54,29 @@ from kelbrast.storage.devices import devices_file
 _PACKED: Final = Path(__file__).parents[1] / "screens"
 WEB: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
+# Their routes are taken as they are: including a router makes every one of its routes a second time, for each application.
+_ROUTERS: Final = (
+    jobs.router,
+    planning.router,
+    rack.router,
+    reference.router,
+    bench.router,
+    photos.router,
+    part_photos.router,
+    log.router,
+    light.router,
+    practice.router,
+    shop.router,
+    sizing.router,
+    laps.router,
+    day.router,
+    practice_bore.router,
+    demo.router,
+    backups.router,
+    backups.everything,
+    pairing.router,
+    eye.router,
+)
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
 
 
@@ -93,26 +116,8 @@ def create_app(
     app.state.pairing = Pairing(devices_file(database))
     app.state.shop = None  # no door to the shop's network, until one is opened
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
-    app.include_router(jobs.router)
-    app.include_router(planning.router)
-    app.include_router(rack.router)
-    app.include_router(reference.router)
-    app.include_router(bench.router)
-    app.include_router(photos.router)
-    app.include_router(part_photos.router)
-    app.include_router(log.router)
-    app.include_router(light.router)
-    app.include_router(practice.router)
-    app.include_router(shop.router)
-    app.include_router(sizing.router)
-    app.include_router(laps.router)
-    app.include_router(day.router)
-    app.include_router(practice_bore.router)
-    app.include_router(demo.router)
-    app.include_router(backups.router)
-    app.include_router(backups.everything)
-    app.include_router(pairing.router)
-    app.include_router(eye.router)
+    for router in _ROUTERS:
+        app.router.routes.extend(router.routes)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:

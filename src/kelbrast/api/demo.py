@@ -44,8 +44,7 @@ class DemoBeside:
         """Forget everything that was done in it."""
         with self._lock:
             if self._jobs is not None:
-                self._jobs.close()
-                self._jobs.engine.dispose()
+                self._jobs.engine.dispose()  # nothing of it is kept, so nobody who still reads it is waited for
             if self._folder is not None:
                 self._folder.cleanup()
             self._app = self._jobs = self._folder = None
