@@ -1,8 +1,12 @@
-"""Taps over HTTP, in a line."""
+"""Taps in a line: over HTTP, or beside the screen that is tested."""
 
 from typing import Any
 
 from starlette.testclient import TestClient
+
+from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.runs import Runs
+from kelbrast.exchange.run_file import TapFile
 
 
 def tap(client: TestClient, run: dict[str, Any], kind: str, *, after: int | None = None, **more: Any):
@@ -15,3 +19,12 @@ def tap(client: TestClient, run: dict[str, Any], kind: str, *, after: int | None
         "after": run["seen"] if after is None else after,
     }
     return client.post(f"/api/runs/{run['id']}/taps", json=body)
+
+
+def leave_out(runs: Runs, kept: KeptRun) -> KeptRun:
+    """Leave the step in hand out on the piece in hand, as another screen would."""
+    assert kept.run.current is not None
+    piece, stage = kept.run.current
+    at: dict[str, Any] = {"piece": piece, "face": stage.face, "route": stage.route, "step": stage.step}
+    tap = TapFile.model_validate({"kind": "skipped", "words": "to see the next", **at})
+    return runs.tap(kept.id, tap, name=f"skip-{kept.run.seen:06}", after=kept.run.seen)

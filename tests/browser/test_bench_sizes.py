@@ -12,8 +12,8 @@ from playwright.sync_api import Page, expect
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.run_file import TapFile
 from serving import Served, serve
+from tapping import leave_out
 
 SIZES = ((844, 390), (768, 1024), (1024, 768), (1280, 800), (1920, 1080))
 
@@ -81,10 +81,7 @@ def go_on(runs: Runs, run: int) -> bool:
         return False
     label = kept.run.current[1].key
     while kept.run.current is not None and kept.run.current[1].key == label:
-        piece, stage = kept.run.current
-        at: dict[str, Any] = {"piece": piece, "face": stage.face, "route": stage.route, "step": stage.step}
-        tap = TapFile.model_validate({"kind": "skipped", "words": "to see the next", **at})
-        kept = runs.tap(run, tap, name=f"skip-{kept.run.seen:06}", after=kept.run.seen)
+        kept = leave_out(runs, kept)
     return kept.run.current is not None
 
 
