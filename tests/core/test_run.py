@@ -14,7 +14,7 @@ from kelbrast.core.bench.history import check_undo, replay
 from kelbrast.core.bench.order import cost_of_order, left_in_order
 from kelbrast.core.bench.run import Layout, Run, begin
 from kelbrast.core.bench.taps import happen
-from kelbrast.core.bench.told import tell
+from kelbrast.core.bench.told import tell, tell_one
 from kelbrast.core.errors import BadInput
 
 KINDS = st.sampled_from(
@@ -64,7 +64,10 @@ def play(taps: list[tuple[str, float, int]]) -> tuple[list[Event], Run]:
 def test_the_live_state_is_the_replayed_one(taps) -> None:
     events, run = play(taps)
     assert replay(LAYOUT, events) == run
-    tell(LAYOUT, events)  # every event can be said
+    said = {one.event.number: one.said for one in tell(LAYOUT, events)}  # every event can be said
+    assert tell_one(LAYOUT, events, max(said, default=0) + 1) is None
+    if run.last is not None:
+        assert tell_one(LAYOUT, events, run.last.number) == said[run.last.number]
 
 
 @settings(max_examples=100, deadline=None)

@@ -14,7 +14,7 @@ from kelbrast.core.bench.limits import Level
 from kelbrast.core.bench.order import cost_of_order
 from kelbrast.core.bench.run import Status, Waiting
 from kelbrast.core.bench.sizing import size_at_bench
-from kelbrast.core.bench.told import reading_said, tell
+from kelbrast.core.bench.told import reading_said, tell_one
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
@@ -164,8 +164,7 @@ class RunOut(BaseModel):
 def run_out(kept: KeptRun) -> RunOut:
     """A run for the screen."""
     run, current = kept.run, kept.run.current
-    told = tell(run.layout, kept.happened) if kept.happened else []
-    last = next((one for one in reversed(told) if run.last is not None and one.event.number == run.last.number), None)
+    last = tell_one(run.layout, kept.happened, run.last.number) if run.last is not None else None
     return RunOut(
         id=kept.id,
         job_id=kept.job_id,
@@ -183,7 +182,7 @@ def run_out(kept: KeptRun) -> RunOut:
         waiting=[_waiting(kept, one) for one in kept.plan.operations if one.id in run.layout.operations],
         orders=[_order(kept, order) for order in ORDERS],
         readings=[reading_out(kept, event) for event in reversed(run.standing) if event.measured is not None],
-        last=LastOut(number=last.event.number, said=to_sentence_file(last.said)) if last is not None else None,
+        last=LastOut(number=run.last.number, said=to_sentence_file(last)) if run.last and last else None,
         faces=list(kept.plan.order),
         photos=[event.photo for event in run.standing if event.photo is not None],
         cautions=kept.plan.cautions,

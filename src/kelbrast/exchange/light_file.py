@@ -14,7 +14,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
-from kelbrast.core.metrology.areal import areal
+from kelbrast.core.metrology.areal import mean_height
 from kelbrast.core.practice.exercises import Shown
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
@@ -220,8 +220,7 @@ def width_of(spec: PatchSpec) -> Measure:
 def in_words(spec: PatchSpec) -> Sentence:
     """What the picture shows, in figures."""
     patch = patch_of(spec)
-    sa = areal(patch.z, (patch.spacing, patch.spacing)).sa
-    depth, rough = Measure(patch.depth, "depth"), Measure(sa, "roughness")
+    depth, rough = Measure(patch.depth, "depth"), Measure(mean_height(patch.z), "roughness")
     return sentence("picture.words", wide=width_of(spec), depth=depth, sa=rough)
 
 

@@ -41,6 +41,20 @@ def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
     return found
 
 
+def tell_one(layout: Layout, events: Sequence[Event], number: int) -> Sentence | None:
+    """One standing event as a sentence; None: it is not among them."""
+    if all(event.number != number for event in events):
+        return None
+    taken_back = {event.undoes for event in events}
+    run = begin(layout)
+    for event in events:
+        if event.number == number:
+            return _said(run, event)
+        if event.kind != "undone" and event.number not in taken_back:
+            run = happen(run, event)
+    return None
+
+
 def clock_time(seconds: float) -> str:
     """Minutes and seconds.
 
