@@ -4,15 +4,22 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
+from kelbrast.core.job import JOB_STATES
+
 AXE = (Path(__file__).parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 
 
+def called(served, title: str) -> int:
+    """The number of the job with this title; none is planned for it."""
+    return next(one.id for one in served.jobs.plannable(tuple(JOB_STATES)) if one.job.title == title)
+
+
 def open_job(page: Page, served, title: str) -> int:
-    job = next(one for one in served.jobs.summaries() if one.title == title)
-    page.goto(f"{served.address}/jobs/{job.id}")
+    job = called(served, title)
+    page.goto(f"{served.address}/jobs/{job}")
     expect(page.get_by_label("Title of the job")).to_have_value(title)
     expect(page.get_by_role("list", name="Steps").or_(page.get_by_text("Not possible:"))).to_be_visible()
-    return job.id
+    return job
 
 
 def curves(page: Page) -> list[str]:

@@ -3,21 +3,21 @@
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import findings_in_both_themes
+from screen import called, findings_in_both_themes
 
 
 def test_axe_finds_nothing(page: Page, workshop) -> None:
-    ids = {job.title: job.id for job in workshop.jobs.summaries()}
+    collar, bush = called(workshop, "Gallery rail collar"), called(workshop, "Lantern door bush")
     for way in (
         "/",
         "/tables",
         "/tables?show=grades",
-        f"/jobs/{ids['Gallery rail collar']}",
-        f"/jobs/{ids['Lantern door bush']}",
-        f"/jobs/{ids['Gallery rail collar']}/card",
+        f"/jobs/{collar}",
+        f"/jobs/{bush}",
+        f"/jobs/{collar}/card",
         "/gauge",
         "/gauge/1",
-        f"/jobs/{ids['Gallery rail collar']}/photo",
+        f"/jobs/{collar}/photo",
         "/today",
         "/rack",
         "/log",
@@ -45,7 +45,7 @@ DIALOGS = {
 
 def test_axe_finds_nothing_in_any_dialog(page: Page, workshop) -> None:
     """Opened by its key, or by its button where it has none."""
-    job = next(one.id for one in workshop.jobs.summaries() if one.title == "Gallery rail collar")
+    job = called(workshop, "Gallery rail collar")
     run = Runs(workshop.jobs).begin(job).id
     wrong = {}
     for view, openers in DIALOGS.items():

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, Route, expect
 
 from demo_workshop import demo_workshop
 from killable import Server
-from screen import open_job
+from screen import called, open_job
 
 
 @pytest.fixture
@@ -119,9 +119,9 @@ def test_a_plan_that_takes_long_is_shown_as_old(page: Page, workshop) -> None:
 
 
 def test_on_opening_it_says_that_the_plan_is_being_worked_out(page: Page, workshop) -> None:
-    job = next(one for one in workshop.jobs.summaries() if one.title == "Gallery rail collar")
+    job = called(workshop, "Gallery rail collar")
     held = Held(page, "**/api/plan")
-    page.goto(f"{workshop.address}/jobs/{job.id}")
+    page.goto(f"{workshop.address}/jobs/{job}")
     expect(page.get_by_text("Working out the plan …").first).to_be_visible()
     expect(page.get_by_text("No steps for this face")).to_have_count(0)
     held.let_go()
@@ -145,7 +145,7 @@ MOST_KIB = {"/": 160, "/jobs/{job}": 280}
 
 
 def test_what_comes_over_the_wire(browser, workshop) -> None:
-    job = next(one for one in workshop.jobs.summaries() if one.title == "Gallery rail collar").id
+    job = called(workshop, "Gallery rail collar")
     for address, most in MOST_KIB.items():
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         page = context.new_page()

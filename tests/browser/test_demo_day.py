@@ -9,6 +9,8 @@ from playwright.sync_api import Browser, Page, expect
 from ahead import Ahead
 from at_gauge import specimen_of, work_to_size
 from kelbrast.app.runs import Runs
+from kelbrast.core.job import JOB_STATES
+from screen import called
 
 BENCHES = (
     ("Gallery rail collar", "Fog gauge window", "Barometer lens"),
@@ -47,14 +49,14 @@ class DayAtTheBench:
 
     def take(self, page: Page, title: str) -> Iterator[None]:
         """A job from its page to its end; after every step it is the other one's turn."""
-        job = next(one for one in self.served.jobs.summaries() if one.title == title)
-        page.goto(f"{self.served.address}/jobs/{job.id}")
+        job = called(self.served, title)
+        page.goto(f"{self.served.address}/jobs/{job}")
         page.get_by_role("button", name="To the bench").click()
         expect(page.locator(".bench")).to_be_visible()
         run = int(page.url.rsplit("/", 1)[1])
         operations(page, "Before")
         if title == "Tide gauge bush":
-            part = specimen_of(json.loads(self.served.jobs.get(job.id).job.model_dump_json(exclude_none=True)))
+            part = specimen_of(json.loads(self.served.jobs.get(job).job.model_dump_json(exclude_none=True)))
             work_to_size(page, self.runs, run, part, self.ahead, times=2.0)
             press(page, "Space")
         else:
@@ -86,10 +88,9 @@ class DayAtTheBench:
 def test_the_day_of_the_demo_workshop(page: Page, browser: Browser, workshop, ahead: Ahead) -> None:
     morning = datetime.fromtimestamp(ahead.time()).replace(hour=8, minute=0, second=0)
     ahead.by = morning.timestamp() - ahead.time()
-    for one in workshop.jobs.summaries():  # a further plate is only more taps
-        kept = workshop.jobs.get(one.id)
-        few = kept.job.model_copy(update={"pieces": 2 if one.title == "Fog gauge window" else 1})
-        workshop.jobs.change(one.id, few, revision=kept.revision)
+    for kept in workshop.jobs.plannable(tuple(JOB_STATES)):  # a further plate is only more taps
+        few = kept.job.model_copy(update={"pieces": 2 if kept.job.title == "Fog gauge window" else 1})
+        workshop.jobs.change(kept.id, few, revision=kept.revision)
     day = DayAtTheBench(workshop, ahead)
     at_home, at_bench = (
         browser.new_context(viewport={"width": width, "height": height}) for width, height in ((1280, 800), (1024, 768))

@@ -3,6 +3,7 @@
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
+from screen import called
 
 
 def test_a_foot_switch_is_taught_and_works_at_the_bench(page: Page, workshop) -> None:
@@ -13,7 +14,7 @@ def test_a_foot_switch_is_taught_and_works_at_the_bench(page: Page, workshop) ->
     expect(page.get_by_role("alert")).to_contain_text("G has a meaning at the bench already")
     page.keyboard.press("PageDown")
     expect(page.get_by_role("list", name="What the switch means")).to_contain_text("PageDown")
-    job = next(one.id for one in workshop.jobs.summaries() if one.title == "Barometer lens")
+    job = called(workshop, "Barometer lens")
     run = Runs(workshop.jobs).begin(job)
     # what would be said is caught, for a test has no ears
     page.add_init_script("window.speechSynthesis.speak = (said) => (window.said = said.text)")

@@ -44,7 +44,7 @@ def choices_file(file: JobFile, shelf: Shelf | None = None) -> ChoicesFile:
     Raises:
         BadInput: the job names things that do not exist or do not fit.
     """
-    return to_choices_file(choices(job_of(file, shelf)))
+    return _compared(job_of(file, shelf))
 
 
 def why_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: int) -> list[SumFile]:
@@ -139,6 +139,12 @@ def _rack_check(job: Job, shelf: Shelf) -> RackCheck:
     plan, have = _plan(job), {one.tool: one.have for one in offered.tools}
     short = shortages(plan, have)
     return to_rack_check(short, do_without(plan, have) if short else None, offered.refused)
+
+
+# Every screen that opens a job asks for it.
+@lru_cache(maxsize=128)
+def _compared(job: Job) -> ChoicesFile:
+    return to_choices_file(choices(job))
 
 
 @lru_cache(maxsize=128)
