@@ -62,5 +62,6 @@ export default defineConfig({
     },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8642' } },
-  test: { environment: 'node', pool: 'threads', include: ['src/**/*.test.ts'] },
+  // No test leaves anything behind in a module, so the modules are loaded once for all of them.
+  test: { environment: 'node', pool: 'threads', isolate: false, include: ['src/**/*.test.ts'] },
 });

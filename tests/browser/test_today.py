@@ -31,6 +31,9 @@ def test_the_board_is_improved_moved_and_asked(page: Page, shop) -> None:
     order(shop, "barometer-lens")
     page.goto(f"{shop.address}/today")
     expect(page.get_by_role("listitem", name="Ada", exact=True)).to_be_visible()
+    board = page.get_by_role("region", name="Board")
+    board.focus()
+    expect(board).to_be_focused()  # so that keys scroll it, also when it has no block
     page.keyboard.press("o")
     expect(page.get_by_text("Nothing is better by")).to_contain_text("changes", timeout=60_000)
     stop = page.get_by_role("button", name="Stop looking")

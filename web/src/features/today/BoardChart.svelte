@@ -3,6 +3,7 @@
   import type { Block } from '../../api/client';
   import { clockAt, span, type BoardRow } from '../../charts/board';
   import { temperColour } from '../../charts/temper';
+  import Scrolling from '../../ui/Scrolling.svelte';
 
   interface Props {
     rows: BoardRow<Block>[];
@@ -67,7 +68,7 @@
   onpointerup={release}
 />
 
-<div class="board panel overflow-x-auto" bind:clientWidth={wide}>
+<Scrolling label="Board" class="board panel" bind:width={wide}>
   <div class="relative" style:width="{x(high + from) + 10}px">
     <div class="relative h-7" aria-hidden="true">
       {#each hours as minute (minute)}
@@ -118,7 +119,7 @@
     </ul>
     {#if now !== null}<i class="now" style:left="{x(now)}px" title="now"></i>{/if}
   </div>
-</div>
+</Scrolling>
 
 <style>
   .row {
