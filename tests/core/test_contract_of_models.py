@@ -146,6 +146,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "process.spread.stays_below": ({"found": Moments(100.0, 900.0), "share": 0.9}, {"found": (Moments(0.0, 1.0), Moments(1.0, -1.0), Moments(math.nan, 1.0)), "share": (0.0, 1.0)}),
     "metrology.accept.accepted": ({"values": [0.3, 0.4], "limit": 0.4, "rule": "16%", "upper": True}, {"values": ([], [math.nan]), "limit": ()}),
     "metrology.areal.areal": ({"z": MAP, "spacing": (1e-6, 1e-6)}, {"z": (MAP[:7], MAP * math.nan, MAP * 0), "spacing": ((0.0, 1e-6), (1e-6, -1.0))}),
+    "metrology.areal.mean_height": ({"z": MAP}, {"z": (MAP[:7], MAP * math.nan)}),
     "metrology.areal.without_form": ({"z": MAP, "degree": 1}, {"z": (MAP[:, :7], MAP * math.nan), "degree": (3, -1)}),
     "metrology.areal.finer_than": ({"z": MAP, "spacing": (1e-6, 1e-6), "cut_off": 5e-6}, {"z": (MAP[:7], MAP * math.nan), "spacing": ((0.0, 1e-6), (1e-6, 0.0)), "cut_off": (0.0,)}),
     "metrology.cutoff.cut_offs": ({}, {}),

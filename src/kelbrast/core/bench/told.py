@@ -24,7 +24,7 @@ class Told:
 
 def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
     """Every event as a sentence, in order, also those that were taken back."""
-    taken_back = {event.undoes for event in events if event.kind == "undone"}
+    taken_back = _taken_back(events)
     said: dict[int, Sentence] = {}
     found = []
     run = begin(layout)
@@ -45,7 +45,7 @@ def tell_one(layout: Layout, events: Sequence[Event], number: int) -> Sentence |
     """One standing event as a sentence; None: it is not among them."""
     if all(event.number != number for event in events):
         return None
-    taken_back = {event.undoes for event in events}
+    taken_back = _taken_back(events)
     run = begin(layout)
     for event in events:
         if event.number == number:
@@ -76,6 +76,10 @@ def reading_said(measured: Measured) -> Sentence:
     by = f"{measured.instrument}{', simulated' if measured.simulated else ''}"
     where = "".join(f", {part}" for part in (measured.position, measured.direction, by) if part)
     return sentence("reading.said", what=kind.label, value=Measure(measured.value, kind.shown, 6), where=where)
+
+
+def _taken_back(events: Sequence[Event]) -> set[int | None]:
+    return {event.undoes for event in events if event.kind == "undone"}
 
 
 def _said(run: Run, event: Event) -> Sentence:

@@ -85,8 +85,8 @@ def mean_height(z: Reals) -> float:
 
     Source: iso-25178.
 
-    >>> mean_height(np.tile([1e-6, 3e-6], (8, 4)))
-    1e-06
+    >>> mean_height(np.tile([0.5, 1.5], (8, 4)))
+    0.5
     """
     _require_map(z)
     return float(np.abs(z - z.mean()).mean())
