@@ -12,7 +12,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
 Lay = Literal["one-way", "none"]
-_CHUNK = 400_000  # points of grooves that are drawn at once
+_CHUNK = 30_000  # points of grooves that are drawn at once: so many stay in the cache of a core
 
 
 @dataclass(frozen=True, slots=True)

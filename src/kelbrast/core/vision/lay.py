@@ -112,12 +112,25 @@ def apart(one: float, other: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class _Waves:
-    """The waves that are looked at: which of a spectrum, the direction of their lines, and by rings of one length."""
+    """The waves that are looked at: which of a spectrum, the direction of their lines, and their rings, each of one length.
+
+    Of every wave the length, the ring it lies on, and which of that ring it is; of every ring how many it has.
+    """
 
     used: Flags
     along: Reals
-    rings: Reals
-    each: tuple[Places, ...]
+    lengths: Reals
+    ring: Places
+    place: Places
+    count: Places
+
+    def medians(self, values: Reals) -> Reals:
+        """The median of every ring, all at once."""
+        table = np.full((len(self.count), self.count.max()), np.inf)
+        table[self.ring, self.place] = values
+        table.sort(axis=1)
+        rings = np.arange(len(self.count))
+        return (table[rings, (self.count - 1) // 2] + table[rings, self.count // 2]) / 2
 
 
 @cache
@@ -128,17 +141,18 @@ def _waves(lowest: float) -> _Waves:
     eighth = np.isclose(np.round(f * 8), f * 8)
     axes = (fy == 0) & eighth[None, :] | (fx == 0) & eighth[:, None]  # what the blocks of a JPEG make
     used = (size >= lowest) & (size <= eye("lay.highest")) & ~axes
-    rings = np.rint(size[used] * TILE)
-    return _Waves(used, lines_of(fy, fx)[used], rings, tuple(np.flatnonzero(rings == one) for one in np.unique(rings)))
+    lengths = np.rint(size[used] * TILE)
+    _, ring, count = np.unique(lengths, return_inverse=True, return_counts=True)
+    place = np.empty_like(ring)
+    place[np.argsort(ring, kind="stable")] = np.concatenate([np.arange(many) for many in count])
+    return _Waves(used, lines_of(fy, fx)[used], lengths, ring, place, count)
 
 
 def _direction(power: Reals, lowest: float) -> tuple[float, float]:
     waves = _waves(lowest)
-    rings, at, values = waves.rings, waves.along, power[waves.used]
-    stands_out = np.empty_like(values)
+    at, values = waves.along, power[waves.used]
     floor = _FAINTEST * float(values.max()) + 1e-30
-    for mine in waves.each:
-        stands_out[mine] = values[mine] / max(float(np.median(values[mine])), floor) - 1
+    stands_out = values / np.maximum(waves.medians(values), floor)[waves.ring] - 1
     above = np.minimum(stands_out, eye("lay.most"))
     bins = (at / math.pi * _BINS).astype(np.intp) % _BINS
     count = np.bincount(bins, minlength=_BINS)
@@ -152,7 +166,7 @@ def _direction(power: Reals, lowest: float) -> tuple[float, float]:
     strength = (float(smooth.max()) - middle) / (robust_deviation(smooth - middle) + 0.01)
     for _ in range(2):
         offset = turned(at, peak)
-        near = np.abs(offset) < np.maximum(eye("lay.refined"), _LOBE / np.maximum(rings, 1))
+        near = np.abs(offset) < np.maximum(eye("lay.refined"), _LOBE / np.maximum(waves.lengths, 1))
         pull = np.maximum(stands_out[near], 0)
         if pull.sum() > 0:
             peak += float((pull * offset[near]).sum() / pull.sum())
