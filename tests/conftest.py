@@ -1,5 +1,6 @@
 """Shared ways to make jobs and faces. The parts are those of the Skerry Light workshop, or plain numbers."""
 
+import gc
 import json
 import shutil
 from collections.abc import Callable, Iterator
@@ -12,6 +13,11 @@ from kelbrast.storage import database
 
 ROOT = Path(__file__).parents[1]
 EXAMPLES = ROOT / "examples"
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    items.sort(key=lambda item: item.get_closest_marker("long") is None)
+    gc.freeze()  # what was imported stays, and is not looked through again and again
 
 
 @pytest.fixture(scope="session", autouse=True)

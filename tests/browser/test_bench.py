@@ -42,6 +42,7 @@ def run_of(page: Page) -> int:
     return int(found[1])
 
 
+@pytest.mark.long
 def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Browser, killable) -> None:
     server, runs = killable
     open_job(page, server, "Gallery rail collar")

@@ -103,6 +103,7 @@ def settled(page: Page) -> dict[str, Any]:
     return measured
 
 
+@pytest.mark.long
 def test_the_wordiest_steps_of_every_demo_job_at_five_sizes(page: Page, shop) -> None:
     served, ids = shop
     runs = Runs(served.jobs)

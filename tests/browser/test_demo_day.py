@@ -4,6 +4,7 @@ import json
 from collections.abc import Iterator
 from datetime import datetime
 
+import pytest
 from playwright.sync_api import Browser, Page, expect
 
 from ahead import Ahead
@@ -85,6 +86,7 @@ class DayAtTheBench:
             yield
 
 
+@pytest.mark.long
 def test_the_day_of_the_demo_workshop(page: Page, browser: Browser, workshop, ahead: Ahead) -> None:
     morning = datetime.fromtimestamp(ahead.time()).replace(hour=8, minute=0, second=0)
     ahead.by = morning.timestamp() - ahead.time()

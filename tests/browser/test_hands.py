@@ -138,6 +138,7 @@ def metric_left(page: Page) -> list[str]:
     return [text.strip() for text in texts if METRIC.search(NAMES.sub("", text))]
 
 
+@pytest.mark.long
 def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
     workshop = worked_workshop
     page.goto(workshop.address)
@@ -167,11 +168,15 @@ def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
         page.goto(f"{workshop.address}/jobs/{job}/card")
         expect(page.get_by_role("heading", name=title)).to_be_visible()
         left[f"{title}, card"] = metric_left(page)
-    for tab in ("materials", "finishes", "tools", "machines", "uses", "inserts", "grades"):
-        page.goto(f"{workshop.address}/tables?show={tab}")
-        page.wait_for_load_state("networkidle")
+    page.goto(f"{workshop.address}/tables")
+    page.wait_for_load_state("networkidle")
+    tables = page.get_by_role("radiogroup", name="Table").locator("label").all()
+    assert len(tables) == 7
+    for tab in tables:
+        tab.click()
+        expect(tab.locator("input")).to_be_checked()
         page.evaluate("document.querySelectorAll('details').forEach((one, at) => (one.open = at < 12))")
-        left[f"tables, {tab}"] = metric_left(page)
+        left[f"tables, {tab.inner_text()}"] = metric_left(page)
     page.goto(f"{workshop.address}/light")
     expect(page.get_by_text("wide, marks").first).to_be_visible()
     left["light"] = metric_left(page)

@@ -2,7 +2,6 @@
 
 import re
 
-import pytest
 from playwright.sync_api import Page, expect
 
 from screen import curves, open_job
@@ -208,16 +207,6 @@ def test_a_server_that_is_gone_is_said(page: Page, workshop) -> None:
     page.get_by_label("Pieces").fill("2")
     expect(page.get_by_role("alert")).to_contain_text("does not answer")
     expect(page.get_by_label("Pieces")).to_have_value("2")
-
-
-@pytest.mark.parametrize("size", [(1280, 800), (768, 1024)])
-def test_nothing_runs_out_of_the_page(page: Page, workshop, size: tuple[int, int]) -> None:
-    page.set_viewport_size({"width": size[0], "height": size[1]})
-    for way in ("/", "/tables", f"/jobs/{workshop.jobs.summaries()[0].id}"):
-        page.goto(workshop.address + way)
-        page.wait_for_load_state("networkidle")
-        assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
-        assert page.evaluate("document.querySelector('main').scrollWidth <= innerWidth")
 
 
 def test_an_edge_is_broken_rounded_or_kept_sharp(page: Page, workshop) -> None:

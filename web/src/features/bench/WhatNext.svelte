@@ -25,6 +25,6 @@
         </li>
       {/each}
     </ul>
-    <p class="mt-2"><a class="underline" href="/today">The whole day</a></p>
+    <a class="mt-2 inline-flex min-h-[44px] items-center underline" href="/today">The whole day</a>
   </section>
 {/if}

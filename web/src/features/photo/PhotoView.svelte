@@ -88,7 +88,7 @@
       <h1>The part on a photo</h1>
     </div>
     {#each ['before', 'after'] as const as shows (shows)}
-      <label class="plain-button min-h-11 focus-within:outline-3">
+      <label class="plain-button min-h-[44px] focus-within:outline-3">
         {part.photos.some((one) => one.shows === shows) ? 'Another' : 'Photo'}
         {shows} the work
         <input
@@ -105,7 +105,7 @@
       </label>
     {/each}
     {#if before && after}
-      <button class="plain-button min-h-11" aria-pressed={comparing} onclick={() => (comparing = !comparing)}
+      <button class="plain-button min-h-[44px]" aria-pressed={comparing} onclick={() => (comparing = !comparing)}
         >Before and after over each other</button
       >
     {/if}
@@ -239,13 +239,13 @@
         <div class="flex flex-wrap gap-2">
           {#if part.tool === 'outline' || part.tool === 'mark'}
             <button
-              class="main-button min-h-11"
+              class="main-button min-h-[44px]"
               disabled={!part.canFinish || part.busy}
               onclick={() => void part.finish()}
               >{part.tool === 'outline' ? 'Close the outline' : 'End the stroke'} <kbd>F</kbd></button
             >
           {/if}
-          <button class="plain-button min-h-11" disabled={!part.canUndo || part.busy} onclick={() => void part.undo()}
+          <button class="plain-button min-h-[44px]" disabled={!part.canUndo || part.busy} onclick={() => void part.undo()}
             >Undo</button
           >
         </div>
