@@ -245,8 +245,10 @@
               >{part.tool === 'outline' ? 'Close the outline' : 'End the stroke'} <kbd>F</kbd></button
             >
           {/if}
-          <button class="plain-button min-h-[44px]" disabled={!part.canUndo || part.busy} onclick={() => void part.undo()}
-            >Undo</button
+          <button
+            class="plain-button min-h-[44px]"
+            disabled={!part.canUndo || part.busy}
+            onclick={() => void part.undo()}>Undo</button
           >
         </div>
         <PhotoFaces {part} {photo} {colourOf} />
