@@ -10,15 +10,19 @@ WEB := $(shell find web/src web/public web/worker docs/manual -type f 2>/dev/nul
 export PYTHONDONTWRITEBYTECODE :=
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
-.PHONY: demo test front quick coverage soak mutants bench types format lint lint-python types-web style-web screenshots wheel clean
+.PHONY: demo test compiled front quick coverage soak mutants bench types format lint lint-python types-web style-web screenshots wheel clean
 
 demo: .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
 
 # What does not wait for each other is done beside each other: fetching, building and what reads the code without running it.
 test:
-	@$(MAKE) -j$(WORKERS) -Otarget --no-print-directory .stamps/dev .stamps/web .stamps/chromium lint front
+	@$(MAKE) -j$(WORKERS) -Otarget --no-print-directory .stamps/dev .stamps/web .stamps/chromium compiled lint front
 	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal
+
+# What the tests import is compiled once, or each worker would do it for itself.
+compiled: .stamps/dev
+	@$(PY) -m pytest -q --collect-only > .stamps/collected || { tail -n 40 .stamps/collected; exit 1; }
 
 front: .stamps/npm
 	cd web && npm run -s test

@@ -2,8 +2,6 @@
 
 import hashlib
 import sqlite3
-import subprocess
-import sys
 from pathlib import Path
 from typing import Any
 
@@ -13,6 +11,7 @@ from sqlalchemy import event
 from starlette.testclient import TestClient
 
 from attacking import chance, many, rows_of
+from commanding import run, run_process
 from demo_workshop import demo_workshop
 from kelbrast.api.application import create_app
 from kelbrast.app.jobs import Jobs
@@ -21,10 +20,6 @@ from kelbrast.exchange.read import check_job_file
 from kelbrast.storage import sessions
 from kelbrast.storage.database import close_database, open_database
 from killable import Server
-
-
-def command(*arguments: object) -> subprocess.CompletedProcess[str]:
-    return subprocess.run([sys.executable, "-m", "kelbrast", *map(str, arguments)], capture_output=True, text=True, timeout=60)
 
 
 def foreign(path: Path, wal: bool) -> None:
@@ -76,7 +71,8 @@ def test_what_is_not_ours_is_refused_by_name_and_untouched(tmp_path: Path, kind:
     with pytest.raises(StoreTrouble, match=said):
         open_database(path)
     assert path.read_bytes() == before
-    told = command("log", "--database", path) if kind != "text" else command("serve", "--database", path, "--port", 0)
+    # What serves is in a process of its own: were it not refused, it would never come back.
+    told = run("log", "--database", path) if kind != "text" else run_process("serve", "--database", path, "--port", "0")
     assert told.returncode == 2, told
     assert said in told.stderr
     assert "Traceback" not in told.stderr
@@ -87,7 +83,7 @@ def test_what_is_not_ours_is_refused_by_name_and_untouched(tmp_path: Path, kind:
 def test_a_folder_and_a_place_that_is_not_there(tmp_path: Path) -> None:
     for place in (tmp_path, tmp_path / "file" / "kept.sqlite"):
         (tmp_path / "file").write_text("")
-        told = command("serve", "--database", place, "--port", 0)
+        told = run_process("serve", "--database", place, "--port", "0")
         assert told.returncode == 2
         assert "Traceback" not in told.stderr
 

@@ -1,24 +1,10 @@
 """The program is away, slow or refuses: nothing that was typed is lost, what is old is shown as old, and nothing is done twice."""
 
 import re
-from collections.abc import Iterator
-from pathlib import Path
 
-import pytest
 from playwright.sync_api import Page, Route, expect
 
-from demo_workshop import demo_workshop
-from killable import Server
 from screen import called, open_job
-
-
-@pytest.fixture
-def killable(tmp_path: Path) -> Iterator[Server]:
-    jobs = demo_workshop(tmp_path / "demo.sqlite")
-    server = Server(tmp_path / "demo.sqlite")
-    server.jobs = jobs
-    yield server
-    server.kill()
 
 
 def depth(page: Page):
@@ -29,22 +15,22 @@ def kept_depth(server, job: int) -> float:
     return server.jobs.get(job).job.faces[0].found.depth_um.likely
 
 
-def test_an_edit_made_while_the_program_is_away_is_kept_when_it_is_back(page: Page, killable) -> None:
-    job = open_job(page, killable, "Keepers' name plates")
-    killable.kill()
+def test_an_edit_made_while_the_program_is_away_is_kept_when_it_is_back(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    workshop.stop()
     depth(page).fill("25")
     expect(page.get_by_text("It waits in this browser")).to_be_visible()
-    killable.start()
+    workshop.come_back()
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
-    assert kept_depth(killable, job) == 25
+    assert kept_depth(workshop, job) == 25
     # and the plan was asked again by itself
     expect(page.get_by_role("list", name="Steps")).to_have_attribute("aria-busy", "false")
-    assert killable.jobs.plan(job).faces[0].steps[0].likely_um == 25
+    assert workshop.jobs.plan(job).faces[0].steps[0].likely_um == 25
 
 
-def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, killable) -> None:
-    job = open_job(page, killable, "Keepers' name plates")
-    killable.kill()
+def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    workshop.stop()
     depth(page).click()
     page.keyboard.type("26")
     expect(page.get_by_text("It waits in this browser")).to_be_visible()
@@ -53,31 +39,31 @@ def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, killa
     page.evaluate("location.reload()")  # the browser asks; then there is no program to load it from
     page.wait_for_timeout(500)
     assert asked == ["beforeunload"]
-    killable.start()
-    page.goto(f"{killable.address}/tables")
+    workshop.come_back()
+    page.goto(f"{workshop.address}/tables")
     expect(page.get_by_role("heading", name="Tables")).to_be_visible()
     left = "Object.keys(localStorage).filter((key) => key.startsWith('kelbrast.edit'))"
     for _ in range(100):
-        if kept_depth(killable, job) == 26 and page.evaluate(left) == []:
+        if kept_depth(workshop, job) == 26 and page.evaluate(left) == []:
             break
         page.wait_for_timeout(100)
-    assert kept_depth(killable, job) == 26
+    assert kept_depth(workshop, job) == 26
     assert page.evaluate(left) == []
 
 
-def test_an_edit_on_an_old_revision_asks_which_of_the_two(page: Page, killable) -> None:
-    job = open_job(page, killable, "Keepers' name plates")
-    killable.kill()
+def test_an_edit_on_an_old_revision_asks_which_of_the_two(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    workshop.stop()
     depth(page).fill("27")
     expect(page.get_by_text("It waits in this browser")).to_be_visible()
-    other = killable.jobs.get(job)
-    killable.jobs.change(job, other.job.model_copy(update={"title": "Name plates, all of them"}), revision=other.revision)
-    killable.start()
+    other = workshop.jobs.get(job)
+    workshop.jobs.change(job, other.job.model_copy(update={"title": "Name plates, all of them"}), revision=other.revision)
+    workshop.come_back()
     expect(page.get_by_text("Changed elsewhere")).to_be_visible()
     page.get_by_role("button", name="Keep mine").click()
     expect(page.get_by_text("Kept", exact=True)).to_be_visible()
-    assert kept_depth(killable, job) == 27
-    assert killable.jobs.get(job).job.title == "Keepers' name plates"
+    assert kept_depth(workshop, job) == 27
+    assert workshop.jobs.get(job).job.title == "Keepers' name plates"
 
 
 class Held:
