@@ -2,6 +2,7 @@
 
 import pytest
 
+from kelbrast.app import jobs
 from kelbrast.core.catalogue.damages import damages, feels
 from kelbrast.core.catalogue.kits import kits
 from kelbrast.core.surface.face import FOUND_KINDS
@@ -90,6 +91,15 @@ def test_the_answers_of_the_first_hour_are_kept(client) -> None:
     assert changed.status_code == 200, changed.text
     again = client.get("/api/shop").json()
     assert (again["welcomed"], again["usual"], again["currency"]) == (True, usual, "GBP")
+
+
+def test_leaving_the_demo_does_not_wait_for_whoever_reads_it(client, monkeypatch: pytest.MonkeyPatch) -> None:
+    waited: list[object] = []
+    monkeypatch.setattr(jobs, "close_database", waited.append)  # puts all into one file, once nobody reads any more
+    client.put("/api/demo")
+    assert client.get("/api/jobs").json()["count"] == 12
+    assert client.delete("/api/demo").status_code == 204
+    assert waited == []
 
 
 def test_the_demo_is_looked_at_from_inside_and_left_without_a_trace(client) -> None:
