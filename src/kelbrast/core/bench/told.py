@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kelbrast.core.bench.events import ORDERS, Event, Measured, Stage
+from kelbrast.core.bench.history import replay
 from kelbrast.core.bench.instruments import QUANTITIES
 from kelbrast.core.bench.run import Layout, Run, begin
 from kelbrast.core.bench.taps import happen
@@ -24,7 +25,7 @@ class Told:
 
 def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
     """Every event as a sentence, in order, also those that were taken back."""
-    taken_back = _taken_back(events)
+    taken_back = {event.undoes for event in events if event.kind == "undone"}
     said: dict[int, Sentence] = {}
     found = []
     run = begin(layout)
@@ -42,17 +43,11 @@ def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
 
 
 def tell_one(layout: Layout, events: Sequence[Event], number: int) -> Sentence | None:
-    """One standing event as a sentence; None: it is not among them."""
-    if all(event.number != number for event in events):
+    """The last event that can be taken back as a sentence; None: it is not among them."""
+    event = next((event for event in events if event.number == number), None)
+    if event is None:
         return None
-    taken_back = _taken_back(events)
-    run = begin(layout)
-    for event in events:
-        if event.number == number:
-            return _said(run, event)
-        if event.kind != "undone" and event.number not in taken_back:
-            run = happen(run, event)
-    return None
+    return _said(replay(layout, [one for one in events if one.number < number]), event)
 
 
 def clock_time(seconds: float) -> str:
@@ -76,10 +71,6 @@ def reading_said(measured: Measured) -> Sentence:
     by = f"{measured.instrument}{', simulated' if measured.simulated else ''}"
     where = "".join(f", {part}" for part in (measured.position, measured.direction, by) if part)
     return sentence("reading.said", what=kind.label, value=Measure(measured.value, kind.shown, 6), where=where)
-
-
-def _taken_back(events: Sequence[Event]) -> set[int | None]:
-    return {event.undoes for event in events if event.kind == "undone"}
 
 
 def _said(run: Run, event: Event) -> Sentence:

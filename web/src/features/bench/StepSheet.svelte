@@ -22,7 +22,7 @@
 <Dialog bind:open={() => open, (now) => now || onclose()} title={step.label} wide>
   <div class="grid gap-3 text-lg">
     {#if canSpeak()}
-      <button class="plain-button min-h-[44px] justify-self-start" onclick={onaloud}>Read it aloud <kbd>A</kbd></button>
+      <button class="plain-button touch justify-self-start" onclick={onaloud}>Read it aloud <kbd>A</kbd></button>
     {/if}
     <ul class="cautions" aria-label="Cautions of this step">
       {#each step.cautions as caution (caution)}<li>{caution}</li>{/each}

@@ -25,6 +25,6 @@
         </li>
       {/each}
     </ul>
-    <a class="mt-2 inline-flex min-h-[44px] items-center underline" href="/today">The whole day</a>
+    <a class="mt-2 inline-flex touch items-center underline" href="/today">The whole day</a>
   </section>
 {/if}

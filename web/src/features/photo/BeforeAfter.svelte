@@ -30,7 +30,7 @@
   <label class="flex items-center gap-3">
     <span class="small">before</span>
     <input
-      class="min-h-[44px] flex-1"
+      class="touch flex-1"
       type="range"
       min="0"
       max="100"

@@ -50,7 +50,7 @@
   <CopyTable />
   <p class="small dim">Curved: 1 is flat; half a cylinder seen from the side is 1.57 times as large as it looks.</p>
   <button
-    class="main-button min-h-[44px]"
+    class="main-button touch"
     disabled={part.busy || !photo.areas.some((one) => one !== null)}
     onclick={() => void part.useAreas()}>Use these areas in the job</button
   >

@@ -15,7 +15,7 @@
 <div class="grid grid-cols-2 gap-1.5" role="group" aria-label="What a tap means">
   {#each TOOLS as tool (tool.id)}
     <button
-      class="plain-button min-h-[44px] !px-2 last:col-span-2"
+      class="plain-button touch !px-2 last:col-span-2"
       class:on={part.tool === tool.id}
       aria-pressed={part.tool === tool.id}
       onclick={() => part.take(tool.id)}>{tool.label}</button

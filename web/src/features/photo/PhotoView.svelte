@@ -88,7 +88,7 @@
       <h1>The part on a photo</h1>
     </div>
     {#each ['before', 'after'] as const as shows (shows)}
-      <label class="plain-button min-h-[44px] focus-within:outline-3">
+      <label class="plain-button touch focus-within:outline-3">
         {part.photos.some((one) => one.shows === shows) ? 'Another' : 'Photo'}
         {shows} the work
         <input
@@ -105,7 +105,7 @@
       </label>
     {/each}
     {#if before && after}
-      <button class="plain-button min-h-[44px]" aria-pressed={comparing} onclick={() => (comparing = !comparing)}
+      <button class="plain-button touch" aria-pressed={comparing} onclick={() => (comparing = !comparing)}
         >Before and after over each other</button
       >
     {/if}
@@ -238,17 +238,12 @@
         {/if}
         <div class="flex flex-wrap gap-2">
           {#if part.tool === 'outline' || part.tool === 'mark'}
-            <button
-              class="main-button min-h-[44px]"
-              disabled={!part.canFinish || part.busy}
-              onclick={() => void part.finish()}
+            <button class="main-button touch" disabled={!part.canFinish || part.busy} onclick={() => void part.finish()}
               >{part.tool === 'outline' ? 'Close the outline' : 'End the stroke'} <kbd>F</kbd></button
             >
           {/if}
-          <button
-            class="plain-button min-h-[44px]"
-            disabled={!part.canUndo || part.busy}
-            onclick={() => void part.undo()}>Undo</button
+          <button class="plain-button touch" disabled={!part.canUndo || part.busy} onclick={() => void part.undo()}
+            >Undo</button
           >
         </div>
         <PhotoFaces {part} {photo} {colourOf} />

@@ -31,5 +31,5 @@
       you see and feel.
     </p>
   {/if}
-  <button class="main-button mt-3 min-h-[44px]" disabled={!damage} onclick={use}>Use this</button>
+  <button class="main-button mt-3 touch" disabled={!damage} onclick={use}>Use this</button>
 </Dialog>

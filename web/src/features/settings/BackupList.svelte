@@ -86,19 +86,17 @@
 <section class="panel grid content-start gap-3 p-4" aria-label="Backups">
   <div class="flex items-center gap-3">
     <h2 class="flex-1 !text-lg">Backups</h2>
-    <button class="plain-button min-h-[44px]" disabled={busy} onclick={make}>Back up now</button>
+    <button class="plain-button touch" disabled={busy} onclick={make}>Back up now</button>
   </div>
   <p class="small dim">
     One is made every day while the program runs and kept for a fortnight; what you ask for stays. They lie in
     <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then.
   </p>
   <div class="flex flex-wrap items-center gap-2">
-    <a class="plain-button inline-flex min-h-[44px] items-center" href="/api/everything.zip" download
+    <a class="plain-button inline-flex touch items-center" href="/api/everything.zip" download
       >Everything as one archive</a
     >
-    <button class="plain-button min-h-[44px]" disabled={busy} onclick={() => picker?.click()}
-      >Bring back from a file …</button
-    >
+    <button class="plain-button touch" disabled={busy} onclick={() => picker?.click()}>Bring back from a file …</button>
     <input
       bind:this={picker}
       class="sr-only"
@@ -158,7 +156,7 @@
       <p>Nothing: everything is as it was then.</p>
     {/if}
     <button
-      class="main-button mt-3 min-h-[44px]"
+      class="main-button mt-3 touch"
       disabled={busy || !changes.value.length}
       onclick={() => looking && void restore(looking)}>Put it back</button
     >

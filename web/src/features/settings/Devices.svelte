@@ -56,7 +56,7 @@
 <section class="panel grid content-start gap-3 p-4" aria-label="Tablets and phones">
   <div class="flex items-center gap-3">
     <h2 class="flex-1 !text-lg">Tablets and phones</h2>
-    {#if known.value?.open}<button class="plain-button min-h-[44px]" onclick={show}>Show a code</button>{/if}
+    {#if known.value?.open}<button class="plain-button touch" onclick={show}>Show a code</button>{/if}
   </div>
   {#if known.trouble}<p class="text-(--stop)" role="alert">{known.trouble}</p>{/if}
   {#if known.value && !known.value.open}

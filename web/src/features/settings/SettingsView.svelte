@@ -82,7 +82,7 @@
           {shop.value.people?.length === 1 ? 'person' : 'people'}:
           {shop.value.people?.map((one) => `${one.name} ${one.begins} to ${one.ends}`).join(', ')}
         </p>
-        <button class="plain-button min-h-[44px] justify-self-start" onclick={() => (people = true)}
+        <button class="plain-button touch justify-self-start" onclick={() => (people = true)}
           >People, hours and machines</button
         >
       {/if}

@@ -124,12 +124,12 @@
     </div>
   {/if}
   <div class="mt-6 flex flex-wrap items-center gap-3">
-    <button class="main-button min-h-[44px]" disabled={hour.busy} onclick={on}>
+    <button class="main-button touch" disabled={hour.busy} onclick={on}>
       {hour.at === STEPS.length - 1 ? 'Describe the first part' : 'Next'}
     </button>
-    <button class="plain-button min-h-[44px]" disabled={hour.busy} onclick={skip}>Skip this</button>
-    {#if hour.at}<button class="plain-button min-h-[44px]" onclick={() => (hour.at -= 1)}>Back</button>{/if}
+    <button class="plain-button touch" disabled={hour.busy} onclick={skip}>Skip this</button>
+    {#if hour.at}<button class="plain-button touch" onclick={() => (hour.at -= 1)}>Back</button>{/if}
     <span class="flex-1"></span>
-    <button class="small min-h-[44px] underline" onclick={ondemo}>Look at the demo workshop first</button>
+    <button class="small touch underline" onclick={ondemo}>Look at the demo workshop first</button>
   </div>
 </section>

@@ -12,7 +12,7 @@
   let { kit, machines, ticked, onchange }: Props = $props();
 </script>
 
-<label class="panel flex min-h-[44px] cursor-pointer items-center gap-3 p-3" class:on={ticked}>
+<label class="panel flex touch cursor-pointer items-center gap-3 p-3" class:on={ticked}>
   <input
     type="checkbox"
     class="size-6 shrink-0"
