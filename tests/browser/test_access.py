@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import called, findings_in_both_themes
+from screen import appears, called, findings_in_both_themes
 
 DIALOGS = {
     "/jobs/{job}": ("g", "y", "s", "w", "e", "o", "q", "/", "What people call it", "Which grade left these marks?"),
@@ -25,13 +25,13 @@ def test_axe_finds_nothing_in_any_dialog(page: Page, workshop) -> None:
         page.wait_for_load_state("networkidle")
         if view.startswith("/bench"):
             page.keyboard.press("Space")
-            expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+            appears(page.get_by_role("button", name="Old marks gone"))
         for opener in openers:
             if len(opener) == 1:
                 page.keyboard.press(opener)
             else:
                 page.get_by_role("button", name=opener).click()
-            expect(page.get_by_role("dialog")).to_be_visible()
+            appears(page.get_by_role("dialog"))
             page.wait_for_load_state("networkidle")
             if found := findings_in_both_themes(page, "[role=dialog]"):
                 wrong[f"{view} {opener}"] = found
@@ -42,5 +42,5 @@ def test_axe_finds_nothing_in_any_dialog(page: Page, workshop) -> None:
 
 def test_an_empty_list_too(page: Page, empty) -> None:
     page.goto(empty.address)
-    expect(page.get_by_text("No jobs yet")).to_be_visible()
+    appears(page.get_by_text("No jobs yet"))
     assert findings_in_both_themes(page) == []

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, Route, expect
 
-from screen import called, open_job
+from screen import appears, called, open_job
 
 
 def depth(page: Page):
@@ -19,9 +19,9 @@ def test_an_edit_made_while_the_program_is_away_is_kept_when_it_is_back(page: Pa
     job = open_job(page, workshop, "Keepers' name plates")
     workshop.stop()
     depth(page).fill("25")
-    expect(page.get_by_text("It waits in this browser")).to_be_visible()
+    appears(page.get_by_text("It waits in this browser"))
     workshop.come_back()
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert kept_depth(workshop, job) == 25
     # and the plan was asked again by itself
     expect(page.get_by_role("list", name="Steps")).to_have_attribute("aria-busy", "false")
@@ -33,7 +33,7 @@ def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, works
     workshop.stop()
     depth(page).click()
     page.keyboard.type("26")
-    expect(page.get_by_text("It waits in this browser")).to_be_visible()
+    appears(page.get_by_text("It waits in this browser"))
     asked: list[str] = []
     page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
     page.evaluate("location.reload()")  # the browser asks; then there is no program to load it from
@@ -41,7 +41,7 @@ def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, works
     assert asked == ["beforeunload"]
     workshop.come_back()
     page.goto(f"{workshop.address}/tables")
-    expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    appears(page.get_by_role("heading", name="Tables"))
     left = "Object.keys(localStorage).filter((key) => key.startsWith('kelbrast.edit'))"
     for _ in range(100):
         if kept_depth(workshop, job) == 26 and page.evaluate(left) == []:
@@ -55,13 +55,13 @@ def test_an_edit_on_an_old_revision_asks_which_of_the_two(page: Page, workshop) 
     job = open_job(page, workshop, "Keepers' name plates")
     workshop.stop()
     depth(page).fill("27")
-    expect(page.get_by_text("It waits in this browser")).to_be_visible()
+    appears(page.get_by_text("It waits in this browser"))
     other = workshop.jobs.get(job)
     workshop.jobs.change(job, other.job.model_copy(update={"title": "Name plates, all of them"}), revision=other.revision)
     workshop.come_back()
-    expect(page.get_by_text("Changed elsewhere")).to_be_visible()
+    appears(page.get_by_text("Changed elsewhere"))
     page.get_by_role("button", name="Keep mine").click()
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert kept_depth(workshop, job) == 27
     assert workshop.jobs.get(job).job.title == "Keepers' name plates"
 
@@ -86,7 +86,7 @@ def test_two_presses_of_b_on_a_slow_program_begin_one_run(page: Page, workshop) 
     page.keyboard.press("b")
     expect(page.get_by_role("button", name="Going …")).to_have_attribute("aria-busy", "true")
     held.let_go()
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     assert page.evaluate("fetch('/api/runs').then((told) => told.json()).then((runs) => runs.length)") == 1
 
 
@@ -96,7 +96,7 @@ def test_a_plan_that_takes_long_is_shown_as_old(page: Page, workshop) -> None:
     expect(steps).to_have_attribute("aria-busy", "false")
     held = Held(page, "**/api/plan")
     depth(page).fill("31")
-    expect(page.get_by_text("Working it out anew …")).to_be_visible()
+    appears(page.get_by_text("Working it out anew …"))
     expect(steps).to_have_attribute("aria-busy", "true")
     assert float(steps.evaluate("list => getComputedStyle(list).opacity")) < 0.6
     expect(page.get_by_role("button", name=re.compile("To the bench"))).to_be_disabled()
@@ -108,23 +108,23 @@ def test_on_opening_it_says_that_the_plan_is_being_worked_out(page: Page, worksh
     job = called(workshop, "Gallery rail collar")
     held = Held(page, "**/api/plan")
     page.goto(f"{workshop.address}/jobs/{job}")
-    expect(page.get_by_text("Working out the plan …").first).to_be_visible()
+    appears(page.get_by_text("Working out the plan …").first)
     expect(page.get_by_text("No steps for this face")).to_have_count(0)
     held.let_go()
-    expect(page.get_by_role("list", name="Steps")).to_be_visible()
+    appears(page.get_by_role("list", name="Steps"))
 
 
 def test_what_the_store_can_not_do_is_said_at_the_bench(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     full = {"title": "The disk is full", "status": 507, "detail": "The disk is full. Make room on the disk.", "faults": []}
     page.route("**/taps", lambda route: route.fulfill(status=507, json=full, content_type="application/problem+json"))
     page.keyboard.press("Space")
     expect(page.get_by_role("alert")).to_contain_text("The disk is full.")
     expect(page.get_by_role("alert")).to_contain_text("kept in this browser")
     page.unroute("**/taps")
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
 
 
 MOST_KIB = {"/": 160, "/jobs/{job}": 280}

@@ -14,7 +14,7 @@ from demo_workshop import demo_workshop
 from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
 from killable import Server
-from screen import findings, open_job
+from screen import appears, findings, open_job
 from tapping import leave_out
 
 
@@ -29,7 +29,7 @@ def killable(tmp_path: Path) -> Iterator[tuple[Server, Runs]]:
 
 def start(page: Page) -> None:
     page.keyboard.press("Space")
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
 
 
 def seen(page: Page, runs: Runs) -> int:
@@ -47,7 +47,7 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     server, runs = killable
     open_job(page, server, "Gallery rail collar")
     page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     run = run_of(page)
     assert runs.get(run).run.layout.pieces == 4
     assert findings(page) == []
@@ -56,13 +56,13 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     start(page)
     page.wait_for_timeout(1200)
     page.keyboard.press("Space")
-    expect(page.get_by_text("piece 2 of 4").first).to_be_visible()
+    appears(page.get_by_text("piece 2 of 4").first)
 
     # a reload in the middle of a step: the clock is where it was
     start(page)
     page.wait_for_timeout(1500)
     page.reload()
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
     shown = page.locator("svg[role=img] text.time").text_content()
     minutes, seconds = shown.split(":")
     assert int(minutes) * 60 + int(seconds) >= 1
@@ -71,32 +71,32 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     context = browser.new_context(viewport={"width": 1024, "height": 768})
     second = context.new_page()
     second.goto(f"{server.address}/bench/{run}")
-    expect(second.get_by_role("button", name="Still some, keep going")).to_be_visible()
+    appears(second.get_by_role("button", name="Still some, keep going"))
     page.keyboard.press("k")
     expect(page.get_by_role("button", name=re.compile("Undo"))).to_be_enabled()
     expect(second.locator("svg[role=img] text.under")).to_have_text(re.compile(r"^of \d+:\d\d$"))  # it asks every second
     before = seen(page, runs)
     second.route(f"**/api/runs/{run}?after=*", lambda route: route.abort())  # it sees nothing new for a while
     page.keyboard.press("p")
-    expect(page.get_by_text("paused", exact=True)).to_be_visible()
+    appears(page.get_by_text("paused", exact=True))
     second.unroute(f"**/api/runs/{run}?after=*")
     second.route(f"**/api/runs/{run}?after=*", lambda route: route.abort())
     second.keyboard.press("k")
-    expect(second.get_by_text("Another screen tapped first")).to_be_visible()
+    appears(second.get_by_text("Another screen tapped first"))
     assert seen(page, runs) == before + 1  # the pause, and nothing of the second tablet
     context.close()
 
     # undo of the last tap
     page.keyboard.press("z")
-    expect(page.get_by_text("Taken back: Paused")).to_be_visible()
+    appears(page.get_by_text("Taken back: Paused"))
 
     # the server is killed; the tap waits in the browser and is kept as soon as the server answers
     server.kill()
     page.keyboard.press("Space")
-    expect(page.get_by_role("alert").get_by_text("Your last tap is kept in this browser")).to_be_visible()
+    appears(page.get_by_role("alert").get_by_text("Your last tap is kept in this browser"))
     page.wait_for_timeout(800)
     server.start()
-    expect(page.get_by_text("piece 3 of 4").first).to_be_visible()
+    appears(page.get_by_text("piece 3 of 4").first)
     expect(page.get_by_role("alert")).to_have_count(0)
 
     # a failed light check: the planner's way back, and the run goes on along it
@@ -105,23 +105,23 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     dialog = page.get_by_role("dialog")
     dialog.get_by_text("By depth").click()
     dialog.get_by_label("Depth of the mark").fill("12")
-    expect(dialog.get_by_text("A mark of 12 µm")).to_be_visible()
+    appears(dialog.get_by_text("A mark of 12 µm"))
     assert findings(page) == []
     dialog.get_by_role("button", name="Go back").first.click()
-    expect(page.get_by_text("of the way back").first).to_be_visible()
+    appears(page.get_by_text("of the way back").first)
 
     # a reading near its limit, a trouble from the table
     page.keyboard.press("m")
     dialog.get_by_label("What").select_option("temperature")
     dialog.get_by_label("Reading").fill("300")
     dialog.get_by_role("button", name="Keep the reading").click()
-    expect(dialog.get_by_text("Stop and let it cool").first).to_be_visible()
+    appears(dialog.get_by_text("Stop and let it cool").first)
     page.keyboard.press("Escape")
     expect(page.get_by_role("list", name="Due now")).to_contain_text("Stop and let it cool")
     page.keyboard.press("n")
     dialog.get_by_text("Something went wrong").click()
     dialog.get_by_label("What is seen").select_option("furrow")
-    expect(dialog.get_by_text("The work stood still on the wheel")).to_be_visible()
+    appears(dialog.get_by_text("The work stood still on the wheel"))
     dialog.get_by_label("What was done about it").fill("levelled on the block")
     dialog.get_by_role("button", name="Keep it").click()
     expect(dialog).to_have_count(0)
@@ -131,7 +131,7 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     by_key = kept.run.stages[4][-6:]
     while kept.run.current not in [(4, one) for one in by_key]:
         kept = leave_out(runs, kept)
-    expect(page.get_by_text("piece 4 of 4").first).to_be_visible()
+    appears(page.get_by_text("piece 4 of 4").first)
     for _ in range(200):
         if page.get_by_role("region", name="End of the run").count():
             break
@@ -169,17 +169,17 @@ def test_pieces_order_and_what_it_costs(page: Page, workshop) -> None:
     page.keyboard.press("o")
     expect(page.get_by_role("button", name="All pieces per step")).to_contain_text("30 fewer changes")
     page.get_by_role("button", name=re.compile("^Piece 3:")).click()
-    expect(page.get_by_text("piece 3 of 4").first).to_be_visible()
+    appears(page.get_by_text("piece 3 of 4").first)
 
 
 def test_operations_wait_side_by_side_also_for_another_job(page: Page, workshop) -> None:
     open_job(page, workshop, "Keepers' name plates")
     page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     page.keyboard.press("t")
     dialog = page.get_by_role("dialog")
     dialog.get_by_role("listitem").filter(has_text="Lacquer").get_by_role("button", name="Start waiting").click()
-    expect(dialog.get_by_text("1:29:5").first).to_be_visible()
+    appears(dialog.get_by_text("1:29:5").first)
     page.keyboard.press("Escape")
     open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("b")
@@ -193,7 +193,7 @@ def test_operations_wait_side_by_side_also_for_another_job(page: Page, workshop)
 def test_photos_stand_side_by_side_at_one_scale(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     page.keyboard.press("f")
     dialog = page.get_by_role("dialog")
     for kind, width in (("Finished reference", "60"), ("This stage", "30")):
@@ -203,10 +203,8 @@ def test_photos_stand_side_by_side_at_one_scale(page: Page, workshop) -> None:
         dialog.get_by_label("Width of the next photo").fill(width)
         picture = {"name": "a.jpg", "mimeType": "image/jpeg", "buffer": out.getvalue()}
         dialog.get_by_label("From a file").set_input_files(picture)
-        expect(
-            dialog.get_by_role("img", name=re.compile(kind.split()[0] if kind != "This stage" else "Stage")).first
-        ).to_be_visible()
-    expect(dialog.get_by_text("Both at the same scale.")).to_be_visible()
+        appears(dialog.get_by_role("img", name=re.compile(kind.split()[0] if kind != "This stage" else "Stage")).first)
+    appears(dialog.get_by_text("Both at the same scale."))
     widths = dialog.get_by_role("img").evaluate_all("all => all.map(one => one.getBoundingClientRect().width)")
     assert max(widths) == pytest.approx(2 * min(widths), rel=0.02)
     assert min(widths) < dialog.bounding_box()["width"] / 2  # both are in sight, side by side
@@ -225,20 +223,20 @@ def test_the_log_is_searched_a_way_is_made_and_offered_and_upkeep_is_done(page: 
     form.get_by_label("make the way of").select_option("outer barrel")
     form.get_by_label("the house way called").fill("Barrel, our way")
     form.get_by_role("button", name="Make it").click()
-    expect(page.get_by_text("is a house way now")).to_be_visible()
+    appears(page.get_by_text("is a house way now"))
     open_job(page, worked_workshop, "Gallery rail collar")
     page.get_by_role("button", name="outer barrel").first.click()
-    expect(page.get_by_text("Barrel, our way")).to_be_visible()
+    appears(page.get_by_text("Barrel, our way"))
     page.get_by_role("button", name="Take it").click()
-    expect(page.get_by_role("button", name="Back to the computed one")).to_be_visible()
+    appears(page.get_by_role("button", name="Back to the computed one"))
     page.keyboard.press("Alt+5")
     page.get_by_text("Learnt", exact=True).click()
-    expect(page.get_by_text("published 1.00, yours").first).to_be_visible()
+    appears(page.get_by_text("published 1.00, yours").first)
     assert findings(page) == []
     page.get_by_text("Upkeep", exact=True).click()
     page.get_by_role("button", name="Done: The workshop, Touch up the hand tools").click()
-    expect(page.get_by_text("touch up the hand tools, done")).to_be_visible()
+    appears(page.get_by_text("touch up the hand tools, done"))
     page.get_by_text("What went wrong?", exact=True).click()
     page.get_by_label("Filter").fill("ripple")
-    expect(page.get_by_role("heading", name="Ripple still shows in the reflection")).to_be_visible()
+    appears(page.get_by_role("heading", name="Ripple still shows in the reflection"))
     assert findings(page) == []

@@ -11,6 +11,7 @@ from at_gauge import specimen_of, work_to_size
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
 from kelbrast.exchange.read import check_job_file
+from screen import appears
 
 
 def bush() -> dict[str, Any]:
@@ -42,13 +43,13 @@ def test_a_face_is_on_size_whatever_the_laps_take(
     begun = runs.begin(empty.jobs.add(check_job_file(document)).id)
     page.goto(f"{empty.address}/bench/{begun.id}")
     move = page.get_by_test_id("move")
-    expect(move).to_be_visible()
+    appears(move)
     if inch:
         page.keyboard.press("u")
     work_to_size(page, runs, begun.id, part, ahead, times=times, inch=inch)
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()  # the light stays for the finish
+    appears(page.get_by_role("button", name="Old marks gone"))  # the light stays for the finish
     page.keyboard.press("Space")
-    expect(page.get_by_role("button", name="As wanted", exact=True)).to_be_visible()
+    appears(page.get_by_role("button", name="As wanted", exact=True))
     assert part.part.near <= part.cut <= part.part.far
 
 
@@ -58,24 +59,24 @@ def test_the_stand_in_reads_undo_takes_back_and_a_reload_keeps_it(page: Page, wo
     page.get_by_role("button", name="To the bench").click()
     expect(page.get_by_test_id("move")).to_have_text("Lap")
     page.keyboard.press("Space")
-    expect(page.get_by_role("button", name="Stopped, now read")).to_be_visible()
+    appears(page.get_by_role("button", name="Stopped, now read"))
     ahead.by += 25
     page.reload()
     expect(page.get_by_test_id("move")).to_have_text("Stop")
     page.keyboard.press("Space")
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_text("Reading 1 of 4")).to_be_visible()
+    appears(dialog.get_by_text("Reading 1 of 4"))
     dialog.get_by_role("button", name="Read the dial gauge").click()
-    expect(dialog.get_by_text("Reading 2 of 4")).to_be_visible()
+    appears(dialog.get_by_text("Reading 2 of 4"))
     dialog.get_by_role("button", name="Take back").click()
-    expect(dialog.get_by_text("Reading 1 of 4")).to_be_visible()
+    appears(dialog.get_by_text("Reading 1 of 4"))
     page.keyboard.press("Escape")
     page.reload()
     expect(page.get_by_test_id("move")).to_have_text("Read it: 4 places")
     page.keyboard.press("Space")
     for at in range(1, 5):
-        expect(dialog.get_by_text(f"Reading {at} of 4")).to_be_visible()
+        appears(dialog.get_by_text(f"Reading {at} of 4"))
         dialog.get_by_role("button", name="Read the dial gauge").click()
     expect(dialog).to_have_count(0)
     expect(page.get_by_test_id("move")).to_have_text("Lap")
-    expect(page.get_by_role("img", name="16 readings along the length, between the limits")).to_be_visible()
+    appears(page.get_by_role("img", name="16 readings along the length, between the limits"))

@@ -8,10 +8,11 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.runs import Runs
+from screen import appears
 from serving import Served, serve
 from tapping import leave_out
 
@@ -110,23 +111,23 @@ def test_the_wordiest_steps_of_the_demo_jobs_at_five_sizes(page: Page, shop) -> 
         kept = to_step(runs, run, key)
         page.set_viewport_size({"width": 1280, "height": 800})
         page.goto(f"{served.address}/bench/{run}")
-        expect(page.locator(f".bench[data-seen='{kept.run.seen}']")).to_be_visible()
+        appears(page.locator(f".bench[data-seen='{kept.run.seen}']"))
         for begun in (False, True):
             if begun:
                 page.keyboard.press("Space")
                 answer = page.get_by_role("button", name="Old marks gone")
                 by_gauge = page.get_by_role("button", name="Stopped, now read")
-                expect(answer.or_(by_gauge)).to_be_visible()
+                appears(answer.or_(by_gauge))
             for width, height in SIZES if begun else SIZES[:1]:  # before it is begun there is only less on the screen
                 page.set_viewport_size({"width": width, "height": height})
-                expect(page.locator(f".bench[data-laid='{width}x{height}']")).to_be_visible()
+                appears(page.locator(f".bench[data-laid='{width}x{height}']"))
                 measured = settled(page)
                 where = f"{kept.file.title}, {key[0]} step {key[2]} at {width}x{height}"
                 wrong += [f"{where} (level {measured['level']}): {one}" for one in measured["found"]]
         # the rest of the cautions is one tap away, whole or scrolling
         page.set_viewport_size({"width": 844, "height": 390})
         page.locator(".all").click()
-        expect(page.get_by_role("dialog")).to_be_visible()
+        appears(page.get_by_role("dialog"))
         for caution in kept.steps[key].cautions:
-            expect(page.get_by_role("dialog").get_by_text(caution, exact=True)).to_be_visible()
+            appears(page.get_by_role("dialog").get_by_text(caution, exact=True))
     assert not wrong, f"{len(wrong)} things:\n" + "\n".join(wrong)

@@ -11,7 +11,7 @@ from ahead import Ahead
 from at_gauge import specimen_of, work_to_size
 from kelbrast.app.runs import Runs
 from kelbrast.core.job import JOB_STATES
-from screen import called
+from screen import appears, called
 
 BENCHES = (
     ("Gallery rail collar", "Fog gauge window", "Barometer lens"),
@@ -53,7 +53,7 @@ class DayAtTheBench:
         job = called(self.served, title)
         page.goto(f"{self.served.address}/jobs/{job}")
         page.get_by_role("button", name="To the bench").click()
-        expect(page.locator(".bench")).to_be_visible()
+        appears(page.locator(".bench"))
         run = int(page.url.rsplit("/", 1)[1])
         operations(page, "Before")
         if title == "Tide gauge bush":
@@ -64,7 +64,7 @@ class DayAtTheBench:
             yield from self.steps(page, run, title)
         operations(page, "After")
         page.get_by_role("button", name="As wanted", exact=True).click()
-        expect(page.get_by_role("link", name="To the log of this run")).to_be_visible()
+        appears(page.get_by_role("link", name="To the log of this run"))
 
     def steps(self, page: Page, run: int, title: str) -> Iterator[None]:
         while (hand := self.runs.get(run).run.current) is not None:

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
 from kelbrast.exchange.read import check_job_file
-from screen import called, findings_in_both_themes
+from screen import appears, called, findings_in_both_themes
 
 LONG: Final = (
     "Balustrade of the upper gallery with its forty-two turned brass spindles and the counterweights of the lantern door"
@@ -95,9 +95,9 @@ def test_every_view_at_the_bench(page: Page, worked_workshop, long_job: int) -> 
     runs.begin(called(worked_workshop, "Barometer lens"))
     run = runs.begin(long_job).id
     page.goto(f"{address}/bench")
-    expect(page.get_by_role("region", name="Runs at the bench")).to_be_visible()
+    appears(page.get_by_role("region", name="Runs at the bench"))
     wrong += wrong_with(page, "two runs at the bench", 44)
     page.goto(f"{address}/bench/{run}")
-    expect(page.locator(".bench")).to_be_visible()
+    appears(page.locator(".bench"))
     wrong += wrong_with(page, "the run", 44)
     assert not wrong, f"{len(wrong)} things:\n" + "\n".join(wrong)

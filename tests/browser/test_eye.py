@@ -9,7 +9,7 @@ from playwright.sync_api import Browser, Page, expect
 
 from kelbrast.app.runs import Runs
 from photographing import Face, Shot, both, messenger
-from screen import findings_in_both_themes, open_job
+from screen import appears, findings_in_both_themes, open_job
 
 FACE = Face(before="P120", own="P240", share=0.6, lay=math.radians(20))
 SHOT = Shot(lamp=FACE.lay, pixels=(448, 896), um=9.0, seed=96_001)
@@ -38,9 +38,9 @@ def photos(tmp_path_factory: pytest.TempPathFactory) -> dict[str, tuple[Path, Pa
 
 def take(page: Page, pair: tuple[Path, Path]) -> None:
     """Both photos, the line turned onto the new marks, the width."""
-    expect(page.get_by_text("Photo 1: the lamp along the new marks")).to_be_visible()
+    appears(page.get_by_text("Photo 1: the lamp along the new marks"))
     page.get_by_label("The camera’s own file").set_input_files(pair[0])
-    expect(page.get_by_text("Photo 2: the lamp across the new marks")).to_be_visible()
+    appears(page.get_by_text("Photo 2: the lamp across the new marks"))
     page.get_by_label("The camera’s own file").set_input_files(pair[1])
     line = page.get_by_role("slider", name="Line along the new marks")
     line.focus()
@@ -57,7 +57,7 @@ def ask(page: Page, pair: tuple[Path, Path]) -> str:
     take(page, pair)
     page.get_by_role("button", name="Ask the eye").last.click()
     told = page.get_by_role("region", name="What the eye saw")
-    expect(told).to_be_visible(timeout=60_000)
+    told.wait_for(timeout=60_000)
     return told.inner_text()
 
 
@@ -68,7 +68,7 @@ def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: st
     open_job(page, workshop, "Galley top")
     page.keyboard.press("b")
     page.get_by_role("button", name="Start this step").click()
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
     run = int(page.url.rsplit("/", 1)[1])
 
     page.keyboard.press("e")
@@ -77,7 +77,7 @@ def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: st
     assert "Your lamp and your eye decide" in said
     assert "What it can not see" in said
     page.get_by_role("button", name="My eye decides").click()
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
 
     page.keyboard.press("e")
     assert "compressed, as messengers" in ask(page, photos["messenger"])
@@ -86,16 +86,16 @@ def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: st
     page.get_by_role("button", name="Take them again").click()
     assert ask(page, photos["stopped"]).startswith("Seen")
     marks = page.get_by_role("img", name="Where old marks lie")
-    expect(marks).to_be_visible()
+    appears(marks)
     assert findings_in_both_themes(page) == []
     page.get_by_role("button", name="Hide the marks").click()
     expect(marks).to_have_count(0)
     page.get_by_role("button", name="Keep the photo with the run").click()
-    expect(page.get_by_role("button", name="Kept with the run")).to_be_visible()
+    appears(page.get_by_role("button", name="Kept with the run"))
     kept = Runs(workshop.jobs).get(run).events[-1]
     assert (kept.kind, kept.words.startswith("The eye: Old marks are seen")) == ("photo", True)
     page.get_by_role("dialog").get_by_role("button", name="Found a deep one").click()
-    expect(page.get_by_role("dialog").get_by_role("button", name="Go back").last).to_be_visible()  # one tap to the ways back
+    appears(page.get_by_role("dialog").get_by_role("button", name="Go back").last)  # one tap to the ways back
     expect(page.get_by_role("radio", name="Looks like a grade")).to_be_checked()  # with what was seen
     context.close()
 
@@ -106,9 +106,9 @@ def test_the_live_picture_guides_and_the_line_is_turned_by_a_finger(browser_type
     context = browser.new_context(viewport=SIZES["tablet"], permissions=["camera"], service_workers="block")
     page = context.new_page()
     page.goto(f"{workshop.address}/light?show=eye")
-    expect(page.get_by_role("img", name="The lamp stands along the new marks")).to_be_visible()
+    appears(page.get_by_role("img", name="The lamp stands along the new marks"))
     page.get_by_role("button", name="Take it").click()
-    expect(page.get_by_role("img", name="The lamp stands across the new marks")).to_be_visible()
+    appears(page.get_by_role("img", name="The lamp stands across the new marks"))
     page.get_by_role("button", name="Take it").click()
     line = page.get_by_role("slider", name="Line along the new marks")
     ask_it = page.get_by_role("button", name="Ask the eye")

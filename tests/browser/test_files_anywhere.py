@@ -16,7 +16,7 @@ from kelbrast.exchange.archive import jobs_archive
 from kelbrast.exchange.read import read_job_file
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.runs import Wanted
-from screen import open_job
+from screen import appears, open_job
 
 DROP = """([name, bytes]) => {
     const data = new DataTransfer();
@@ -31,19 +31,19 @@ def drop(page: Page, name: str, data: bytes) -> None:
 
 def test_each_file_goes_where_it_belongs(page: Page, empty) -> None:
     page.goto(f"{empty.address}/tables")
-    expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    appears(page.get_by_role("heading", name="Tables"))
     drop(page, "lens.job.json", (EXAMPLES / "04-barometer-lens.job.json").read_bytes())
     expect(page.get_by_label("Title of the job")).to_have_value("Barometer lens")
     drop(page, "bush.size.json", (EXAMPLES / "tide-gauge-bush.size.json").read_bytes())
-    expect(page.get_by_role("heading", name="Tide gauge bush")).to_be_visible()
+    appears(page.get_by_role("heading", name="Tide gauge bush"))
     drop(page, "light.rack.json", (EXAMPLES / "skerry-light.rack.json").read_bytes())
     expect(page.get_by_role("dialog")).to_contain_text("72 new, 0 changed")
     page.keyboard.press("Escape")
     drop(page, "letter.txt", b"Dear keeper")
-    expect(page.get_by_text("letter.txt was not taken")).to_be_visible()
+    appears(page.get_by_text("letter.txt was not taken"))
     files = [read_job_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("0[12]*.job.json"))]
     drop(page, "two.zip", jobs_archive(files))
-    expect(page.get_by_role("link", name="Gallery rail collar", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Gallery rail collar", exact=True))
     assert len(empty.jobs.summaries()) == 3
 
 
@@ -57,7 +57,7 @@ def test_marked_jobs_are_one_archive_and_a_table_is_copied(page: Page, workshop)
     with zipfile.ZipFile(Path(download.value.path())) as archive:
         assert [json.loads(archive.read(name))["title"] for name in archive.namelist()] == ["Galley top", "Lens guard"]
     page.get_by_role("button", name="Copy as text").click()
-    expect(page.get_by_text("The table is copied as text.")).to_be_visible()
+    appears(page.get_by_text("The table is copied as text."))
     copied = page.evaluate("navigator.clipboard.readText()").splitlines()
     assert len(copied) == len(workshop.jobs.summaries()) + 1
     assert copied[0].split("\t")[1] == "Part"
@@ -71,13 +71,13 @@ def test_a_run_an_archive_of_everything_and_a_picture_go_where_they_belong(page:
     picture = io.BytesIO()
     Image.new("RGB", (320, 240), "#b08d57").save(picture, "PNG")
     page.goto(served.address)
-    expect(page.get_by_role("heading", name="Jobs", exact=True)).to_be_visible()
+    appears(page.get_by_role("heading", name="Jobs", exact=True))
     drop(page, "again.run.json", run)
-    expect(page.get_by_text("this run is in the log already")).to_be_visible()
+    appears(page.get_by_text("this run is in the log already"))
     with served.jobs.engine.begin() as connection:
         connection.exec_driver_sql("delete from runs where id = ?", (finished.id,))
     drop(page, "elsewhere.run.json", run)
-    expect(page.get_by_role("heading", name=finished.title)).to_be_visible()
+    appears(page.get_by_role("heading", name=finished.title))
     open_job(page, served, "Barometer lens")
     drop(page, "lens.png", picture.getvalue())
     expect(page).to_have_url(re.compile(r"/jobs/\d+/photo$"))

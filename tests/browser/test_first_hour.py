@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import findings
+from screen import appears, findings
 
 FOCUSED = """() => {
   const at = document.activeElement;
@@ -36,13 +36,13 @@ def followed(page: Page, served, step) -> None:
         step("Start this step" if kept.run.clock is None else "Old marks gone")
         expect(page.locator(f'.bench[data-seen="{seen}"]')).to_have_count(0)
     step("As wanted")
-    expect(page.get_by_role("link", name="To the log of this run")).to_be_visible()
+    appears(page.get_by_role("link", name="To the log of this run"))
     assert served.jobs.summaries()[0].kept_state == "done"
 
 
 def test_in_inches_by_keyboard(page: Page, brand_new) -> None:
     page.goto(brand_new.address)
-    expect(page.get_by_role("heading", name="How do you measure and charge?")).to_be_visible()
+    appears(page.get_by_role("heading", name="How do you measure and charge?"))
     tab_to(page, "Millimetres")
     page.keyboard.press("ArrowRight")
     tab_to(page, "Currency of your prices")
@@ -54,7 +54,7 @@ def test_in_inches_by_keyboard(page: Page, brand_new) -> None:
     assert findings(page) == []
     tab_to(page, "Bench buffer and bars")
     page.keyboard.press("Space")
-    expect(page.get_by_text("19 things go on the rack: adjust")).to_be_visible()
+    appears(page.get_by_text("19 things go on the rack: adjust"))
     tab_to(page, "Next")
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="What usually comes in?")).to_be_focused()
@@ -64,16 +64,16 @@ def test_in_inches_by_keyboard(page: Page, brand_new) -> None:
     expect(page.get_by_label("Title of the job")).to_be_focused()
     page.keyboard.type("Signal bell")
     expect(page.get_by_role("list", name="Steps").get_by_role("button").first).to_contain_text("in")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     (job,) = brand_new.jobs.summaries()
     kept = brand_new.jobs.get(job.id).job
     assert (kept.title, kept.use_rack, kept.material) == ("Signal bell", "own", "brass")
     tab_to(page, "To the bench")
     page.keyboard.press("Enter")
-    expect(page.locator(".bench")).to_be_visible()
+    appears(page.locator(".bench"))
 
     def step(name: str) -> None:
-        expect(page.get_by_role("button", name=name, exact=name == "As wanted")).to_be_visible()
+        appears(page.get_by_role("button", name=name, exact=name == "As wanted"))
         if name == "As wanted":
             tab_to(page, name)
             page.keyboard.press("Enter")
@@ -109,7 +109,7 @@ def test_by_touch(by_touch: Page, brand_new) -> None:
     page.get_by_label("Mostly of").select_option("acrylic")
     tap(page.get_by_text("Old polish haze"))
     tap(page.get_by_role("button", name="Describe the first part"))
-    expect(page.get_by_label("Title of the job")).to_be_visible()
+    appears(page.get_by_label("Title of the job"))
     # a word that is not known is explained where it stands
     tap(page.locator('[data-term="reach"]').first)
     expect(page.get_by_role("note")).to_contain_text("How a tool can get there")
@@ -121,13 +121,13 @@ def test_by_touch(by_touch: Page, brand_new) -> None:
     page.get_by_label("Or by what one can tell").select_option("catches")
     expect(page.get_by_label("Likely depth", exact=True).first).to_have_value("15")
     expect(page.get_by_role("list", name="Steps").get_by_role("button")).not_to_have_count(0)
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     owned = {one.item.what for one in brand_new.jobs.rack.items()}
     assert "orbital" in owned
     assert "rotary-polisher" not in owned
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     tap(page.get_by_role("button", name="To the bench"))
-    expect(page.locator(".bench")).to_be_visible()
+    appears(page.locator(".bench"))
     followed(page, brand_new, lambda name: tap(page.get_by_role("button", name=name, exact=name == "As wanted")))
 
 
@@ -136,12 +136,12 @@ def test_what_was_opened_and_never_touched_is_not_kept(page: Page, empty) -> Non
     page.get_by_role("button", name="Describe the first part").click()
     expect(page.get_by_label("Title of the job")).to_have_value("New job")
     page.get_by_role("link", name="Jobs", exact=True).first.click()
-    expect(page.get_by_text("No jobs yet")).to_be_visible()
+    appears(page.get_by_text("No jobs yet"))
     assert empty.jobs.summaries() == []
     page.get_by_role("button", name="Describe the first part").click()
     page.get_by_label("Title of the job").fill("Door knob")
     page.get_by_role("link", name="Jobs", exact=True).first.click()
-    expect(page.get_by_role("link", name="Door knob", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Door knob", exact=True))
 
 
 def test_an_empty_rack_says_so_where_it_is_asked_for_and_the_question_mark_explains_the_view(page: Page, empty) -> None:
@@ -155,17 +155,17 @@ def test_an_empty_rack_says_so_where_it_is_asked_for_and_the_question_mark_expla
     page.keyboard.press("e")
     sheet = page.get_by_role("dialog")
     sheet.get_by_label("Planned from").select_option("own")
-    expect(sheet.get_by_text("Your rack is empty")).to_be_visible()
+    appears(sheet.get_by_text("Your rack is empty"))
     sheet.get_by_role("link", name="Put the first things on it").click()
-    expect(page.get_by_role("heading", name="Nothing on the rack yet")).to_be_visible()
+    appears(page.get_by_role("heading", name="Nothing on the rack yet"))
 
 
 def test_the_demo_is_looked_at_and_left(page: Page, brand_new) -> None:
     page.goto(brand_new.address)
     page.get_by_role("button", name="Look at the demo workshop first").click()
-    expect(page.get_by_role("link", name="Gallery rail collar", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Gallery rail collar", exact=True))
     page.get_by_role("button", name="Leave it, forget what was done here").click()
-    expect(page.get_by_role("heading", name="How do you measure and charge?")).to_be_visible()
+    appears(page.get_by_role("heading", name="How do you measure and charge?"))
     assert brand_new.jobs.summaries() == []
 
 
@@ -183,7 +183,7 @@ def test_the_focus_follows_the_view_and_undo_is_at_hand(page: Page, workshop) ->
     expect(page.get_by_role("link", name="Lens guard", exact=True)).to_have_count(0)
     expect(page.get_by_role("button", name="Undo")).to_be_focused()
     page.keyboard.press("Enter")
-    expect(page.get_by_role("link", name="Lens guard", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Lens guard", exact=True))
     # a new face has the focus in its name; Escape gives the old name back
     page.get_by_role("link", name="Barometer lens", exact=True).click()
     page.get_by_role("button", name="Add a face").click()

@@ -10,6 +10,7 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.precision.advice import lap_tool
 from kelbrast.core.precision.simulate import Hidden, Specimen
 from kelbrast.core.surface.sized import Gauge, RoundPart, SizeLimits
+from screen import appears
 
 UM = 1e-6
 BRONZE = lap_tool(parse_grade("F800"), material("bronze"), speed=0.45).rate
@@ -23,7 +24,7 @@ def describe(page: Page, address: str, grade: str = "F800") -> None:
     page.get_by_label("Gauge repeats within").fill("1.5")
     page.get_by_label("Grade of the lap").select_option(grade)
     page.get_by_role("button", name="To the gauge").click()
-    expect(page.get_by_text("Reading 1 of 12")).to_be_visible()
+    appears(page.get_by_text("Reading 1 of 12"))
 
 
 def read_all(page: Page, bench: Specimen, *, inch: bool = False) -> None:
@@ -59,15 +60,15 @@ def test_a_part_is_on_size_whether_the_lap_takes_twice_or_half_of_what_the_model
     while not move.inner_text().startswith("Stop") and rounds < 12:
         seconds = sum(int(one) * (60 if at == 0 else 1) for at, one in enumerate(move.inner_text().split()[-1].split(":")))
         page.keyboard.press("Space")
-        expect(page.get_by_text("At work")).to_be_visible()
+        appears(page.get_by_text("At work"))
         page.clock.fast_forward(seconds * 1000)
         bench.work(seconds)
         page.keyboard.press("Space")
-        expect(page.get_by_role("region", name="Read the size")).to_be_visible()
+        appears(page.get_by_role("region", name="Read the size"))
         read_all(page, bench, inch=inch)
         rounds += 1
     expect(move).to_have_text("Stop")
-    expect(page.get_by_text("On size")).to_be_visible()
+    appears(page.get_by_text("On size"))
     assert part.near <= bench.cut <= part.far
 
 
@@ -78,11 +79,11 @@ def test_a_reload_keeps_every_reading_and_a_reading_is_taken_back(page: Page, em
             page.keyboard.press("Backspace")
         page.keyboard.type(typed)
         page.keyboard.press("Enter")
-        expect(page.get_by_text(f"Reading {at} of 12")).to_be_visible()
+        appears(page.get_by_text(f"Reading {at} of 12"))
     page.keyboard.press("z")
-    expect(page.get_by_text("Reading 3 of 12")).to_be_visible()
+    appears(page.get_by_text("Reading 3 of 12"))
     page.reload()
-    expect(page.get_by_role("img", name="2 readings along the length")).to_be_visible()
+    appears(page.get_by_role("img", name="2 readings along the length"))
     expect(page.get_by_test_id("move")).to_have_text("Measure")
 
 
@@ -91,7 +92,7 @@ def test_a_reading_that_can_not_be_right_is_asked_again(page: Page, workshop) ->
     page.get_by_role("link", name="Tide gauge bush").click()
     page.get_by_role("button", name="Read again first").click()
     for at, typed in enumerate(("13.989", "13.988", "13.989", "14.489"), start=1):
-        expect(page.get_by_text(f"Reading {at} of 4")).to_be_visible()
+        appears(page.get_by_text(f"Reading {at} of 4"))
         for _ in range(9):
             page.keyboard.press("Backspace")
         page.keyboard.type(typed)
@@ -109,21 +110,21 @@ def test_a_part_has_a_mate_and_the_two_stand_beside_each_other(page: Page, works
     expect(page.get_by_label("The mate measures")).to_have_value("13.98886")
     page.get_by_label("Length").fill("30")
     page.get_by_role("button", name="To the gauge").click()
-    expect(page.get_by_text("Reading 1 of 12")).to_be_visible()
+    appears(page.get_by_text("Reading 1 of 12"))
     page.goto(f"{workshop.address}/gauge")
     page.get_by_role("link", name="A shaft and its bore beside each other").click()
     expect(page.get_by_test_id("verdict")).to_contain_text("Too tight")
-    expect(page.get_by_text("Take the bore to 14.0064 mm")).to_be_visible()
+    appears(page.get_by_text("Take the bore to 14.0064 mm"))
     page.get_by_label("Clearance wanted, least").fill("30")
     expect(page.get_by_role("alert")).to_contain_text("The least clearance must be below the most")
     page.get_by_label("Clearance wanted, least").fill("-30")
     expect(page.get_by_role("alert")).to_have_count(0)
     expect(page.get_by_test_id("verdict")).not_to_contain_text("Too tight")
-    expect(page.get_by_text("Press it straight, in a press")).to_be_visible()
+    appears(page.get_by_text("Press it straight, in a press"))
     page.get_by_label("Clearance wanted, least").fill("7")
     page.get_by_role("button", name="To its gauge").nth(1).click()
-    expect(page.get_by_role("heading", name="Tide gauge spindle, journal")).to_be_visible()
-    expect(page.get_by_text("Clearance wanted")).to_be_visible()
+    appears(page.get_by_role("heading", name="Tide gauge spindle, journal"))
+    appears(page.get_by_text("Clearance wanted"))
 
 
 def test_a_face_of_a_job_is_worked_to_a_size(page: Page, empty) -> None:
@@ -135,15 +136,15 @@ def test_a_face_of_a_job_is_worked_to_a_size(page: Page, empty) -> None:
     page.get_by_label("Length", exact=True).fill("30")
     page.get_by_label("May come off").select_option("fit")
     expect(page.get_by_label("Class, as in H7 or g6")).to_have_value("H7")
-    expect(page.get_by_text("Read it clean and cool, before any work")).to_be_visible()
+    appears(page.get_by_text("Read it clean and cool, before any work"))
     for at, (row, mm) in enumerate([("Left", 13.983), ("Middle", 13.985), ("Right", 13.984)]):
         for turn in (0, 45, 90, 135):
             page.get_by_label(f"{row}, at {turn}°").fill(f"{mm + turn / 45 % 2 * 0.004 + at * 0.0005:.4f}")
     page.keyboard.press("Tab")
-    expect(page.get_by_text("to the near limit")).to_be_visible()
-    expect(page.get_by_text("of it can be clean")).to_be_visible()  # what a new face is found with is deeper than that
+    appears(page.get_by_text("to the near limit"))
+    appears(page.get_by_text("of it can be clean"))  # what a new face is found with is deeper than that
     page.get_by_label("Class, as in H7 or g6").fill("g6")
-    expect(page.get_by_text("a bore has a capital letter")).to_be_visible()
+    appears(page.get_by_text("a bore has a capital letter"))
 
 
 def test_the_finer_lap_is_taken_in_hand_a_warm_part_is_told_and_the_next_move_is_read_aloud(page: Page, workshop) -> None:
@@ -153,15 +154,15 @@ def test_the_finer_lap_is_taken_in_hand_a_warm_part_is_told_and_the_next_move_is
     )
     page.goto(f"{workshop.address}/gauge")
     page.get_by_role("link", name="Tide gauge bush").click()
-    expect(page.get_by_text("That is 101° of its screw.")).to_be_visible()
-    expect(page.get_by_text("a lap carries one grade for life")).to_be_visible()
+    appears(page.get_by_text("That is 101° of its screw."))
+    appears(page.get_by_text("a lap carries one grade for life"))
     page.keyboard.press("a")
     page.wait_for_function("window.said && window.said.startsWith('Lap. 3 minutes')")
     page.get_by_role("button", name="Read again first").click()
     page.get_by_label("The part is at").fill("250")
     page.get_by_test_id("count").click()  # the pad has the keys again
     for at in range(1, 5):
-        expect(page.get_by_text(f"Reading {at} of 4")).to_be_visible()
+        appears(page.get_by_text(f"Reading {at} of 4"))
         for _ in range(9):
             page.keyboard.press("Backspace")
         page.keyboard.type("14.0480")
@@ -178,11 +179,11 @@ def test_what_is_wrong_is_said_and_a_deleted_part_comes_back(page: Page, worksho
     page.get_by_text("Class", exact=True).click()
     page.get_by_label("Class, as in H7 or g6").fill("Q9")
     page.get_by_role("button", name="To the gauge").click()
-    expect(page.get_by_text("is not a tolerance class")).to_be_visible()
+    appears(page.get_by_text("is not a tolerance class"))
     page.get_by_role("button", name="Delete Tide gauge bush").click()
     expect(page.get_by_role("link", name="Tide gauge bush")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("link", name="Tide gauge bush")).to_be_visible()
+    appears(page.get_by_role("link", name="Tide gauge bush"))
 
 
 def test_a_practice_bore_is_scored_and_the_program_shows_what_it_would_have_done(page: Page, empty) -> None:
@@ -194,7 +195,7 @@ def test_a_practice_bore_is_scored_and_the_program_shows_what_it_would_have_done
     expect(rounds).to_have_count(2)
     page.get_by_label("Work, seconds").fill("3600")
     page.get_by_role("button", name="Lap for 1:00:00").click()
-    expect(page.get_by_text("It was worked and not read since.")).to_be_visible()
+    appears(page.get_by_text("It was worked and not read since."))
     page.get_by_role("button", name="Read it").click()
     expect(rounds).to_have_count(3)
     expect(page.get_by_text("It was worked and not read since.")).to_have_count(0)
@@ -204,4 +205,4 @@ def test_a_practice_bore_is_scored_and_the_program_shows_what_it_would_have_done
     expect(ended).to_contain_text("Past the limit by")
     expect(ended).to_contain_text("you took 2")
     page.get_by_role("button", name="The same again").click()
-    expect(page.get_by_role("button", name="Measure it everywhere")).to_be_visible()
+    appears(page.get_by_role("button", name="Measure it everywhere"))

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import open_job
+from screen import appears, open_job
 
 
 def seen(workshop, page: Page) -> int:
@@ -16,26 +16,26 @@ def seen(workshop, page: Page) -> int:
 def at_bench(page: Page, workshop, title: str = "Gallery rail collar") -> None:
     open_job(page, workshop, title)
     page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
 
 
 def test_space_on_a_focused_button_is_that_buttons(page: Page, workshop) -> None:
     at_bench(page, workshop)
     page.keyboard.press("Space")
     pause = page.get_by_role("button", name=re.compile("^Pause"))
-    expect(pause).to_be_visible()
+    appears(pause)
     before = seen(workshop, page)
     for key, becomes in (("Space", "Go on"), ("Enter", "Pause")):
         page.get_by_role("button", name=re.compile("^(Pause|Go on)")).focus()
         page.keyboard.press(key)
-        expect(page.get_by_role("button", name=re.compile(f"^{becomes}"))).to_be_visible()
+        appears(page.get_by_role("button", name=re.compile(f"^{becomes}")))
     run = Runs(workshop.jobs).get(int(re.search(r"/bench/(\d+)", page.url)[1]))
     assert [event.kind for event in run.happened[before:]] == ["paused", "started"]
     # after a tap by hand no control is in hand, and Space means what the screen says
     page.get_by_role("button", name=re.compile("^Pause")).click()
-    expect(page.get_by_role("button", name=re.compile("^Go on"))).to_be_visible()
+    appears(page.get_by_role("button", name=re.compile("^Go on")))
     page.keyboard.press("Space")
-    expect(page.get_by_text("piece 2 of 4").first).to_be_visible()
+    appears(page.get_by_text("piece 2 of 4").first)
 
 
 def test_a_key_held_down_logs_one_thing(page: Page, workshop) -> None:
@@ -43,7 +43,7 @@ def test_a_key_held_down_logs_one_thing(page: Page, workshop) -> None:
     for _ in range(6):  # as a keyboard repeats it
         page.keyboard.down("Space")
     page.keyboard.up("Space")
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
     assert seen(workshop, page) == 1
 
 
@@ -65,7 +65,7 @@ def test_practice_leaves_enter_and_space_to_what_has_the_focus(page: Page, works
     page.get_by_label("Who practises").fill("Ada")
     page.get_by_label("Who practises").press("Enter")
     option = page.get_by_role("list").get_by_role("button").nth(1)
-    expect(option).to_be_visible()
+    appears(option)
     option.focus()
     page.keyboard.press("Space")
     expect(option).to_contain_text(re.compile("right|your answer"))
@@ -85,11 +85,11 @@ def test_half_a_number_is_not_taken_for_it(page: Page, workshop, typed: str, sai
     expect(page.get_by_text(said)).to_have_count(1)
     depth.blur()
     expect(depth).to_have_value(typed)  # it stays to be seen
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 22
     depth.fill("1 234,5")
     expect(depth).to_have_attribute("aria-invalid", "false")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 1234.5
 
 
@@ -105,12 +105,12 @@ def test_one_speed_for_one_step_everywhere(page: Page, workshop) -> None:
     plan = workshop.jobs.plan(job)
     assert [f"{step.rpm:,.0f}".replace(",", "\u202f") for step in plan.faces[0].steps] == spoken
     page.keyboard.press("c")
-    expect(page.get_by_text("Lay out:")).to_be_visible()
+    appears(page.get_by_text("Lay out:"))
     narrow = "\u202f"  # the card is written as the PDF is, without it
     card = page.locator("article").text_content().replace(narrow, "")
     assert all(one.replace(narrow, "") + " rev/min" in card for one in spoken if one)
     page.goto(f"{workshop.address}/jobs/{job}")
-    expect(page.get_by_role("list", name="Steps")).to_be_visible()
+    appears(page.get_by_role("list", name="Steps"))
     page.keyboard.press("b")
     bench = page.get_by_label("Step in hand")
     expect(bench).to_contain_text("rev/min")
@@ -144,7 +144,7 @@ def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
     page.goto(workshop.address)
     page.get_by_role("row").nth(3).wait_for()
     page.keyboard.press("u")
-    expect(page.get_by_role("button", name="Units: inch")).to_be_visible()
+    appears(page.get_by_role("button", name="Units: inch"))
     left: dict[str, list[str]] = {"jobs": metric_left(page)}
     for title in ("Gallery rail collar", "Lantern door bush", "Signal lamp cover"):
         job = open_job(page, workshop, title)
@@ -166,7 +166,7 @@ def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
                 page.keyboard.press("Escape")
                 expect(dialog).to_have_count(0)
         page.goto(f"{workshop.address}/jobs/{job}/card")
-        expect(page.get_by_role("heading", name=title)).to_be_visible()
+        appears(page.get_by_role("heading", name=title))
         left[f"{title}, card"] = metric_left(page)
     page.goto(f"{workshop.address}/tables")
     page.wait_for_load_state("networkidle")
@@ -178,7 +178,7 @@ def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
         page.evaluate("document.querySelectorAll('details').forEach((one, at) => (one.open = at < 12))")
         left[f"tables, {tab.inner_text()}"] = metric_left(page)
     page.goto(f"{workshop.address}/light")
-    expect(page.get_by_text("wide, marks").first).to_be_visible()
+    appears(page.get_by_text("wide, marks").first)
     left["light"] = metric_left(page)
     page.goto(f"{workshop.address}/log")
     page.get_by_role("row").nth(1).get_by_role("link").click()
@@ -189,6 +189,6 @@ def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
     left["rack"] = metric_left(page)
     open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("b")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     left["bench"] = metric_left(page)
     assert not (stay := [f"{where}: {text}" for where, texts in left.items() for text in texts]), "\n".join(stay)

@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from kelbrast.app.planning import plan_file
 from kelbrast.exchange.read import read_job_file
+from screen import appears
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
@@ -37,7 +38,7 @@ def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, 
     page.get_by_label("Wanted").select_option("mirror")
     page.get_by_label("Area", exact=True).last.fill("640")
     expect(page.get_by_role("list", name="Steps").get_by_role("button").first).to_contain_text("50 → ")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     with page.expect_download() as download:
         page.get_by_role("button", name="Job file").click()
     text = Path(download.value.path()).read_text()
@@ -51,10 +52,10 @@ def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, 
 
 def test_files_come_in_by_dropping_and_faults_are_named(page: Page, empty) -> None:
     page.goto(empty.address)
-    expect(page.get_by_text("No jobs yet")).to_be_visible()
+    appears(page.get_by_text("No jobs yet"))
     good = (EXAMPLES / "05-galley-top.job.json").read_text()
     drop(page, "galley.job.json", good)
-    expect(page.get_by_role("link", name="Galley top", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Galley top", exact=True))
     drop(page, "bad.job.json", good.replace("stainless-304", "stainless-305").replace("brushed-fine", "brused", 1))
     refused = page.get_by_text("bad.job.json was not taken")
     expect(refused).to_contain_text('material: there is no material "stainless-305"; did you mean stainless-304')
@@ -83,11 +84,11 @@ def test_duplicate_delete_and_undo(page: Page, workshop) -> None:
     page.goto(workshop.address)
     before = len(workshop.jobs.summaries())
     page.get_by_label("Duplicate Galley top").click()
-    expect(page.get_by_role("link", name="Galley top (copy)", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
     page.get_by_label("Delete Galley top (copy)").click()
     expect(page.get_by_role("link", name="Galley top (copy)", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("link", name="Galley top (copy)", exact=True)).to_be_visible()
+    appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
     assert len(workshop.jobs.summaries()) == before + 1
 
 
@@ -101,20 +102,20 @@ def test_keys(page: Page, workshop) -> None:
     page.keyboard.press("/")
     expect(page.get_by_label("What to find")).to_be_focused()
     page.keyboard.type("nx fog")  # N must not make a job while typing
-    expect(page.get_by_text("Nothing by that name")).to_be_visible()
+    appears(page.get_by_text("Nothing by that name"))
     page.get_by_label("What to find").fill("fog")
     page.keyboard.press("Enter")
     expect(page.get_by_label("Title of the job")).to_have_value("Fog gauge window")
     page.keyboard.press("Alt+6")
-    expect(page.get_by_role("heading", name="Tables")).to_be_visible()
+    appears(page.get_by_role("heading", name="Tables"))
     page.keyboard.press("Alt+1")
-    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+    appears(page.get_by_role("heading", name="Jobs"))
     page.keyboard.press("n")
     expect(page.get_by_label("Title of the job")).to_have_value("New job")
 
 
 def test_a_page_that_is_not_there(page: Page, workshop) -> None:
     page.goto(f"{workshop.address}/nowhere")
-    expect(page.get_by_role("heading", name="There is no page here")).to_be_visible()
+    appears(page.get_by_role("heading", name="There is no page here"))
     page.goto(f"{workshop.address}/jobs/999")
     expect(page.get_by_role("alert")).to_contain_text("can not be opened")

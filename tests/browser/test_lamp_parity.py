@@ -6,7 +6,9 @@ import io
 import numpy as np
 import pytest
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
+
+from screen import appears
 
 PATCHES = {
     "marks": {"after": "P80"},
@@ -25,7 +27,7 @@ def test_the_same_patch_looks_the_same(page: Page, workshop, asked: dict, materi
         page.goto(f"{workshop.address}/light")
     key = told.value.json()["key"]
     canvas = page.locator("canvas").first
-    expect(canvas).to_be_visible()
+    appears(canvas)
     page.wait_for_load_state("networkidle")
     drawn = canvas.evaluate("(one) => new Promise((done) => requestAnimationFrame(() => done(one.toDataURL())))")
     on_screen = Image.open(io.BytesIO(base64.b64decode(drawn.split(",")[1]))).convert("RGB")

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect
 
-from screen import findings, open_job
+from screen import appears, findings, open_job
 
 PROFILE = Path(__file__).parents[1] / "outside" / "profiles" / "NU206-IR-1.txt"
 
@@ -24,7 +24,7 @@ def test_the_strip_stands_under_the_stair_and_follows_the_plan(page: Page, works
     steps = page.get_by_role("list", name="Steps").get_by_role("button").count()
     expect(strip.get_by_role("img")).to_have_count(steps + 1)
     loaded(page, "section[aria-label='How it looks under a low lamp'] img")
-    expect(strip.get_by_role("img", name=re.compile("as found: .* µm deep"))).to_be_visible()
+    appears(strip.get_by_role("img", name=re.compile("as found: .* µm deep")))
     before = strip.get_by_role("img").first.get_attribute("src")
     page.get_by_role("textbox", name="Likely depth").fill("40")
     expect(strip.get_by_role("img").first).not_to_have_attribute("src", before or "")
@@ -34,8 +34,8 @@ def test_the_strip_stands_under_the_stair_and_follows_the_plan(page: Page, works
 def test_the_pair_at_the_bench(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("b")
-    expect(page.get_by_role("img", name=re.compile("It should look like"))).to_be_visible()
-    expect(page.get_by_role("img", name=re.compile("Not yet, keep going"))).to_be_visible()
+    appears(page.get_by_role("img", name=re.compile("It should look like")))
+    appears(page.get_by_role("img", name=re.compile("Not yet, keep going")))
     loaded(page, "img")
 
 
@@ -43,7 +43,7 @@ def test_the_lamp_is_moved_by_keys_and_every_patch_has_words(page: Page, worksho
     page.goto(f"{workshop.address}/light")
     patch = page.get_by_role("application").first
     expect(patch).to_have_attribute("aria-label", re.compile("16 degrees above it, from 118 degrees"))
-    expect(page.get_by_text("µm deep").first).to_be_visible()
+    appears(page.get_by_text("µm deep").first)
     page.wait_for_timeout(500)
     before = page.evaluate("document.querySelector('canvas').toDataURL()")
     patch.focus()
@@ -66,7 +66,7 @@ def test_without_webgl_a_still_picture_stands_in(page: Page, workshop) -> None:
     )
     page.goto(f"{workshop.address}/light")
     still = page.get_by_role("img", name=re.compile("This: .* µm deep"))
-    expect(still).to_be_visible()
+    appears(still)
     loaded(page, "img")
     before = still.get_attribute("src")
     page.get_by_role("application").first.focus()
@@ -78,12 +78,12 @@ def test_a_swatch_is_matched_and_fills_the_found_state(page: Page, workshop) -> 
     job = open_job(page, workshop, "Gallery rail collar")
     page.get_by_role("button", name="Which grade left these marks?").click()
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_role("button", name="It is P240")).to_be_visible()
+    appears(dialog.get_by_role("button", name="It is P240"))
     loaded(page, "[role=dialog] img")
     assert findings(page) == []
     dialog.get_by_role("button", name="It is P240").click()
     expect(page.get_by_label("Paper grade")).to_have_value("P240")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert "P240" in [face.found.after for face in workshop.jobs.get(job).job.faces]
 
 
@@ -93,7 +93,7 @@ def test_a_measured_profile_is_shown_and_becomes_the_found_state(page: Page, wor
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("Form taken off").select_option("Degree 4")
     dialog.get_by_label("Profile file").set_input_files(PROFILE)
-    expect(dialog.get_by_text("Cut-off 0.8 mm (by ISO 4288)")).to_be_visible()
+    appears(dialog.get_by_text("Cut-off 0.8 mm (by ISO 4288)"))
     assert findings(page) == []
     dialog.get_by_role("button", name=re.compile("Use it as found")).click()
     expect(page.get_by_role("textbox", name="Likely depth")).to_have_value(re.compile(r"^0\.8"))
@@ -108,14 +108,14 @@ def test_ten_questions_by_keyboard_each_explained(page: Page, workshop) -> None:
     page.keyboard.press("Enter")
     explained, barriers = 0, []
     for number in range(1, 11):
-        expect(page.get_by_role("region", name=f"Question {number} of 10")).to_be_visible()
+        appears(page.get_by_role("region", name=f"Question {number} of 10"))
         page.keyboard.press(str(1 + number % 2))
         told = page.locator("[role=status]").filter(has_text=re.compile("Right|Not so"))
-        expect(told).to_be_visible()
+        appears(told)
         explained += len(told.inner_text()) > 20
         barriers += findings(page) if number == 1 else []
         page.keyboard.press("Enter")
     assert barriers == []
-    expect(page.get_by_text("of 10 right")).to_be_visible()
+    appears(page.get_by_text("of 10 right"))
     expect(page.get_by_role("region", name="Progress")).to_contain_text("10 answers")
     assert explained == 10

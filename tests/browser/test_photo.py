@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
 from kelbrast.exchange.read import check_job_file
-from screen import findings
+from screen import appears, findings
 
 # A drawn sheet of A4 and a plate beside it, seen square on: two pixels a millimetre.
 SHEET = [(100, 100), (520, 100), (520, 694), (100, 694)]
@@ -47,11 +47,11 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
     job = empty.jobs.add(check_job_file({**document, "pieces": 1, "faces": document["faces"][:1]})).id
     page.goto(f"{empty.address}/jobs/{job}")
     page.get_by_role("link", name="Photo").click()
-    expect(page.get_by_role("heading", name="No photo yet")).to_be_visible()
+    appears(page.get_by_role("heading", name="No photo yet"))
     page.get_by_label("Photo before the work").set_input_files(drawn(tmp_path / "before.png"))
     page.get_by_role("button", name="Four corners").click()
     tap(page, *SHEET)
-    expect(page.get_by_label("The outline is of")).to_be_visible()  # the scale is known: faces are next
+    appears(page.get_by_label("The outline is of"))  # the scale is known: faces are next
     tap(page, *PLATE)
     page.keyboard.press("f")
     row = page.get_by_role("table", name="Faces on the photo").get_by_role("row").last
@@ -75,15 +75,15 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
     page.get_by_role("button", name="Undo").click()
     expect(damage).to_contain_text("Gouges")
     page.get_by_role("button", name="Use these areas in the job").click()
-    expect(page.get_by_text("The areas are those of the faces now.")).to_be_visible()
+    appears(page.get_by_text("The areas are those of the faces now."))
     face = empty.jobs.get(job).job.faces[0]
     assert face.area_cm2 == pytest.approx(300, rel=0.02)
     run = Runs(empty.jobs).begin(job)
     page.goto(f"{empty.address}/bench/{run.id}")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     page.keyboard.press("h")  # where there is little room it stands with the rest of the step
     where = page.get_by_role("dialog").get_by_role("img", name="The part on its photo: work at front now")
-    expect(where).to_be_visible()
+    appears(where)
     expect(where.locator("polygon[data-face=front]")).to_have_count(1)
 
 
@@ -108,6 +108,6 @@ def test_before_and_after_lie_over_each_other_and_points_are_set_by_keys(page: P
     page.get_by_role("application").focus()
     for key in ("Enter", *["Shift+ArrowRight"] * 2, "Enter"):
         page.keyboard.press(key)
-    expect(page.get_by_label("The outline is of")).to_be_visible()
+    appears(page.get_by_label("The outline is of"))
     photo = page.request.get(f"{empty.address}/api/jobs/{job}/photos").json()[1]
     assert photo["drawn"]["scale"]["ends"] == [[650, 400], [780, 400]]

@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from screen import curves, open_job
+from screen import appears, curves, open_job
 
 
 def test_typing_redraws_the_stair_and_keeps_the_job(page: Page, workshop) -> None:
@@ -14,7 +14,7 @@ def test_typing_redraws_the_stair_and_keeps_the_job(page: Page, workshop) -> Non
     depth.press("ArrowUp")
     expect(depth).to_have_value("23")
     page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 23
 
 
@@ -37,7 +37,7 @@ def test_a_wrong_value_is_said_and_changes_nothing(page: Page, workshop) -> None
     depth = page.get_by_label("Likely depth", exact=True).first
     for text, said in (("0", "Must be above 0"), ("deep", "This is not a number"), ("", "Put in a number above 0")):
         depth.fill(text)
-        expect(page.get_by_text(said)).to_be_visible()
+        appears(page.get_by_text(said))
     depth.blur()
     expect(depth).to_have_value("22")
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 22
@@ -47,9 +47,9 @@ def test_what_only_the_server_sees_is_said_too(page: Page, workshop) -> None:
     open_job(page, workshop, "Lamp clock housing")
     page.get_by_label("Inside diameter").fill("400")
     expect(page.get_by_text("Must be below the outside diameter")).to_have_count(1)  # once, beside its field
-    expect(page.get_by_text("Not kept until the fault is mended")).to_be_visible()
+    appears(page.get_by_text("Not kept until the fault is mended"))
     page.get_by_label("Inside diameter").fill("150")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
 
 
 def test_arrows_walk_the_steps(page: Page, workshop) -> None:
@@ -71,17 +71,17 @@ def test_faces_are_added_shaped_kept_off_and_removed(page: Page, workshop) -> No
     name = page.get_by_label("Name", exact=True)
     expect(name).to_have_value("face 2")
     name.fill("dome")
-    expect(page.get_by_text("Another face or edge has this name")).to_be_visible()
+    appears(page.get_by_text("Another face or edge has this name"))
     name.fill("rim")
     page.get_by_label("Shape", exact=True).select_option("cylinder")
     page.get_by_label("Diameter", exact=True).fill("100")
     page.get_by_label("Length", exact=True).fill("100")
-    expect(page.get_by_text("Area 314 cm²")).to_be_visible()
+    appears(page.get_by_text("Area 314 cm²"))
     page.get_by_label("Keep off: nothing may touch it").check()
-    expect(page.get_by_role("heading", name="Keep off")).to_be_visible()
+    appears(page.get_by_role("heading", name="Keep off"))
     page.get_by_label("Keep off: nothing may touch it").uncheck()
     page.get_by_role("button", name="Remove this face").click()
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert [face.name for face in workshop.jobs.get(job).job.faces] == ["dome"]
 
 
@@ -94,7 +94,7 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     page.get_by_label("May come off").select_option("coat")
     page.get_by_label("Reach").select_option("inside")
     page.get_by_label("Inside radius").fill("14")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     kept = workshop.jobs.get(job).job.faces[0]
     assert (kept.found.after, kept.want.finish, kept.want.no_finer_than) == ("P240", "grip", "P320")
     assert (kept.coat_um, kept.keep_um, kept.reach, kept.inside_radius_mm) == (45, 30, "inside", 14)
@@ -102,7 +102,7 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     page.get_by_label("Ra to").fill("0.8")
     page.get_by_label("Lay").select_option("one-way")
     page.get_by_label("May come off").select_option("none")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     kept = workshop.jobs.get(job).job.faces[0]
     assert kept.want.ra_um is not None
     assert kept.want.ra_um[1] == 0.8
@@ -115,7 +115,7 @@ def test_a_part_that_stays_where_it_is_gets_no_bench_wheel(page: Page, workshop)
     expect(page.get_by_role("list", name="Steps")).to_contain_text("flat-disc machine")
     page.get_by_label("The part, for bench machines").select_option("fixed")
     expect(page.get_by_role("list", name="Steps")).not_to_contain_text("flat-disc machine")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.carried is False
 
 
@@ -128,7 +128,7 @@ def test_the_aims_side_by_side(page: Page, workshop) -> None:
     expect(page.get_by_role("radio", name=re.compile("Least metal"))).to_be_checked()
     page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
     page.get_by_text("Cheapest", exact=True).click()
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.aim == "cost"
 
 
@@ -159,10 +159,10 @@ def test_the_sums_are_one_key_away(page: Page, workshop) -> None:
 
 def test_not_possible_says_why(page: Page, workshop) -> None:
     open_job(page, workshop, "Lantern door bush")
-    expect(page.get_by_role("heading", name="Not possible: metal")).to_be_visible()
-    expect(page.get_by_text("only 30 µm may come off")).to_be_visible()
+    appears(page.get_by_role("heading", name="Not possible: metal"))
+    appears(page.get_by_text("only 30 µm may come off"))
     page.get_by_label("At most", exact=True).last.fill("120")
-    expect(page.get_by_role("list", name="Steps")).to_be_visible()
+    appears(page.get_by_role("list", name="Steps"))
 
 
 def test_inch_everywhere(page: Page, workshop) -> None:
@@ -170,10 +170,10 @@ def test_inch_everywhere(page: Page, workshop) -> None:
     page.keyboard.press("u")
     expect(page.get_by_label("Diameter", exact=True)).to_have_value("2.835")
     expect(page.get_by_label("Step in hand")).to_contain_text("ft/min")
-    expect(page.get_by_text("Deepest marks left, thou")).to_be_visible()
+    appears(page.get_by_text("Deepest marks left, thou"))
     assert not re.search(r"\d (µm|mm|cm²|m/s)\b", page.locator("main").inner_text())
     page.get_by_label("Diameter", exact=True).fill("3")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     page.reload()
     expect(page.get_by_label("Diameter", exact=True)).to_have_value("3")
 
@@ -183,10 +183,10 @@ def test_two_screens_can_not_overwrite_each_other(page: Page, workshop) -> None:
     other = page.context.new_page()
     other.goto(f"{workshop.address}/jobs/{job}")
     other.get_by_label("Pieces").fill("3")
-    expect(other.get_by_text("Kept", exact=True)).to_be_visible()
-    expect(other.get_by_text("for 3")).to_be_visible()
+    appears(other.get_by_text("Kept", exact=True))
+    appears(other.get_by_text("for 3"))
     page.get_by_label("Pieces").fill("5")
-    expect(page.get_by_text("Changed elsewhere")).to_be_visible()
+    appears(page.get_by_text("Changed elsewhere"))
     assert workshop.jobs.get(job).job.pieces == 3
     page.get_by_role("button", name="Take what is kept").click()
     expect(page.get_by_label("Pieces")).to_have_value("3")
@@ -218,16 +218,16 @@ def test_an_edge_is_broken_rounded_or_kept_sharp(page: Page, workshop) -> None:
     expect(page.get_by_label("Step in hand")).to_contain_text("A fresh edge cuts")
     page.get_by_label("Leg of the break").fill("0.9")
     page.get_by_label("Leg of the break").press("Enter")
-    expect(faces.get_by_text("0.1 to 0.5 mm")).to_be_visible()
+    appears(faces.get_by_text("0.1 to 0.5 mm"))
     page.get_by_label("What becomes of it").select_option("radius")
     expect(page.get_by_label("Radius")).to_have_value("0.9")
     expect(faces.get_by_text("0.1 to 0.5 mm")).to_have_count(0)
     page.get_by_label("What becomes of it").select_option("sharp")
-    expect(page.get_by_text("Let no wheel roll over it")).to_be_visible()
+    appears(page.get_by_text("Let no wheel roll over it"))
     faces.get_by_role("button", name=re.compile("^back")).click()
     page.get_by_label("Name", exact=True).fill("rear")
     page.get_by_label("Name", exact=True).press("Enter")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     kept = workshop.jobs.get(job).job.faces
     assert [face.edge.wanted for face in kept if face.edge] == ["sharp", "sharp"]
     assert "rear" not in kept[-1].edge.next_to

@@ -4,7 +4,7 @@ import time
 
 from playwright.sync_api import Page, expect
 
-from screen import findings, open_job
+from screen import appears, findings, open_job
 
 SHOP = [  # what is typed, and how many of the boxes that are found then are ticked
     ("bench buffer three", 1), ("belt grinder contact", 1), ("small rotary", 1), ("hand paper", 13), ("belt on the", 7),
@@ -15,12 +15,12 @@ SHOP = [  # what is typed, and how many of the boxes that are found then are tic
 
 def open_rack(page: Page, served) -> None:
     page.goto(f"{served.address}/rack")
-    expect(page.get_by_role("region", name="Rails")).to_be_visible()
+    appears(page.get_by_role("region", name="Rails"))
 
 
 def test_a_shop_of_forty_items_by_keyboard_alone(page: Page, empty) -> None:
     page.goto(f"{empty.address}/rack")
-    expect(page.get_by_text("Nothing on the rack yet")).to_be_visible()
+    appears(page.get_by_text("Nothing on the rack yet"))
     page.keyboard.press("n")
     dialog = page.get_by_role("dialog")
     expect(dialog.get_by_placeholder("paper, belt p180")).to_be_focused()
@@ -49,10 +49,10 @@ def test_plans_change_with_the_rack_and_a_steel_wheel_stays_out(page: Page, work
     page.keyboard.press("e")
     page.get_by_label("Planned from").select_option("own")
     page.keyboard.press("Escape")
-    expect(page.get_by_text("may not be used on this metal")).to_be_visible()
+    appears(page.get_by_text("may not be used on this metal"))
     page.get_by_text("may not be used on this metal").click()
-    expect(page.get_by_text("and is kept for it").first).to_be_visible()
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("and is kept for it").first)
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.use_rack == "own"
     made = workshop.jobs.plan(job)
     items = {step.item for face in made.faces for step in face.steps}
@@ -63,7 +63,7 @@ def test_plans_change_with_the_rack_and_a_steel_wheel_stays_out(page: Page, work
 
 def test_what_is_short_is_said_with_the_way_around_it(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
-    expect(page.get_by_text("Short on the rack:")).to_be_visible()
+    appears(page.get_by_text("Short on the rack:"))
     page.get_by_role("button", name="Plan without it").click()
     expect(page.get_by_text("Short on the rack:")).to_have_count(0)
 
@@ -93,7 +93,7 @@ def test_an_import_is_shown_before_it_happens_and_its_faults_by_row(page: Page, 
     expect(page.get_by_role("alert")).to_contain_text("row 2, count")
     page.keyboard.press("Escape")
     picker.set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": b"what,count\nfibre-p60,4\n"})
-    expect(page.get_by_text("1 new, 0 changed")).to_be_visible()
+    appears(page.get_by_text("1 new, 0 changed"))
     assert len(workshop.jobs.rack.items()) == before
     page.get_by_role("button", name="Import", exact=True).click()
     expect(page.get_by_role("region", name="Rails")).to_contain_text("Fibre disc")
@@ -104,7 +104,7 @@ def test_what_to_buy_shows_progress_and_figures_per_job(page: Page, workshop) ->
     open_rack(page, workshop)
     page.keyboard.press("b")
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_role("progressbar")).to_be_visible()
+    appears(dialog.get_by_role("progressbar"))
     dialog.get_by_role("button", name="Stop").click()
     expect(dialog.get_by_role("progressbar")).to_have_count(0)
     page.keyboard.press("Escape")

@@ -3,7 +3,7 @@
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import called
+from screen import appears, called
 
 
 def test_a_foot_switch_is_taught_and_works_at_the_bench(page: Page, workshop) -> None:
@@ -19,14 +19,14 @@ def test_a_foot_switch_is_taught_and_works_at_the_bench(page: Page, workshop) ->
     # what would be said is caught, for a test has no ears
     page.add_init_script("window.speechSynthesis.speak = (said) => (window.said = said.text)")
     page.goto(f"{workshop.address}/bench/{run.id}")
-    expect(page.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(page.get_by_role("button", name="Start this step"))
     page.keyboard.press("a")
     said = page.evaluate("window.said")
     stage = run.run.current[1]
     assert run.steps[stage.key].label in said
     assert "Done when:" in said
     page.keyboard.press("PageDown")
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_contain_text("Start, then: old marks gone, next (taught)")
 

@@ -11,7 +11,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect
 from attacking import many
 from cutting import Net
 from kelbrast.app.runs import Runs
-from screen import findings_in_both_themes, open_job
+from screen import appears, findings_in_both_themes, open_job
 from serving import Served, serve
 
 TABLET = {"width": 1024, "height": 768}
@@ -52,12 +52,12 @@ def shown_code(main: Page, served: Served) -> str:
 def pair(main: Page, served: Served, page: Page, address: str, name: str) -> None:
     code = shown_code(main, served)
     page.goto(address)
-    expect(page.get_by_role("heading", name="Pair this device with the shop")).to_be_visible()
+    appears(page.get_by_role("heading", name="Pair this device with the shop"))
     page.get_by_label("The code on the main screen").fill(code.lower().replace("-", ""))
     page.get_by_label("What this device is called in the shop").fill(name)
     page.get_by_role("button", name="Pair").click()
-    expect(page.get_by_role("navigation", name="Views")).to_be_visible()
-    expect(main.get_by_role("status").filter(has_text=name)).to_be_visible()
+    appears(page.get_by_role("navigation", name="Views"))
+    appears(main.get_by_role("status").filter(has_text=name))
     main.get_by_role("dialog").get_by_role("button", name="Close").click()
 
 
@@ -65,7 +65,7 @@ def begun(main: Page, served: Served) -> int:
     """The name plates are taken to the bench at the main screen. Returns the number of the run."""
     open_job(main, served, "Keepers' name plates")
     main.keyboard.press("b")
-    expect(main.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(main.get_by_role("button", name="Start this step"))
     return int(main.url.rsplit("/", 1)[1])
 
 
@@ -106,26 +106,26 @@ def test_a_phone_and_a_tablet_follow_one_run_with_the_network_cut_in_the_middle(
     kept_ready(tablet)
     phone.goto(f"{shop.shop}/bench/{run}")
     tablet.get_by_role("button", name="Start this step").tap()
-    expect(phone.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(phone.get_by_role("button", name="Old marks gone"))
     told_ahead(tablet, run, 5)
 
     net.cut()
     tablet.get_by_role("button", name="Old marks gone").tap()
     tablet.get_by_role("button", name="Start this step").tap()
-    expect(tablet.get_by_role("alert").filter(has_text="Your last 2 taps are kept in this browser")).to_be_visible()
+    appears(tablet.get_by_role("alert").filter(has_text="Your last 2 taps are kept in this browser"))
     tablet.get_by_role("button", name="Pause").tap()
-    expect(tablet.get_by_role("alert").filter(has_text="Your last 3 taps")).to_be_visible()
+    appears(tablet.get_by_role("alert").filter(has_text="Your last 3 taps"))
     tablet.reload()  # the battery was changed, say: the bench opens without a connection
-    expect(tablet.get_by_role("alert").filter(has_text="Your last 3 taps")).to_be_visible()
-    expect(tablet.get_by_role("button", name="Go on", exact=False).first).to_be_visible()
+    appears(tablet.get_by_role("alert").filter(has_text="Your last 3 taps"))
+    appears(tablet.get_by_role("button", name="Go on", exact=False).first)
     tablet.get_by_role("button", name="Old marks gone").tap()
-    expect(phone.get_by_role("button", name="Old marks gone")).to_be_visible()  # it knows nothing of that yet
+    appears(phone.get_by_role("button", name="Old marks gone"))  # it knows nothing of that yet
     assert kinds(shop, run) == ["started"]
 
     net.mend()
     expect(tablet.get_by_role("alert")).to_have_count(0)
     assert kinds(shop, run) == ["started", "gone", "started", "paused", "gone"]
-    expect(phone.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(phone.get_by_role("button", name="Start this step"))
     third = tablet.locator(".bench").get_attribute("data-seen")
     expect(phone.locator(".bench")).to_have_attribute("data-seen", third or "")
     assert phone.get_by_role("heading").first.inner_text() == tablet.get_by_role("heading").first.inner_text()
@@ -133,9 +133,9 @@ def test_a_phone_and_a_tablet_follow_one_run_with_the_network_cut_in_the_middle(
     # The phone is lost: it is taken off at the main screen, and shows nothing of the shop any more.
     page.goto(f"{shop.address}/settings")
     page.get_by_role("button", name="Take off Phone of Maren").click()
-    expect(phone.get_by_role("heading", name="Pair this device with the shop")).to_be_visible()
+    appears(phone.get_by_role("heading", name="Pair this device with the shop"))
     assert phone.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('kelbrast.run'))") == []
-    expect(tablet.get_by_role("button", name="Start this step")).to_be_visible()
+    appears(tablet.get_by_role("button", name="Start this step"))
 
 
 def test_offline_taps_are_delivered_once_each_after_random_cuts(
@@ -164,7 +164,7 @@ def test_offline_taps_are_delivered_once_each_after_random_cuts(
                 tablet.wait_for_timeout(dice.randrange(12))
                 net.cut()
             tapped.append("gone" if working else "started")
-            expect(tablet.get_by_role("button", name="Start this step" if working else "Old marks gone")).to_be_visible()
+            appears(tablet.get_by_role("button", name="Start this step" if working else "Old marks gone"))
         net.cut()
         tablet.wait_for_timeout(dice.randrange(300))
         net.mend()
@@ -189,11 +189,11 @@ def test_a_tap_that_another_screen_forestalled_is_told_with_what_followed_from_i
     tablet.get_by_role("textbox").first.fill("The belt is worn")
     tablet.get_by_role("dialog").get_by_role("button", name=re.compile("Keep|Write")).first.click()
     page.get_by_role("button", name="Start this step").click()  # at the main screen, meanwhile
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
     net.mend()
-    expect(tablet.get_by_text("Another screen tapped first")).to_be_visible()
-    expect(tablet.get_by_text("The 2 taps after it could not be kept either")).to_be_visible()
-    expect(tablet.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(tablet.get_by_text("Another screen tapped first"))
+    appears(tablet.get_by_text("The 2 taps after it could not be kept either"))
+    appears(tablet.get_by_role("button", name="Old marks gone"))
     expect(tablet.locator(".bench [role=alert]")).to_have_count(0)
     assert kinds(shop, run) == ["started", "note"]  # what was written beside the work is kept
 
@@ -218,12 +218,12 @@ def test_the_camera_brings_the_code_and_wrong_ones_are_told(
     expect(phone.get_by_label("What this device is called in the shop")).to_be_focused()
     phone.keyboard.type("Phone")
     phone.keyboard.press("Enter")
-    expect(phone.get_by_role("navigation", name="Views")).to_be_visible()
+    appears(phone.get_by_role("navigation", name="Views"))
     phone.goto(f"{shop.shop}/settings")
     expect(phone.get_by_role("region", name="This device")).to_contain_text("Phone")
     expect(phone.get_by_role("region", name="Backups")).to_have_count(0)
     phone.get_by_role("button", name="Take this device off").click()
-    expect(phone.get_by_role("heading", name="Pair this device with the shop")).to_be_visible()
+    appears(phone.get_by_role("heading", name="Pair this device with the shop"))
 
 
 def test_over_the_certificate_the_session_is_secret(
@@ -268,7 +268,7 @@ def test_a_computer_that_died_is_replaced(
     open_job(page, shop, "Gallery rail collar")
     page.keyboard.press("b")
     page.get_by_role("button", name="Start this step").click()
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(page.get_by_role("button", name="Old marks gone"))
     page.goto(f"{shop.address}/settings")
     with page.expect_download() as told:
         page.get_by_role("link", name="Everything as one archive").click()
@@ -281,17 +281,17 @@ def test_a_computer_that_died_is_replaced(
     page.goto(f"{new.address}/settings")
     page.get_by_label("An archive of everything, or a backup").set_input_files(archive)
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_role("row", name="Jobs 12")).to_be_visible()
+    appears(dialog.get_by_role("row", name="Jobs 12"))
     assert new.jobs.summaries() == []
     dialog.get_by_role("button", name="Put it back").click()
-    expect(page.get_by_role("heading", name="Jobs", exact=True)).to_be_visible()
+    appears(page.get_by_role("heading", name="Jobs", exact=True))
     assert {one.title for one in new.jobs.summaries()} == titles
     page.goto(f"{new.address}/bench")
-    expect(page.get_by_role("button", name="Old marks gone")).to_be_visible()  # the run goes on where it was
+    appears(page.get_by_role("button", name="Old marks gone"))  # the run goes on where it was
 
     tablet.goto(new.shop)
-    expect(tablet.get_by_role("heading", name="Pair this device with the shop")).to_be_visible()
+    appears(tablet.get_by_role("heading", name="Pair this device with the shop"))
     pair(page, new, tablet, new.shop, "Tablet")
     tablet.goto(f"{new.shop}/bench")
-    expect(tablet.get_by_role("button", name="Old marks gone")).to_be_visible()
+    appears(tablet.get_by_role("button", name="Old marks gone"))
     new.stop()

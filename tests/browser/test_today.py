@@ -11,6 +11,7 @@ from kelbrast.app.board import Boards
 from kelbrast.exchange.day_file import WorkerFile
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.shop_file import ShopFile
+from screen import appears
 
 
 def order(served, name: str, **more: object) -> int:
@@ -30,7 +31,7 @@ def test_the_board_is_improved_moved_and_asked(page: Page, shop) -> None:
     order(shop, "clock-housing", due="2030-01-01T12:00:00")
     order(shop, "barometer-lens")
     page.goto(f"{shop.address}/today")
-    expect(page.get_by_role("listitem", name="Ada", exact=True)).to_be_visible()
+    appears(page.get_by_role("listitem", name="Ada", exact=True))
     board = page.get_by_role("region", name="Board")
     board.focus()
     expect(board).to_be_focused()  # so that keys scroll it, also when it has no block
@@ -43,11 +44,11 @@ def test_the_board_is_improved_moved_and_asked(page: Page, shop) -> None:
     work.click()
     panel = page.get_by_role("region", name="Block")
     panel.get_by_role("button", name="Keep it here").click()
-    expect(panel.get_by_role("button", name="Let it go")).to_be_visible()
+    appears(panel.get_by_role("button", name="Let it go"))
     panel.get_by_role("button", name="If it went first?").click()
-    expect(panel.get_by_role("status")).to_be_visible()
+    appears(panel.get_by_role("status"))
     panel.get_by_role("button", name="Let it go").click()
-    expect(panel.get_by_role("button", name="Keep it here")).to_be_visible()
+    appears(panel.get_by_role("button", name="Keep it here"))
     page.keyboard.press("s")
     sheet = page.get_by_role("dialog")
     sheet.get_by_label("Away").nth(1).check()
@@ -62,7 +63,7 @@ def test_a_block_is_dragged_and_moved_by_keys(page: Page, shop) -> None:
     order(shop, "barometer-lens")
     page.goto(f"{shop.address}/today")
     last = page.locator(".board .block:not(.wait):not(.change)").last
-    expect(last).to_be_visible()
+    appears(last)
     block = (
         page.get_by_role("listitem", name="Ada", exact=True)
         .or_(page.get_by_role("listitem", name="Ben", exact=True))
@@ -78,7 +79,7 @@ def test_a_block_is_dragged_and_moved_by_keys(page: Page, shop) -> None:
     page.mouse.move(box["x"] + box["width"] / 2 + 90, box["y"] + 10, steps=4)
     page.mouse.up()
     put = page.get_by_role("button", name="put there").first
-    expect(put).to_be_visible()
+    appears(put)
     before = put.get_attribute("aria-label")
     put.focus()
     page.keyboard.press("ArrowRight")
@@ -100,10 +101,10 @@ def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
     sheet.get_by_label("Check, to pass or fail").fill("It sits flush")
     sheet.get_by_label("Keep these for the next, as").fill("Plates")
     sheet.get_by_role("button", name="Keep", exact=True).click()
-    expect(sheet.get_by_label("As kept for such parts")).to_be_visible()
+    appears(sheet.get_by_label("As kept for such parts"))
     page.keyboard.press("Escape")
     expect(sheet).to_have_count(0)
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     page.keyboard.press("q")
     prices = page.get_by_role("table", name="Prices")
     expect(prices.get_by_role("row")).to_have_count(5)
@@ -121,7 +122,7 @@ def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
     expect(row).to_contain_text("Quoted")
     expect(row).to_contain_text("Harbour office")
     page.get_by_label("Find by title").fill("nothing like it")
-    expect(page.get_by_text("No job is like that.")).to_be_visible()
+    appears(page.get_by_text("No job is like that."))
     page.get_by_label("Find by title").fill("harbour")
     row.get_by_role("checkbox").check()
     page.get_by_role("button", name="To the day").click()

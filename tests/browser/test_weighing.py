@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from screen import curves, open_job
+from screen import appears, curves, open_job
 
 
 def tools(page: Page) -> list[str]:
@@ -17,19 +17,19 @@ def test_a_route_that_nothing_beats_is_taken_undone_and_taken_again(page: Page, 
     before = tools(page)
     page.keyboard.press("w")
     dialog = page.get_by_role("dialog")
-    expect(dialog.get_by_text("routes that nothing beats")).to_be_visible()
+    appears(dialog.get_by_text("routes that nothing beats"))
     dialog.get_by_role("button", name=re.compile("^Take the route")).last.click()
-    expect(page.get_by_text("This route is set by you, step by step.")).to_be_visible()
+    appears(page.get_by_text("This route is set by you, step by step."))
     steps = page.get_by_role("list", name="Steps")
     expect(steps).not_to_contain_text(before[0])  # the last of the front begins otherwise
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.faces[0].wish.route
     page.keyboard.press("Control+z")
     expect(page.get_by_text("This route is set by you")).to_have_count(0)
     for tool in before:
         expect(steps).to_contain_text(tool)
     page.keyboard.press("Control+Shift+z")
-    expect(page.get_by_text("This route is set by you")).to_be_visible()
+    appears(page.get_by_text("This route is set by you"))
     page.get_by_role("button", name="Let the plan choose").click()
     expect(page.get_by_text("This route is set by you")).to_have_count(0)
 
@@ -50,7 +50,7 @@ def test_a_step_left_out_warns_of_the_marks_it_leaves(page: Page, workshop) -> N
     open_job(page, workshop, "Fog gauge window")
     expect(page.get_by_label("Step in hand")).to_contain_text("Orbital disc")
     page.get_by_role("button", name="Leave out").click()
-    expect(page.get_by_text("old marks can be expected to be there still")).to_be_visible()
+    appears(page.get_by_text("old marks can be expected to be there still"))
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("old marks can be expected")).to_have_count(0)
 
@@ -60,7 +60,7 @@ def test_a_locked_step_stays_whatever_else_changes(page: Page, workshop) -> None
     page.keyboard.press("ArrowRight")
     label = page.get_by_label("Step in hand").locator("div.font-bold").inner_text()
     page.keyboard.press("l")
-    expect(page.get_by_role("button", name="Locked")).to_be_visible()
+    appears(page.get_by_role("button", name="Locked"))
     page.keyboard.press("a")
     expect(page.get_by_role("radio", name="Least metal")).to_be_checked()
     expect(page.get_by_role("list", name="Steps")).to_contain_text(label)
@@ -74,7 +74,7 @@ def test_the_part_decides_operations_and_limits(page: Page, workshop) -> None:
     dialog.get_by_label("Protected at the end by").select_option("lacquer")
     dialog.get_by_label("Bearing or seal").check()
     page.keyboard.press("Escape")
-    expect(page.get_by_role("alert").filter(has_text="Painted parts are not stripped")).to_be_visible()
+    appears(page.get_by_role("alert").filter(has_text="Painted parts are not stripped"))
     steps = page.get_by_role("list", name="Steps")
     expect(steps).to_contain_text("Lacquer, three thin coats")
     expect(page.get_by_label("Totals")).to_contain_text("waiting")
@@ -88,7 +88,7 @@ def test_only_the_machines_at_hand_are_planned_with(page: Page, workshop) -> Non
         box.uncheck()
     page.keyboard.press("Escape")
     expect(page.get_by_label("Step in hand")).to_contain_text("Hand")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.rack == ["hand"]
 
 
@@ -101,7 +101,7 @@ def test_a_worn_wheel_is_set_on_the_step_and_slows_down(page: Page, workshop) ->
     card.get_by_label("Diameter of the wheel as it is now").fill("180")
     card.get_by_label("Diameter of the wheel as it is now").press("Enter")
     page.keyboard.press("Escape")
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("Kept", exact=True))
     assert list(workshop.jobs.get(job).job.diameters_mm.values()) == [180]
 
 
@@ -109,7 +109,7 @@ def test_what_a_face_is_for_chooses_its_finish(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
     page.get_by_label("What it is for").select_option("painted")
     expect(page.get_by_label("Wanted")).to_have_value("paint-ready")
-    expect(page.get_by_text("A finish can be too good")).to_be_visible()
+    appears(page.get_by_text("A finish can be too good"))
 
 
 def test_other_limits(page: Page, workshop) -> None:
@@ -118,7 +118,7 @@ def test_other_limits(page: Page, workshop) -> None:
     expect(page.get_by_text("to spare on a side")).to_contain_text("10 µm")  # 20 µm over the diameter
     page.get_by_label("May come off").select_option("plated")
     page.get_by_label("Must stay").fill("40")
-    expect(page.get_by_text("What must stay has to be less")).to_be_visible()
+    appears(page.get_by_text("What must stay has to be less"))
 
 
 def test_what_is_left_when_the_damage_is_too_deep(page: Page, workshop) -> None:
@@ -149,7 +149,7 @@ def test_routes_as_a_picture_by_keys_and_with_the_schools_named(page: Page, work
     job = open_job(page, workshop, "Gallery rail collar")
     page.keyboard.press("w")
     picture = page.get_by_role("application")
-    expect(picture.get_by_text("Long steps", exact=True)).to_be_visible()
+    appears(picture.get_by_text("Long steps", exact=True))
     sight = page.get_by_role("region", name="Route in sight")
     picture.focus()
     first = sight.inner_text()
@@ -158,11 +158,11 @@ def test_routes_as_a_picture_by_keys_and_with_the_schools_named(page: Page, work
     expect(sight).not_to_have_text(first)
     tools = sight.get_by_role("listitem").all_inner_texts()
     page.get_by_text("Cost", exact=True).first.click()
-    expect(page.get_by_role("application", name=re.compile("cost"))).to_be_visible()
+    appears(page.get_by_role("application", name=re.compile("cost")))
     picture.focus()
     page.keyboard.press("Enter")
     expect(page.get_by_role("dialog")).to_have_count(0)
-    expect(page.get_by_text("This route is set by you")).to_be_visible()
-    expect(page.get_by_text("Kept", exact=True)).to_be_visible()
+    appears(page.get_by_text("This route is set by you"))
+    appears(page.get_by_text("Kept", exact=True))
     taken = workshop.jobs.get(job).job.faces[0].wish.route
     assert len(taken) == len(tools)

@@ -8,7 +8,6 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from scipy import ndimage
-from skimage.feature import structure_tensor
 
 from benching import Bench
 from kelbrast.app.eye import opened
@@ -50,6 +49,8 @@ def test_noise_has_no_lay() -> None:
 
 def test_the_structure_tensor_says_the_same() -> None:
     """scikit-image's structure tensor, a way of its own to a direction."""
+    from skimage.feature import structure_tensor  # large: only here
+
     for seed, degrees in enumerate((12.0, 63.0, 141.0)):
         face = Face(lay=math.radians(degrees))
         photo, _ = photographed(face, Shot(lamp=face.lay + math.pi / 2, pixels=(448, 448), seed=seed))
