@@ -17,7 +17,6 @@ from kelbrast.core.price.quote import Rates
 from kelbrast.exchange.day_file import DayFigures, DayFile
 from kelbrast.exchange.day_out import day_calendar, day_csv
 from kelbrast.exchange.quote_file import QuoteFile, quotes_csv
-from kelbrast.exchange.quote_page import quote_pdf
 from kelbrast.exchange.shop_file import ShopFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -195,6 +194,8 @@ def quote_as_pdf(
     quoted: Quoted, inner: Annotated[bool, Query(description="the shop's page, with what it is made of")] = False
 ) -> Response:
     """The quote as a page: for the customer, or for the shop."""
+    from kelbrast.exchange.quote_page import quote_pdf  # what makes PDFs is large, and only this needs it
+
     made = quote_pdf(quoted, inner=inner, day=date.today())
     return Response(made, media_type="application/pdf", headers={"content-disposition": 'attachment; filename="quote.pdf"'})
 

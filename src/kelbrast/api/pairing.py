@@ -3,7 +3,6 @@
 from datetime import datetime
 from typing import Annotated, Literal
 
-import segno
 from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -201,4 +200,6 @@ def _code(shop: OpenShop, pairing: Pairing) -> CodeOut | None:
 
 
 def _picture(address: str) -> str:
+    import segno  # slow to come, and few starts need it
+
     return segno.make(address, error="m", micro=False).svg_data_uri(scale=4, border=2, dark="#000", light="#fff")

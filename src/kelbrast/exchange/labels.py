@@ -6,9 +6,6 @@ from dataclasses import dataclass
 from typing import Final
 from xml.sax.saxutils import escape
 
-import segno
-from fpdf import FPDF
-
 from kelbrast.core.catalogue.families import said_family
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.process.speed import spindle_speed
@@ -92,6 +89,8 @@ def labels_svg(labels: Sequence[Label]) -> str:
 
 def labels_pdf(labels: Sequence[Label]) -> bytes:
     """Sheets of A4, three columns of eight."""
+    from fpdf import FPDF  # large, and only this needs it
+
     pdf = FPDF(format="A4")
     pdf.set_auto_page_break(False)
     for at, label in enumerate(labels):
@@ -125,6 +124,8 @@ def _lines(label: Label) -> list[str]:
 
 def _modules(address: str) -> list[tuple[float, float, float]]:
     """The dark squares of the code in mm: left, top, side."""
+    import segno  # slow to come, and only labels need it
+
     rows = list(segno.make(address, error="m", micro=False).matrix_iter(border=1))
     side = _CODE / len(rows)
     return [(x * side, y * side, side * 1.01) for y, row in enumerate(rows) for x, dark in enumerate(row) if dark]

@@ -4,8 +4,6 @@ from dataclasses import dataclass
 from typing import Final
 from xml.sax.saxutils import escape
 
-from fpdf import FPDF
-
 from kelbrast.core.precision.lap import LapToMake
 from kelbrast.core.wording import Measure, System, measured
 from kelbrast.exchange.text import plain_letters
@@ -158,6 +156,8 @@ def _svg(one: DrawnPart) -> str:
 
 def lap_pdf(parts: tuple[DrawnPart, ...]) -> bytes:
     """The drawing as a page of its own size."""
+    from fpdf import FPDF  # large, and only this needs it
+
     pdf = FPDF(unit="mm", format=(WIDTH, HEIGHT))
     pdf.set_auto_page_break(False)
     pdf.add_page()

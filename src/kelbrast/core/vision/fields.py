@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from scipy import ndimage
+import scipy
 
 from kelbrast.core.arrays import Bytes, Reals
 from kelbrast.core.errors import OutsideValidity
@@ -47,7 +47,7 @@ def contrast(grey: Reals) -> Reals:
         raise OutsideValidity("a photo has at least one pixel")
     require_within(0, 1, darkest=float(grey.min()), brightest=float(grey.max()))
     linear = grey ** eye("field.gamma")
-    around = ndimage.gaussian_filter(linear.astype(np.float32), eye("field.surroundings"), mode="nearest", truncate=3.0)
+    around = scipy.ndimage.gaussian_filter(linear.astype(np.float32), eye("field.surroundings"), mode="nearest", truncate=3.0)
     return np.asarray(linear / np.maximum(around, 1e-4) - 1)
 
 

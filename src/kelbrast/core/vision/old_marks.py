@@ -6,7 +6,7 @@ from functools import cache
 from typing import Final, Literal
 
 import numpy as np
-from scipy import fft, ndimage
+import scipy
 
 from kelbrast.core.arrays import Flags, Reals, Waves
 from kelbrast.core.errors import OutsideValidity
@@ -75,7 +75,7 @@ def old_marks_in(field: Reals, lay: float) -> OldMarks:
         raise OutsideValidity("old marks need a field of 64 pixels each way at least, of numbers")
     tapered = clipped(field, eye("marks.sigmas"))
     tapered = (tapered - tapered.mean()) * _taper(field.shape)
-    spectrum = fft.rfft2(tapered) * _without(field.shape, lay)
+    spectrum = scipy.fft.rfft2(tapered) * _without(field.shape, lay)
     angles = [at * math.pi / DIRECTIONS for at in range(DIRECTIONS)]
     far = [at for at in range(DIRECTIONS) if apart(angles[at], lay) > eye("marks.away")]
     flares = [_flaring(spectrum, field.shape, at) for at in far]
@@ -113,16 +113,16 @@ def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
 def _flaring(spectrum: Waves, shape: tuple[int, int], at: int) -> Flags:
     """Where lines along a direction stand out, within the margins."""
     rows, columns = _margins(shape)
-    seen = np.abs(fft.irfft2(spectrum * _line_filter(shape, at), shape))[rows:-rows, columns:-columns]
+    seen = np.abs(scipy.fft.irfft2(spectrum * _line_filter(shape, at), shape))[rows:-rows, columns:-columns]
     return np.asarray(seen > eye("marks.flares") * robust_deviation(seen) + 1e-12)
 
 
 def _lines(flares: Flags, angle: float, margins: tuple[int, int]) -> tuple[Line, ...]:
     """What flares as lines, the longest first."""
-    labels, _ = ndimage.label(flares, structure=np.ones((3, 3)))
+    labels, _ = scipy.ndimage.label(flares, structure=np.ones((3, 3)))
     found: list[tuple[float, Line]] = []
     cos, sin = math.cos(angle), -math.sin(angle)  # rows run down
-    for at, box in enumerate(ndimage.find_objects(labels), start=1):
+    for at, box in enumerate(scipy.ndimage.find_objects(labels), start=1):
         rows, columns = np.nonzero(labels[box] == at)
         rows, columns = rows + box[0].start + margins[0], columns + box[1].start + margins[1]
         along = columns * cos + rows * sin

@@ -4,7 +4,7 @@ import math
 from typing import Final
 
 import numpy as np
-from scipy import fft
+import scipy
 
 from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
@@ -40,7 +40,7 @@ def spectra(contrast: Reals) -> Reals:
         ]
     )
     window = np.outer(np.hanning(TILE), np.hanning(TILE))
-    return np.asarray(np.abs(fft.fft2((tiles - tiles.mean(axis=(1, 2), keepdims=True)) * window)) ** 2)
+    return np.asarray(np.abs(scipy.fft.fft2((tiles - tiles.mean(axis=(1, 2), keepdims=True)) * window)) ** 2)
 
 
 def lines_of(fy: Reals, fx: Reals) -> Reals:
