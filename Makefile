@@ -55,7 +55,7 @@ coverage: .stamps/dev
 
 # The attacks of the tests, many times over and each time with other numbers.
 soak: .stamps/dev .stamps/web .stamps/chromium
-	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/api/test_contract.py -s -q
+	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/api/test_contract.py tests/outside/test_day.py -s -q
 
 # Changed copies of the core, each against the tests that run it: which change would nobody notice? Takes about an hour.
 mutants: .stamps/mutants

@@ -50,7 +50,7 @@ def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, 
     assert json.loads(text)["title"] == "Fog horn trumpet"
 
 
-def test_files_come_in_by_dropping_and_faults_are_named(page: Page, empty) -> None:
+def test_files_come_in_by_dropping_or_chosen_and_faults_are_named(page: Page, empty) -> None:
     page.goto(empty.address)
     appears(page.get_by_text("No jobs yet"))
     good = (EXAMPLES / "05-galley-top.job.json").read_text()
@@ -63,33 +63,8 @@ def test_files_come_in_by_dropping_and_faults_are_named(page: Page, empty) -> No
     drop(page, "noise.json", "[1")
     expect(page.get_by_text("noise.json was not taken")).to_contain_text("not JSON")
     assert len(empty.jobs.summaries()) == 1
-
-
-def test_the_import_button_takes_several_files(page: Page, empty) -> None:
-    page.goto(empty.address)
     page.get_by_label("Job files").set_input_files(sorted(EXAMPLES.glob("*.json"))[:3])
-    expect(page.get_by_role("row")).to_have_count(4)
-
-
-def test_the_list_says_what_each_job_needs(page: Page, workshop) -> None:
-    page.goto(workshop.address)
-    collar = page.get_by_role("row").filter(has_text="Gallery rail collar")
-    expect(collar).to_contain_text("Naval brass")
-    expect(collar).to_contain_text("Mirror")
-    expect(collar).to_contain_text(re.compile(r"\d (min|h)"))
-    expect(page.get_by_role("row").filter(has_text="Lantern door bush")).to_contain_text("only 30 µm may come off")
-
-
-def test_duplicate_delete_and_undo(page: Page, workshop) -> None:
-    page.goto(workshop.address)
-    before = len(workshop.jobs.summaries())
-    page.get_by_label("Duplicate Galley top").click()
-    appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
-    page.get_by_label("Delete Galley top (copy)").click()
-    expect(page.get_by_role("link", name="Galley top (copy)", exact=True)).to_have_count(0)
-    page.get_by_role("button", name="Undo").click()
-    appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
-    assert len(workshop.jobs.summaries()) == before + 1
+    expect(page.get_by_role("row")).to_have_count(5)
 
 
 def test_keys(page: Page, workshop) -> None:
@@ -119,3 +94,20 @@ def test_a_page_that_is_not_there(page: Page, workshop) -> None:
     appears(page.get_by_role("heading", name="There is no page here"))
     page.goto(f"{workshop.address}/jobs/999")
     expect(page.get_by_role("alert")).to_contain_text("can not be opened")
+
+
+def test_the_list_says_what_each_job_needs_and_what_is_deleted_comes_back(page: Page, workshop) -> None:
+    page.goto(workshop.address)
+    collar = page.get_by_role("row").filter(has_text="Gallery rail collar")
+    expect(collar).to_contain_text("Naval brass")
+    expect(collar).to_contain_text("Mirror")
+    expect(collar).to_contain_text(re.compile(r"\d (min|h)"))
+    expect(page.get_by_role("row").filter(has_text="Lantern door bush")).to_contain_text("only 30 µm may come off")
+    before = len(workshop.jobs.summaries())
+    page.get_by_label("Duplicate Galley top").click()
+    appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
+    page.get_by_label("Delete Galley top (copy)").click()
+    expect(page.get_by_role("link", name="Galley top (copy)", exact=True)).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
+    assert len(workshop.jobs.summaries()) == before + 1

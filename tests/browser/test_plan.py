@@ -6,63 +6,7 @@ from playwright.sync_api import Page, expect
 
 from screen import appears, curves, open_job
 
-
-def test_typing_redraws_the_stair_and_keeps_the_job(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Keepers' name plates")
-    before = curves(page)
-    depth = page.get_by_label("Likely depth", exact=True).first
-    depth.press("ArrowUp")
-    expect(depth).to_have_value("23")
-    page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
-    appears(page.get_by_text("Kept", exact=True))
-    assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 23
-
-
-def test_dragging_redraws_the_stair(page: Page, workshop) -> None:
-    open_job(page, workshop, "Keepers' name plates")
-    before = curves(page)
-    thumb = page.get_by_role("slider").first
-    thumb.scroll_into_view_if_needed()
-    box = thumb.bounding_box()
-    assert box is not None
-    page.mouse.move(box["x"] + 8, box["y"] + 8)
-    page.mouse.down()
-    page.mouse.move(box["x"] - 30, box["y"] + 8, steps=6)
-    page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
-    page.mouse.up()
-
-
-def test_a_wrong_value_is_said_and_changes_nothing(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Keepers' name plates")
-    depth = page.get_by_label("Likely depth", exact=True).first
-    for text, said in (("0", "Must be above 0"), ("deep", "This is not a number"), ("", "Put in a number above 0")):
-        depth.fill(text)
-        appears(page.get_by_text(said))
-    depth.blur()
-    expect(depth).to_have_value("22")
-    assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 22
-
-
-def test_what_only_the_server_sees_is_said_too(page: Page, workshop) -> None:
-    open_job(page, workshop, "Lamp clock housing")
-    page.get_by_label("Inside diameter").fill("400")
-    expect(page.get_by_text("Must be below the outside diameter")).to_have_count(1)  # once, beside its field
-    appears(page.get_by_text("Not kept until the fault is mended"))
-    page.get_by_label("Inside diameter").fill("150")
-    appears(page.get_by_text("Kept", exact=True))
-
-
-def test_arrows_walk_the_steps(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    card = page.get_by_label("Step in hand")
-    expect(card).to_contain_text("Step 1 of")
-    page.keyboard.press("ArrowRight")
-    expect(card).to_contain_text("Step 2 of")
-    page.keyboard.press("ArrowLeft")
-    page.keyboard.press("ArrowLeft")
-    expect(card).to_contain_text("Step 1 of")
-    for word in ("Speed", "Takes off", "Clearance", "Light check", "rev/min"):
-        expect(card).to_contain_text(word)
+REDRAWN = "before => document.querySelector('svg path.curve')?.getAttribute('d') !== before"
 
 
 def test_faces_are_added_shaped_kept_off_and_removed(page: Page, workshop) -> None:
@@ -85,8 +29,48 @@ def test_faces_are_added_shaped_kept_off_and_removed(page: Page, workshop) -> No
     assert [face.name for face in workshop.jobs.get(job).job.faces] == ["dome"]
 
 
-def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> None:
+def test_not_possible_says_why(page: Page, workshop) -> None:
+    open_job(page, workshop, "Lantern door bush")
+    appears(page.get_by_role("heading", name="Not possible: metal"))
+    appears(page.get_by_text("only 30 µm may come off"))
+    page.get_by_label("At most", exact=True).last.fill("120")
+    appears(page.get_by_role("list", name="Steps"))
+
+
+def test_a_wrong_value_changes_nothing_and_typing_and_dragging_redraw_the_stair(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Keepers' name plates")
+    depth = page.get_by_label("Likely depth", exact=True).first
+    for text, said in (("0", "Must be above 0"), ("deep", "This is not a number"), ("", "Put in a number above 0")):
+        depth.fill(text)
+        appears(page.get_by_text(said))
+    depth.blur()
+    expect(depth).to_have_value("22")
+    assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 22
+    before = curves(page)
+    depth.press("ArrowUp")
+    expect(depth).to_have_value("23")
+    page.wait_for_function(REDRAWN, arg=before[0])
+    appears(page.get_by_text("Kept", exact=True))
+    assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 23
+    before = curves(page)
+    thumb = page.get_by_role("slider").first
+    thumb.scroll_into_view_if_needed()
+    box = thumb.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 8, box["y"] + 8)
+    page.mouse.down()
+    page.mouse.move(box["x"] - 30, box["y"] + 8, steps=6)
+    page.wait_for_function(REDRAWN, arg=before[0])
+    page.mouse.up()
+
+
+def test_every_way_to_describe_the_part_found_wanted_and_limit(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Keepers' name plates")
+    expect(page.get_by_role("list", name="Steps")).to_contain_text("flat-disc machine")
+    page.get_by_label("The part, for bench machines").select_option("fixed")
+    expect(page.get_by_role("list", name="Steps")).not_to_contain_text("flat-disc machine")
+    appears(page.get_by_text("Kept", exact=True))
+    assert workshop.jobs.get(job).job.carried is False
     page.get_by_text("As left by a grade").click()
     page.get_by_label("Paper grade").select_option("P240")
     page.get_by_label("Wanted").select_option("grip")
@@ -110,30 +94,22 @@ def test_every_way_to_describe_found_wanted_and_limit(page: Page, workshop) -> N
     assert kept.coat_um is None
 
 
-def test_a_part_that_stays_where_it_is_gets_no_bench_wheel(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Keepers' name plates")
-    expect(page.get_by_role("list", name="Steps")).to_contain_text("flat-disc machine")
-    page.get_by_label("The part, for bench machines").select_option("fixed")
-    expect(page.get_by_role("list", name="Steps")).not_to_contain_text("flat-disc machine")
-    appears(page.get_by_text("Kept", exact=True))
-    assert workshop.jobs.get(job).job.carried is False
-
-
-def test_the_aims_side_by_side(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Gallery rail collar")
-    aims = page.get_by_role("radiogroup", name="Aim").get_by_role("radio")
-    expect(aims).to_have_count(4)
-    before = curves(page)
-    page.keyboard.press("a")
-    expect(page.get_by_role("radio", name=re.compile("Least metal"))).to_be_checked()
-    page.wait_for_function("before => document.querySelector('svg path.curve')?.getAttribute('d') !== before", arg=before[0])
-    page.get_by_text("Cheapest", exact=True).click()
-    appears(page.get_by_text("Kept", exact=True))
-    assert workshop.jobs.get(job).job.aim == "cost"
-
-
-def test_going_back_from_a_failed_light_check(page: Page, workshop) -> None:
+def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
+    card = page.get_by_label("Step in hand")
+    expect(card).to_contain_text("Step 1 of")
+    page.keyboard.press("ArrowRight")
+    expect(card).to_contain_text("Step 2 of")
+    page.keyboard.press("ArrowLeft")
+    page.keyboard.press("ArrowLeft")
+    expect(card).to_contain_text("Step 1 of")
+    for word in ("Speed", "Takes off", "Clearance", "Light check", "rev/min"):
+        expect(card).to_contain_text(word)
+    page.keyboard.press("y")
+    sums = page.get_by_role("dialog", name=re.compile("^Why: "))
+    for words in ("Depth of its own marks", "Layer to take off", "Longest stay on one spot", "fitted: Fitted to Ra by grit"):
+        expect(sums).to_contain_text(words)
+    page.keyboard.press("Escape")
     page.keyboard.press("ArrowRight")
     page.keyboard.press("g")
     sheet = page.get_by_role("dialog", name="A mark is still there after step 2")
@@ -149,24 +125,17 @@ def test_going_back_from_a_failed_light_check(page: Page, workshop) -> None:
     expect(sheet).to_have_count(0)
 
 
-def test_the_sums_are_one_key_away(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    page.keyboard.press("y")
-    sheet = page.get_by_role("dialog", name=re.compile("^Why: "))
-    for words in ("Depth of its own marks", "Layer to take off", "Longest stay on one spot", "fitted: Fitted to Ra by grit"):
-        expect(sheet).to_contain_text(words)
-
-
-def test_not_possible_says_why(page: Page, workshop) -> None:
-    open_job(page, workshop, "Lantern door bush")
-    appears(page.get_by_role("heading", name="Not possible: metal"))
-    appears(page.get_by_text("only 30 µm may come off"))
-    page.get_by_label("At most", exact=True).last.fill("120")
-    appears(page.get_by_role("list", name="Steps"))
-
-
-def test_inch_everywhere(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
+def test_the_aims_side_by_side_and_inch_everywhere(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Gallery rail collar")
+    aims = page.get_by_role("radiogroup", name="Aim").get_by_role("radio")
+    expect(aims).to_have_count(4)
+    before = curves(page)
+    page.keyboard.press("a")
+    expect(page.get_by_role("radio", name=re.compile("Least metal"))).to_be_checked()
+    page.wait_for_function(REDRAWN, arg=before[0])
+    page.get_by_text("Cheapest", exact=True).click()
+    appears(page.get_by_text("Kept", exact=True))
+    assert workshop.jobs.get(job).job.aim == "cost"
     page.keyboard.press("u")
     expect(page.get_by_label("Diameter", exact=True)).to_have_value("2.835")
     expect(page.get_by_label("Step in hand")).to_contain_text("ft/min")
@@ -178,8 +147,14 @@ def test_inch_everywhere(page: Page, workshop) -> None:
     expect(page.get_by_label("Diameter", exact=True)).to_have_value("3")
 
 
-def test_two_screens_can_not_overwrite_each_other(page: Page, workshop) -> None:
+def test_what_was_typed_is_kept_on_leaving_beside_another_screen_and_without_a_server(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Galley top")
+    page.get_by_label("Pieces").fill("7")
+    page.get_by_role("link", name="Jobs", exact=True).first.click()
+    expect(page.get_by_role("row").filter(has_text="Galley top")).to_contain_text("7")
+    assert workshop.jobs.get(job).job.pieces == 7
+
+    open_job(page, workshop, "Galley top")
     other = page.context.new_page()
     other.goto(f"{workshop.address}/jobs/{job}")
     other.get_by_label("Pieces").fill("3")
@@ -192,25 +167,20 @@ def test_two_screens_can_not_overwrite_each_other(page: Page, workshop) -> None:
     expect(page.get_by_label("Pieces")).to_have_value("3")
     other.close()
 
-
-def test_leaving_at_once_keeps_the_last_change(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Galley top")
-    page.get_by_label("Pieces").fill("7")
-    page.get_by_role("link", name="Jobs", exact=True).first.click()
-    expect(page.get_by_role("row").filter(has_text="Galley top")).to_contain_text("7")
-    assert workshop.jobs.get(job).job.pieces == 7
-
-
-def test_a_server_that_is_gone_is_said(page: Page, workshop) -> None:
-    open_job(page, workshop, "Galley top")
     workshop.stop()
     page.get_by_label("Pieces").fill("2")
     expect(page.get_by_role("alert")).to_contain_text("does not answer")
     expect(page.get_by_label("Pieces")).to_have_value("2")
 
 
-def test_an_edge_is_broken_rounded_or_kept_sharp(page: Page, workshop) -> None:
+def test_what_only_the_server_sees_is_said_and_an_edge_is_broken_rounded_or_kept_sharp(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Lamp clock housing")
+    page.get_by_label("Inside diameter").fill("400")
+    expect(page.get_by_text("Must be below the outside diameter")).to_have_count(1)  # once, beside its field
+    appears(page.get_by_text("Not kept until the fault is mended"))
+    page.get_by_label("Inside diameter").fill("150")
+    appears(page.get_by_text("Kept", exact=True))
+
     faces = page.get_by_role("region", name="Faces of this part")
     faces.get_by_role("button", name="Add an edge").click()
     steps = page.get_by_role("list", name="Steps")

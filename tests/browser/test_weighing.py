@@ -12,40 +12,6 @@ def tools(page: Page) -> list[str]:
     return [re.sub(r"^\d+\s*", "", row.inner_text()).split("\n")[0].split(" grain")[0] for row in rows.all()]
 
 
-def test_a_route_that_nothing_beats_is_taken_undone_and_taken_again(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Gallery rail collar")
-    before = tools(page)
-    page.keyboard.press("w")
-    dialog = page.get_by_role("dialog")
-    appears(dialog.get_by_text("routes that nothing beats"))
-    dialog.get_by_role("button", name=re.compile("^Take the route")).last.click()
-    appears(page.get_by_text("This route is set by you, step by step."))
-    steps = page.get_by_role("list", name="Steps")
-    expect(steps).not_to_contain_text(before[0])  # the last of the front begins otherwise
-    appears(page.get_by_text("Kept", exact=True))
-    assert workshop.jobs.get(job).job.faces[0].wish.route
-    page.keyboard.press("Control+z")
-    expect(page.get_by_text("This route is set by you")).to_have_count(0)
-    for tool in before:
-        expect(steps).to_contain_text(tool)
-    page.keyboard.press("Control+Shift+z")
-    appears(page.get_by_text("This route is set by you"))
-    page.get_by_role("button", name="Let the plan choose").click()
-    expect(page.get_by_text("This route is set by you")).to_have_count(0)
-
-
-def test_swapping_a_step_says_what_it_costs_first(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("s")
-    dialog = page.get_by_role("dialog")
-    row = dialog.get_by_role("listitem").filter(has_text="no old marks left").first
-    expect(row).to_contain_text("min")
-    swapped = row.get_by_role("button").inner_text().split("\n")[0]
-    row.get_by_role("button").click()
-    expect(page.get_by_role("list", name="Steps")).to_contain_text(swapped)
-
-
 def test_a_step_left_out_warns_of_the_marks_it_leaves(page: Page, workshop) -> None:
     open_job(page, workshop, "Fog gauge window")
     expect(page.get_by_label("Step in hand")).to_contain_text("Orbital disc")
@@ -53,17 +19,6 @@ def test_a_step_left_out_warns_of_the_marks_it_leaves(page: Page, workshop) -> N
     appears(page.get_by_text("old marks can be expected to be there still"))
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_text("old marks can be expected")).to_have_count(0)
-
-
-def test_a_locked_step_stays_whatever_else_changes(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    page.keyboard.press("ArrowRight")
-    label = page.get_by_label("Step in hand").locator("div.font-bold").inner_text()
-    page.keyboard.press("l")
-    appears(page.get_by_role("button", name="Locked"))
-    page.keyboard.press("a")
-    expect(page.get_by_role("radio", name="Least metal")).to_be_checked()
-    expect(page.get_by_role("list", name="Steps")).to_contain_text(label)
 
 
 def test_the_part_decides_operations_and_limits(page: Page, workshop) -> None:
@@ -92,35 +47,6 @@ def test_only_the_machines_at_hand_are_planned_with(page: Page, workshop) -> Non
     assert workshop.jobs.get(job).job.rack == ["hand"]
 
 
-def test_a_worn_wheel_is_set_on_the_step_and_slows_down(page: Page, workshop) -> None:
-    job = open_job(page, workshop, "Gallery rail collar")
-    page.keyboard.press("ArrowRight")
-    page.keyboard.press("ArrowRight")
-    card = page.get_by_label("Step in hand")
-    expect(card).to_contain_text("37.6 m/s")  # pi x 0.2 m x 3590 / 60
-    card.get_by_label("Diameter of the wheel as it is now").fill("180")
-    card.get_by_label("Diameter of the wheel as it is now").press("Enter")
-    page.keyboard.press("Escape")
-    appears(page.get_by_text("Kept", exact=True))
-    assert list(workshop.jobs.get(job).job.diameters_mm.values()) == [180]
-
-
-def test_what_a_face_is_for_chooses_its_finish(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    page.get_by_label("What it is for").select_option("painted")
-    expect(page.get_by_label("Wanted")).to_have_value("paint-ready")
-    appears(page.get_by_text("A finish can be too good"))
-
-
-def test_other_limits(page: Page, workshop) -> None:
-    open_job(page, workshop, "Gallery rail collar")
-    page.get_by_label("May come off").select_option("size")
-    expect(page.get_by_text("to spare on a side")).to_contain_text("10 µm")  # 20 µm over the diameter
-    page.get_by_label("May come off").select_option("plated")
-    page.get_by_label("Must stay").fill("40")
-    appears(page.get_by_text("What must stay has to be less"))
-
-
 def test_what_is_left_when_the_damage_is_too_deep(page: Page, workshop) -> None:
     open_job(page, workshop, "Lantern door bush")
     expect(page.get_by_label("What can be reached")).to_contain_text("The deepest stays")
@@ -145,8 +71,26 @@ def test_the_job_card_is_there_to_print_and_to_save(page: Page, workshop) -> Non
     assert download.value.suggested_filename == "gallery-rail-collar.pdf"
 
 
-def test_routes_as_a_picture_by_keys_and_with_the_schools_named(page: Page, workshop) -> None:
+def test_a_route_that_nothing_beats_is_taken_undone_and_taken_again_by_the_picture(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
+    before = tools(page)
+    page.keyboard.press("w")
+    dialog = page.get_by_role("dialog")
+    appears(dialog.get_by_text("routes that nothing beats"))
+    dialog.get_by_role("button", name=re.compile("^Take the route")).last.click()
+    appears(page.get_by_text("This route is set by you, step by step."))
+    steps = page.get_by_role("list", name="Steps")
+    expect(steps).not_to_contain_text(before[0])  # the last of the front begins otherwise
+    appears(page.get_by_text("Kept", exact=True))
+    assert workshop.jobs.get(job).job.faces[0].wish.route
+    page.keyboard.press("Control+z")
+    expect(page.get_by_text("This route is set by you")).to_have_count(0)
+    for tool in before:
+        expect(steps).to_contain_text(tool)
+    page.keyboard.press("Control+Shift+z")
+    appears(page.get_by_text("This route is set by you"))
+    page.get_by_role("button", name="Let the plan choose").click()
+    expect(page.get_by_text("This route is set by you")).to_have_count(0)
     page.keyboard.press("w")
     picture = page.get_by_role("application")
     appears(picture.get_by_text("Long steps", exact=True))
@@ -156,7 +100,7 @@ def test_routes_as_a_picture_by_keys_and_with_the_schools_named(page: Page, work
     page.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowRight")
     expect(sight).not_to_have_text(first)
-    tools = sight.get_by_role("listitem").all_inner_texts()
+    listed = sight.get_by_role("listitem").all_inner_texts()
     page.get_by_text("Cost", exact=True).first.click()
     appears(page.get_by_role("application", name=re.compile("cost")))
     picture.focus()
@@ -165,4 +109,45 @@ def test_routes_as_a_picture_by_keys_and_with_the_schools_named(page: Page, work
     appears(page.get_by_text("This route is set by you"))
     appears(page.get_by_text("Kept", exact=True))
     taken = workshop.jobs.get(job).job.faces[0].wish.route
-    assert len(taken) == len(tools)
+    assert len(taken) == len(listed)
+
+
+def test_a_swap_says_what_it_costs_first_and_a_locked_step_stays_whatever_else_changes(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("s")
+    dialog = page.get_by_role("dialog")
+    row = dialog.get_by_role("listitem").filter(has_text="no old marks left").first
+    expect(row).to_contain_text("min")
+    swapped = row.get_by_role("button").inner_text().split("\n")[0]
+    row.get_by_role("button").click()
+    expect(page.get_by_role("list", name="Steps")).to_contain_text(swapped)
+    page.keyboard.press("Escape")
+    page.keyboard.press("ArrowRight")
+    label = page.get_by_label("Step in hand").locator("div.font-bold").inner_text()
+    page.keyboard.press("l")
+    appears(page.get_by_role("button", name="Locked"))
+    page.keyboard.press("a")
+    expect(page.get_by_role("radio", name="Least metal")).to_be_checked()
+    expect(page.get_by_role("list", name="Steps")).to_contain_text(label)
+
+
+def test_a_worn_wheel_slows_down_a_use_chooses_the_finish_and_limits_are_said_in_many_ways(page: Page, workshop) -> None:
+    job = open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowRight")
+    card = page.get_by_label("Step in hand")
+    expect(card).to_contain_text("37.6 m/s")  # pi x 0.2 m x 3590 / 60
+    card.get_by_label("Diameter of the wheel as it is now").fill("180")
+    card.get_by_label("Diameter of the wheel as it is now").press("Enter")
+    page.keyboard.press("Escape")
+    appears(page.get_by_text("Kept", exact=True))
+    assert list(workshop.jobs.get(job).job.diameters_mm.values()) == [180]
+    page.get_by_label("May come off").select_option("size")
+    expect(page.get_by_text("to spare on a side")).to_contain_text("10 µm")  # 20 µm over the diameter
+    page.get_by_label("May come off").select_option("plated")
+    page.get_by_label("Must stay").fill("40")
+    appears(page.get_by_text("What must stay has to be less"))
+    page.get_by_label("What it is for").select_option("painted")
+    expect(page.get_by_label("Wanted")).to_have_value("paint-ready")
+    appears(page.get_by_text("A finish can be too good"))
