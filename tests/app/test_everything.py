@@ -23,7 +23,6 @@ from kelbrast.storage.backups import Backups
 from kelbrast.storage.database import make_tables
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.runs import Wanted
-from killable import Server
 
 NOW = datetime(2026, 3, 1, 7, 30)
 
@@ -199,12 +198,10 @@ def test_a_backup_from_elsewhere_comes_in_by_the_same_door(shop: Jobs, tmp_path:
     assert new.all() == []
 
 
-def test_it_is_written_while_taps_go_on_and_never_over_another_file(tmp_path: Path) -> None:
-    server = Server(tmp_path / "kept.sqlite")
-    try:
-        assert write_everything(tmp_path / "kept.sqlite", tmp_path / "out.zip").is_file()
-        with pytest.raises(BadInput, match="exists already"):
-            write_everything(tmp_path / "kept.sqlite", tmp_path / "out.zip")
-    finally:
-        server.kill()
+def test_it_is_written_while_the_program_runs_and_never_over_another_file(tmp_path: Path) -> None:
+    jobs = Jobs.open(tmp_path / "kept.sqlite")
+    assert write_everything(tmp_path / "kept.sqlite", tmp_path / "out.zip").is_file()
+    with pytest.raises(BadInput, match="exists already"):
+        write_everything(tmp_path / "kept.sqlite", tmp_path / "out.zip")
+    jobs.close()
     assert [one.name for one in tmp_path.glob("*.part")] == []

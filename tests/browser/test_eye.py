@@ -1,6 +1,7 @@
 """The eye through the real interface, with rendered photos: on a tablet and on a phone held upright."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import replace
 from pathlib import Path
 
@@ -61,17 +62,29 @@ def ask(page: Page, pair: tuple[Path, Path]) -> str:
     return told.inner_text()
 
 
-@pytest.mark.parametrize("size", SIZES)
-def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: str) -> None:
-    context = browser.new_context(viewport=SIZES[size], has_touch=True, reduced_motion="reduce", service_workers="block")
+@pytest.fixture
+def at_work(browser: Browser, workshop, request: pytest.FixtureRequest) -> Iterator[Page]:
+    """A device at the bench, in the middle of a step, with the eye asked for."""
+    context = browser.new_context(
+        viewport=SIZES[request.param], has_touch=True, reduced_motion="reduce", service_workers="block"
+    )
     page = context.new_page()
     open_job(page, workshop, "Galley top")
     page.keyboard.press("b")
     page.get_by_role("button", name="Start this step").click()
     appears(page.get_by_role("button", name="Old marks gone"))
-    run = int(page.url.rsplit("/", 1)[1])
-
     page.keyboard.press("e")
+    yield page
+    context.close()
+
+
+@pytest.mark.parametrize("at_work", ["tablet"], indirect=True)
+def test_a_clean_face_passes_and_what_it_can_not_judge_is_said_with_the_way_out(at_work: Page, photos) -> None:
+    page = at_work
+    assert "compressed, as messengers" in ask(page, photos["messenger"])
+    page.get_by_role("button", name="Take them again").click()
+    assert "Put the lamp along them" in (said := ask(page, photos["wrong lamp"])) or "no direction of the new marks" in said
+    page.get_by_role("button", name="Take them again").click()
     said = ask(page, photos["clean"])
     assert said.startswith("None seen")
     assert "Your lamp and your eye decide" in said
@@ -79,11 +92,10 @@ def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: st
     page.get_by_role("button", name="My eye decides").click()
     appears(page.get_by_role("button", name="Old marks gone"))
 
-    page.keyboard.press("e")
-    assert "compressed, as messengers" in ask(page, photos["messenger"])
-    page.get_by_role("button", name="Take them again").click()
-    assert "Put the lamp along them" in (said := ask(page, photos["wrong lamp"])) or "no direction of the new marks" in said
-    page.get_by_role("button", name="Take them again").click()
+
+@pytest.mark.parametrize("at_work", ["phone"], indirect=True)
+def test_old_marks_are_shown_kept_with_the_run_and_lead_to_the_ways_back(at_work: Page, workshop, photos) -> None:
+    page, run = at_work, int(at_work.url.rsplit("/", 1)[1])
     assert ask(page, photos["stopped"]).startswith("Seen")
     marks = page.get_by_role("img", name="Where old marks lie")
     appears(marks)
@@ -97,7 +109,6 @@ def test_a_light_check_with_the_eye(browser: Browser, workshop, photos, size: st
     page.get_by_role("dialog").get_by_role("button", name="Found a deep one").click()
     appears(page.get_by_role("dialog").get_by_role("button", name="Go back").last)  # one tap to the ways back
     expect(page.get_by_role("radio", name="Looks like a grade")).to_be_checked()  # with what was seen
-    context.close()
 
 
 def test_the_live_picture_guides_and_the_line_is_turned_by_a_finger(browser_type, browser_type_launch_args, workshop) -> None:
