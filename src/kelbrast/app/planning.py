@@ -14,7 +14,7 @@ from kelbrast.core.planning.questions.front import named_routes, pareto_front
 from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
-from kelbrast.core.planning.whole.shortage import do_without, shortages
+from kelbrast.core.planning.whole.shortage import DoneWithout, do_without, shortages
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile, WhatIfFile, to_advice_file, to_what_if_file
 from kelbrast.exchange.card_file import CardFile, card_of
 from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
@@ -138,7 +138,7 @@ def _rack_check(job: Job, shelf: Shelf) -> RackCheck:
     offered = shelf.offer(job.material.family)
     plan, have = _plan(job), {one.tool: one.have for one in offered.tools}
     short = shortages(plan, have)
-    return to_rack_check(short, do_without(plan, have) if short else None, offered.refused)
+    return to_rack_check(short, _done_without(job, frozenset(have.items())) if short else None, offered.refused)
 
 
 # Every screen that opens a job asks for it.
@@ -150,6 +150,11 @@ def _compared(job: Job) -> ChoicesFile:
 @lru_cache(maxsize=128)
 def _plan(job: Job) -> Plan:
     return plan_job(job)
+
+
+@lru_cache(maxsize=128)
+def _done_without(job: Job, have: frozenset[tuple[str, float]]) -> DoneWithout:
+    return do_without(_plan(job), dict(have))
 
 
 # A list of jobs shows the minutes of each; jobs rarely change between two looks at the list.
