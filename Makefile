@@ -53,13 +53,14 @@ coverage: .stamps/dev
 	$(PY) -m coverage combine -q
 	$(PY) -m coverage report
 
-# The attacks of the tests, many times over and each time with other numbers.
+# The attacks of the tests and what holds for any numbers, many times over and each time with others.
 soak: .stamps/dev .stamps/web .stamps/chromium
-	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/api/test_contract.py tests/outside/test_day.py -s -q
+	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/outside/test_day.py -s -q
+	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest -m hypothesis -q
 
 # Changed copies of the core, each against the tests that run it: which change would nobody notice? Takes about an hour.
 mutants: .stamps/mutants
-	.venv/bin/mutmut run --max-children $(shell nproc)
+	KELBRAST_SOAK=3 .venv/bin/mutmut run --max-children $(shell nproc)
 	$(PY) docs/mutation_score.py
 
 bench: .stamps/dev .stamps/web .stamps/chromium

@@ -1,4 +1,4 @@
-"""Attacks on the program: a few of each in `make test`, many with other numbers in `make soak`."""
+"""Attacks on the program, and what holds for any numbers: a few of each in `make test`, many more in `make soak`."""
 
 import os
 import random

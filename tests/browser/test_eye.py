@@ -13,8 +13,8 @@ from photographing import Face, Shot, both, messenger
 from screen import appears, findings_in_both_themes, open_job
 
 FACE = Face(before="P120", own="P240", share=0.6, lay=math.radians(20))
-SHOT = Shot(lamp=FACE.lay, pixels=(448, 896), um=9.0, seed=96_001)
-WIDE_MM = f"{896 * 9e-3:.3f}"
+SHOT = Shot(lamp=FACE.lay, pixels=(448, 448), um=9.0, seed=96_001)
+WIDE_MM = f"{448 * 9e-3:.3f}"
 SIZES = {"tablet": {"width": 1024, "height": 768}, "phone": {"width": 390, "height": 844}}
 
 

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from attacking import many
 from kelbrast.core.catalogue.faults import faults_of_work
 from kelbrast.core.practice.exercises import KINDS, exercise
 from kelbrast.core.practice.skill import EASIEST, HARDEST, START, Skill, answered, difficulty_for, expected, level_of
@@ -57,7 +58,7 @@ def test_questions_stay_within_what_there_is(rating, options) -> None:
     assert EASIEST <= difficulty_for(Skill(rating), options) <= HARDEST
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(20), deadline=None)
 @given(st.sampled_from(list(KINDS)), st.floats(EASIEST, HARDEST), st.integers(0, 10**9))
 def test_every_question_has_one_right_answer_and_repeats(kind, difficulty, seed) -> None:
     asked = exercise(kind, difficulty, seed)

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from attacking import many
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.errors import NotFound
@@ -156,7 +157,7 @@ def test_a_wheel_that_no_machine_here_may_turn_is_said_when_it_is_added() -> Non
     assert misfits(Item(1, "paper-p240"), []) == []
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(20), deadline=None)
 @given(st.lists(st.sampled_from("abcd"), max_size=7), st.integers(1, 3))
 def test_the_fewest_changes_by_brute_force(wheels: list[str], spindles: int) -> None:
     made = mountings(wheels, spindles=spindles)

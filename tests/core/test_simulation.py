@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from attacking import many
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.areal import areal
@@ -97,7 +98,7 @@ def test_a_wheel_takes_no_more_than_it_can_reach() -> None:
     assert after.depth > 8 * UM
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=many(10), deadline=None)
 @given(st.floats(0, 1), st.floats(0, 1), st.integers(0, 50), st.sampled_from(["scratches", "lay", "waviness", "pits", "nick"]))
 def test_metal_never_grows_back_and_more_time_never_leaves_more(first, second, seed, kind) -> None:
     less, more = sorted((first, second))

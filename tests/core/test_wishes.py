@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from attacking import many
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.questions.whatif import what_if
@@ -45,7 +46,7 @@ def test_what_can_not_be_kept_is_said() -> None:
     assert made.possible
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=many(20), deadline=None)
 @given(st.sampled_from(sorted(tools())), st.sampled_from(["bright", "satin", "paint-ready"]))
 def test_a_wish_is_never_quicker_than_no_wish(tool, want) -> None:
     free = plan("mild-steel", face(want, depth=25), habit="long-steps")

@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from attacking import many
 from kelbrast.app.planning import plan_file
 from kelbrast.core.errors import BadInput, NotFound, ReadError
 from kelbrast.exchange.catalogue_lists import catalogue, list_kind
@@ -163,7 +164,7 @@ junk = st.recursive(
 )
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=many(100), deadline=None)
 @given(st.sampled_from([path for path, _, _ in BAD]), junk)
 def test_nothing_that_json_can_say_breaks_the_reader(path: str, value: Any) -> None:
     """Either a plan or named faults; never anything else."""

@@ -10,6 +10,7 @@ import x3pio
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from attacking import many
 from kelbrast.core.errors import BadInput, OutsideValidity, ReadError
 from kelbrast.core.metrology.areal import HeightMap
 from kelbrast.core.metrology.evaluate import evaluate
@@ -75,7 +76,7 @@ def test_points_that_were_not_measured_are_filled_from_their_neighbours() -> Non
         read_surface(x3p(np.where(np.arange(17) > 5, np.nan, MAP)))
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=many(40), deadline=None)
 @given(st.sampled_from([x3p(MAP), sdf(MAP), sdf(MAP, "ISO-1.0", True), write_x3p(Profile(LINE, 2e-6))]), st.data())
 def test_a_damaged_file_is_refused_clearly_or_read_and_never_breaks_the_program(data, draw) -> None:
     broken = bytearray(data)
