@@ -1,6 +1,7 @@
 """The real interface in Debian's Chromium, against a real server on a free port with a database of its own."""
 
 from collections.abc import Iterator
+from datetime import datetime
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -78,6 +79,13 @@ def ahead(monkeypatch: pytest.MonkeyPatch) -> Ahead:
     shifted = Ahead(clock.time)
     monkeypatch.setattr(clock, "time", shifted)
     return shifted
+
+
+@pytest.fixture
+def morning(ahead: Ahead) -> Ahead:
+    """It is eight o'clock, whenever this runs: a day has an end, and near it a board is another one."""
+    ahead.by = datetime.fromtimestamp(ahead.time()).replace(hour=8, minute=0, second=0).timestamp() - ahead.time()
+    return ahead
 
 
 @pytest.fixture(autouse=True)

@@ -2,7 +2,6 @@
 
 import json
 from collections.abc import Iterator
-from datetime import datetime
 
 import pytest
 from playwright.sync_api import Browser, Page, expect
@@ -87,14 +86,12 @@ class DayAtTheBench:
 
 
 @pytest.mark.long
-def test_the_day_of_the_demo_workshop(page: Page, browser: Browser, workshop, ahead: Ahead) -> None:
-    morning = datetime.fromtimestamp(ahead.time()).replace(hour=8, minute=0, second=0)
-    ahead.by = morning.timestamp() - ahead.time()
+def test_the_day_of_the_demo_workshop(page: Page, browser: Browser, workshop, morning: Ahead) -> None:
     for kept in workshop.jobs.plannable(tuple(JOB_STATES)):  # a further plate, a further job are only more taps
         state = kept.job.state if kept.job.title in {*BENCHES[0], *BENCHES[1]} else "quoted"
         few = kept.job.model_copy(update={"pieces": 2 if kept.job.title == "Fog gauge window" else 1, "state": state})
         workshop.jobs.change(kept.id, few, revision=kept.revision)
-    day = DayAtTheBench(workshop, ahead)
+    day = DayAtTheBench(workshop, morning)
     at_home, at_bench = (
         browser.new_context(viewport={"width": width, "height": height}) for width, height in ((1280, 800), (1024, 768))
     )

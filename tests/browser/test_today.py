@@ -20,9 +20,9 @@ def order(served, name: str, **more: object) -> int:
 
 
 @pytest.fixture
-def shop(empty):
-    """Two people around the clock, so that the board is the same at every hour at which this runs."""
-    people = [WorkerFile(name=name, begins="00:00", ends="24:00", breaks=[]) for name in ("Ada", "Ben")]
+def shop(empty, morning):
+    """Two people at work from eight on."""
+    people = [WorkerFile(name=name, begins="08:00", ends="17:00", breaks=[]) for name in ("Ada", "Ben")]
     Boards(empty.jobs).change_shop(ShopFile(people=people, welcomed=True))
     return empty
 
