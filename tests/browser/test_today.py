@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
+from ahead import Ahead
 from conftest import EXAMPLES
 from kelbrast.app.board import Boards
 from kelbrast.exchange.day_file import WorkerFile
@@ -27,7 +28,7 @@ def shop(empty, morning):
     return empty
 
 
-def test_the_board_is_improved_moved_and_asked(page: Page, shop) -> None:
+def test_the_board_is_improved_moved_asked_and_goes_on_tomorrow(page: Page, shop, morning: Ahead) -> None:
     order(shop, "clock-housing", due="2030-01-01T12:00:00")
     order(shop, "barometer-lens")
     page.goto(f"{shop.address}/today")
@@ -57,6 +58,15 @@ def test_the_board_is_improved_moved_and_asked(page: Page, shop) -> None:
     with page.expect_download() as download:
         page.get_by_role("link", name="Calendar").click()
     assert "BEGIN:VEVENT" in Path(download.value.path()).read_text()
+
+    morning.by += 12 * 3600  # everybody went home
+    page.reload()
+    appears(page.get_by_text("Nothing is left for this day. Work goes on at 08:00 of day 2."))
+    expect(page.locator(".board .block")).to_have_count(0)
+    expect(page.get_by_role("region", name="What next")).to_contain_text("day 2, 08:00")
+    page.get_by_role("button", name="Show it").click()
+    appears(page.locator(".board .block").first)
+    expect(page.get_by_text("Nothing is left for this day")).to_have_count(0)
 
 
 def test_a_block_is_dragged_and_moved_by_keys(page: Page, shop) -> None:

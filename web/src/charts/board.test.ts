@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { beginsAt, clockAt, nextOf, rowsOf, span, type BoardBlock } from './board';
+import { beginsAt, clockAt, firstOf, nextOf, rowsOf, span, type BoardBlock } from './board';
 
 const block = (task: number, more: Partial<BoardBlock>): BoardBlock => ({
   task,
@@ -40,6 +40,11 @@ test('minutes are times of day, over midnight too', () => {
   expect(clockAt(75, '08:00')).toBe('09:15');
   expect(clockAt(1440, '08:00')).toBe('08:00');
   expect(beginsAt(2, 1)).toBe(1440);
+});
+
+test('the first is what begins first, whatever the order', () => {
+  expect(firstOf([...BLOCKS].reverse())?.task).toBe(1);
+  expect(firstOf([])).toBeNull();
 });
 
 test('what is next is what runs, then what comes, and never what is done', () => {

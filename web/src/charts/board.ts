@@ -74,6 +74,11 @@ export function clockAt(minute: number, begins: string): string {
   return `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 }
 
+/** The block that begins first. */
+export function firstOf<Block extends BoardBlock>(blocks: Block[]): Block | null {
+  return blocks.reduce<Block | null>((first, one) => (first && first.from_min <= one.from_min ? first : one), null);
+}
+
 /** What somebody does next: the block that runs now, or the first that begins after; null when all is done. */
 export function nextOf<Block extends BoardBlock>(
   blocks: Block[],

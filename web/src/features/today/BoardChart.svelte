@@ -20,6 +20,8 @@
   let { rows, begins, from, long, now, selected, done, onselect, onmove }: Props = $props();
   const STEP = 5;
   const LABEL = 150;
+  /** Room for half of the last hour's words. */
+  const END = 24;
   let wide = $state(1000);
   const blocks = $derived(
     rows
@@ -27,7 +29,7 @@
       .map((one) => ({ ...one, from_min: one.from_min - from, to_min: one.to_min - from })),
   );
   const [low, high] = $derived(span(blocks, long));
-  const scale = $derived(Math.max(0.6, (wide - LABEL - 12) / (high - low)));
+  const scale = $derived(Math.max(0.6, (wide - LABEL - END - 2) / (high - low)));
   const x = (minute: number) => LABEL + (minute - from - low) * scale;
   const hours = $derived(Array.from({ length: (high - low) / 60 + 1 }, (_, at) => low + 60 * at));
   let drag = $state<{ block: Block; startX: number; startY: number; dx: number; dy: number } | null>(null);
@@ -69,7 +71,7 @@
 />
 
 <Scrolling label="Board" class="board panel" bind:width={wide}>
-  <div class="relative" style:width="{x(high + from) + 10}px">
+  <div class="relative" style:width="{x(high + from) + END}px">
     <div class="relative h-7" aria-hidden="true">
       {#each hours as minute (minute)}
         <span class="small dim num absolute top-1 -translate-x-1/2" style:left="{x(minute + from)}px"

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
-  import { beginsAt, clockAt, nextOf, rowsOf } from '../../charts/board';
+  import { beginsAt, clockAt, firstOf, nextOf, rowsOf } from '../../charts/board';
   import type { Shop } from '../../api/client';
   import { useKeys } from '../../ui/keys.svelte';
   import { duration } from '../../units/units';
@@ -25,6 +25,8 @@
   const shown = $derived((board?.blocks ?? []).filter((one) => one.day === firstDay + dayAt));
   const rows = $derived(rowsOf(shown, people, (id) => choices.machine(id)?.label ?? id));
   const from = $derived(beginsAt(firstDay + dayAt, firstDay));
+  /** After hours this day is empty, and the work goes on on another one. */
+  const goesOn = $derived(firstOf((board?.blocks ?? []).filter((one) => one.day > firstDay + dayAt)));
   const proven = $derived(board?.proven ?? []);
   const GOALS = { late: 'lateness', changes: 'changes', ends: 'end' } as const;
   const saved = $derived(board?.first_come);
@@ -111,6 +113,14 @@
         {/each}
       </div>
     {/if}
+    {#if !shown.length && goesOn}
+      <p class="panel mb-2 p-3" role="status">
+        Nothing is left for this day. Work goes on at {clockAt(goesOn.from_min, board.begins)} of day {goesOn.day -
+          firstDay +
+          1}.
+        <button class="plain-button ml-2 print:hidden" onclick={() => (dayAt = goesOn.day - firstDay)}>Show it</button>
+      </p>
+    {/if}
     <BoardChart
       {rows}
       begins={board.begins}
@@ -130,7 +140,7 @@
             {@const next = nextOf(board.blocks, person, told?.done ?? [], told?.now_min ?? 0)}
             <li>
               <b>{person}</b>:
-              {#if next}{clockAt(next.from_min, board.begins)}
+              {#if next}{next.day > 0 ? `day ${next.day - firstDay + 1}, ` : ''}{clockAt(next.from_min, board.begins)}
                 <a class="underline" href="/jobs/{told?.ids[next.task]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
             </li>
           {/each}
