@@ -8,6 +8,7 @@ import sys
 import tempfile
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import datetime
 from pathlib import Path
 
 import segno
@@ -66,6 +67,8 @@ def take(page: Page, address: str) -> None:
     page.screenshot(path=HERE / "bench-gauge.png")
     page.goto(f"{address}today")
     page.get_by_role("region", name="What next").wait_for()
+    if datetime.now().hour >= 12:  # the rest of this day would show little
+        page.get_by_role("button", name="Day 2", exact=True).click()
     page.screenshot(path=HERE / "today.png")
     page.goto(address)
     page.get_by_role("link", name="Keepers' name plates", exact=True).click()
