@@ -102,7 +102,7 @@ clean:
 	@command -v python3.11 >/dev/null || { echo "Kelbrast needs Python 3.11 (python3.11 is not here)"; exit 1; }
 	python3.11 -m venv .venv
 	@# The pip of Python 3.11 looks at every file of every package before it takes the pinned one: twice the time of all this.
-	.venv/bin/python -m pip install -q --require-hashes -r requirements/pip.txt
+	$(PY) -m pip install -q --require-hashes -r requirements/pip.txt
 
 # Only what is run gets compiled, when it is: that halves the time of this.
 .stamps/app: requirements/app.txt pyproject.toml | .venv/bin/python

@@ -12,7 +12,7 @@ from conftest import ROOT
 from kelbrast.api.application import create_app
 from kelbrast.app.jobs import Jobs
 
-# The demo is filled anew each time that it is looked at, which takes seconds; it has tests of its own.
+# Another test holds this description to be the program's own. The demo is filled anew each time that it is looked at, which takes seconds; it has tests of its own.
 schema = schemathesis.openapi.from_dict(json.loads((ROOT / "docs" / "openapi.json").read_text())).exclude(path="/api/demo")
 # Every bound of every key by turns is hundreds of requests for an operation that takes a job: for the soak.
 schema.config.phases.coverage.enabled = SOAK > 0
@@ -20,7 +20,6 @@ schema.config.phases.coverage.enabled = SOAK > 0
 
 @pytest.fixture(scope="module")
 def program(tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
-    """Another test holds the description to be this program's own."""
     return create_app(Jobs.open(tmp_path_factory.mktemp("contract") / "kept.sqlite"), web=None, hosts=["*"])
 
 

@@ -61,9 +61,12 @@ def test_the_board_is_improved_moved_asked_and_goes_on_tomorrow(page: Page, shop
 
     morning.by += 12 * 3600  # everybody went home
     page.reload()
-    appears(page.get_by_text("Nothing is left for this day. Work goes on at 08:00 of day 2."))
+    appears(page.get_by_text("Nothing is left for this day. Work goes on: day 2, 08:00."))
     expect(page.locator(".board .block")).to_have_count(0)
     expect(page.get_by_role("region", name="What next")).to_contain_text("day 2, 08:00")
+    page.goto(f"{shop.address}/bench")
+    expect(page.get_by_role("region", name="What next")).to_contain_text("day 2, 08:00")
+    page.go_back()
     page.get_by_role("button", name="Show it").click()
     appears(page.locator(".board .block").first)
     expect(page.get_by_text("Nothing is left for this day")).to_have_count(0)

@@ -22,14 +22,11 @@ def best_of(work: DayWork, seconds: float = 8.0) -> DayFound:
 
 
 # The best known and proven ends: Fisher and Thompson 1963; Lawrence 1984.
-@pytest.mark.parametrize(
-    ("name", "best", "seconds"),
-    [
-        ("ft06", 55, 2),
-        ("la05", 593, 2),
-        pytest.param("la01", 666, 10, marks=pytest.mark.skipif(not SOAK, reason="a long search, for `make soak`")),
-    ],
-)
+PUBLISHED = [("ft06", 55, 2), ("la05", 593, 2)]
+LONG = [("la01", 666, 10)]  # so many seconds of search are for a soak
+
+
+@pytest.mark.parametrize(("name", "best", "seconds"), [*PUBLISHED, *(LONG if SOAK else [])])
 def test_published_job_shops(name: str, best: int, seconds: float) -> None:
     found = best_of(job_shop(name), seconds)
     assert found.score.ends == best

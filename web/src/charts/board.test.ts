@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { beginsAt, clockAt, firstOf, nextOf, rowsOf, span, type BoardBlock } from './board';
+import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, span, whenOf, type BoardBlock } from './board';
 
 const block = (task: number, more: Partial<BoardBlock>): BoardBlock => ({
   task,
@@ -40,6 +40,13 @@ test('minutes are times of day, over midnight too', () => {
   expect(clockAt(75, '08:00')).toBe('09:15');
   expect(clockAt(1440, '08:00')).toBe('08:00');
   expect(beginsAt(2, 1)).toBe(1440);
+});
+
+test('when something begins is told with its day, unless that is today', () => {
+  const tomorrow = block(4, { day: 1, from_min: 1500 });
+  expect(whenOf(tomorrow, firstDayOf([tomorrow]), '08:00')).toBe('day 2, 09:00');
+  expect(whenOf(tomorrow, firstDayOf([block(5, { day: -1 }), tomorrow]), '08:00')).toBe('day 3, 09:00');
+  expect(whenOf(block(6, { from_min: 60 }), 0, '08:00')).toBe('09:00');
 });
 
 test('the first is what begins first, whatever the order', () => {

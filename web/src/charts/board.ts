@@ -74,6 +74,17 @@ export function clockAt(minute: number, begins: string): string {
   return `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 }
 
+/** The first day that a board shows: today (0), or one before it when something of then is still there. */
+export function firstDayOf(blocks: { day: number }[]): number {
+  return Math.min(0, ...blocks.map((one) => one.day));
+}
+
+/** When a block begins: the time, and the day as the board counts them when it is another one than today. */
+export function whenOf(block: BoardBlock, firstDay: number, begins: string): string {
+  const at = clockAt(block.from_min, begins);
+  return block.day > 0 ? `day ${block.day - firstDay + 1}, ${at}` : at;
+}
+
 /** The block that begins first. */
 export function firstOf<Block extends BoardBlock>(blocks: Block[]): Block | null {
   return blocks.reduce<Block | null>((first, one) => (first && first.from_min <= one.from_min ? first : one), null);

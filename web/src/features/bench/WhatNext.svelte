@@ -2,7 +2,7 @@
 <script lang="ts">
   import { api, type Board } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
-  import { clockAt, nextOf } from '../../charts/board';
+  import { firstDayOf, nextOf, whenOf } from '../../charts/board';
 
   const day = new Answer<Board>();
   day.ask(api.day()); // without an order there is no board, and nothing to say
@@ -20,7 +20,7 @@
         {@const next = nextOf(board.board.blocks, person, board.done, board.now_min)}
         <li>
           <b>{person}</b>:
-          {#if next}{clockAt(next.from_min, board.board.begins)}
+          {#if next}{whenOf(next, firstDayOf(board.board.blocks), board.board.begins)}
             <a class="underline" href="/jobs/{board.ids[next.task]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
         </li>
       {/each}

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
-  import { beginsAt, clockAt, firstOf, nextOf, rowsOf } from '../../charts/board';
+  import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, whenOf } from '../../charts/board';
   import type { Shop } from '../../api/client';
   import { useKeys } from '../../ui/keys.svelte';
   import { duration } from '../../units/units';
@@ -21,7 +21,7 @@
   const told = $derived(today.board);
   const board = $derived(told?.board);
   const people = $derived((today.shop.value?.people ?? []).filter((one) => !one.away).map((one) => one.name));
-  const firstDay = $derived(Math.min(0, ...(board?.blocks ?? []).map((one) => one.day)));
+  const firstDay = $derived(firstDayOf(board?.blocks ?? []));
   const shown = $derived((board?.blocks ?? []).filter((one) => one.day === firstDay + dayAt));
   const rows = $derived(rowsOf(shown, people, (id) => choices.machine(id)?.label ?? id));
   const from = $derived(beginsAt(firstDay + dayAt, firstDay));
@@ -115,9 +115,7 @@
     {/if}
     {#if !shown.length && goesOn}
       <p class="panel mb-2 p-3" role="status">
-        Nothing is left for this day. Work goes on at {clockAt(goesOn.from_min, board.begins)} of day {goesOn.day -
-          firstDay +
-          1}.
+        Nothing is left for this day. Work goes on: {whenOf(goesOn, firstDay, board.begins)}.
         <button class="plain-button ml-2 print:hidden" onclick={() => (dayAt = goesOn.day - firstDay)}>Show it</button>
       </p>
     {/if}
@@ -140,7 +138,7 @@
             {@const next = nextOf(board.blocks, person, told?.done ?? [], told?.now_min ?? 0)}
             <li>
               <b>{person}</b>:
-              {#if next}{next.day > 0 ? `day ${next.day - firstDay + 1}, ` : ''}{clockAt(next.from_min, board.begins)}
+              {#if next}{whenOf(next, firstDay, board.begins)}
                 <a class="underline" href="/jobs/{told?.ids[next.task]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
             </li>
           {/each}
