@@ -5,6 +5,8 @@ SOAK ?= 20
 # A browser waits now and then, so one test more than there are cores runs at once.
 WORKERS ?= $(shell expr $$(nproc) + 1)
 PY := .venv/bin/python
+# The system's own Python 3.11 where there is one: others are often built in a way that makes all of this a fifth slower.
+PYTHON ?= $(shell for one in /usr/bin/python3.11 python3.11; do $$one -c 'import ensurepip' 2>/dev/null && echo $$one && break; done)
 WEB := $(shell find web/src web/public web/worker docs/manual -type f 2>/dev/null) CHANGELOG.md web/index.html web/vite.config.ts web/svelte.config.js web/tsconfig.json web/tsconfig.worker.json
 # What Python compiles once is kept, whatever the machine is set to: workers and servers of the tests start sooner.
 export PYTHONDONTWRITEBYTECODE :=
@@ -99,8 +101,8 @@ clean:
 	rm -rf dist .stamps .venv web/node_modules web/dist
 
 .venv/bin/python:
-	@command -v python3.11 >/dev/null || { echo "Kelbrast needs Python 3.11 (python3.11 is not here)"; exit 1; }
-	python3.11 -m venv .venv
+	@test -n "$(PYTHON)" || { echo "Kelbrast needs Python 3.11 that can make environments (package python3.11-venv)"; exit 1; }
+	$(PYTHON) -m venv .venv
 	@# The pip of Python 3.11 looks at every file of every package before it takes the pinned one: twice the time of all this.
 	$(PY) -m pip install -q --require-hashes -r requirements/pip.txt
 

@@ -41,6 +41,15 @@ def test_roughness_is_a_sixth_of_the_depth_as_the_model_has_it(lay, grain, depth
     assert z.max() <= 0
 
 
+@pytest.mark.parametrize("lay", ["one-way", "none"])
+def test_a_patch_is_covered_up_to_its_sides(lay) -> None:
+    """A groove that runs beside the patch is drawn as far as it is wide."""
+    patches = [draw(Marks(6 * UM, 201 * UM, lay, 0.6), (40, 40), 8 * UM, rng(seed)).z for seed in range(200)]
+    mean = np.mean(patches, axis=0)
+    for side in (mean[0], mean[-1], mean[:, 0], mean[:, -1]):
+        assert side.mean() == pytest.approx(mean[4:-4, 4:-4].mean(), rel=0.08)
+
+
 def test_the_metal_needed_until_old_marks_are_gone_is_the_largest_of_so_many() -> None:
     # the extreme-value law of `process.clearance.area_factor`; sqrt(2 ln N) is a little more than the mean of the largest
     floors = [floors_of(10 * UM, 3000, rng(seed)).max() for seed in range(40)]

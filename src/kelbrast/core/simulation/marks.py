@@ -1,12 +1,13 @@
 """Marks on a patch: grooves with the depths, widths and lay that the planner's laws say."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
+from kelbrast.core.arrays import Places, Reals
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero, require_not_below_zero
@@ -121,21 +122,39 @@ def _drawn(
     half = length / 2 / spacing
     centre_y = chance.uniform(-half, rows + half, count)
     centre_x = chance.uniform(-half, columns + half, count)
+    cos, sin = np.cos(turn), np.sin(turn)
     along = np.arange(-half, half, 0.7)
     across = np.arange(-width / 2 / spacing, width / 2 / spacing + 0.1, 0.7)
-    u, v = np.meshgrid(along, across)
-    shape = 1 - np.abs(v * spacing / (width / 2)).clip(0, 1) ** constant("simulation.groove_power").value
+    section = 1 - np.abs(across * spacing / (width / 2)).clip(0, 1) ** constant("simulation.groove_power").value
     # Grooves run out at their ends.
-    shape = (shape * np.clip(4 * (1 - np.abs(u) / max(half, 1.0)), 0, 1)).ravel()
-    u, v = u.ravel(), v.ravel()
-    z = np.zeros(rows * columns)
-    at_once = max(1, _CHUNK // len(u))
-    for start in range(0, count, at_once):
-        part = slice(start, start + at_once)
-        cos, sin = np.cos(turn[part])[:, None], np.sin(turn[part])[:, None]
-        x = np.rint(centre_x[part, None] + u * cos - v * sin).astype(np.int64)
-        y = np.rint(centre_y[part, None] + u * sin + v * cos).astype(np.int64)
-        inside = (x >= 0) & (x < columns) & (y >= 0) & (y < rows)
-        heights = -floors[part, None] * shape
-        np.minimum.at(z, (y * columns + x)[inside], heights[inside])
-    return z.reshape(size)
+    run_out = np.clip(4 * (1 - np.abs(along) / max(half, 1.0)), 0, 1)
+    # Only what may touch the patch is drawn, on a patch with a rim for what misses it by the width of a groove.
+    beside = width / 2 / spacing + 1
+    rim = math.ceil(2 * beside)
+    z = np.zeros((rows + 2 * rim, columns + 2 * rim))
+    line, points = z.shape[1], z.reshape(-1)
+    over_x, over_y = _within(along, centre_x, cos, columns, beside), _within(along, centre_y, sin, rows, beside)
+    first = np.maximum(over_x[0], over_y[0])
+    for groove, at in _points(first, np.maximum(np.minimum(over_x[1], over_y[1]) - first, 0)):
+        c, s = cos[groove], sin[groove]
+        x, y = centre_x[groove] + along[at] * c, centre_y[groove] + along[at] * s
+        deep = -floors[groove]
+        for v, height in zip(across[section > 0], section[section > 0], strict=True):
+            place = (np.rint(y + v * c) + rim) * line + (np.rint(x - v * s) + rim)
+            np.minimum.at(points, place.astype(np.intp), deep * (height * run_out)[at])
+    return z[rim : rim + rows, rim : rim + columns].copy()
+
+
+def _within(along: Reals, centre: Reals, slope: Reals, side: int, beside: float) -> tuple[Places, Places]:
+    """From and up to which point along each groove it lies within a side of the patch, or this far beside it."""
+    slope = np.where(np.abs(slope) < 1e-12, 1e-12, slope)
+    ends = np.sort([(-beside - centre) / slope, (side + beside - centre) / slope], axis=0)
+    return np.searchsorted(along, ends[0]), np.searchsorted(along, ends[1], side="right")
+
+
+def _points(first: Places, many: Places) -> Iterator[tuple[Places, Places]]:
+    """The points of all grooves, in parts: which groove, and which point along it; of each so many from the first."""
+    for grooves in np.split(np.arange(len(many)), np.flatnonzero(np.diff(np.cumsum(many) // _CHUNK)) + 1):
+        each = many[grooves]
+        groove = np.repeat(grooves, each)
+        yield groove, np.arange(len(groove)) + np.repeat(first[grooves] - np.cumsum(each) + each, each)
