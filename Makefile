@@ -98,7 +98,7 @@ wheel: .stamps/app .stamps/web
 	@rm -rf build && ls dist
 
 clean:
-	rm -rf dist .stamps .venv web/node_modules web/dist
+	rm -rf dist .stamps .venv web/node_modules web/dist web/.svelte-check
 
 .venv/bin/python:
 	@test -n "$(PYTHON)" || { echo "Kelbrast needs Python 3.11 that can make environments (package python3.11-venv)"; exit 1; }

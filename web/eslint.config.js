@@ -37,7 +37,7 @@ const layers = [
 ].map(({ files, patterns }) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns }] } }));
 
 export default ts.config(
-  { ignores: ['dist/', 'src/api/schema.d.ts'] },
+  { ignores: ['dist/', '.svelte-check/', 'src/api/schema.d.ts'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
