@@ -17,7 +17,7 @@ from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
 from kelbrast.core.vision.edge import reflected_edge, rq_of_share
-from kelbrast.core.vision.fields import MOST_FIELDS, fields_of
+from kelbrast.core.vision.fields import MOST_FIELDS, contrast, fields_of
 from kelbrast.core.vision.gate import gate
 from kelbrast.core.vision.lay import apart, lay_of
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, marks_of, width_of_marks
@@ -31,6 +31,14 @@ def grating(angle: float, wave: float, noise: float = 0.0) -> np.ndarray:
     """Lines along an angle (anticlockwise), so many radians a pixel."""
     drawn = np.sin(wave * (COLUMNS * math.sin(angle) + ROWS * math.cos(angle)))
     return drawn + noise * np.random.default_rng(1).standard_normal(drawn.shape)
+
+
+def test_contrast_is_against_a_wide_gaussian_up_to_the_sides() -> None:
+    """Another way to it: a filter that goes along the rows and the columns."""
+    grey = np.random.default_rng(3).random((300, 180))
+    linear = grey ** eye("field.gamma")
+    around = ndimage.gaussian_filter(linear, eye("field.surroundings"), mode="nearest", truncate=3.0)
+    assert contrast(grey) == pytest.approx(linear / around - 1, abs=1e-5)
 
 
 @pytest.mark.parametrize("wave", [0.45, 0.9, 1.7])

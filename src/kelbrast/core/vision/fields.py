@@ -3,10 +3,11 @@
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
-import scipy
+from numpy.typing import NDArray
 
 from kelbrast.core.arrays import Bytes, Reals
 from kelbrast.core.errors import OutsideValidity
@@ -14,7 +15,7 @@ from kelbrast.core.reference.loader import eye
 from kelbrast.core.validity import require_above_zero, require_within
 
 FIELD: Final = 448  # pixels of a side
-MOST_FIELDS: Final = 12  # of one photo: about a third of a second each
+MOST_FIELDS: Final = 12  # of one photo: a few tenths of a second each
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,7 +31,7 @@ def contrast(grey: Reals) -> Reals:
     """How much lighter each place is than its surroundings, in linear light.
 
     Equation: `c = g / gauss(g, 32 px) - 1`, g = grey^2.2 (dimensionless)
-    Valid: grey from 0 to 1.
+    Valid: grey from 0 to 1, at least one pixel; meant for parts of a photo, as the work grows with the cube of the side.
 
     Args:
         grey: rows and columns of a photo, dimensionless.
@@ -47,8 +48,23 @@ def contrast(grey: Reals) -> Reals:
         raise OutsideValidity("a photo has at least one pixel")
     require_within(0, 1, darkest=float(grey.min()), brightest=float(grey.max()))
     linear = grey ** eye("field.gamma")
-    around = scipy.ndimage.gaussian_filter(linear.astype(np.float32), eye("field.surroundings"), mode="nearest", truncate=3.0)
+    rows, columns = grey.shape
+    around = _surroundings(rows) @ linear.astype(np.float32) @ _surroundings(columns).T
     return np.asarray(linear / np.maximum(around, 1e-4) - 1)
+
+
+@lru_cache(maxsize=8)
+def _surroundings(length: int) -> NDArray[np.float32]:
+    """(length, length) how much every place of a row counts for the surroundings of every other; beyond its ends it goes on
+    as it ends. Products of matrices are ten times quicker than a filter that is so wide, on parts as small as these."""
+    sigma = eye("field.surroundings")
+    steps = np.arange(-round(3 * sigma), round(3 * sigma) + 1)
+    weights = np.exp(-0.5 * (steps / sigma) ** 2)
+    found = np.zeros((length, length))
+    places = np.arange(length)
+    for step, weight in zip(steps, weights / weights.sum(), strict=True):
+        found[places, np.clip(places + step, 0, length - 1)] += weight
+    return found.astype(np.float32)
 
 
 def fields_of(grey: Bytes, most: int = MOST_FIELDS) -> Iterator[Field]:

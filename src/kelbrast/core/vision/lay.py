@@ -56,10 +56,10 @@ def lay_of(contrast: Reals, *, pixel: float) -> LayFound:
     require_above_zero(pixel=pixel)
     found = spectra(clipped(contrast, eye("lay.sigmas")))
     lowest = min(max(pixel / eye("lay.longest"), 3 / TILE), 0.15)
-    angle, strength = _direction(np.mean(found, axis=0), lowest)
-    each = np.array([_direction(one, lowest)[0] for one in found])
-    evenness = abs(np.exp(2j * (each - angle)).mean())
-    return LayFound(angle, strength, float(evenness))
+    whole = _standing_out(np.mean(found, axis=0), lowest)
+    each = np.array([_standing_out(one, lowest).angle for one in found])
+    evenness = abs(np.exp(2j * (each - whole.angle)).mean())
+    return LayFound(whole.angle, whole.strength, float(evenness))
 
 
 def lay_power(contrast: Reals, lay: float) -> float:
@@ -114,7 +114,8 @@ def apart(one: float, other: float) -> float:
 class _Waves:
     """The waves that are looked at: which of a spectrum, the direction of their lines, and their rings, each of one length.
 
-    Of every wave the length, the ring it lies on, and which of that ring it is; of every ring how many it has.
+    Of every wave the length, the ring it lies on, and which of that ring it is; of every ring how many it has. `bins`: which
+    bin of directions a wave belongs to; `reach`: how far from a direction it may lie to count for it.
     """
 
     used: Flags
@@ -123,6 +124,8 @@ class _Waves:
     ring: Places
     place: Places
     count: Places
+    bins: Places
+    reach: Reals
 
     def medians(self, values: Reals) -> Reals:
         """The median of every ring, all at once."""
@@ -145,29 +148,42 @@ def _waves(lowest: float) -> _Waves:
     _, ring, count = np.unique(lengths, return_inverse=True, return_counts=True)
     place = np.empty_like(ring)
     place[np.argsort(ring, kind="stable")] = np.concatenate([np.arange(many) for many in count])
-    return _Waves(used, lines_of(fy, fx)[used], lengths, ring, place, count)
+    along = lines_of(fy, fx)[used]
+    bins = (along / math.pi * _BINS).astype(np.intp) % _BINS
+    reach = np.maximum(eye("lay.refined"), _LOBE / np.maximum(lengths, 1))
+    return _Waves(used, along, lengths, ring, place, count, bins, reach)
 
 
-def _direction(power: Reals, lowest: float) -> tuple[float, float]:
+@dataclass(frozen=True, slots=True)
+class _StandingOut:
+    """The direction that stands out of a spectrum (rad), and how much each direction does, smoothed."""
+
+    angle: float
+    smooth: Reals
+
+    @property
+    def strength(self) -> float:
+        middle = float(np.median(self.smooth))
+        return (float(self.smooth.max()) - middle) / (robust_deviation(self.smooth - middle) + 0.01)
+
+
+def _standing_out(power: Reals, lowest: float) -> _StandingOut:
     waves = _waves(lowest)
-    at, values = waves.along, power[waves.used]
+    values = power[waves.used]
     floor = _FAINTEST * float(values.max()) + 1e-30
     stands_out = values / np.maximum(waves.medians(values), floor)[waves.ring] - 1
     above = np.minimum(stands_out, eye("lay.most"))
-    bins = (at / math.pi * _BINS).astype(np.intp) % _BINS
-    count = np.bincount(bins, minlength=_BINS)
-    mean = np.bincount(bins, above, minlength=_BINS) / np.maximum(count, 1)
+    count = np.bincount(waves.bins, minlength=_BINS)
+    mean = np.bincount(waves.bins, above, minlength=_BINS) / np.maximum(count, 1)
     kernel = np.exp(-0.5 * (np.arange(-6, 7) / 2.0) ** 2)
     padded = np.concatenate([mean[-6:], mean, mean[:6]])
     weight = np.concatenate([count[-6:] > 0, count > 0, count[:6] > 0]).astype(float)
     smooth = np.convolve(padded * weight, kernel, "valid") / np.maximum(np.convolve(weight, kernel, "valid"), 1e-9)
     peak = (int(np.argmax(smooth)) + 0.5) * math.pi / _BINS
-    middle = float(np.median(smooth))
-    strength = (float(smooth.max()) - middle) / (robust_deviation(smooth - middle) + 0.01)
     for _ in range(2):
-        offset = turned(at, peak)
-        near = np.abs(offset) < np.maximum(eye("lay.refined"), _LOBE / np.maximum(waves.lengths, 1))
+        offset = turned(waves.along, peak)
+        near = np.abs(offset) < waves.reach
         pull = np.maximum(stands_out[near], 0)
         if pull.sum() > 0:
             peak += float((pull * offset[near]).sum() / pull.sum())
-    return peak % math.pi, strength
+    return _StandingOut(peak % math.pi, smooth)
