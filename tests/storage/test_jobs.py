@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from alembic.autogenerate import compare_metadata
 from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
 
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
@@ -15,8 +16,9 @@ from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.exchange import versions
 from kelbrast.exchange.read import check_job_file
+from kelbrast.storage import migrations
 from kelbrast.storage.copies import back_up
-from kelbrast.storage.database import make_tables, open_database
+from kelbrast.storage.database import make_tables, open_database, table_versions
 from kelbrast.storage.tables import Base
 
 
@@ -87,6 +89,11 @@ def test_tables_are_what_the_migrations_make(tmp_path: Path) -> None:
         assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
         assert connection.exec_driver_sql("PRAGMA foreign_keys").scalar() == 1
         assert connection.exec_driver_sql("PRAGMA journal_mode").scalar() == "wal"
+
+
+def test_the_files_of_the_migrations_are_named_by_their_versions() -> None:
+    told = ScriptDirectory(str(Path(migrations.__file__).parent)).walk_revisions()
+    assert table_versions() == [one.revision for one in told][::-1]
 
 
 def test_a_backup_is_a_whole_database(tmp_path: Path, collar: dict[str, Any]) -> None:

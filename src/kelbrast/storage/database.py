@@ -8,11 +8,7 @@ import sqlite3
 from pathlib import Path
 from typing import Any, Final
 
-from alembic import command
-from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import OperationalError
 
 from kelbrast.core.errors import BadInput, StoreTrouble
@@ -46,7 +42,7 @@ def make_tables(path: Path, version: str) -> None:
     Raises:
         BadInput: there never was such a version, or it is a newer one.
     """
-    if version not in _versions():
+    if version not in table_versions():
         raise BadInput.one("archive", f'was written by another or newer version of Kelbrast (tables "{version}")')
     _bring_up_to_date(path, WAIT_S, version)
 
@@ -81,34 +77,49 @@ def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:
     return engine
 
 
-def _versions() -> set[str]:
-    return {script.revision for script in ScriptDirectory(str(_MIGRATIONS)).walk_revisions()}
+def table_versions() -> list[str]:
+    """The versions of the tables, from the oldest to the newest: what the names of the files begin with."""
+    return sorted(file.name.partition("_")[0] for file in (_MIGRATIONS / "versions").glob("[0-9]*.py"))
+
+
+def _version_of(connection: Connection) -> str | None:
+    if not inspect(connection).has_table("alembic_version"):
+        return None
+    return connection.exec_driver_sql("select version_num from alembic_version").scalar()
 
 
 def _bring_up_to_date(path: Path, wait_s: float, version: str = "head") -> None:
-    config = Config()
-    config.set_main_option("script_location", str(_MIGRATIONS))
-    newest = ScriptDirectory.from_config(config).get_current_head()
+    newest = table_versions()[-1]
     # A changed table is made anew and the old one dropped, which must not take the rows with it that point at it.
     engine = _engine(path, wait_s, foreign_keys=False)
     try:
         with engine.connect() as connection:
-            if MigrationContext.configure(connection).get_current_revision() == newest:
+            if _version_of(connection) == newest:
                 return
         with engine.connect().execution_options(kelbrast_writes=True) as connection, connection.begin():
-            current = MigrationContext.configure(connection).get_current_revision()
+            current = _version_of(connection)
             if current == newest:  # another start was quicker
                 return
             if current is not None:
                 back_up(path, free_name(path.with_name(f"{path.stem}-before-{newest}{path.suffix}")))
-            config.attributes["connection"] = connection
-            command.upgrade(config, version)
+            _migrate(connection, version)
             if connection.exec_driver_sql("PRAGMA foreign_key_check").first() is not None:
                 raise _half_made(path)
     except OperationalError as problem:
         raise trouble_of(problem, path) or _half_made(path) from problem
     finally:
         engine.dispose()
+
+
+def _migrate(connection: Connection, version: str) -> None:
+    # Large, and seldom needed: what only opens its database starts without it.
+    from alembic import command
+    from alembic.config import Config
+
+    config = Config()
+    config.set_main_option("script_location", str(_MIGRATIONS))
+    config.attributes["connection"] = connection
+    command.upgrade(config, version)
 
 
 def _look_at(path: Path) -> None:
@@ -145,7 +156,7 @@ def _check_ours(path: Path, connection: sqlite3.Connection, tables: set[str]) ->
             safe=_UNTOUCHED,
             mend="Name another file with --database.",
         )
-    known = _versions()
+    known = table_versions()
     versions = [version for (version,) in connection.execute("select version_num from alembic_version")]
     if any(version not in known for version in versions):
         raise StoreTrouble(
