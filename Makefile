@@ -17,6 +17,9 @@ export PIP_DISABLE_PIP_VERSION_CHECK := 1
 demo: .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
 
+# As many tests run at once as there are cores: threads of one would only stand in each other's way.
+test quick: export OPENBLAS_NUM_THREADS := 1
+
 # What does not wait for each other is done beside each other: fetching, building and what reads the code without running it.
 test:
 	@$(MAKE) -j$(WORKERS) -Otarget --no-print-directory .stamps/dev .stamps/web .stamps/chromium compiled lint front

@@ -109,17 +109,18 @@ def light(heights: NDArray[np.float64], spacing: float, lamp: float, height: flo
 
 def photographed(face: Face, shot: Shot) -> tuple[bytes, float]:
     """The photo as a JPEG file, and the share of the field where old marks are left."""
-    made = surface(face, shot)
-    return _shot(made.patch, shot), made.old
+    return _shot(face, shot), surface(face, shot).old
 
 
 def both(face: Face, first: Shot, second: Shot) -> tuple[bytes, bytes, float]:
     """Two photos of the same face under two lamps."""
-    made = surface(face, first)
-    return _shot(made.patch, first), _shot(made.patch, replace(second, seed=first.seed)), made.old
+    other = replace(second, um=first.um, pixels=first.pixels, seed=first.seed)
+    return _shot(face, first), _shot(face, other), surface(face, first).old
 
 
-def _shot(patch: Patch, shot: Shot) -> bytes:
+@lru_cache(maxsize=16)
+def _shot(face: Face, shot: Shot) -> bytes:
+    patch = surface(face, shot).patch
     chance = np.random.default_rng([shot.seed, round(1000 * (shot.lamp % math.tau))])
     bright = light(patch.z, patch.spacing, shot.lamp, shot.height, shot.body)
     if shot.second_lamp is not None:

@@ -42,7 +42,7 @@ def follow(folder: Path, name: str, where: str, anchor: str, block: str) -> None
 def copy(tmp_path_factory: pytest.TempPathFactory) -> Path:
     """The program with every recipe followed."""
     folder = tmp_path_factory.mktemp("copy")
-    ignored = shutil.ignore_patterns("__pycache__", "*.egg-info", "node_modules", "dist", ".svelte-check")
+    ignored = shutil.ignore_patterns("*.egg-info", "node_modules", "dist", ".svelte-check")
     for part in ("src", "web", "docs"):
         shutil.copytree(ROOT / part, folder / part, ignore=ignored)
     (folder / "tests").mkdir()

@@ -14,7 +14,7 @@ ROOT = Path(__file__).parents[2]
 
 @pytest.fixture(scope="module")
 def wheel() -> Path:
-    subprocess.run(["make", "-s", "wheel"], cwd=ROOT, check=True, capture_output=True)
+    subprocess.run(["make", "-s", "-o", ".stamps/app", "-o", ".stamps/web", "wheel"], cwd=ROOT, check=True, capture_output=True)
     (built,) = (ROOT / "dist").glob("kelbrast-*.whl")
     return built
 
