@@ -21,33 +21,64 @@ LOOK: Final = "kelbrast-look"
 _OUTSIDE: Final = ("/api/demo", "/api/pairing", "/api/devices", "/api/shop-certificate")
 
 
+class _Shown:
+    """The demo workshop as it is looked at. It is gone when it was left and nobody asks anything of it any more: what is on
+    its way then is answered, and nobody waits for that."""
+
+    def __init__(self, make: Callable[[Jobs], ASGIApp]) -> None:
+        # Work in the background may still put a file where the others were just removed.
+        self._folder = tempfile.TemporaryDirectory(prefix="kelbrast-demo-", ignore_cleanup_errors=True)
+        self._jobs = Jobs.open(Path(self._folder.name) / "demo.sqlite")
+        load_demo(self._jobs)
+        self.app = make(self._jobs)
+        self._lock = threading.Lock()
+        self._asking = 0
+        self._left = False
+
+    def asked(self) -> None:
+        with self._lock:
+            self._asking += 1
+
+    def answered(self) -> None:
+        with self._lock:
+            self._asking -= 1
+            gone = self._left and self._asking == 0
+        if gone:
+            self._forget()
+
+    def leave(self) -> None:
+        with self._lock:
+            self._left = True
+            gone = self._asking == 0
+        if gone:
+            self._forget()
+
+    def _forget(self) -> None:
+        self._jobs.engine.dispose()
+        self._folder.cleanup()
+
+
 class DemoBeside:
     """The demo workshop with its own jobs, rack, runs and settings. It is filled when somebody first looks."""
 
     def __init__(self, make: Callable[[Jobs], ASGIApp]) -> None:
         self._make, self._lock = make, threading.Lock()
-        self._folder: tempfile.TemporaryDirectory[str] | None = None
-        self._jobs: Jobs | None = None
-        self._app: ASGIApp | None = None
+        self._shown: _Shown | None = None
 
-    def app(self) -> ASGIApp:
-        """The application over the demo; what was done in it stays until `close`."""
+    def asked(self) -> _Shown:
+        """The demo for one question, which says `answered` at its end; what was done in it stays until `close`."""
         with self._lock:
-            if self._app is None:
-                self._folder = tempfile.TemporaryDirectory(prefix="kelbrast-demo-")
-                self._jobs = Jobs.open(Path(self._folder.name) / "demo.sqlite")
-                load_demo(self._jobs)
-                self._app = self._make(self._jobs)
-            return self._app
+            if self._shown is None:
+                self._shown = _Shown(self._make)
+            self._shown.asked()
+            return self._shown
 
     def close(self) -> None:
         """Forget everything that was done in it."""
         with self._lock:
-            if self._jobs is not None:
-                self._jobs.engine.dispose()  # nothing of it is kept, so nobody who still reads it is waited for
-            if self._folder is not None:
-                self._folder.cleanup()
-            self._app = self._jobs = self._folder = None
+            shown, self._shown = self._shown, None
+        if shown is not None:
+            shown.leave()
 
 
 class WhoLooksAtTheDemo:
@@ -59,8 +90,14 @@ class WhoLooksAtTheDemo:
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         path: str = scope.get("path", "")
         inside = scope["type"] == "http" and path.startswith("/api/") and not path.startswith(_OUTSIDE)
-        app = await run_in_threadpool(self._demo.app) if inside and _looks(scope) else self._app
-        await app(scope, receive, send)
+        if not (inside and _looks(scope)):
+            await self._app(scope, receive, send)
+            return
+        shown = await run_in_threadpool(self._demo.asked)
+        try:
+            await shown.app(scope, receive, send)
+        finally:
+            shown.answered()
 
 
 def _looks(scope: Scope) -> bool:
@@ -85,7 +122,7 @@ def look_at_the_demo(request: Request, response: Response) -> None:
     """From now on this browser sees the demo workshop, as it was when it was new; the shop's own data are untouched."""
     demo = _demo(request)
     demo.close()
-    demo.app()
+    demo.asked().answered()
     response.set_cookie(LOOK, "demo", samesite="strict")
 
 
