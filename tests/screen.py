@@ -15,6 +15,13 @@ def appears(what: Locator) -> None:
     what.wait_for()
 
 
+def put_away(page: Page) -> None:
+    """Escape closes a dialog from when it has the focus, a moment after it can be seen: only a test is quicker than that."""
+    page.locator("[role=dialog]:focus-within").wait_for()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
 def called(served, title: str) -> int:
     """The number of the job with this title; none is planned for it."""
     return next(one.id for one in served.jobs.plannable(tuple(JOB_STATES)) if one.job.title == title)

@@ -1,10 +1,10 @@
 """Accessible: axe finds nothing in any dialog, in both themes, nor in an empty list; the views are in test_every_view."""
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
 
 from kelbrast.app.runs import Runs
-from screen import appears, called, findings_in_both_themes
+from screen import appears, called, findings_in_both_themes, put_away
 
 DIALOGS = {
     "/jobs/{job}": ("g", "y", "s", "w", "e", "o", "q", "/", "What people call it", "Which grade left these marks?"),
@@ -35,8 +35,7 @@ def test_axe_finds_nothing_in_any_dialog(page: Page, workshop) -> None:
             page.wait_for_load_state("networkidle")
             if found := findings_in_both_themes(page, "[role=dialog]"):
                 wrong[f"{view} {opener}"] = found
-            page.keyboard.press("Escape")
-            expect(page.get_by_role("dialog")).to_have_count(0)
+            put_away(page)
     assert wrong == {}
 
 

@@ -16,7 +16,7 @@ from kelbrast.exchange.archive import jobs_archive
 from kelbrast.exchange.read import read_job_file
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.runs import Wanted
-from screen import appears, open_job
+from screen import appears, open_job, put_away
 
 DROP = """([name, bytes]) => {
     const data = new DataTransfer();
@@ -38,7 +38,7 @@ def test_each_file_goes_where_it_belongs(page: Page, empty) -> None:
     appears(page.get_by_role("heading", name="Tide gauge bush"))
     drop(page, "light.rack.json", (EXAMPLES / "skerry-light.rack.json").read_bytes())
     expect(page.get_by_role("dialog")).to_contain_text("72 new, 0 changed")
-    page.keyboard.press("Escape")
+    put_away(page)
     drop(page, "letter.txt", b"Dear keeper")
     appears(page.get_by_text("letter.txt was not taken"))
     files = [read_job_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("0[12]*.job.json"))]

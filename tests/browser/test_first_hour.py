@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Locator, Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import appears, findings
+from screen import appears, findings, put_away
 
 FOCUSED = """() => {
   const at = document.activeElement;
@@ -150,8 +150,7 @@ def test_an_empty_rack_says_so_where_it_is_asked_for_and_the_question_mark_expla
     page.get_by_label("Title of the job").blur()
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_contain_text("In the middle the descent")
-    page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog")).to_have_count(0)
+    put_away(page)
     page.keyboard.press("e")
     sheet = page.get_by_role("dialog")
     sheet.get_by_label("Planned from").select_option("own")

@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import appears, open_job
+from screen import appears, open_job, put_away
 
 
 def seen(workshop, page: Page) -> int:
@@ -161,8 +161,7 @@ def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
                 expect(dialog).to_contain_text(re.compile(r"\w{4}"))
                 page.wait_for_load_state("networkidle")
                 left[f"{title}, {sheet}"] = metric_left(page)
-                page.keyboard.press("Escape")
-                expect(dialog).to_have_count(0)
+                put_away(page)
         page.goto(f"{workshop.address}/jobs/{job}/card")
         appears(page.get_by_role("heading", name=title))
         left[f"{title}, card"] = metric_left(page)

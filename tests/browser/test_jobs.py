@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 
 from kelbrast.app.planning import plan_file
 from kelbrast.exchange.read import read_job_file
-from screen import appears
+from screen import appears, put_away
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
@@ -72,8 +72,7 @@ def test_keys(page: Page, workshop) -> None:
     expect(page.get_by_role("row")).not_to_have_count(0)
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="This screen and its keys")).to_contain_text("New job")
-    page.keyboard.press("Escape")
-    expect(page.get_by_role("dialog")).to_have_count(0)
+    put_away(page)
     page.keyboard.press("/")
     expect(page.get_by_label("What to find")).to_be_focused()
     page.keyboard.type("nx fog")  # N must not make a job while typing

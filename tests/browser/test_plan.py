@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from screen import appears, curves, open_job
+from screen import appears, curves, open_job, put_away
 
 REDRAWN = "before => document.querySelector('svg path.curve')?.getAttribute('d') !== before"
 
@@ -109,7 +109,7 @@ def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Pa
     sums = page.get_by_role("dialog", name=re.compile("^Why: "))
     for words in ("Depth of its own marks", "Layer to take off", "Longest stay on one spot", "fitted: Fitted to Ra by grit"):
         expect(sums).to_contain_text(words)
-    page.keyboard.press("Escape")
+    put_away(page)
     page.keyboard.press("ArrowRight")
     page.keyboard.press("g")
     sheet = page.get_by_role("dialog", name="A mark is still there after step 2")
