@@ -108,15 +108,15 @@ def test_leaving_the_demo_does_not_wait_for_whoever_reads_it(client, monkeypatch
 def test_what_is_on_its_way_when_the_demo_is_left_is_answered_and_then_it_is_gone(client, tmp_path, monkeypatch) -> None:
     monkeypatch.setattr(tempfile, "tempdir", str(tmp_path))
     beside = client.app.state.demo
-    one, other = beside.asked(), beside.asked()
+    one, other = beside.held(), beside.held()
     assert client.delete("/api/demo").status_code == 204
     with TestClient(one.app, base_url="http://127.0.0.1") as inside:
         assert inside.get("/api/jobs").json()["count"] == 12
-    one.answered()
+    one.let_go()
     assert [*tmp_path.glob("kelbrast-demo-*")]
-    other.answered()
+    other.let_go()
     assert not [*tmp_path.glob("kelbrast-demo-*")]
-    assert beside.asked() is not one
+    assert beside.held() is not one
 
 
 def test_the_demo_is_looked_at_from_inside_and_left_without_a_trace(client) -> None:

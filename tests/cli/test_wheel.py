@@ -14,6 +14,7 @@ ROOT = Path(__file__).parents[2]
 
 @pytest.fixture(scope="module")
 def wheel() -> Path:
+    # The screens as they are: other tests serve them, and must not see them built anew.
     subprocess.run(["make", "-s", "-o", ".stamps/app", "-o", ".stamps/web", "wheel"], cwd=ROOT, check=True, capture_output=True)
     (built,) = (ROOT / "dist").glob("kelbrast-*.whl")
     return built

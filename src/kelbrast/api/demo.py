@@ -22,8 +22,8 @@ _OUTSIDE: Final = ("/api/demo", "/api/pairing", "/api/devices", "/api/shop-certi
 
 
 class _Shown:
-    """The demo workshop as it is looked at. It is gone when it was left and nobody asks anything of it any more: what is on
-    its way then is answered, and nobody waits for that."""
+    """The demo workshop as it is looked at: held by the look itself and by every question on its way, and gone when the last of
+    them lets go. Whoever leaves waits for nobody, and nobody's question loses what it is asked of."""
 
     def __init__(self, make: Callable[[Jobs], ASGIApp]) -> None:
         # Work in the background may still put a file where the others were just removed.
@@ -31,31 +31,19 @@ class _Shown:
         self._jobs = Jobs.open(Path(self._folder.name) / "demo.sqlite")
         load_demo(self._jobs)
         self.app = make(self._jobs)
-        self._lock = threading.Lock()
-        self._asking = 0
-        self._left = False
+        self._lock, self._holders = threading.Lock(), 1
 
-    def asked(self) -> None:
+    def hold(self) -> None:
         with self._lock:
-            self._asking += 1
+            self._holders += 1
 
-    def answered(self) -> None:
+    def let_go(self) -> None:
         with self._lock:
-            self._asking -= 1
-            gone = self._left and self._asking == 0
-        if gone:
-            self._forget()
-
-    def leave(self) -> None:
-        with self._lock:
-            self._left = True
-            gone = self._asking == 0
-        if gone:
-            self._forget()
-
-    def _forget(self) -> None:
-        self._jobs.engine.dispose()
-        self._folder.cleanup()
+            self._holders -= 1
+            last = self._holders == 0
+        if last:
+            self._jobs.engine.dispose()
+            self._folder.cleanup()
 
 
 class DemoBeside:
@@ -65,12 +53,12 @@ class DemoBeside:
         self._make, self._lock = make, threading.Lock()
         self._shown: _Shown | None = None
 
-    def asked(self) -> _Shown:
-        """The demo for one question, which says `answered` at its end; what was done in it stays until `close`."""
+    def held(self) -> _Shown:
+        """The demo for one question, which lets go of it at its end; what was done in it stays until `close`."""
         with self._lock:
             if self._shown is None:
                 self._shown = _Shown(self._make)
-            self._shown.asked()
+            self._shown.hold()
             return self._shown
 
     def close(self) -> None:
@@ -78,7 +66,7 @@ class DemoBeside:
         with self._lock:
             shown, self._shown = self._shown, None
         if shown is not None:
-            shown.leave()
+            shown.let_go()
 
 
 class WhoLooksAtTheDemo:
@@ -93,11 +81,11 @@ class WhoLooksAtTheDemo:
         if not (inside and _looks(scope)):
             await self._app(scope, receive, send)
             return
-        shown = await run_in_threadpool(self._demo.asked)
+        shown = await run_in_threadpool(self._demo.held)
         try:
             await shown.app(scope, receive, send)
         finally:
-            shown.answered()
+            shown.let_go()
 
 
 def _looks(scope: Scope) -> bool:
@@ -122,7 +110,7 @@ def look_at_the_demo(request: Request, response: Response) -> None:
     """From now on this browser sees the demo workshop, as it was when it was new; the shop's own data are untouched."""
     demo = _demo(request)
     demo.close()
-    demo.asked().answered()
+    demo.held().let_go()
     response.set_cookie(LOOK, "demo", samesite="strict")
 
 

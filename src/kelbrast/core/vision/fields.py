@@ -57,14 +57,19 @@ def contrast(grey: Reals) -> Reals:
 def _surroundings(length: int) -> NDArray[np.float32]:
     """(length, length) how much every place of a row counts for the surroundings of every other; beyond its ends it goes on
     as it ends. Products of matrices are ten times quicker than a filter that is so wide, on parts as small as these."""
-    sigma = eye("field.surroundings")
-    steps = np.arange(-round(3 * sigma), round(3 * sigma) + 1)
+    sigma, reach = eye("field.surroundings"), _reach()
+    steps = np.arange(-reach, reach + 1)
     weights = np.exp(-0.5 * (steps / sigma) ** 2)
     found = np.zeros((length, length))
     places = np.arange(length)
     for step, weight in zip(steps, weights / weights.sum(), strict=True):
         found[places, np.clip(places + step, 0, length - 1)] += weight
     return found.astype(np.float32)
+
+
+def _reach() -> int:
+    """Pixels to which the surroundings of a place go; what lies beyond three deviations is hardly seen."""
+    return round(3 * eye("field.surroundings"))
 
 
 def fields_of(grey: Bytes, most: int = MOST_FIELDS) -> Iterator[Field]:
@@ -93,7 +98,7 @@ def fields_of(grey: Bytes, most: int = MOST_FIELDS) -> Iterator[Field]:
 
 def _fields(grey: Bytes, down: int, across: int) -> Iterator[Field]:
     rows, columns = grey.shape
-    around = round(3 * eye("field.surroundings"))
+    around = _reach()
     for row in _starts(rows, down):
         for column in _starts(columns, across):
             top, left = max(0, row - around), max(0, column - around)
