@@ -1,9 +1,6 @@
 """Backups: made now, listed, looked into before they are put back; everything out as a file, and in."""
 
-import shutil
-import tempfile
 from datetime import datetime
-from pathlib import Path as FilePath
 from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Path, Request
@@ -16,6 +13,7 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.everything import bring
 from kelbrast.storage.backups import Backup, BackupKind, Backups
 from kelbrast.storage.everything import write_everything
+from kelbrast.storage.scratch import Scratch, scratch
 from kelbrast.storage.trouble import told
 
 router = APIRouter(prefix="/api/backups", responses=RESPONSES)
@@ -81,8 +79,8 @@ def make_backup(backups: ShopBackups) -> BackupOut:
 @router.post("/brought", status_code=201, openapi_extra=_FILE)
 async def bring_file(request: Request, backups: ShopBackups) -> BackupOut:
     """Put an archive of everything, or a backup from elsewhere, among the backups; what is kept now stays as it is."""
-    with tempfile.TemporaryDirectory(prefix="kelbrast-brought-") as folder:
-        file = FilePath(folder) / "brought"
+    with scratch() as folder:
+        file = folder / "brought"
         with told(file), file.open("wb") as out:
             async for chunk in request.stream():
                 out.write(chunk)
@@ -98,14 +96,13 @@ def forget_backup(name: BackupName, backups: ShopBackups) -> None:
 @everything.get("", responses={200: {"content": {"application/zip": {}}}})
 def everything_as_file(backups: ShopBackups) -> FileResponse:
     """Everything that is kept, as one archive in the open; docs/archive.md tells what is in it."""
-    folder = tempfile.mkdtemp(prefix="kelbrast-everything-")
-    away = BackgroundTask(shutil.rmtree, folder, ignore_errors=True)
+    made = Scratch()
     try:
-        archive = write_everything(backups.path, FilePath(folder) / f"kelbrast-{datetime.now():%Y%m%d-%H%M}.zip")
+        archive = write_everything(backups.path, made.folder / f"kelbrast-{datetime.now():%Y%m%d-%H%M}.zip")
     except BaseException:
-        shutil.rmtree(folder, ignore_errors=True)
+        made.remove()
         raise
-    return FileResponse(archive, media_type="application/zip", filename=archive.name, background=away)
+    return FileResponse(archive, media_type="application/zip", filename=archive.name, background=BackgroundTask(made.remove))
 
 
 @router.get("/{name}", responses={**NOT_FOUND, 200: {"content": {"application/octet-stream": {}}}})
@@ -127,5 +124,4 @@ def restore_backup(name: BackupName, backups: ShopBackups) -> BackupOut:
 
 
 def _out(one: Backup) -> BackupOut:
-    # Names of files have the time of the shop's clock; an answer says which that is.
-    return BackupOut(name=one.name, at=one.at.astimezone(), kind=one.kind, size=one.size)
+    return BackupOut(name=one.name, at=one.at, kind=one.kind, size=one.size)

@@ -1,7 +1,6 @@
 """Everything that is kept, out as one archive and brought back: looked through first, then a backup like any other."""
 
 import shutil
-import tempfile
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import datetime
@@ -23,6 +22,7 @@ from kelbrast.storage import jobs as job_store
 from kelbrast.storage.backups import Backup, Backups
 from kelbrast.storage.everything import is_archive, read_everything
 from kelbrast.storage.runs import every_run
+from kelbrast.storage.scratch import scratch
 from kelbrast.storage.sessions import reading
 from kelbrast.storage.trouble import told
 
@@ -52,8 +52,8 @@ def as_database(file: Path) -> Iterator[Path]:
     Raises:
         BadInput, StoreTrouble: as `bring`.
     """
-    with tempfile.TemporaryDirectory(prefix="kelbrast-brought-") as folder:
-        database = Path(folder) / "brought.sqlite"
+    with scratch() as folder:
+        database = folder / "brought.sqlite"
         if is_archive(file):
             read_everything(file, database)
         else:

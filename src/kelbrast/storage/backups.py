@@ -1,31 +1,40 @@
-"""Backups beside the database: made now or every day, kept for a fortnight, compared with what is there, and put back."""
+"""Backups beside the database: made now or every day, the newest kept, compared with what is there, and restored.
+
+Every backup is looked through before it gets its name, and old ones are only removed once a newer whole one is there: a damaged
+database or a wrong clock never costs the last good backup.
+"""
 
 import re
 import shutil
 import sqlite3
-import tempfile
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Final, Literal, get_args
 
-from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.storage.copies import back_up, free_name
+from kelbrast.core.errors import BadInput, NotFound, StoreTrouble
+from kelbrast.storage.copies import back_up, check_whole, free_name, remove_parts
 from kelbrast.storage.database import close_database, open_database
+from kelbrast.storage.scratch import scratch
 from kelbrast.storage.trouble import told
 
-BackupKind = Literal["daily", "asked", "before-restore", "brought"]
-KEPT_FOR: Final = timedelta(days=14)  # daily ones; what a person asked for is theirs to delete
+BackupKind = Literal["daily", "asked", "before-restore", "brought", "damaged"]
+# By number and never by the clock, which may be wrong. What a person asked for or brought is theirs to remove.
+KEPT: Final[dict[BackupKind, int]] = {"daily": 14, "before-restore": 10, "damaged": 2}
+MOST_OF_A_PERSON: Final = 50
+LARGEST_IN_ALL: Final = 20 * 1024**3  # bytes, of what the program makes by itself
+LEAST_KEPT: Final = 3  # whatever their size
 _TIME: Final = "%Y%m%d-%H%M%S"
 _KINDS: Final[dict[str, BackupKind]] = {kind: kind for kind in get_args(BackupKind)}
-_NAME: Final = re.compile(rf"(?P<at>\d{{8}}-\d{{6}})-(?P<kind>{'|'.join(_KINDS)})(-\d+)?\.sqlite")
+# In UTC (`Z`), since an hour comes twice in autumn; older versions wrote the time on the shop's wall, without the letter.
+_NAME: Final = re.compile(rf"(?P<at>\d{{8}}-\d{{6}})(?P<utc>Z?)-(?P<kind>{'|'.join(_KINDS)})(-\d+)?\.sqlite")
 
 
 @dataclass(frozen=True, slots=True)
 class Backup:
-    """A copy of the database."""
+    """A copy of the database. `at`: in UTC."""
 
     name: str
     at: datetime
@@ -54,19 +63,15 @@ class Backups:
         """Every backup, the newest first."""
         if not self.folder.is_dir():
             return []
-        found = [(one, _NAME.fullmatch(one.name)) for one in self.folder.iterdir()]
-        backups = [
-            Backup(file.name, datetime.strptime(told["at"], _TIME), _KINDS[told["kind"]], file.stat().st_size)
-            for file, told in found
-            if told is not None
-        ]
-        return sorted(backups, key=lambda one: (one.at, one.name), reverse=True)
+        found = (_backup(file) for file in self.folder.iterdir())
+        return sorted((one for one in found if one is not None), key=lambda one: (one.at, one.name), reverse=True)
 
     def make(self, kind: BackupKind, now: datetime) -> Backup:
         """Copy the database as it is now.
 
         Raises:
-            StoreTrouble: there is no room, or no right to write there.
+            BadInput: there are too many already.
+            StoreTrouble: the database is damaged, there is no room, or no right to write there.
         """
         return self._copy(self.path, kind, now)
 
@@ -74,9 +79,23 @@ class Backups:
         """Put a copy from elsewhere among the backups.
 
         Raises:
-            StoreTrouble: there is no room, or no right to write there.
+            BadInput: there are too many already.
+            StoreTrouble: it is damaged, there is no room, or no right to write there.
         """
         return self._copy(database, "brought", now)
+
+    def check(self) -> None:
+        """Look through the database as it is now.
+
+        Raises:
+            StoreTrouble: it is damaged, or cannot be read.
+        """
+        with told(self.path):
+            check_whole(self.path)
+
+    def remove_parts(self) -> None:
+        """Remove copies that were interrupted, here and beside the database."""
+        remove_parts((self.folder, self.path.parent))
 
     def remove(self, name: str) -> None:
         """Forget a backup.
@@ -88,20 +107,42 @@ class Backups:
             self.file(name).unlink(missing_ok=True)
 
     def _copy(self, database: Path, kind: BackupKind, now: datetime) -> Backup:
+        theirs = [one for one in self.all() if one.kind == kind]
+        if kind not in KEPT and len(theirs) >= MOST_OF_A_PERSON:
+            raise BadInput.one("backup", f"there are {len(theirs)} of this kind; remove one that is no longer needed first")
         with told(self.folder):
             self.folder.mkdir(exist_ok=True)
-        target = back_up(database, free_name(self.folder / f"{now:{_TIME}}-{kind}.sqlite"))
-        return next(one for one in self.all() if one.name == target.name)
+        target = back_up(database, free_name(self.folder / _name(now, kind)))
+        made = next(one for one in self.all() if one.name == target.name)
+        self._remove_old(made)
+        return made
 
     def every_day(self, now: datetime) -> Backup | None:
-        """Today's backup, if there is none yet; daily ones older than a fortnight go once there is a newer one."""
-        if any(one.kind == "daily" and one.at.date() == now.date() for one in self.all()):
+        """Today's backup, if there is none yet; the oldest daily one goes once there is a newer one.
+
+        Raises:
+            StoreTrouble: as `make`; then no backup is removed.
+        """
+        today = now.astimezone().date()
+        if any(one.kind == "daily" and one.at.astimezone().date() == today for one in self.all()):
             return None
-        made = self.make("daily", now)
-        for one in self.all():
-            if one.kind == "daily" and one.at < now - KEPT_FOR:
-                (self.folder / one.name).unlink(missing_ok=True)
-        return made
+        return self.make("daily", now)
+
+    def _remove_old(self, made: Backup) -> None:
+        """Keep the newest by number and size of what the program makes by itself; never remove the one just made."""
+        size = 0
+        by_kind: dict[BackupKind, int] = {}
+        kept = 0
+        for one in (made, *(other for other in self.all() if other != made)):
+            if one.kind not in KEPT:
+                continue
+            size += one.size
+            by_kind[one.kind] = by_kind.get(one.kind, 0) + 1
+            if by_kind[one.kind] <= KEPT[one.kind] and (size <= LARGEST_IN_ALL or kept < LEAST_KEPT):
+                kept += 1
+                continue
+            size -= one.size
+            (self.folder / one.name).unlink(missing_ok=True)
 
     def file(self, name: str) -> Path:
         """Where a backup is.
@@ -109,7 +150,7 @@ class Backups:
         Raises:
             NotFound: there is none of that name.
         """
-        if _NAME.fullmatch(name) is None or not (self.folder / name).is_file():
+        if _NAME.fullmatch(name) is None or _backup(self.folder / name) is None:
             raise NotFound("backup", name, [one.name for one in self.all()])
         return self.folder / name
 
@@ -125,25 +166,64 @@ class Backups:
         return [one for one in found if one.come or one.go or one.other]
 
     def restore(self, source: Path, now: datetime) -> Backup:
-        """Put a copy in the place of everything; what was there is kept as a backup first.
+        """Put a copy in the place of everything; what was there is kept as a backup first, a damaged file as it is.
 
         Raises:
-            StoreTrouble: the copy or the database can not be used; the database is as it was.
+            StoreTrouble: the copy or the database cannot be used; the database is as it was.
         """
         if source.resolve() == self.path.resolve():
             raise BadInput.one("backup", "is the database itself")
         with _brought_up_to_date(source) as copy:
-            before = self.make("before-restore", now)
+            try:
+                before = self.make("before-restore", now)
+            except StoreTrouble as trouble:
+                if trouble.cause != "damaged":
+                    raise
+                before = self.set_aside(now)
             with told(self.path), closing(_reader(copy)) as there, closing(sqlite3.connect(self.path, timeout=10)) as here:
                 there.backup(here)
         return before
+
+    def set_aside(self, now: datetime) -> Backup:
+        """Move a damaged database among the backups as it is, so that another can take its place.
+
+        Raises:
+            StoreTrouble: there is no room, or no right to write there.
+        """
+        with told(self.folder):
+            self.folder.mkdir(exist_ok=True)
+            target = free_name(self.folder / _name(now, "damaged"))
+            for ending in ("-wal", "-shm", ""):
+                beside = self.path.with_name(self.path.name + ending)
+                if beside.exists():
+                    shutil.move(beside, target.with_name(target.name + ending))
+        made = next(one for one in self.all() if one.name == target.name)
+        self._remove_old(made)
+        return made
+
+
+def _backup(file: Path) -> Backup | None:
+    """What a file in the folder is; None when it is no backup, whatever it is called."""
+    told = _NAME.fullmatch(file.name)
+    try:
+        if told is None or not file.is_file():
+            return None
+        at = datetime.strptime(told["at"], _TIME)
+        at = at.replace(tzinfo=UTC) if told["utc"] else at.astimezone(UTC)
+        return Backup(file.name, at, _KINDS[told["kind"]], file.stat().st_size)
+    except (ValueError, OverflowError, OSError):  # no such day; gone, or not to be read
+        return None
+
+
+def _name(now: datetime, kind: BackupKind) -> str:
+    return f"{now.astimezone(UTC):{_TIME}}Z-{kind}.sqlite"
 
 
 @contextmanager
 def _brought_up_to_date(source: Path) -> Iterator[Path]:
     """A copy of it with the newest tables, checked as every database is; the file itself is only read."""
-    with tempfile.TemporaryDirectory(prefix="kelbrast-restore-") as folder:
-        copy = Path(folder) / "copy.sqlite"
+    with scratch() as folder:
+        copy = folder / "copy.sqlite"
         with told(source):
             shutil.copyfile(source, copy)
         close_database(open_database(copy))

@@ -12,7 +12,7 @@ from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import OperationalError
 
 from kelbrast.core.errors import BadInput, StoreTrouble
-from kelbrast.storage.copies import back_up, free_name
+from kelbrast.storage.copies import back_up_before_migration
 from kelbrast.storage.sessions import begins
 from kelbrast.storage.trouble import told, trouble_of
 
@@ -101,7 +101,7 @@ def _bring_up_to_date(path: Path, wait_s: float, version: str = "head") -> None:
             if current == newest:  # another start was quicker
                 return
             if current is not None:
-                back_up(path, free_name(path.with_name(f"{path.stem}-before-{newest}{path.suffix}")))
+                back_up_before_migration(path, newest)
             _migrate(connection, version)
             if connection.exec_driver_sql("PRAGMA foreign_key_check").first() is not None:
                 raise _half_made(path)

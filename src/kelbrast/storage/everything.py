@@ -6,7 +6,6 @@ What is in it and how it is read is told in docs/archive.md. The devices that we
 import json
 import shutil
 import sqlite3
-import tempfile
 import zipfile
 import zlib
 from collections.abc import Iterator, Sequence
@@ -20,6 +19,7 @@ from kelbrast import __version__
 from kelbrast.core.errors import BadInput, StoreTrouble
 from kelbrast.storage.copies import back_up
 from kelbrast.storage.database import make_tables
+from kelbrast.storage.scratch import scratch
 from kelbrast.storage.trouble import told
 
 FORMAT: Final = "everything/1"
@@ -61,8 +61,8 @@ def write_everything(database: Path, target: Path) -> Path:
     """
     if target.exists():
         raise BadInput.one("--to", f"{target} exists already; it is left as it is")
-    with tempfile.TemporaryDirectory(prefix="kelbrast-archive-") as folder, told(target):
-        copy = back_up(database, Path(folder) / "copy.sqlite")  # of one moment, whatever is tapped meanwhile
+    with scratch() as folder, told(target):
+        copy = back_up(database, folder / "copy.sqlite")  # of one moment, whatever is tapped meanwhile
         part = target.with_name(target.name + ".part")
         try:
             with closing(sqlite3.connect(copy)) as kept, zipfile.ZipFile(part, "w", zipfile.ZIP_DEFLATED) as archive:

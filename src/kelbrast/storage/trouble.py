@@ -20,7 +20,7 @@ _WORDS: Final[dict[Cause, tuple[str, str]]] = {
     "read-only": ("The database can not be written to", "Give the program the right to write to the file and to its folder."),
     "damaged": (
         "The database is damaged",
-        "Stop the program, put the damaged file aside, and put the newest backup in its place (kelbrast backup makes them).",
+        "Stop the program and restore the newest backup: kelbrast restore BACKUP --yes sets the damaged file aside.",
     ),
     "unreachable": ("The database can not be reached", "Look whether the disk and the folder are there and may be opened."),
 }
