@@ -11,7 +11,6 @@ import pytest
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange import archive as module
 from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
-from kelbrast.exchange.read import check_job_file
 
 
 def zipped(**files: str) -> bytes:
@@ -50,7 +49,7 @@ def test_what_is_no_archive_of_jobs_is_refused(collar, monkeypatch: pytest.Monke
         read_jobs_archive(b"PK no")
     with pytest.raises(BadInput, match="no job files"):
         read_jobs_archive(zipped(readme__txt="hello"))
-    good = jobs_archive([check_job_file(collar)] * 2)
+    good = jobs_archive([collar] * 2)
     assert len(read_jobs_archive(good)) == 2
     monkeypatch.setattr(module, "LARGEST_UNPACKED", 100)
     with pytest.raises(BadInput, match="MB of job files"):
@@ -64,7 +63,7 @@ def test_what_is_no_archive_of_jobs_is_refused(collar, monkeypatch: pytest.Monke
 
 
 def test_a_damaged_archive_is_taken_or_refused_and_nothing_else(collar) -> None:
-    good, luck = jobs_archive([check_job_file(collar)] * 2), random.Random(7)
+    good, luck = jobs_archive([collar] * 2), random.Random(7)
     refused = 0
     for _ in range(300):
         hurt = bytearray(good)

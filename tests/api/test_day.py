@@ -45,12 +45,12 @@ def test_looking_for_a_better_one_is_begun_and_stopped(ordered) -> None:
 def test_a_block_is_put_somewhere_let_go_done_and_asked_about(ordered) -> None:
     board = ordered.get("/api/day").json()
     last = max((one for one in board["board"]["blocks"] if one["kind"] == "work"), key=lambda one: one["from_min"])
-    moved = ordered.put(f"/api/day/pins/{last['task']}", json={"from_min": last["from_min"] + 30, "person": "Ada"}).json()
-    assert next(one for one in moved["board"]["blocks"] if one["task"] == last["task"] and one["kind"] == "work")["fixed"]
-    assert not any(one["fixed"] for one in ordered.delete(f"/api/day/pins/{last['task']}").json()["board"]["blocks"])
+    moved = ordered.put(f"/api/day/pins/{last['key']}", json={"from_min": last["from_min"] + 30, "person": "Ada"}).json()
+    assert next(one for one in moved["board"]["blocks"] if one["key"] == last["key"] and one["kind"] == "work")["fixed"]
+    assert not any(one["fixed"] for one in ordered.delete(f"/api/day/pins/{last['key']}").json()["board"]["blocks"])
     first = min((one for one in board["board"]["blocks"] if one["kind"] == "work"), key=lambda one: one["from_min"])
-    assert ordered.get(f"/api/day/first/{last['task']}").json()["now"] is not None
-    assert first["task"] in ordered.post(f"/api/day/done/{first['task']}").json()["done"]
+    assert ordered.get(f"/api/day/first/{last['key']}").json()["now"] is not None
+    assert first["key"] in ordered.post(f"/api/day/done/{first['key']}").json()["done"]
     assert ordered.get("/api/day/first/9999").status_code == 422
     assert ordered.put("/api/day/pins/9999", json={"from_min": 0}).status_code == 422
 

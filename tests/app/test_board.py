@@ -103,31 +103,31 @@ def test_a_search_goes_on_in_the_background_is_never_worse_and_is_kept(boards: B
     assert (after.late_min, after.changes) <= (before.late_min, before.changes)
     assert "late" in after.proven
     again = Boards(jobs, clock).board().file  # the program was started anew
-    assert [(one.task, one.from_min) for one in again.blocks] == [(one.task, one.from_min) for one in after.blocks]
+    assert [(one.key, one.from_min) for one in again.blocks] == [(one.key, one.from_min) for one in after.blocks]
 
 
 def test_a_block_stays_where_it_was_put_until_it_is_let_go(boards: Boards) -> None:
     task = next(one for one in boards.board().file.blocks if one.kind == "work" and one.from_min > 0)
-    moved = boards.pin(task.task, Pin(task.from_min + 60, "Two")).file
-    there = next(one for one in moved.blocks if one.task == task.task and one.kind == "work")
+    moved = boards.pin(task.key, Pin(task.from_min + 60, "Two")).file
+    there = next(one for one in moved.blocks if one.key == task.key and one.kind == "work")
     assert (there.fixed, there.person) == (True, "Two")
     assert there.to_min - there.from_min == task.to_min - task.from_min
-    assert not any(one.fixed for one in boards.pin(task.task, None).file.blocks)
+    assert not any(one.fixed for one in boards.pin(task.key, None).file.blocks)
 
 
 def test_what_can_not_stand_there_is_refused_and_nothing_moves(boards: Boards) -> None:
     before = boards.board().file
     last = max((one for one in before.blocks if one.kind == "work"), key=lambda one: one.from_min)
     with pytest.raises(BadInput, match="nothing can be planned"):
-        boards.pin(last.task, Pin(0, "One"))
+        boards.pin(last.key, Pin(0, "One"))
     assert boards.board().file == before
     with pytest.raises(BadInput, match="no such block"):
-        boards.pin(999, Pin(0))
+        boards.pin("999", Pin(0))
 
 
 def test_what_would_be_if_a_block_went_first(boards: Boards) -> None:
     lens = next(one for one in boards.board().file.blocks if one.job == "Barometer lens")
-    found = boards.why(lens.task)
+    found = boards.why(lens.key)
     assert found is not None
     now, first = found
     assert first.late_min >= now.late_min
@@ -167,14 +167,14 @@ def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: J
     clock.now += timedelta(minutes=9)
     tap(runs, run_id, "operated", operation="inspect")
     board = boards.board()
-    assert board.done[first.task] == 8 * 60 + 9
-    assert first.task not in {one.task for one in board.file.blocks}
-    done: list[int] = []
+    assert board.done[first.key] == 8 * 60 + 9
+    assert first.key not in {one.key for one in board.file.blocks}
+    done: list[str] = []
     while not done:  # a set-up may serve several faces
         tool = work_through(runs, run_id, clock, minutes=30)  # planned for a few minutes
         late = boards.board()
-        done = [task for task in late.done if task != first.task]
-    assert [one.tool for one in before.file.blocks if one.task in done and one.kind == "work"] == [tool]
+        done = [task for task in late.done if task != first.key]
+    assert [one.tool for one in before.file.blocks if one.key in done and one.kind == "work"] == [tool]
     now = (clock.now.hour * 60 + clock.now.minute) - 8 * 60
     others = [one for one in late.file.blocks if not one.fixed and one.kind != "change"]
     assert all(one.from_min >= now - 10 or one.fixed for one in others)

@@ -12,7 +12,7 @@ import pytest
 from PIL import Image
 
 from demo_workshop import demo_workshop
-from kelbrast.app.everything import bring
+from kelbrast.app.everything import bring, look_into, restore
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.log import Log
 from kelbrast.app.part_photos import PartPhotos
@@ -92,11 +92,14 @@ def test_it_can_be_read_without_this_program(archive: Path, shop: Jobs) -> None:
 
 
 def changed(archive: Path, target: Path, name: str, text: str | None) -> Path:
-    """The archive with one file otherwise, or without it."""
+    """The archive with one file otherwise, or without it, and as older versions wrote it: nothing says how many rows there were."""
     with zipfile.ZipFile(archive) as old, zipfile.ZipFile(target, "w") as new:
         for one in old.namelist():
             if one != name:
-                new.writestr(one, old.read(one))
+                data = old.read(one)
+                if one == "kelbrast.json":
+                    data = json.dumps({**json.loads(data), "rows": None}).encode()
+                new.writestr(one, data)
         if text is not None:
             new.writestr(name, text)
     return target
@@ -121,7 +124,7 @@ ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "t
         ("jobs.jsonl", None, "belongs to nothing in jobs"),
         ("jobs.jsonl", '{"id": 123456789012345678901234567890}', "can be read"),
         ("photos/1.jpg", None, "photos/1.jpg"),
-        ("settings.jsonl", '{"key": "shop", "value": {"people": 7}}', "the shop can not be read"),
+        ("settings.jsonl", '{"key": "shop", "value": {"people": 7}}', "cannot be read: the shop"),
     ],
 )
 def test_what_is_wrong_in_it_is_named_and_nothing_changes(
@@ -136,6 +139,78 @@ def test_what_is_wrong_in_it_is_named_and_nothing_changes(
     assert Backups(database).all() == []
 
 
+@pytest.mark.parametrize("table", ["jobs", "rack_items", "run_events"])
+def test_an_archive_that_lost_rows_is_refused_as_incomplete(archive: Path, tmp_path: Path, table: str) -> None:
+    short = tmp_path / "short.zip"
+    with zipfile.ZipFile(archive) as old, zipfile.ZipFile(short, "w") as new:
+        for one in old.namelist():
+            data = old.read(one)
+            lines = data.splitlines(keepends=True)
+            new.writestr(one, b"".join(lines[:-1]) if one == f"{table}.jsonl" else data)
+    Jobs.open(tmp_path / "kept.sqlite").close()
+    with pytest.raises(BadInput, match=f"incomplete: {table}"):
+        bring(Backups(tmp_path / "kept.sqlite"), short, NOW)
+
+
+@pytest.mark.parametrize(
+    "data",
+    [b"", b"x", b"SQLite format 3\x00", b"PK\x05\x06" + bytes(18), b"dear diary " * 1000],
+    ids=["empty", "one byte", "a header alone", "an empty archive", "text"],
+)
+def test_what_holds_nothing_is_no_backup(tmp_path: Path, data: bytes) -> None:
+    Jobs.open(tmp_path / "kept.sqlite").close()
+    backups, file = Backups(tmp_path / "kept.sqlite"), tmp_path / "file"
+    file.write_bytes(data)
+    with pytest.raises(BadInput):
+        bring(backups, file, NOW)
+    assert backups.all() == []
+
+
+def test_restoring_less_than_there_is_asks_first_with_the_numbers(shop: Jobs, tmp_path: Path) -> None:
+    jobs = demo_workshop(tmp_path / "kept.sqlite")
+    backups = Backups(tmp_path / "kept.sqlite")
+    full = backups.make("asked", NOW)
+    count = len(jobs.summaries())
+    jobs.remove(jobs.summaries()[0].id)
+    fewer = backups.make("asked", NOW)
+    restore(jobs, backups, backups.file(full.name), NOW, sure=False)  # more than there is: nothing is lost
+    with pytest.raises(BadInput, match=f"{count - 1} jobs instead of {count}"):
+        restore(jobs, backups, backups.file(fewer.name), NOW, sure=False)
+    assert len(jobs.summaries()) == count
+    restore(jobs, backups, backups.file(fewer.name), NOW, sure=True)
+    assert len(jobs.summaries()) == count - 1
+
+
+def test_restoring_what_cannot_be_read_asks_first(tmp_path: Path) -> None:
+    jobs = demo_workshop(tmp_path / "kept.sqlite")
+    backups = Backups(tmp_path / "kept.sqlite")
+    made = backups.make("asked", NOW)
+    with sqlite3.connect(backups.file(made.name)) as raw:
+        raw.execute("update jobs set document = json_set(document, '$.colour', 'red') where id = 3")
+    raw.close()
+    look = look_into(backups, backups.file(made.name))
+    assert look.unreadable == ("job 3: colour: unknown key",) or look.unreadable[0].startswith("job 3: colour")
+    with pytest.raises(BadInput, match="cannot be read by this version"):
+        restore(jobs, backups, backups.file(made.name), NOW, sure=False)
+
+
+def test_a_damaged_database_is_replaced_while_the_program_runs(tmp_path: Path) -> None:
+    jobs = demo_workshop(tmp_path / "kept.sqlite")
+    backups = Backups(tmp_path / "kept.sqlite")
+    made = backups.make("asked", NOW)
+    count = len(jobs.summaries())
+    with jobs.engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
+    jobs.engine.dispose()
+    with backups.path.open("r+b") as file:
+        file.seek(backups.path.stat().st_size // 2)
+        file.write(b"\xa5" * 8192)
+    restore(jobs, backups, backups.file(made.name), NOW, sure=True)
+    assert len(jobs.summaries()) == count
+    jobs.duplicate(jobs.summaries()[0].id)  # and it can be written to
+    assert [one.kind for one in backups.all() if one.kind == "damaged"] == ["damaged"]
+
+
 def test_a_run_that_can_not_be_replayed_is_named(archive: Path, tmp_path: Path) -> None:
     with zipfile.ZipFile(archive) as packed:
         lines = packed.read("run_events.jsonl").decode().splitlines()
@@ -143,7 +218,7 @@ def test_a_run_that_can_not_be_replayed_is_named(archive: Path, tmp_path: Path) 
     event["document"] = {**event["document"], "kind": "exploded"}
     wrong = changed(archive, tmp_path / "wrong.zip", "run_events.jsonl", "\n".join([json.dumps(event), *lines[1:]]))
     Jobs.open(tmp_path / "kept.sqlite").close()
-    with pytest.raises(BadInput, match=f"run {event['run_id']} can not be read"):
+    with pytest.raises(BadInput, match=f"cannot be read: run {event['run_id']}"):
         bring(Backups(tmp_path / "kept.sqlite"), wrong, NOW)
 
 
@@ -177,7 +252,7 @@ def test_an_archive_of_an_older_version_comes_in_with_the_tables_of_today(tmp_pa
     archive = write_everything(old, tmp_path / "old.zip")
     new = Jobs.open(tmp_path / "new.sqlite")
     backups = Backups(tmp_path / "new.sqlite")
-    with pytest.raises(BadInput, match="job 4 can not be read"):  # a job has a face at least
+    with pytest.raises(BadInput, match="cannot be read: job 4"):  # a job has a face at least
         bring(backups, archive, NOW)
     with sqlite3.connect(old) as raw:
         raw.execute("delete from jobs")

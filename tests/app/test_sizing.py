@@ -26,7 +26,7 @@ def test_a_part_comes_back_as_it_was_kept(sizings: Sizings, file: SizeFile) -> N
     assert sizings.get(kept.id).size == file
     assert kept.answer is not None
     assert kept.places == kept.answer.places
-    assert [one.id for one in sizings.all()] == [kept.id]
+    assert [one.id for one in sizings.page().sizes] == [kept.id]
 
 
 def test_before_the_first_reading_it_says_where_to_read(sizings: Sizings) -> None:

@@ -252,7 +252,7 @@ def test_bad_days_are_refused() -> None:
 def test_a_job_is_blocks_in_the_order_of_its_plan() -> None:
     """The gallery rail collar: four pieces, lacquered within its time after the last step."""
     plan = plan_job(to_job(next(file for file in demo_jobs() if file.title == "Gallery rail collar")))
-    made = blocks_of(plan, job="collar", first=10, due=900, earliest=500)
+    made = blocks_of(plan, job="collar", title="Gallery rail collar", first=10, due=900, earliest=500)
     tools = [task.tool for task in made.tasks if task.tool]
     assert tools == [one.tool.id for one in plan.set_ups]
     assert [task.id for task in made.tasks] == list(range(10, 10 + len(made.tasks)))
@@ -269,7 +269,7 @@ def test_a_job_is_blocks_in_the_order_of_its_plan() -> None:
 def test_long_work_is_done_in_parts_with_one_change() -> None:
     file = next(file for file in demo_jobs() if file.title == "Gallery rail collar")
     plan = plan_job(replace(to_job(file), pieces=40))
-    made = blocks_of(plan, job="collar", first=0)
+    made = blocks_of(plan, job="collar", title="Gallery rail collar", first=0)
     assert max(task.minutes for task in made.tasks) <= 90
     parts = [task for task in made.tasks if "part 2 of" in task.label and task.wheel]
     assert parts

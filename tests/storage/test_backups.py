@@ -60,7 +60,9 @@ def test_what_would_change_is_counted_by_table(kept: tuple[Jobs, Backups], colla
     jobs, backups = kept
     made = backups.make("asked", NOW)
     added = jobs.add(check_job_file(collar))
-    assert backups.changes(backups.file(made.name)) == [TableChange("jobs", 0, 1, 0)]
+    assert backups.changes(backups.file(made.name)) == [
+        TableChange("jobs", 0, 1, 0, now=len(jobs.summaries()), then=len(jobs.summaries()) - 1)
+    ]
     jobs.remove(added.id)
     jobs.remove(jobs.summaries()[0].id)
     assert {(one.table, one.come > 0, one.go) for one in backups.changes(backups.file(made.name))} == {

@@ -1,7 +1,7 @@
 """The web application: the API under /api, the built screens everywhere else."""
 
 import asyncio
-import sys
+import logging
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from datetime import datetime
@@ -21,6 +21,7 @@ from kelbrast.api import (
     day,
     demo,
     eye,
+    health,
     jobs,
     laps,
     light,
@@ -42,11 +43,12 @@ from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
 from kelbrast.app.eye import Eye
+from kelbrast.app.health import Health, Watch
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
 from kelbrast.app.pairing import Pairing
 from kelbrast.app.part_photos import PartPhotos
-from kelbrast.core.errors import KelbrastError, StoreTrouble
+from kelbrast.core.errors import StoreTrouble
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.devices import devices_file
 
@@ -76,7 +78,9 @@ _ROUTERS: Final = (
     backups.everything,
     pairing.router,
     eye.router,
+    health.router,
 )
+logger = logging.getLogger(__name__)
 LOCAL_HOSTS: Final = ("127.0.0.1", "localhost", "[::1]")
 
 
@@ -86,7 +90,7 @@ def create_app(
     web: Path | None = WEB,
     hosts: Sequence[str] = LOCAL_HOSTS,
     with_demo: bool = True,
-    daily_backups: bool = False,
+    looked_after: bool = False,
 ) -> FastAPI:
     """Build the application over these jobs.
 
@@ -94,7 +98,7 @@ def create_app(
         web: the built front end; None for the API alone.
         hosts: host names that requests may name; others are refused.
         with_demo: the demo workshop can be looked at from inside.
-        daily_backups: a copy of the database is made every day for as long as the server runs.
+        looked_after: the database is backed up every day and looked through, for as long as the server runs.
     """
     app = FastAPI(
         title="Kelbrast",
@@ -104,7 +108,7 @@ def create_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
         separate_input_output_schemas=False,
-        lifespan=partial(_until_stopped, kept, daily_backups),
+        lifespan=partial(_until_stopped, kept, looked_after),
     )
     app.state.jobs = kept
     app.state.buying = Buying()
@@ -113,6 +117,8 @@ def create_app(
     app.state.eye = Eye()
     database = Path(kept.engine.url.database or "memory.sqlite")
     app.state.backups = Backups(database)
+    app.state.health = Health(kept)
+    app.state.web = web
     app.state.pairing = Pairing(devices_file(database))
     app.state.shop = None  # no door to the shop's network, until one is opened
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
@@ -136,27 +142,26 @@ def create_app(
 
 
 @asynccontextmanager
-async def _until_stopped(kept: Jobs, daily_backups: bool, app: FastAPI) -> AsyncIterator[None]:
+async def _until_stopped(kept: Jobs, looked_after: bool, app: FastAPI) -> AsyncIterator[None]:
     """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
     PartPhotos(kept.engine).forget_left()
-    daily = asyncio.create_task(_back_up_daily(app.state.backups)) if daily_backups else None
+    watch = Watch(kept, app.state.backups, app.state.health)
+    looking = asyncio.create_task(_look_after(watch)) if looked_after else None
     yield
-    if daily is not None:
-        daily.cancel()
+    if looking is not None:
+        looking.cancel()
     app.state.demo.close()
     try:
         kept.close()
     except StoreTrouble as trouble:  # the disk is full, say: the newest work stays in the file beside it
-        print(f"Not everything is in the one file of the database: {trouble}", file=sys.stderr)
+        logger.error("not everything is in the one file of the database: %s", trouble)
 
 
-async def _back_up_daily(backups: Backups) -> None:
-    """Looks every hour whether today's backup is there; one that could not be made is tried again, and said."""
+async def _look_after(watch: Watch) -> None:
+    """For as long as the program runs; in threads, so that nobody waits for it."""
+    await run_in_threadpool(watch.begin)
     while True:
-        try:
-            await run_in_threadpool(backups.every_day, datetime.now())
-        except (KelbrastError, OSError) as trouble:
-            print(f"Today's backup could not be made: {trouble}", file=sys.stderr)
+        await run_in_threadpool(watch.look, datetime.now())
         await asyncio.sleep(_LOOK_EVERY_S)
 
 

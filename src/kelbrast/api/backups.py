@@ -3,14 +3,16 @@
 from datetime import datetime
 from typing import Annotated, Any, Final
 
-from fastapi import APIRouter, Depends, Path, Request
+from fastapi import APIRouter, Depends, Path, Query, Request
 from fastapi.responses import FileResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.background import BackgroundTask
 from starlette.concurrency import run_in_threadpool
 
+from kelbrast.api.kept import AllJobs
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.app.everything import bring
+from kelbrast.app.everything import bring, look_into, restore
+from kelbrast.storage import database
 from kelbrast.storage.backups import Backup, BackupKind, Backups
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.scratch import Scratch, scratch
@@ -53,7 +55,7 @@ class BackupsOut(BaseModel):
 
 
 class TableChangeOut(BaseModel):
-    """Of a table: rows that would come back, rows that would go, rows that would be otherwise."""
+    """Of a table: rows that would come back, rows that would go, rows that would be otherwise; rows now, and then."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -61,6 +63,19 @@ class TableChangeOut(BaseModel):
     come: int
     go: int
     other: int
+    now: int
+    then: int
+
+
+class RestoreLookOut(BaseModel):
+    """What restoring a backup would change. `unreadable`: documents in it that this version cannot read; `doubts`: why somebody
+    should be asked first, empty where nothing would be lost."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    tables: list[TableChangeOut]
+    unreadable: list[str]
+    doubts: str
 
 
 @router.get("")
@@ -74,6 +89,15 @@ def list_backups(backups: ShopBackups) -> BackupsOut:
 def make_backup(backups: ShopBackups) -> BackupOut:
     """Back up now."""
     return _out(backups.make("asked", datetime.now()))
+
+
+@router.post("/held", status_code=201)
+def save_what_is_held(backups: ShopBackups, jobs: AllJobs) -> BackupOut:
+    """Back up what the program still holds, also after its file was replaced."""
+    with scratch() as folder:
+        held = folder / "held.sqlite"
+        database.save_what_is_held(jobs.engine, held)
+        return _out(backups.take_in(held, datetime.now()))
 
 
 @router.post("/brought", status_code=201, openapi_extra=_FILE)
@@ -112,15 +136,20 @@ def backup_as_file(name: BackupName, backups: ShopBackups) -> FileResponse:
 
 
 @router.get("/{name}/changes", responses=NOT_FOUND)
-def look_into_backup(name: BackupName, backups: ShopBackups) -> list[TableChangeOut]:
-    """What putting it back would change; nothing is changed yet."""
-    return [TableChangeOut.model_validate(one) for one in backups.changes(backups.file(name))]
+def look_into_backup(name: BackupName, backups: ShopBackups) -> RestoreLookOut:
+    """What restoring it would change; nothing is changed yet."""
+    return RestoreLookOut.model_validate(look_into(backups, backups.file(name)))
 
 
 @router.post("/{name}/restore", responses=NOT_FOUND)
-def restore_backup(name: BackupName, backups: ShopBackups) -> BackupOut:
+def restore_backup(
+    name: BackupName,
+    backups: ShopBackups,
+    jobs: AllJobs,
+    sure: Annotated[bool, Query(description="also where there would be fewer rows than now")] = False,
+) -> BackupOut:
     """Put it in the place of everything. Answers with the backup of what was there before."""
-    return _out(backups.restore(backups.file(name), datetime.now()))
+    return _out(restore(jobs, backups, backups.file(name), datetime.now(), sure=sure))
 
 
 def _out(one: Backup) -> BackupOut:

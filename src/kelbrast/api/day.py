@@ -1,6 +1,8 @@
 """Today: the board, the shop that it is planned for, and prices."""
 
+import asyncio
 from datetime import date, datetime
+from functools import partial
 from typing import Annotated, Final
 
 from fastapi import APIRouter, Depends, Path, Query, Response
@@ -21,7 +23,7 @@ from kelbrast.exchange.shop_file import ShopFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-TaskId = Annotated[int, Path(ge=0, le=100_000, description="number of the block")]
+BlockKey = Annotated[str, Path(min_length=1, max_length=80, description="key of the block")]
 _PEOPLE: Final = Query(max_length=200, description="only the blocks of this person")
 
 
@@ -33,15 +35,19 @@ class LeftOutFile(BaseModel):
 
 
 class BoardOut(BaseModel):
-    """The board as it stands. `ids`: the job of every block by its number; `done`: blocks that the bench says are over."""
+    """The board as it stands. `ids`: the job of every block by its key; `done`: keys of the blocks that are over.
+
+    `trouble`: why the search for a better board failed.
+    """
 
     day: date
     now_min: int
     board: DayFile
-    ids: dict[int, int]
-    done: list[int]
+    ids: dict[str, int]
+    done: list[str]
     left_out: list[LeftOutFile]
     searching: bool
+    trouble: str
 
 
 class PinIn(BaseModel):
@@ -82,6 +88,7 @@ def _out(board: Board) -> BoardOut:
         done=sorted(board.done),
         left_out=[LeftOutFile(job=job, reason=reason) for job, reason in board.left_out],
         searching=board.searching,
+        trouble=board.trouble,
     )
 
 
@@ -98,15 +105,15 @@ def change_shop(shop: ShopFile, boards: ShopBoards) -> ShopFile:
 
 
 @router.get("/day")
-def read_day(boards: ShopBoards) -> BoardOut:
+async def read_day(boards: ShopBoards) -> BoardOut:
     """The board of today: of every job that is ordered or at the bench."""
-    return _out(boards.board())
+    return _out(await asyncio.wrap_future(boards.board_soon()))
 
 
 @router.post("/day/search", status_code=202)
-def search_day(boards: ShopBoards, seconds: Annotated[float, Query(gt=0, le=600)] = 20) -> BoardOut:
+async def search_day(boards: ShopBoards, seconds: Annotated[float, Query(gt=0, le=600)] = 20) -> BoardOut:
     """Look for a better board in the background."""
-    return _out(boards.search(seconds=seconds))
+    return _out(await asyncio.wrap_future(boards.soon(partial(boards.search, seconds=seconds))))
 
 
 @router.delete("/day/search", status_code=204)
@@ -115,44 +122,45 @@ def stop_searching(boards: ShopBoards) -> None:
     boards.stop()
 
 
-@router.put("/day/pins/{task}")
-def pin_block(task: TaskId, pin: PinIn, boards: ShopBoards) -> BoardOut:
+@router.put("/day/pins/{block}")
+async def pin_block(block: BlockKey, pin: PinIn, boards: ShopBoards) -> BoardOut:
     """Put a block somewhere: the rest settles around it, or says why it can not."""
-    return _out(boards.pin(task, Pin(pin.from_min, pin.person, pin.spindle)))
+    put = partial(boards.pin, block, Pin(pin.from_min, pin.person, pin.spindle))
+    return _out(await asyncio.wrap_future(boards.soon(put)))
 
 
-@router.delete("/day/pins/{task}")
-def unpin_block(task: TaskId, boards: ShopBoards) -> BoardOut:
+@router.delete("/day/pins/{block}")
+async def unpin_block(block: BlockKey, boards: ShopBoards) -> BoardOut:
     """Let a block go again."""
-    return _out(boards.pin(task, None))
+    return _out(await asyncio.wrap_future(boards.soon(partial(boards.pin, block, None))))
 
 
-@router.post("/day/done/{task}")
-def block_is_done(task: TaskId, boards: ShopBoards) -> BoardOut:
+@router.post("/day/done/{block}")
+async def block_is_done(block: BlockKey, boards: ShopBoards) -> BoardOut:
     """Somebody says that a block is done: not all work is tapped at a bench."""
-    return _out(boards.finish(task))
+    return _out(await asyncio.wrap_future(boards.soon(partial(boards.finish, block))))
 
 
-@router.get("/day/first/{task}")
-def if_it_went_first(task: TaskId, boards: ShopBoards) -> WhyFirstOut:
+@router.get("/day/first/{block}")
+async def if_it_went_first(block: BlockKey, boards: ShopBoards) -> WhyFirstOut:
     """What would happen if this block went first."""
-    found = boards.why(task)
+    found = await asyncio.wrap_future(boards.soon(partial(boards.why, block)))
     return WhyFirstOut(now=None, first=None) if found is None else WhyFirstOut(now=found[0], first=found[1])
 
 
 @router.get("/day.ics", responses={200: {"content": {"text/calendar": {}}}})
-def day_as_calendar(boards: ShopBoards, person: Annotated[str | None, _PEOPLE] = None) -> Response:
+async def day_as_calendar(boards: ShopBoards, person: Annotated[str | None, _PEOPLE] = None) -> Response:
     """The board as a calendar."""
-    board = boards.board()
+    board = await asyncio.wrap_future(boards.board_soon())
     now = wall_clock()
     text = day_calendar(board.file, board.day, now=now, person=person)
     return Response(text, media_type="text/calendar", headers={"content-disposition": 'attachment; filename="day.ics"'})
 
 
 @router.get("/day.csv", responses={200: {"content": {"text/csv": {}}}})
-def day_as_csv(boards: ShopBoards) -> Response:
+async def day_as_csv(boards: ShopBoards) -> Response:
     """The board as a table."""
-    text = day_csv(boards.board().file)
+    text = day_csv((await asyncio.wrap_future(boards.board_soon())).file)
     return Response(text, media_type="text/csv", headers={"content-disposition": 'attachment; filename="day.csv"'})
 
 

@@ -23,7 +23,7 @@ from kelbrast.storage.devices import Device
 PAIRING: Final = "/api/pairing"
 ROOT_CERTIFICATE: Final = "/api/shop-certificate.crt"
 _FOR_ANYBODY: Final = (PAIRING, ROOT_CERTIFICATE)
-MAIN_SCREEN_ONLY: Final = ("/api/devices", "/api/backups", "/api/everything")
+MAIN_SCREEN_ONLY: Final = ("/api/devices", "/api/backups", "/api/everything", "/api/demo")
 
 
 @dataclass(frozen=True, slots=True)

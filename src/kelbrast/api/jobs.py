@@ -1,18 +1,17 @@
 """Jobs: list, create, read, change, delete, duplicate, plan, and the file and card themselves."""
 
-import re
 from typing import Annotated, Any, Final
-from urllib.parse import quote
 
 from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
+from kelbrast.api.file_answer import file_answer, named
 from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
-from kelbrast.api.schemas import JobPageOut, KeptJobOut, WorkedOut, summary_out
+from kelbrast.api.schemas import JobPageOut, JobStateIn, KeptJobOut, WorkedOut, summary_out
 from kelbrast.app.jobs import JobOrder
 from kelbrast.app.planning import card_file, card_pdf
 from kelbrast.app.worked import job_worked
@@ -69,7 +68,7 @@ def create_job(
 @router.get("/jobs.zip", responses={**NOT_FOUND, 200: {"content": {"application/zip": {}}}})
 def jobs_as_archive(jobs: AllJobs, job: Annotated[list[OneOfIds], Query(min_length=1, max_length=500)]) -> Response:
     """Several job files in one archive."""
-    data = jobs_archive([jobs.get(one).job for one in job])
+    data = jobs_archive([jobs.document(one) for one in job])
     return Response(data, media_type="application/zip", headers={"content-disposition": 'attachment; filename="jobs.zip"'})
 
 
@@ -95,6 +94,12 @@ def read_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
 def change_job(job_id: JobId, revision: Revision, job: JobBody, jobs: AllJobs) -> KeptJobOut:
     """Replace a job that nobody else changed in the meantime."""
     return KeptJobOut.model_validate(jobs.change(job_id, job, revision=revision))
+
+
+@router.put("/jobs/{job_id}/state", responses={**NOT_FOUND, **CHANGED_ELSEWHERE})
+def change_job_state(job_id: JobId, given: JobStateIn, jobs: AllJobs) -> KeptJobOut:
+    """Say how far a job is; its document and revision stay as they are."""
+    return KeptJobOut.model_validate(jobs.set_state(job_id, given.state, after=given.after))
 
 
 @router.delete("/jobs/{job_id}", status_code=204, responses=NOT_FOUND)
@@ -123,17 +128,16 @@ def job_was_worked(job_id: JobId, jobs: AllJobs) -> WorkedOut:
 
 @router.get("/jobs/{job_id}/file", responses=NOT_FOUND)
 def job_as_file(job_id: JobId, jobs: AllJobs) -> Response:
-    """The job file, to keep beside the drawing."""
-    job = jobs.get(job_id).job
-    text = job.model_dump_json(indent=2, exclude_none=True) + "\n"
-    return Response(text, media_type="application/json", headers=_named(job.title, "job.json"))
+    """The job file, to keep beside the drawing; as it is stored where this version cannot read it."""
+    document = jobs.document(job_id)
+    return file_answer(document, str(document.get("title", "")), "job.json")
 
 
 @router.get("/jobs/{job_id}/plan.csv", responses={**NOT_FOUND, 200: {"content": {"text/csv": {}}}})
 def plan_as_csv(job_id: JobId, jobs: AllJobs) -> Response:
     """The plan for a spreadsheet: a row a step."""
     title = jobs.get(job_id).job.title
-    return Response(plan_csv(jobs.plan(job_id)), media_type="text/csv", headers=_named(title, "plan.csv"))
+    return Response(plan_csv(jobs.plan(job_id)), media_type="text/csv", headers=named(title, "plan.csv"))
 
 
 @router.get("/jobs/{job_id}/card", responses=NOT_FOUND)
@@ -147,10 +151,5 @@ def job_card(job_id: JobId, jobs: AllJobs, inch: bool = False) -> Response:
     """The job card to print and take to the bench."""
     kept = jobs.get(job_id).job
     return Response(
-        card_pdf(kept, jobs.rack.shelf(), inch=inch), media_type="application/pdf", headers=_named(kept.title, "pdf")
+        card_pdf(kept, jobs.rack.shelf(), inch=inch), media_type="application/pdf", headers=named(kept.title, "pdf")
     )
-
-
-def _named(title: str, ending: str) -> dict[str, str]:
-    name = re.sub(r"[^\w-]+", "-", title.lower()).strip("-") or "job"
-    return {"content-disposition": f"attachment; filename*=UTF-8''{quote(name)}.{ending}"}

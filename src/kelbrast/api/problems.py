@@ -1,6 +1,8 @@
 """Errors as application/problem+json (RFC 9457), each kind mapped once."""
 
+import logging
 import math
+import secrets
 from typing import Any, Final
 
 from fastapi import FastAPI, Request
@@ -22,6 +24,7 @@ from kelbrast.core.errors import (
     TooSoon,
 )
 
+log = logging.getLogger(__name__)
 MEDIA_TYPE: Final = "application/problem+json"
 RESPONSES: Final[dict[int | str, dict[str, Any]]] = {
     422: {"model": Problem, "description": "Something in the request can not be used"},
@@ -49,10 +52,15 @@ def add_problem_handlers(app: FastAPI) -> None:
     app.add_exception_handler(Exception, _unexpected)
 
 
-def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()) -> JSONResponse:
-    """One problem as a response."""
+def problem(
+    status: int, title: str, detail: str, faults: tuple[Fault, ...] = (), cause: BaseException | None = None
+) -> JSONResponse:
+    """One problem as a response, and a line of the log by which it can be found again. `cause`: told in the log alone."""
     listed = [fault_out(fault) for fault in faults]
-    body = Problem(title=title, status=status, detail=detail, faults=listed)
+    instance = secrets.token_hex(4)
+    level = logging.ERROR if status >= 500 else logging.INFO
+    log.log(level, "problem %s: %s %s: %s", instance, status, title, detail, exc_info=cause)
+    body = Problem(title=title, status=status, detail=detail, instance=instance, faults=listed)
     return JSONResponse(body.model_dump(), status_code=status, media_type=MEDIA_TYPE)
 
 
@@ -63,7 +71,7 @@ def _bad_input(error: Exception, status: int, title: str) -> JSONResponse:
 
 def _store(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, StoreTrouble)
-    return problem(_STORE.get(error.cause, 500), error.title, str(error))
+    return problem(_STORE.get(error.cause, 500), error.title, str(error), cause=error)
 
 
 def _too_soon(_: Request, error: Exception) -> JSONResponse:
@@ -84,5 +92,6 @@ async def _http(_: Request, error: Exception) -> JSONResponse:
     return problem(error.status_code, str(error.detail), str(error.detail))
 
 
-async def _unexpected(_: Request, __: Exception) -> JSONResponse:
-    return problem(500, "Something went wrong here", "The program failed; your jobs are as they were before this request.")
+async def _unexpected(_: Request, error: Exception) -> JSONResponse:
+    said = "The program failed; your jobs are as they were before this request."
+    return problem(500, "Something went wrong here", said, cause=error)

@@ -143,7 +143,7 @@ def set_ups(
 def start_buying(jobs: AllJobs, buying: Searches, by: Gain = "minutes") -> SearchOut:
     """Begin to work out which one or two additions save most over all jobs that are not done yet, planned from the rack."""
     shelf = jobs.rack.shelf()
-    files = [one.job for one in jobs.plannable(OPEN_STATES)]
+    files = [one.job for one in jobs.plannable(OPEN_STATES)[0]]
     planned = [(file.title, shelf.equip(job_of(file, shelf), extras=file.extras)) for file in files]
     return search_out(buying.start(planned, by=by))
 

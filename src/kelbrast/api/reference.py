@@ -6,8 +6,6 @@ from functools import cache
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel
 
-from kelbrast import __version__
-from kelbrast.api.schemas import Health
 from kelbrast.exchange.catalogue_file import Catalogue, FiguresFile
 from kelbrast.exchange.catalogue_lists import catalogue, figures
 
@@ -24,12 +22,6 @@ def read_catalogue(request: Request) -> Response:
 def read_figures(request: Request) -> Response:
     """Every figure of materials, finishes and tools, with its source."""
     return _by_content(request, *_figures())
-
-
-@router.get("/health")
-def health() -> Health:
-    """Whether the program is there, and which version."""
-    return Health(version=__version__)
 
 
 @cache

@@ -15,7 +15,7 @@ from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 
 
 class KeptJobOut(BaseModel):
-    """A job as kept. Send `revision` back in If-Match when changing it."""
+    """A job as kept. Send `revision` back in If-Match when changing it, `state_number` when changing its state."""
 
     model_config = ConfigDict(from_attributes=True)
 
@@ -23,6 +23,17 @@ class KeptJobOut(BaseModel):
     revision: int
     updated_at: datetime
     job: JobFile
+    state: JobState
+    state_number: int
+
+
+class JobStateIn(BaseModel):
+    """How far a job is, and the number of the newest state that whoever says so had seen."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    state: JobState
+    after: Annotated[int, Field(ge=0, le=2**53)]
 
 
 class WorkedOut(BaseModel):
@@ -41,7 +52,7 @@ class JobSummaryOut(BaseModel):
     faces: int
     finishes: list[SentenceFile]
     minutes: float | None
-    state: Literal["ready", "not-possible", "cannot-plan"]
+    state: Literal["ready", "not-possible", "cannot-plan", "unreadable"]
     kept_state: JobState
     customer: str
     due: datetime | None
@@ -98,8 +109,5 @@ class Problem(BaseModel):
     title: str
     status: int
     detail: str
+    instance: Annotated[str, Field(description="names this very problem; the program's log has it too")] = ""
     faults: list[FaultOut] = []
-
-
-class Health(BaseModel):
-    version: str

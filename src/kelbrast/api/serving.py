@@ -49,6 +49,7 @@ def open_shop(app: FastAPI, database: Path, listening: socket.socket, *, secure:
     )
     config = uvicorn.Config(
         ShopDoor(app, shop),
+        log_config=None,
         log_level="warning",
         server_header=False,
         lifespan="off",
@@ -65,7 +66,7 @@ def open_shop(app: FastAPI, database: Path, listening: socket.socket, *, secure:
 
 def serve_both(app: FastAPI, listening: socket.socket, door: OpenDoor | None) -> None:
     """Serve until it is stopped."""
-    main = uvicorn.Server(uvicorn.Config(app, log_level="warning", server_header=False))
+    main = uvicorn.Server(uvicorn.Config(app, log_config=None, log_level="warning", server_header=False))
     if door is None:
         main.run(sockets=[listening])
         return

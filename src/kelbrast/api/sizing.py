@@ -3,10 +3,11 @@
 from datetime import datetime
 from typing import Annotated, Any, Final
 
-from fastapi import APIRouter, Depends, Path, Request
+from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.api.body import text_in_body
+from kelbrast.api.file_answer import file_answer
 from kelbrast.api.kept import AllSizings
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
@@ -50,6 +51,26 @@ class KeptSizingOut(BaseModel):
     places: list[PlaceFile]
 
 
+class UnreadableOut(BaseModel):
+    """A stored document that this version cannot read; it can be saved as a file."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: int
+    title: str
+    reason: str
+
+
+class SizingPageOut(BaseModel):
+    """How many parts there are, some of them, and those among them that cannot be read."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    count: int
+    sizes: list[KeptSizingOut]
+    unreadable: list[UnreadableOut]
+
+
 class DrawnIn(BaseModel):
     """A size as a drawing says it, in mm or in inches."""
 
@@ -78,9 +99,20 @@ def fit_pair(pair: PairFile) -> PairAnswer:
 
 
 @router.get("/sizes")
-def list_sizings(sizings: AllSizings) -> list[KeptSizingOut]:
-    """Every part that is worked to size, the last changed first."""
-    return [KeptSizingOut.model_validate(one) for one in sizings.all()]
+def list_sizings(
+    sizings: AllSizings,
+    offset: Annotated[int, Query(ge=0, le=2**53)] = 0,
+    limit: Annotated[int, Query(ge=1, le=100)] = 50,
+) -> SizingPageOut:
+    """A page of the parts that are worked to size, the last changed first."""
+    return SizingPageOut.model_validate(sizings.page(offset=offset, limit=limit))
+
+
+@router.get("/sizes/{sizing_id}/file", responses=NOT_FOUND)
+def sizing_as_file(sizing_id: SizingId, sizings: AllSizings) -> Response:
+    """The size file as it is stored, also where this version cannot read it."""
+    document = sizings.document(sizing_id)
+    return file_answer(document, str(document.get("title", "")), "size.json")
 
 
 @router.post("/sizes", status_code=201, openapi_extra=SIZE_IN_BODY)

@@ -1,14 +1,18 @@
 """Today: the board of a shop's open jobs, planned in the background and following what the bench says."""
 
+import logging
 import threading
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
+from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
+from functools import partial
+from typing import TypeVar
 
 from kelbrast.app.board_at_bench import at_the_bench, with_ways_back
-from kelbrast.app.board_kept import KeptBoard, keys_of
+from kelbrast.app.board_kept import KeptBoard
 from kelbrast.app.clock import wall_clock
-from kelbrast.app.day import DayJob, at_once, by_arrival, work_of
+from kelbrast.app.day import DayJob, at_once, by_arrival, planned_or_why, told_apart, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
@@ -18,14 +22,16 @@ from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
 from kelbrast.core.day.shop import DayWork
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
-from kelbrast.core.job import ORDERED_STATES
-from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.job import ORDERED_STATES, Job
+from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.exchange.day_file import DayFigures, DayFile, to_day_file, to_workers
 from kelbrast.exchange.shop_file import ShopFile
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 
 _SHOP = "shop"
+log = logging.getLogger(__name__)
+Told = TypeVar("Told")
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,34 +40,37 @@ class Board:
 
     Attributes:
         ids: of the job of every block.  done: blocks that are over, with the minute at which they ended.
-        left_out: jobs that can not be planned, and why.
+        left_out: jobs that can not be planned, and why.  trouble: why the search for a better one failed; empty if it did not.
     """
 
     file: DayFile
     day: date
-    ids: dict[int, int]
-    done: dict[int, int]
+    ids: dict[str, int]
+    done: dict[str, int]
     left_out: tuple[tuple[str, str], ...]
     searching: bool
     now: datetime
+    trouble: str
 
 
 @dataclass(slots=True)
 class _Search:
-    """A search in the background: of which question, and what it found."""
+    """A search in the background: of which question, what it found, and why it failed if it did."""
 
     question: object
     found: DayFound | None = None
     done: bool = False
+    trouble: str = ""
     stop: threading.Event = field(default_factory=threading.Event)
 
 
 @dataclass(frozen=True, slots=True)
 class _Asked:
-    """Everything that a board follows from."""
+    """Everything that a board follows from. `keys`: of every block, also of those that are over."""
 
     work: DayWork
-    ids: dict[int, int]
+    keys: dict[int, str]
+    ids: dict[str, int]
     done: dict[int, int]
     origin: int
     left_out: tuple[tuple[str, str], ...]
@@ -70,13 +79,43 @@ class _Asked:
 
 
 class Boards:
-    """The board of one shop. Searches live as long as the server; what they found is kept."""
+    """The board of one shop. Searches live as long as the server; what they found is kept.
+
+    Boards are worked out one at a time in a thread of their own, to which every question is put by `soon`: nobody who taps
+    waits for them.
+    """
 
     def __init__(self, jobs: Jobs, clock: Callable[[], datetime] = wall_clock) -> None:
         self._jobs, self._clock = jobs, clock
         self._lock = threading.Lock()
         self._search: _Search | None = None
         self._kept = KeptBoard(jobs.engine)
+        self._plans: dict[int, tuple[object, Plan | str]] = {}
+        self._worker: ThreadPoolExecutor | None = None
+        self._next: Future[Board] | None = None
+
+    def soon(self, act: Callable[[], Told]) -> "Future[Told]":
+        """What this answers, worked out in the thread of the boards."""
+        with self._lock:
+            if self._worker is None:
+                self._worker = ThreadPoolExecutor(1, "board")
+            return self._worker.submit(act)
+
+    def board_soon(self) -> "Future[Board]":
+        """The board as it is known now. Everybody who asks before the next one is begun gets the same."""
+        with self._lock:
+            waiting = self._next
+        if waiting is not None:
+            return waiting
+        asked = self.soon(self._begin)
+        with self._lock:
+            self._next = self._next or asked
+        return asked
+
+    def _begin(self) -> Board:
+        with self._lock:
+            self._next = None  # whoever asks from now on may know of something newer
+        return self.board()
 
     def shop(self) -> ShopFile:
         """What holds for the shop."""
@@ -100,15 +139,17 @@ class Boards:
         found, searching = self._found(asked)
         # What is over keeps its place.
         gone = [one for one in asked.last if one.task in asked.done]
-        self._kept.keep(asked.ids, (*gone, *found.plan), asked.work.stations, self._clock().date())
+        now, search = self._clock(), self._search
+        self._kept.keep(asked.keys, (*gone, *found.plan), asked.work.stations, now.date())
         return Board(
             file=to_day_file(found, origin=asked.origin, first_come=by_arrival(asked.work, origin=asked.origin)),
-            day=self._clock().date(),
+            day=now.date(),
             ids=asked.ids,
-            done=asked.done,
+            done={asked.keys[task]: ended for task, ended in asked.done.items()},
             left_out=asked.left_out,
             searching=searching,
-            now=self._clock(),
+            now=now,
+            trouble=search.trouble if search is not None else "",
         )
 
     def search(self, *, seconds: float, seed: int = 1) -> Board:
@@ -122,7 +163,7 @@ class Boards:
         with self._lock:
             if self._search is not None:
                 self._search.stop.set()
-            search = self._search = _Search(_question(asked), found)
+            search = self._search = _Search(_question(asked.work), found)
         # Of a day that is under way as few blocks as possible move; before that every one may.
         keep = found.plan if asked.under_way else ()
         thread = threading.Thread(target=_run, args=(search, found, seconds, seed, keep), daemon=True)
@@ -135,52 +176,56 @@ class Boards:
             if self._search is not None:
                 self._search.stop.set()
 
-    def pin(self, task: int, pin: Pin | None) -> Board:
+    def pin(self, key: str, pin: Pin | None) -> Board:
         """Put a block somewhere, or let it go again.
 
         Raises:
             BadInput: it can not stand there, and why.
         """
         asked = self._asked()
-        if task not in asked.work.by_id:
-            raise BadInput.one("task", "there is no such block on the board")
-        pins = {key: one for key, one in self._kept.pins().items() if key != keys_of(asked.ids)[task]}
+        self._task(asked, key)
+        pins = {known: one for known, one in self._kept.pins().items() if known != key}
         if pin is not None:
-            pins[keys_of(asked.ids)[task]] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
-        self._found(self._asked(pins))  # refused here when nothing else fits around it
+            pins[key] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
+        with_it = self._asked(pins)
+        self._task(with_it, key)  # a job that is left out since then has no room there
+        self._found(with_it)  # refused here when nothing else fits around it
         self._kept.pin(pins)
         return self.board()
 
-    def why(self, task: int) -> tuple[DayFigures, DayFigures] | None:
+    def why(self, key: str) -> tuple[DayFigures, DayFigures] | None:
         """The figures now, and if this block went first; None where it can not."""
         asked = self._asked()
-        if task not in asked.work.by_id:
-            raise BadInput.one("task", "there is no such block on the board")
+        task = self._task(asked, key)
         found, _ = self._found(asked)
         other = plan_at_once(first_of_all(asked.work, task))
         if other is None:
             return None
         return _figures(found.score, asked.origin), _figures(score(*other), asked.origin)
 
-    def _asked(self, pins: dict[str, Pin] | None = None) -> _Asked:
+    def finish(self, key: str) -> Board:
+        """Somebody says that a block is done: not all work is tapped at a bench.
+
+        Raises:
+            BadInput: there is no such block.
+        """
+        asked = self._asked()
+        self._task(asked, key)
         now = self._clock()
-        shop = self.shop()
-        jobs: list[tuple[KeptJob, DayJob]] = []
-        left_out: list[tuple[str, str]] = []
-        shelf = self._jobs.rack.shelf()
-        for kept in self._open_jobs():
-            try:
-                plan = plan_job(job_of(kept.job, shelf))
-            except BadInput as bad:
-                left_out.append((kept.job.title, str(bad.faults[0])))
-                continue
-            if plan.possible:
-                names = [one.name for _, one in jobs]
-                name = kept.job.title if kept.job.title not in names else f"{kept.job.title} ({kept.id})"
-                jobs.append((kept, DayJob(name, plan, kept.job.due)))
-            else:
-                left_out.append((kept.job.title, "it has no plan that could be followed"))
-        if not jobs:
+        self._kept.say_done(key, now.hour * 60 + now.minute)
+        return self.board()
+
+    @staticmethod
+    def _task(asked: _Asked, key: str) -> int:
+        found = next((task.id for task in asked.work.tasks if task.key == key), None)
+        if found is None:
+            raise BadInput.one("block", "there is no such block on the board")
+        return found
+
+    def _asked(self, pins: Mapping[str, Pin] | None = None) -> _Asked:
+        now, shop = self._clock(), self.shop()
+        planned, left_out = self._planned()
+        if not planned and not left_out:
             raise BadInput.one("jobs", "no job is ordered: set the state of those that are to be done")
         people = to_workers(shop.people)
         origin = min(one.begins for one in people)
@@ -188,38 +233,70 @@ class Boards:
         standing = {
             machine: tuple(wheels) for machine, wheels in {**self._kept.this_morning(now.date()), **shop.standing}.items()
         }
-        work = work_of([one for _, one in jobs], people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
-        ids = _ids(work, jobs)
-        runs = {run.job_id: run for run in Runs(self._jobs).open() if run.job_id is not None}
-        work, ids, back = with_ways_back(work, ids, {kept.id: runs[kept.id] for kept, _ in jobs if kept.id in runs})
-        last = self._kept.last(ids, now.date())
-        done, begun = at_the_bench(work, ids, runs, back, now.date())
-        done |= {task: ended for task, ended in self._kept.said_done(ids, now.date()).items() if task not in done}
-        left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
-        held = self._kept.pins() if pins is None else pins
-        pinned = with_pins(left, {task: held[key] for task, key in keys_of(ids).items() if key in held})
-        return _Asked(pinned, ids, done, origin, tuple(left_out), last, under_way=bool(done or begun))
+        runs = {str(run.job_id): run for run in Runs(self._jobs).open() if run.job_id is not None}
+        names = told_apart([kept.job.title for kept, _ in planned], [kept.id for kept, _ in planned])
 
-    def _open_jobs(self) -> list[KeptJob]:
-        return sorted(self._jobs.plannable(ORDERED_STATES), key=lambda one: one.id)
+        def asked(only: Sequence[int]) -> _Asked:
+            chosen = [
+                DayJob(str(kept.id), name, plan, kept.job.due)
+                for (kept, plan), name in zip(planned, names, strict=True)
+                if kept.id in only
+            ]
+            work = work_of(chosen, people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
+            work, back = with_ways_back(work, runs)
+            last = self._kept.last(work, now.date())
+            done, begun = at_the_bench(work, runs, back, now.date())
+            done |= {task: ended for task, ended in self._kept.said_done(work, now.date()).items() if task not in done}
+            left = replace(with_done(work, last, done, now=minute, begun=begun), now=max(origin, minute))
+            held = self._kept.pins() if pins is None else pins
+            pinned = with_pins(left, {task.id: held[task.key] for task in left.tasks if task.key in held})
+            return _Asked(
+                pinned,
+                {task.id: task.key for task in work.tasks},
+                {task.key: int(task.job) for task in work.tasks},
+                done,
+                origin,
+                tuple(left_out),
+                last,
+                under_way=bool(done or begun),
+            )
 
-    def finish(self, task: int) -> Board:
-        """Somebody says that a block is done: not all work is tapped at a bench.
+        together = asked([kept.id for kept, _ in planned])
+        if pins is not None or isinstance(planned_or_why(together.work), DayFound):
+            return together
+        # What does not fit must not take the others with it: they are put on one after the other, and it is named.
+        fits: list[int] = []
+        for (kept, _), name in zip(planned, names, strict=True):
+            made = planned_or_why(asked([*fits, kept.id]).work)
+            if isinstance(made, DayFound):
+                fits.append(kept.id)
+            else:
+                left_out.append((name, made))
+        return asked(fits)
 
-        Raises:
-            BadInput: there is no such block.
-        """
-        asked = self._asked()
-        if task not in asked.work.by_id:
-            raise BadInput.one("task", "there is no such block on the board")
-        now = self._clock()
-        self._kept.say_done(keys_of(asked.ids)[task], now.hour * 60 + now.minute)
-        return self.board()
+    def _planned(self) -> tuple[list[tuple[KeptJob, Plan]], list[tuple[str, str]]]:
+        """The ordered jobs with their plans, and those that have none, with the reason."""
+        shelf = self._jobs.rack.shelf()
+        jobs, unreadable = self._jobs.plannable(ORDERED_STATES)
+        left_out = [(one.title, one.reason) for one in unreadable]
+        planned: list[tuple[KeptJob, Plan]] = []
+        plans: dict[int, tuple[object, Plan | str]] = {}
+        for kept in sorted(jobs, key=lambda one: one.id):
+            about = (kept.revision, shelf)
+            known = self._plans.get(kept.id)
+            plan = known[1] if known is not None and known[0] == about else _plan_of(partial(job_of, kept.job, shelf))
+            plans[kept.id] = about, plan
+            if isinstance(plan, str):
+                left_out.append((kept.job.title, plan))
+            else:
+                planned.append((kept, plan))
+        self._plans = plans
+        return planned, left_out
 
     def _found(self, asked: _Asked) -> tuple[DayFound, bool]:
         """What the search found, where it was asked the same; else the last board, where that still can be; else at once."""
         search = self._search
-        if search is not None and search.question == _question(asked) and search.found is not None:
+        if search is not None and search.question == _question(asked.work) and search.found is not None:
             return search.found, not search.done
         here = {task.id for task in asked.work.tasks}
         last = tuple(one for one in asked.last if one.task in here)
@@ -232,9 +309,16 @@ class Boards:
         return found, False
 
 
-def _question(asked: _Asked) -> object:
+def _plan_of(job: Callable[[], Job]) -> Plan | str:
+    try:
+        plan = plan_job(job())
+    except BadInput as bad:
+        return str(bad.faults[0])
+    return plan if plan.possible else "it has no plan that could be followed"
+
+
+def _question(work: DayWork) -> object:
     """What a search is about: the same question has the same answer, minute by minute as nothing new happens."""
-    work = asked.work
     tasks = tuple(replace(task, earliest=0) for task in work.tasks)
     return work.people, work.stations, tasks, work.links
 
@@ -245,21 +329,12 @@ def _run(search: _Search, found: DayFound, seconds: float, seed: int, keep: Sequ
 
     try:
         search.found = improve(found, seconds=seconds, seed=seed, stop=search.stop.is_set, tell=tell, keep=keep)
+    except Exception:
+        # What was found before stays on the board, with this beside it: a failure is no end of the search.
+        log.exception("the search for a better board failed")
+        search.trouble = "The search for a better schedule failed; this one can be followed. The program's log says more"
     finally:
         search.done = True
-
-
-def _ids(work: DayWork, jobs: Sequence[tuple[KeptJob, DayJob]]) -> dict[int, int]:
-    """The job of every block: blocks of a job stand together, in the order of the jobs."""
-    found: dict[int, int] = {}
-    names = iter(jobs)
-    current, name = None, None
-    for task in work.tasks:
-        if current is None or task.job != name:
-            current, one = next(names)
-            name = one.name
-        found[task.id] = current.id
-    return found
 
 
 def _figures(found: DayScore, origin: int) -> DayFigures:

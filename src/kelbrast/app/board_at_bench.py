@@ -1,12 +1,13 @@
 """What the bench says of the blocks of a board: which are over, which are in hand, and the ways back that were begun."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import date, datetime, time
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.core.bench.events import Stage
 from kelbrast.core.catalogue.tools import tool
-from kelbrast.core.day.from_plan import minutes_of
+from kelbrast.core.day.from_plan import block_key, minutes_of
 from kelbrast.core.day.shop import After, DayWork, Task
 
 
@@ -16,12 +17,11 @@ def _ended(task: Task, run: KeptRun) -> datetime | None:
         waiting = run.run.operations.get(task.operation)
         done = waiting.done if waiting is not None else None
         return datetime.fromtimestamp(done.at) if done is not None else None
-    faces = task.face.split(", ")
     works = [
         run.run.work(piece, stage)
         for piece, stages in run.run.stages.items()
         for stage in stages
-        if stage.tool == task.tool and stage.face in faces and stage.route == 0
+        if stage.tool == task.tool and stage.face in task.faces and stage.route == 0
     ]
     if not works or any(work.outcome == "open" for work in works):
         return None
@@ -30,12 +30,15 @@ def _ended(task: Task, run: KeptRun) -> datetime | None:
 
 
 def at_the_bench(
-    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun], back: dict[int, tuple[int, int]], day: date
+    work: DayWork, runs: Mapping[str, KeptRun], back: Mapping[int, tuple[int, int]], day: date
 ) -> tuple[dict[int, int], dict[int, int]]:
-    """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was."""
+    """Blocks that the bench says are over, and those that are in hand, each with the minute at which that was.
+
+    `runs`: at the bench, by the identity of their job.
+    """
     done, begun = {}, {}
     for task in work.tasks:
-        run = runs.get(ids[task.id])
+        run = runs.get(task.job)
         if run is None:
             continue
         way = back.get(task.id)
@@ -47,33 +50,36 @@ def at_the_bench(
     return done, begun
 
 
-def with_ways_back(
-    work: DayWork, ids: dict[int, int], runs: dict[int, KeptRun]
-) -> tuple[DayWork, dict[int, int], dict[int, tuple[int, int]]]:
+def with_ways_back(work: DayWork, runs: Mapping[str, KeptRun]) -> tuple[DayWork, dict[int, tuple[int, int]]]:
     """The day with the steps of every way back that the bench has begun, before what is done when all steps are.
 
-    With the job of every block, and the route and step of those that belong to a way back.
+    With the route and step of the blocks that belong to a way back.
     """
-    tasks, links, ids = list(work.tasks), list(work.links), dict(ids)
+    tasks, links = list(work.tasks), list(work.links)
     back: dict[int, tuple[int, int]] = {}
     for job, run in runs.items():
-        mine = [task for task in work.tasks if ids[task.id] == job]
+        mine = [task for task in work.tasks if task.job == job]
+        if not mine:
+            continue
         after = {one.id for one in run.plan.operations if one.when == "after"}
         ends = next((task.id for task in mine if task.operation in after), None)
         before: int | None = None
         for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):
             stages = [stage for stage in _ahead(run) if (stage.route, stage.step) == (route, step)]
-            first, number = stages[0], len(tasks)
+            first, number = stages[0], max(task.id for task in tasks) + 1
             minutes = minutes_of(sum(stage.seconds + stage.setup for stage in stages))
             label = f"{tool(first.tool).label}, way back"
-            tasks.append(Task(number, mine[0].job, label, minutes, face=first.face, step=step, tool=first.tool))
-            ids[number], back[number] = job, (route, step)
+            key, title = block_key(job, "back", route, step), mine[0].title
+            tasks.append(
+                Task(number, job, label, minutes, key=key, title=title, faces=(first.face,), step=step, tool=first.tool)
+            )
+            back[number] = route, step
             if before is not None:
                 links.append(After(before, number))
             before = number
         if before is not None and ends is not None:
             links.append(After(before, ends))
-    return replace(work, tasks=tuple(tasks), links=tuple(links)), ids, back
+    return replace(work, tasks=tuple(tasks), links=tuple(links)), back
 
 
 def _ahead(run: KeptRun) -> list[Stage]:
@@ -87,7 +93,7 @@ def _begun(task: Task, run: KeptRun, way: tuple[int, int] | None) -> datetime | 
     if current is None or not run.run.begun or task.operation is not None:
         return None
     _, stage = current
-    if stage.tool != task.tool or stage.face not in task.face.split(", "):
+    if stage.tool != task.tool or stage.face not in task.faces:
         return None
     if (stage.route, stage.step) != way if way else stage.route != 0:
         return None

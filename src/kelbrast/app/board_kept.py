@@ -1,4 +1,7 @@
-"""What the board keeps from look to look: where blocks stood, pins, what was said to be done, wheels left standing."""
+"""What the board keeps from look to look: where blocks stood, pins, what was said to be done, wheels left standing.
+
+Blocks are known by their keys (`core.day.from_plan.block_key`): what is kept of one never comes to another.
+"""
 
 from collections.abc import Mapping, Sequence
 from datetime import date
@@ -8,21 +11,11 @@ from sqlalchemy import Engine
 
 from kelbrast.core.day.follow import Pin
 from kelbrast.core.day.schedule import Placed
-from kelbrast.core.day.shop import Station
+from kelbrast.core.day.shop import DayWork, Station
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 
 _BOARD = "board"
-
-
-def keys_of(ids: Mapping[int, int]) -> dict[int, str]:
-    """A name for every block that lasts as long as the plan of its job does. `ids`: the job of every block."""
-    count: dict[int, int] = {}
-    found = {}
-    for task, job in ids.items():
-        count[job] = count.get(job, 0) + 1
-        found[task] = f"{job}/{count[job]}"
-    return found
 
 
 class KeptBoard:
@@ -32,31 +25,30 @@ class KeptBoard:
         self._engine = engine
 
     def pins(self) -> dict[str, Pin]:
-        """Where people put blocks, by their names."""
+        """Where people put blocks, by their keys."""
         return {key: Pin(**one) for key, one in self._stored().get("pins", {}).items()}
 
     def pin(self, pins: Mapping[str, Pin]) -> None:
         """Keep where people put blocks."""
         self._put(pins={key: {"begins": one.begins, "person": one.person, "spindle": one.spindle} for key, one in pins.items()})
 
-    def said_done(self, ids: Mapping[int, int], day: date) -> dict[int, int]:
+    def said_done(self, work: DayWork, day: date) -> dict[int, int]:
         """Blocks that somebody said to be done today, with the minute."""
         kept = self._stored()
         said = kept.get("done", {}) if kept.get("day") == day.isoformat() else {}
-        return {task: said[key] for task, key in keys_of(ids).items() if key in said}
+        return {task.id: said[task.key] for task in work.tasks if task.key in said}
 
     def say_done(self, key: str, minute: int) -> None:
         """Somebody says that a block is done."""
         self._put(done={**self._stored().get("done", {}), key: minute})
 
-    def last(self, ids: Mapping[int, int], day: date) -> tuple[Placed, ...]:
+    def last(self, work: DayWork, day: date) -> tuple[Placed, ...]:
         """Where blocks stood when the board was last looked at today."""
         kept = self._stored()
         if kept.get("day") != day.isoformat():
             return ()
-        tasks = {key: task for task, key in keys_of(ids).items()}
         placed = kept.get("placed", {})
-        return tuple(Placed(tasks[key], *one) for key, one in placed.items() if key in tasks)
+        return tuple(Placed(task.id, *placed[task.key]) for task in work.tasks if task.key in placed)
 
     def this_morning(self, day: date) -> dict[str, list[str | None]]:
         """What stood on the spindles when the day began: what was left there the evening before."""
@@ -64,11 +56,11 @@ class KeptBoard:
         left: dict[str, list[str | None]] = kept.get("morning" if kept.get("day") == day.isoformat() else "standing", {})
         return left
 
-    def keep(self, ids: Mapping[int, int], blocks: Sequence[Placed], stations: Sequence[Station], day: date) -> None:
-        """Where blocks stand now, so that it is there after the program was started anew."""
-        keys, kept = keys_of(ids), self._stored()
+    def keep(self, keys: Mapping[int, str], blocks: Sequence[Placed], stations: Sequence[Station], day: date) -> None:
+        """Where blocks stand now, so that it is there after the program was started anew. `keys`: of the blocks."""
+        kept = self._stored()
         placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in blocks}
-        if placed == kept.get("placed"):
+        if placed == kept.get("placed") and kept.get("day") == day.isoformat():
             return
         over_night = {"done": {}, "pins": {}, "morning": kept.get("standing", {})}
         fresh: dict[str, Any] = {} if kept.get("day") == day.isoformat() else over_night

@@ -1,5 +1,6 @@
 """What to buy next, worked out in the background: one search at a time, with its progress, and stopped when asked."""
 
+import logging
 import threading
 from collections.abc import Sequence
 from dataclasses import dataclass, field
@@ -7,6 +8,8 @@ from dataclasses import dataclass, field
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.buying import BuyingProgress, Gain, what_to_buy
+
+log = logging.getLogger(__name__)
 
 
 @dataclass(slots=True)
@@ -69,5 +72,8 @@ def _run(search: BuyingSearch, jobs: Sequence[Job], by: Gain) -> None:
                 break
     except BadInput as bad:
         search.trouble = str(bad)
+    except Exception:
+        log.exception("the search for what to buy failed")
+        search.trouble = "The search failed; the program's log says more"
     finally:
         search.done = True

@@ -1,8 +1,9 @@
 """The day of a shop: from jobs to a board, at once, and better while somebody waits."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time
+from functools import lru_cache
 
 from kelbrast.core.day.from_plan import blocks_of, stations_of
 from kelbrast.core.day.greedy import first_come, plan_at_once
@@ -16,11 +17,27 @@ from kelbrast.exchange.day_file import DayFigures, DayFile, to_day_file
 
 @dataclass(frozen=True, slots=True)
 class DayJob:
-    """A job that is to be done: its plan, by which name, and until when."""
+    """A job that is to be done: its identity, by which name it is shown, its plan, and until when."""
 
+    id: str
     name: str
     plan: Plan
     due: datetime | None = None
+
+
+def told_apart(titles: Sequence[str], numbers: Iterable[int]) -> list[str]:
+    """Names of jobs to be read: those of the same title with their number, and a star more where that is a title too.
+
+    >>> told_apart(["Box", "Box (3)", "Box"], [1, 2, 3])
+    ['Box (1)', 'Box (3)', 'Box (3)*']
+    """
+    names: list[str] = []
+    for title, number in zip(titles, numbers, strict=True):
+        name = title if titles.count(title) == 1 else f"{title} ({number})"
+        while name in names:
+            name += "*"
+        names.append(name)
+    return names
 
 
 def work_of(
@@ -42,7 +59,7 @@ def work_of(
     for at, job in enumerate(jobs):
         if not job.plan.possible:
             raise BadInput.one(f"jobs[{at}]", f"{job.name} has no plan that could be followed")
-        made = blocks_of(job.plan, job=job.name, first=len(tasks), due=_minute(job.due, day))
+        made = blocks_of(job.plan, job=job.id, title=job.name, first=len(tasks), due=_minute(job.due, day))
         tasks += made.tasks
         links += made.links
     known = standing or {}
@@ -70,13 +87,23 @@ def at_once(work: DayWork) -> DayFound:
     Raises:
         BadInput: there is none, and why as far as that can be said.
     """
+    found = planned_or_why(work)
+    if isinstance(found, str):
+        raise BadInput.one("jobs", f"nothing can be planned: {found}")
+    return found
+
+
+@lru_cache(maxsize=32)
+def planned_or_why(work: DayWork) -> DayFound | str:
+    """A plan that can be followed, or why there is none: either takes long to find, and the same day is asked for often."""
     made = plan_at_once(work)
     if made is None:
-        raise BadInput.one("jobs", f"nothing can be planned: {_why_not(work)}")
+        return _why_not(work)
     longer, plan = made
     return DayFound(longer, tuple(plan), score(longer, plan))
 
 
+@lru_cache(maxsize=8)
 def by_arrival(work: DayWork, *, origin: int) -> DayFigures | None:
     """First come, first served."""
     made = first_come(work)
@@ -120,10 +147,10 @@ def _why_not(work: DayWork) -> str:
             continue
         able = [one for one in work.people if one.may_use(task.machine)]
         if not able:
-            return f"nobody may use what {task.job}, {task.label}, needs"
+            return f"nobody may use what {task.title}, {task.label}, needs"
         longest = max((b - a for one in able for a, b in one.free(1)), default=0)
         if task.minutes + task.change > longest:
-            return f"{task.job}, {task.label}, takes {task.minutes} minutes, and nobody is there for so long without a break"
+            return f"{task.title}, {task.label}, takes {task.minutes} minutes, and nobody is there for so long without a break"
     return (
         "what must follow soon after something else does not fit between the hours, the breaks and what stands where it was put"
     )

@@ -3,27 +3,31 @@
 import shutil
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from dataclasses import dataclass
 from datetime import datetime
 from functools import partial
+from itertools import chain
 from pathlib import Path
 from typing import Final
-
-from pydantic import ValidationError
 
 from kelbrast.app.board import Boards
 from kelbrast.app.house import HouseWays
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.quotes import Quotes
+from kelbrast.app.readable import UNREADABLE, why_unreadable
 from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
 from kelbrast.app.templates import Templates
-from kelbrast.core.errors import BadInput, Cause, KelbrastError, StoreTrouble
+from kelbrast.core.errors import BadInput, Cause, StoreTrouble
 from kelbrast.storage import jobs as job_store
-from kelbrast.storage.backups import Backup, Backups
+from kelbrast.storage.backups import Backup, Backups, TableChange
+from kelbrast.storage.database import take_new_file
 from kelbrast.storage.everything import is_archive, read_everything
-from kelbrast.storage.runs import every_run
+from kelbrast.storage.header import is_database
+from kelbrast.storage.runs import every_run, open_runs
 from kelbrast.storage.scratch import scratch
 from kelbrast.storage.sessions import reading
+from kelbrast.storage.sizings import sizing_ids
 from kelbrast.storage.trouble import told
 
 _NO_BACKUP: Final[dict[Cause, str]] = {
@@ -31,6 +35,7 @@ _NO_BACKUP: Final[dict[Cause, str]] = {
     "foreign": "is the database of another program",
     "newer": "was written by a newer version of Kelbrast; bring it back with that version",
     "half-made": "is a backup whose making was interrupted",
+    "other-tables": "has other tables than this version; bring it back with the version that wrote it",
 }
 
 
@@ -43,6 +48,59 @@ def bring(backups: Backups, file: Path, now: datetime) -> Backup:
     """
     with as_database(file) as database:
         return backups.take_in(database, now)
+
+
+@dataclass(frozen=True, slots=True)
+class RestoreLook:
+    """What restoring a backup would do: by table, and the documents in it that this version cannot read."""
+
+    tables: tuple[TableChange, ...]
+    unreadable: tuple[str, ...]
+
+    @property
+    def doubts(self) -> str:
+        """Why somebody should be asked first, in words; empty where nothing would be lost."""
+        fewer = [f"{one.then} {one.table} instead of {one.now}" for one in self.tables if one.then < one.now]
+        said = [f"afterwards there would be {', '.join(fewer)}"] if fewer else []
+        if self.unreadable:
+            said.append(f"{len(self.unreadable)} documents in it cannot be read by this version ({self.unreadable[0]})")
+        return "; ".join(said)
+
+
+def look_into(backups: Backups, source: Path) -> RestoreLook:
+    """What restoring this copy would change; the database stays as it is.
+
+    Raises:
+        StoreTrouble: the copy is damaged, foreign or of a newer version.
+    """
+    changes = tuple(backups.changes(source))
+    with scratch() as folder:
+        copy = folder / "copy.sqlite"
+        with told(source):
+            shutil.copyfile(source, copy)
+        jobs = Jobs.open(copy)
+        try:
+            return RestoreLook(changes, tuple(unreadable(jobs)))
+        finally:
+            jobs.close()
+
+
+def restore(jobs: Jobs, backups: Backups, source: Path, now: datetime, *, sure: bool) -> Backup:
+    """Put a copy in the place of everything, for a running program. Answers with the backup of what was there before.
+
+    Args:
+        sure: also where there would be fewer rows than now, or documents that cannot be read.
+
+    Raises:
+        BadInput: somebody must be asked first; the numbers are in it.
+        StoreTrouble: the copy or the database cannot be used; the database is as it was.
+    """
+    if not sure and (doubts := look_into(backups, source).doubts):
+        raise BadInput.one("backup", f"{doubts}. Say that you are sure to restore it all the same")
+    before = backups.restore(source, now)
+    if before.kind == "damaged":
+        take_new_file(jobs.engine)
+    return before
 
 
 @contextmanager
@@ -58,10 +116,13 @@ def as_database(file: Path) -> Iterator[Path]:
             read_everything(file, database)
         else:
             with told(file):
+                if not is_database(file):
+                    raise BadInput.one("file", _NO_BACKUP["damaged"])
                 shutil.copyfile(file, database)
         jobs = _opened(database)
         try:
-            _read_through(jobs)
+            if (said := next(unreadable(jobs), None)) is not None:
+                raise BadInput.one("archive", f"cannot be read: {said}")
         finally:
             jobs.close()
         yield database
@@ -76,27 +137,30 @@ def _opened(database: Path) -> Jobs:
         raise BadInput.one("file", said) from None
 
 
-def _read_through(jobs: Jobs) -> None:
-    """Every document is read as the screens would read it."""
+def unreadable(jobs: Jobs, *, with_finished_runs: bool = True) -> Iterator[str]:
+    """Every document that this version cannot read, and why: each is read as the screens would read it."""
     with reading(jobs.engine) as session:
         job_ids = job_store.job_ids(session)
-        run_ids = every_run(session)
-    runs = Runs(jobs)
-    for job in job_ids:
-        _readable(f"job {job}", partial(jobs.get, job))
-        _readable(f"quotes of job {job}", partial(Quotes(jobs).of, job))
-    for run in run_ids:
-        _readable(f"run {run}", partial(runs.get, run))
-    _readable("the rack", jobs.rack.shelf)
-    _readable("the parts at the gauge", Sizings(jobs.engine).all)
-    _readable("the house ways", HouseWays(jobs.engine).all)
-    _readable("the templates", Templates(jobs.engine).all)
-    _readable("the shop", Boards(jobs).shop)
-
-
-def _readable(what: str, read: Callable[[], object]) -> None:
-    try:
-        read()
-    except (KelbrastError, ValidationError, ValueError, TypeError, KeyError, AttributeError) as problem:
-        said = str(problem).splitlines()[0]
-        raise BadInput.one("archive", f"{what} can not be read: {said}") from None
+        run_ids = every_run(session) if with_finished_runs else open_runs(session)
+        size_ids = sizing_ids(session)
+    runs, sizings = Runs(jobs), Sizings(jobs.engine)
+    reads: Iterator[tuple[str, Callable[[], object]]] = chain(
+        ((f"job {one}", partial(jobs.get, one)) for one in job_ids),
+        ((f"run {one}", partial(runs.get, one)) for one in run_ids),
+        ((f"part {one} at the gauge", partial(sizings.get, one)) for one in size_ids),
+        (
+            ("the rack", jobs.rack.shelf),
+            ("the shop", Boards(jobs).shop),
+        ),
+    )
+    for what, read in reads:
+        try:
+            read()
+        except UNREADABLE as problem:
+            yield f"{what}: {why_unreadable(problem)}"
+    for what, failed in (
+        ("quote", Quotes(jobs).unreadable()),
+        ("house way", HouseWays(jobs.engine).unreadable()),
+        ("template", Templates(jobs.engine).unreadable()),
+    ):
+        yield from (f"{what} {one.title or one.id}: {one.reason}" for one in failed)

@@ -7,6 +7,7 @@ from sqlalchemy import Engine
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
+from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.bench.house_way import way_of
 from kelbrast.core.planning.questions.house import offers
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_file, to_way, to_way_file
@@ -33,11 +34,18 @@ class HouseWays:
 
     def all(self) -> list[KeptWay]:
         """Every house way, the newest first."""
+        return self._read()[0]
+
+    def unreadable(self) -> list[Unreadable]:
+        """House ways that this version cannot read."""
+        return self._read()[1]
+
+    def _read(self) -> tuple[list[KeptWay], list[Unreadable]]:
+        def read(one: shop.StoredRecipe) -> KeptWay:
+            return KeptWay(one.id, one.name, one.run_id, HouseWayFile.model_validate(dict(one.document)))
+
         with reading(self._engine) as session:
-            return [
-                KeptWay(one.id, one.name, one.run_id, HouseWayFile.model_validate(dict(one.document)))
-                for one in shop.all_recipes(session)
-            ]
+            return readable(shop.all_recipes(session), read, lambda one: (one.id, one.name))
 
     def make(self, kept: KeptRun, face: str, name: str) -> KeptWay:
         """The way in which a face of this run was done becomes the house way for its kind.

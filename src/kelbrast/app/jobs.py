@@ -5,13 +5,14 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
-from typing import Any
+from typing import Any, cast
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Rack, Shelf
+from kelbrast.app.readable import UNREADABLE, Unreadable, readable, why_unreadable
 from kelbrast.core.catalogue.finishes import band_said, finishes
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput
@@ -32,17 +33,23 @@ JobOrder = store.JobOrder
 
 @dataclass(frozen=True, slots=True)
 class KeptJob:
-    """A job with its id and how often it was changed."""
+    """A job with its id and how often it was changed.
+
+    `state`: how far it is; `state_number`: of the event that brought it there. The job file says nothing of it here.
+    """
 
     id: int
     revision: int
     updated_at: datetime
     job: JobFile
+    state: JobState
+    state_number: int
 
 
 @dataclass(frozen=True, slots=True)
 class JobSummary:
-    """A line of the list. `state`: "ready", "not-possible" (with the reason), or "cannot-plan" when the file needs mending.
+    """A line of the list. `state`: "ready", "not-possible" (with the reason), "cannot-plan" when the file needs mending, or
+    "unreadable" when this version cannot read it.
 
     `kept_state`: how far it is with the customer, from asked to delivered.
     """
@@ -100,12 +107,18 @@ class Jobs:
         shelf = self.rack.shelf()
         return count, [_summary(one, shelf) for one in stored]
 
-    def plannable(self, states: Sequence[JobState]) -> list[KeptJob]:
-        """The jobs that are so far and can be understood, the last changed first; none of them is planned."""
+    def plannable(self, states: Sequence[JobState]) -> tuple[list[KeptJob], list[Unreadable]]:
+        """The jobs that are so far, the last changed first, and those that cannot be understood; none of them is planned."""
         with reading(self.engine) as session:
             stored = store.search_jobs(session, store.JobsWanted(states=tuple(states)), offset=0, limit=None)[1]
         shelf = self.rack.shelf()
-        return [kept for kept in map(_kept, stored) if _understood(kept.job, shelf)]
+
+        def understood(one: store.StoredJob) -> KeptJob:
+            kept = _kept(one)
+            job_of(kept.job, shelf)
+            return kept
+
+        return readable(stored, understood, lambda one: (one.id, one.title))
 
     def work_done(self, session: Session) -> list[tuple[int | None, datetime, float]]:
         """(item, when, seconds) of every step that was done: years of them, read again only when there are others."""
@@ -126,7 +139,7 @@ class Jobs:
         """Keep a new job, once it is sure that it can be understood."""
         to_job(file)
         with self._transaction() as session:
-            return _kept(store.add_job(session, _document(file)))
+            return _kept(store.add_job(session, _document(file), file.state or "asked"))
 
     def add_all(self, files: Sequence[JobFile]) -> list[KeptJob]:
         """Keep several, all of them or none."""
@@ -138,6 +151,26 @@ class Jobs:
         with self._transaction() as session:
             return _kept(store.change_job(session, job_id, _document(file), revision=revision))
 
+    def set_state(self, job_id: int, state: JobState, *, after: int) -> KeptJob:
+        """Say how far a job is. `after`: number of the newest state that whoever says so had seen.
+
+        Raises:
+            NotFound: no such job.  Conflict: it came to another state since.
+        """
+        with self._transaction() as session:
+            store.set_state(session, job_id, state, after=after)
+            return _kept(store.get_job(session, job_id))
+
+    def document(self, job_id: int) -> Mapping[str, Any]:
+        """A job as it is stored, with its state, whether it can be read or not.
+
+        Raises:
+            NotFound: no such job.
+        """
+        with reading(self.engine) as session:
+            stored = store.get_job(session, job_id)
+        return {**stored.document, "state": stored.state}
+
     def remove(self, job_id: int) -> None:
         with self._transaction() as session:
             store.remove_job(session, job_id)
@@ -147,7 +180,7 @@ class Jobs:
         with self._transaction() as session:
             stored = store.get_job(session, job_id)
             title = f"{stored.document['title']}"[:190] + " (copy)"
-            return _kept(store.add_job(session, {**stored.document, "title": title}))
+            return _kept(store.add_job(session, {**stored.document, "title": title}, "asked"))
 
     def plan(self, job_id: int) -> PlanFile:
         return plan_file(self.get(job_id).job, self.rack.shelf())
@@ -169,16 +202,9 @@ def _document(file: JobFile) -> dict[str, object]:
     return file.model_dump(mode="json", exclude_none=True)
 
 
-def _understood(file: JobFile, shelf: Shelf) -> bool:
-    try:
-        job_of(file, shelf)
-    except BadInput:
-        return False
-    return True
-
-
 def _kept(stored: store.StoredJob) -> KeptJob:
-    return KeptJob(stored.id, stored.revision, stored.updated_at, _file(stored))
+    state = cast(JobState, stored.state)
+    return KeptJob(stored.id, stored.revision, stored.updated_at, _file(stored), state, stored.state_number)
 
 
 def _file(stored: store.StoredJob) -> JobFile:
@@ -186,7 +212,10 @@ def _file(stored: store.StoredJob) -> JobFile:
 
 
 def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
-    file = _file(stored)
+    try:
+        file = _file(stored)
+    except UNREADABLE as problem:
+        return _unreadable(stored, why_unreadable(problem))
     minutes: float | None = None
     reason: Sentence | None = None
     try:
@@ -208,11 +237,31 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         finishes=tuple(dict.fromkeys(finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
         minutes=minutes,
         state=state,
-        kept_state=file.state,
+        kept_state=stored.state,
         customer=file.customer,
         due=file.due,
         note=file.note,
         reason=reason,
+        updated_at=stored.updated_at,
+    )
+
+
+def _unreadable(stored: store.StoredJob, reason: str) -> JobSummary:
+    """A line that says so, with what stands beside the document."""
+    return JobSummary(
+        id=stored.id,
+        title=stored.title,
+        material="",
+        pieces=0,
+        faces=0,
+        finishes=(),
+        minutes=None,
+        state="unreadable",
+        kept_state=stored.state,
+        customer="",
+        due=None,
+        note="",
+        reason=plain(reason),
         updated_at=stored.updated_at,
     )
 

@@ -7,6 +7,7 @@ from datetime import datetime
 from kelbrast.app.jobs import Jobs, finish_label
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
+from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of, with_looser_limits
@@ -85,8 +86,11 @@ class Quotes:
 
     def all(self) -> list[KeptQuote]:
         """Every quote that was kept, the newest first."""
-        with reading(self._engine) as session:
-            return [_kept(one) for one in store.all_quotes(session)]
+        return self._read()[0]
+
+    def unreadable(self) -> list[Unreadable]:
+        """Quotes that this version cannot read."""
+        return self._read()[1]
 
     def of(self, job_id: int) -> list[KeptQuote]:
         """Every quote of a job, the newest first.
@@ -95,8 +99,11 @@ class Quotes:
             NotFound: no such job.
         """
         self._jobs.get(job_id)
+        return self._read(job_id)[0]
+
+    def _read(self, job_id: int | None = None) -> tuple[list[KeptQuote], list[Unreadable]]:
         with reading(self._engine) as session:
-            return [_kept(one) for one in store.all_quotes(session) if one.job_id == job_id]
+            return readable(store.all_quotes(session, job_id), _kept, lambda one: (one.id, ""))
 
     def keep(self, job_id: int, quote: QuoteFile) -> KeptQuote:
         """Keep a quote with its job.

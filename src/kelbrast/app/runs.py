@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import replace
-from typing import Final
+from typing import Final, cast
 
 from sqlalchemy.orm import Session
 
@@ -13,15 +13,18 @@ from kelbrast.app.followed import figures_of, follows, taken_from_rack
 from kelbrast.app.goback import mark_depth
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of, plan_file
+from kelbrast.app.readable import readable
 from kelbrast.core.bench.ahead import ahead
 from kelbrast.core.bench.clock import Clock, Moment, elapsed
 from kelbrast.core.bench.expected import done_on
 from kelbrast.core.bench.figures import gone_by_measurement
 from kelbrast.core.bench.history import check_undo, replay
+from kelbrast.core.bench.run import Run
 from kelbrast.core.bench.taps import BESIDE, happen
 from kelbrast.core.catalogue.faults import fault_of_work
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.errors import BadInput, Conflict, NotFound
+from kelbrast.core.job import JobState, state_after_tap
 from kelbrast.core.planning.questions.goback import back_from
 from kelbrast.core.rack.effects import Effects
 from kelbrast.core.units import from_si, to_si
@@ -122,9 +125,10 @@ class Runs:
         return ", ".join(dict.fromkeys(finishes()[name].label for name in wanted))
 
     def open(self) -> list[KeptRun]:
-        """The runs that are at the bench, the newest first."""
+        """The runs that are at the bench, the newest first; without those that this version cannot read."""
         with reading(self.engine) as session:
-            return [self._kept(store.get_run(session, run_id)) for run_id in store.open_runs(session)]
+            stored = [store.get_run(session, run_id) for run_id in store.open_runs(session)]
+            return readable(stored, self._kept, lambda one: (one.id, str(one.job.get("title", ""))))[0]
 
     def get(self, run_id: int) -> KeptRun:
         """A run as it stands now.
@@ -188,12 +192,12 @@ class Runs:
             else:
                 run = happen(kept.run, happened[-1])
             store.append_event(session, run_id, event.number, name, EVENT, event.model_dump(mode="json", exclude_defaults=True))
-            kept = replace(kept, events=files, happened=happened, run=run)
+            before, kept = kept.run, replace(kept, events=files, happened=happened, run=run)
             if _matters(tap):
                 taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
                 _tell_rack(session, told, why=f"bench: {kept.file.title}")
                 store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
-                _tell_job(session, kept)
+                _tell_job(session, before, kept)
             else:
                 store.count_event(session, run_id, event.number)
         return replace(kept, now=self._clock())
@@ -269,11 +273,15 @@ def _matters(tap: TapFile) -> bool:
     return tap.kind not in ("started", "picked", "order", "recharged", "waiting", "photo")
 
 
-def _tell_job(session: Session, kept: KeptRun) -> None:
+def _tell_job(session: Session, before: Run, kept: KeptRun) -> None:
     """A job whose run came out as wanted is done; one whose end was taken back is at the bench again."""
     if kept.job_id is not None:
-        well = kept.run.status == "finished" and kept.run.well
-        job_store.set_state(session, kept.job_id, "done" if well else "at-the-bench")
+        state = cast(JobState, job_store.get_job(session, kept.job_id).state)
+        job_store.set_state(session, kept.job_id, state_after_tap(state, was_well=_well(before), is_well=_well(kept.run)))
+
+
+def _well(run: Run) -> bool:
+    return run.status == "finished" and bool(run.well)
 
 
 def _tell_rack(session: Session, events: Effects, *, why: str) -> None:

@@ -1,12 +1,17 @@
 """Parts that are worked to size: kept, changed, and answered."""
 
-from collections.abc import Mapping, Sequence
+import json
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
+from functools import lru_cache
+from typing import Any, Final
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
+from kelbrast.app.readable import UNREADABLE, Unreadable, readable
+from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.precision.advice import advise
 from kelbrast.core.precision.learnt import learnt_rate, rate_ratio
@@ -30,6 +35,8 @@ from kelbrast.exchange.size_file import (
 )
 from kelbrast.storage import sizings as store
 from kelbrast.storage.sessions import reading, writing
+
+_NEWEST: Final = 200  # as many parts say all that there is to say of a rate
 
 
 def size_answer(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeAnswer:
@@ -87,17 +94,38 @@ class KeptSizing:
         return to_places(everywhere(length=part_of(self.size).length)) if self.answer is None else self.answer.places
 
 
+@dataclass(frozen=True, slots=True)
+class SizingPage:
+    """How many parts there are, some of them, and those among them that cannot be read."""
+
+    count: int
+    sizes: tuple[KeptSizing, ...]
+    unreadable: tuple[Unreadable, ...]
+
+
 class Sizings:
     """The parts of one database that are worked to size. Every method is one transaction."""
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
-    def all(self) -> list[KeptSizing]:
-        """Every one, the last changed first."""
+    def page(self, *, offset: int = 0, limit: int | None = None) -> SizingPage:
+        """Some of them, the last changed first."""
         with reading(self._engine) as session:
-            stored = store.all_sizings(session)
-        return [_kept(one, _learnt(one, stored)) for one in stored]
+            count, stored = store.search_sizings(session, offset=offset, limit=limit)
+            kept, failed = readable(
+                stored, lambda one: self._kept(session, one), lambda one: (one.id, str(one.document.get("title", "")))
+            )
+        return SizingPage(count, tuple(kept), tuple(failed))
+
+    def document(self, sizing_id: int) -> Mapping[str, Any]:
+        """One of them as it is stored, whether it can be read or not.
+
+        Raises:
+            NotFound: none with this id.
+        """
+        with reading(self._engine) as session:
+            return store.get_sizing(session, sizing_id).document
 
     def get(self, sizing_id: int) -> KeptSizing:
         """One of them.
@@ -140,7 +168,8 @@ class Sizings:
             store.remove_sizing(session, sizing_id)
 
     def _kept(self, session: Session, one: store.StoredSizing) -> KeptSizing:
-        return _kept(one, _learnt(one, store.all_sizings(session)))
+        file = check_size_file(dict(one.document))
+        return KeptSizing(one.id, one.revision, one.updated_at, file, answered(file, _learnt(session, one.id, file)))
 
 
 def answered(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeAnswer | None:
@@ -159,21 +188,26 @@ def _document(file: SizeFile) -> dict[str, object]:
     return file.model_dump(mode="json", by_alias=True, exclude_none=True)
 
 
-def _kept(stored: store.StoredSizing, learnt: Mapping[str, float]) -> KeptSizing:
-    file = check_size_file(dict(stored.document))
-    return KeptSizing(stored.id, stored.revision, stored.updated_at, file, answered(file, learnt))
-
-
-def _learnt(one: store.StoredSizing, stored: Sequence[store.StoredSizing]) -> dict[str, float]:
-    """What the other parts of its family that were worked with the same say of its rate."""
-    file = check_size_file(dict(one.document))
-    family, by = material_of(file).family, worked_by(file)
-    others = [check_size_file(dict(other.document)) for other in stored if other.id != one.id]
-    like = [other for other in others if worked_by(other) == by and material_of(other).family == family]
-    ratios = [_ratio(other) for other in like if len(other.rounds) > 2]
-    factor = learnt_rate([ratio for ratio in ratios if ratio is not None])
+def _learnt(session: Session, sizing_id: int, file: SizeFile) -> dict[str, float]:
+    """What the newest other parts of its family that were worked with the same say of its rate."""
+    by, family = worked_by(file), material_of(file).family
+    like = [one.id for one in materials().values() if one.family == family]
+    ratios = []
+    for other in store.newest_of_materials(session, like, _NEWEST):
+        if other.id != sizing_id:
+            worked, ratio = _ratio(json.dumps(other.document, sort_keys=True))
+            if worked == by and ratio is not None:
+                ratios.append(ratio)
+    factor = learnt_rate(ratios)
     return {} if factor is None else {by: factor}
 
 
-def _ratio(file: SizeFile) -> float | None:
-    return rate_ratio(follow(part_of(file), rounds_of(file), gauge_of(file)))
+@lru_cache(maxsize=4 * _NEWEST)
+def _ratio(document: str) -> tuple[str, float | None]:
+    """What a part was worked with, and its rate against the published one; None where its rounds do not tell."""
+    try:
+        file = check_size_file(json.loads(document))
+        told = len(file.rounds) > 2
+        return worked_by(file), rate_ratio(follow(part_of(file), rounds_of(file), gauge_of(file))) if told else None
+    except UNREADABLE:
+        return "", None

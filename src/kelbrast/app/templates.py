@@ -1,7 +1,10 @@
 """Own operations of a job, kept under a name for the next such part."""
 
+from typing import Any
+
 from sqlalchemy import Engine
 
+from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.exchange.job_file import OwnOperationFile
 from kelbrast.storage import shop as store
@@ -19,9 +22,19 @@ class Templates:
 
     def all(self) -> dict[str, list[OwnOperationFile]]:
         """Every template by its name."""
+        return dict(self._read()[0])
+
+    def unreadable(self) -> list[Unreadable]:
+        """Templates that this version cannot read."""
+        return self._read()[1]
+
+    def _read(self) -> tuple[list[tuple[str, list[OwnOperationFile]]], list[Unreadable]]:
+        def read(one: tuple[str, Any]) -> tuple[str, list[OwnOperationFile]]:
+            return one[0], [OwnOperationFile.model_validate(told) for told in one[1]]
+
         with reading(self._engine) as session:
             kept = store.get_setting(session, _TEMPLATES)
-        return {name: [OwnOperationFile.model_validate(one) for one in told] for name, told in sorted(kept.items())}
+        return readable(sorted(kept.items()), read, lambda one: (0, one[0]))
 
     def keep(self, name: str, operations: list[OwnOperationFile]) -> None:
         """Keep these operations under a name; one of that name is replaced.

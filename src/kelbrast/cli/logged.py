@@ -5,9 +5,10 @@ from typing import Annotated
 
 import typer
 
-from kelbrast.cli.output import Format, is_database, say
+from kelbrast.cli.output import Format, say
 from kelbrast.cli.running import DatabaseOption
 from kelbrast.core.errors import BadInput
+from kelbrast.storage.header import is_database
 
 
 def log(

@@ -19,15 +19,6 @@ class Format(StrEnum):
     json = "json"
 
 
-def is_database(path: Path) -> bool:
-    """Whether this is a database of the program, by how the file begins."""
-    try:
-        with path.open("rb") as file:
-            return file.read(16) == b"SQLite format 3\x00"
-    except OSError:
-        return False
-
-
 def say(text: str) -> None:
     """To standard output."""
     typer.echo(text)

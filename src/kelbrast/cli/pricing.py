@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from kelbrast.app.day import DayJob, day_file, work_of
+from kelbrast.app.day import DayJob, day_file, told_apart, work_of
 from kelbrast.app.planning import job_of
 from kelbrast.app.quotes import USUAL_PIECES, quote_file
 from kelbrast.cli.output import Format, say, text_of
@@ -42,10 +42,12 @@ def day(
         raise BadInput.one("--on", "must be a date, as 2026-11-27") from None
     shelf = shelf_of(rack)
     files = [read_job_file(text_of(one)) for one in jobs]
-    told = [file.title for file in files]
-    names = [title if told.count(title) == 1 else f"{title} ({at})" for at, title in enumerate(told, start=1)]
+    names = told_apart([file.title for file in files], range(1, len(files) + 1))
     work = work_of(
-        [DayJob(name, plan_job(job_of(file, shelf)), file.due) for name, file in zip(names, files, strict=True)],
+        [
+            DayJob(str(at), name, plan_job(job_of(file, shelf)), file.due)
+            for at, (name, file) in enumerate(zip(names, files, strict=True), start=1)
+        ],
         tuple(Worker(str(number), origin, end) for number in range(1, people + 1)),
         day=today,
         now=origin,

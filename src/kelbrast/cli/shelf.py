@@ -6,9 +6,10 @@ from typing import Annotated
 import typer
 
 from kelbrast.app.rack import Shelf
-from kelbrast.cli.output import is_database, text_of
+from kelbrast.cli.output import text_of
 from kelbrast.exchange.rack_csv import read_rack
 from kelbrast.exchange.rack_file import to_item
+from kelbrast.storage.header import is_database
 
 RackOption = Annotated[
     Path | None,

@@ -92,7 +92,9 @@ class TooSoon(KelbrastError):
         super().__init__(f"There were wrong codes: wait {wait_s:.0f} s, then look at the main screen and try again")
 
 
-Cause = Literal["full", "locked", "read-only", "damaged", "unreachable", "foreign", "newer", "half-made"]
+Cause = Literal[
+    "full", "locked", "read-only", "damaged", "unreachable", "foreign", "newer", "half-made", "other-tables", "replaced"
+]
 
 
 class StoreTrouble(KelbrastError):

@@ -50,6 +50,19 @@ OPEN_STATES: Final[tuple[JobState, ...]] = ("asked", "quoted", "ordered", "at-th
 OwnWhen = Literal["before", "between", "after"]
 
 
+def state_after_tap(state: JobState, *, was_well: bool, is_well: bool) -> JobState:
+    """Return the state of a job after a tap of its run: only a tap that ends the run well, or takes that back, changes it.
+
+    >>> state_after_tap("at-the-bench", was_well=False, is_well=True), state_after_tap("delivered", was_well=True, is_well=True)
+    ('done', 'delivered')
+    >>> state_after_tap("done", was_well=True, is_well=False)
+    'at-the-bench'
+    """
+    if is_well and not was_well:
+        return "done"
+    return "at-the-bench" if was_well and not is_well and state == "done" else state
+
+
 @dataclass(frozen=True, slots=True)
 class OwnOperation:
     """Work that a person adds to a job: taking apart, a trial, putting back (SI).

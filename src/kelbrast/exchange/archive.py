@@ -1,13 +1,14 @@
 """Several of the open files in one archive (zip), and read from one."""
 
 import io
-import re
+import json
 import zipfile
 import zlib
-from collections.abc import Sequence
-from typing import Final
+from collections.abc import Mapping, Sequence
+from typing import Any, Final
 
 from kelbrast.core.errors import BadInput
+from kelbrast.exchange.file_name import file_name
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.read import LARGEST_FILE, read_job_file, to_job
 
@@ -16,20 +17,20 @@ LARGEST_UNPACKED: Final = 50_000_000  # bytes
 _JOB: Final = ".job.json"
 # Damage shows itself in the directory, in what is packed, at the end or in a name; what is locked, or packed in a way that is
 # not known here, is a RuntimeError.
-_UNREADABLE: Final = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError)
+_UNREADABLE: Final = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError)
 
 
-def jobs_archive(jobs: Sequence[JobFile]) -> bytes:
-    """The job files, each under the name of its job; two of one name have a number."""
+def jobs_archive(jobs: Sequence[Mapping[str, Any]]) -> bytes:
+    """The job documents, each under the name of its job; two of one name have a number."""
     out, names = io.BytesIO(), set[str]()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
         for job in jobs:
-            plain = re.sub(r"[^\w-]+", "-", job.title.lower()).strip("-") or "job"
+            plain = file_name(str(job.get("title", "")))
             name, at = plain, 2
             while name in names:
                 name, at = f"{plain}-{at}", at + 1
             names.add(name)
-            archive.writestr(name + _JOB, job.model_dump_json(indent=2, exclude_none=True) + "\n")
+            archive.writestr(name + _JOB, json.dumps(job, indent=2, ensure_ascii=False) + "\n")
     return out.getvalue()
 
 

@@ -82,9 +82,12 @@ def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
 
 
 class BlockFile(BaseModel):
-    """A block of the board. `task`: its number; a wheel that is put on first is a block of its own, of kind `change`."""
+    """A block of the board. `key`: its identity; a wheel that is put on first is a block of its own, of kind `change`.
 
-    task: int
+    `job` and `face` are to be read: other jobs may be called the same.
+    """
+
+    key: str
     job: str
     face: str
     step: int | None
@@ -156,7 +159,7 @@ def to_day_file(found: DayFound, *, origin: int, first_come: DayFigures | None) 
     return DayFile(
         begins=clock_of(origin),
         days=work.days,
-        blocks=sorted(blocks, key=lambda block: (block.from_min, block.task)),
+        blocks=sorted(blocks, key=lambda block: (block.from_min, block.key)),
         changes=score.changes,
         late_min=score.late,
         ends_min=max(0, whole),
@@ -193,9 +196,9 @@ def _block(
     task: Task, one: Placed, begins: int, ends: int, origin: int, *, kind: Literal["work", "change", "wait"], late: int
 ) -> BlockFile:
     return BlockFile(
-        task=task.id,
-        job=task.job,
-        face=task.face,
+        key=task.key,
+        job=task.title or task.job,
+        face=", ".join(task.faces),
         step=task.step,
         operation=task.operation,
         label=task.label,

@@ -37,7 +37,7 @@ def day_calendar(board: DayFile, day: date, *, now: datetime, person: str | None
         where = f"{one.machine}, spindle {one.spindle}" if one.machine else ""
         lines += [
             "BEGIN:VEVENT",
-            f"UID:{day.isoformat()}-{one.task}-{at}@kelbrast",
+            f"UID:{day.isoformat()}-{one.key}-{at}@kelbrast",
             f"DTSTAMP:{stamp}",
             f"DTSTART:{start:%Y%m%dT%H%M%S}",
             f"DTEND:{end:%Y%m%dT%H%M%S}",

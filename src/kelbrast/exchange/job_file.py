@@ -257,7 +257,7 @@ class JobFile(Strict):
     customer: Annotated[str, Field(max_length=200), OneLine] = ""
     due: Annotated[datetime | None, Field(strict=False)] = None
     note: Annotated[str, Field(max_length=2000), Lines] = ""
-    state: JobState = "asked"
+    state: JobState | None = None
 
     @model_validator(mode="after")
     def _faces_told_apart(self) -> Self:

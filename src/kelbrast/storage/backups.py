@@ -44,12 +44,17 @@ class Backup:
 
 @dataclass(frozen=True, slots=True)
 class TableChange:
-    """What putting a backup back would do to a table: rows that come back, rows that go, rows that are otherwise."""
+    """What restoring a backup would do to a table: rows that come back, rows that go, rows that are otherwise.
+
+    `now`: rows that there are; `then`: rows that there would be.
+    """
 
     table: str
     come: int
     go: int
     other: int
+    now: int
+    then: int
 
 
 class Backups:
@@ -180,9 +185,21 @@ class Backups:
                 if trouble.cause != "damaged":
                     raise
                 before = self.set_aside(now)
-            with told(self.path), closing(_reader(copy)) as there, closing(sqlite3.connect(self.path, timeout=10)) as here:
-                there.backup(here)
+            self._write(copy)
         return before
+
+    def put_in_place(self, source: Path) -> None:
+        """Put a copy where no database is.
+
+        Raises:
+            StoreTrouble: the copy cannot be used, or there is no right to write there.
+        """
+        with _brought_up_to_date(source) as copy:
+            self._write(copy)
+
+    def _write(self, copy: Path) -> None:
+        with told(self.path), closing(_reader(copy)) as there, closing(sqlite3.connect(self.path, timeout=10)) as here:
+            there.backup(here)
 
     def set_aside(self, now: datetime) -> Backup:
         """Move a damaged database among the backups as it is, so that another can take its place.
@@ -255,4 +272,6 @@ def _compared(here: sqlite3.Connection, table: str) -> TableChange:
         come=count(f'{there} where "{key}" not in (select "{key}" from {now})'),
         go=count(f'{now} where "{key}" not in (select "{key}" from {there})'),
         other=count(f'{there} old join {now} new using ("{key}") where {other}'),
+        now=count(now),
+        then=count(there),
     )

@@ -5,20 +5,25 @@ killed, or a disk that is full, leaves them as they were.
 """
 
 import sqlite3
+from contextlib import closing
 from pathlib import Path
 from typing import Any, Final
+from weakref import WeakKeyDictionary
 
 from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import OperationalError
 
 from kelbrast.core.errors import BadInput, StoreTrouble
+from kelbrast.storage.anchor import Anchor
 from kelbrast.storage.copies import back_up_before_migration
 from kelbrast.storage.sessions import begins
+from kelbrast.storage.shape import Differences, differences, repair
 from kelbrast.storage.trouble import told, trouble_of
 
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _UNTOUCHED: Final = "The file was not changed."
 WAIT_S: Final = 10.0  # for another program to let go of the file
+_anchors: "WeakKeyDictionary[Engine, Anchor]" = WeakKeyDictionary()  # of the databases that are open
 
 
 def open_database(path: Path, *, wait_s: float = WAIT_S) -> Engine:
@@ -33,7 +38,9 @@ def open_database(path: Path, *, wait_s: float = WAIT_S) -> Engine:
         path.parent.mkdir(parents=True, exist_ok=True)
         _look_at(path)
         _bring_up_to_date(path, wait_s)
-    return _engine(path, wait_s, foreign_keys=True)
+        engine = _engine(path, wait_s, foreign_keys=True)
+        _hold_on(engine, path)
+    return engine
 
 
 def make_tables(path: Path, version: str) -> None:
@@ -54,6 +61,50 @@ def close_database(engine: Engine) -> None:
             connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     finally:
         engine.dispose()
+        if (anchor := _anchors.pop(engine, None)) is not None:
+            anchor.let_go()
+
+
+def check_in_place(engine: Engine) -> None:
+    """Raises StoreTrouble when the file that this was opened from does not lie at its path any more."""
+    if (anchor := _anchors.get(engine)) is not None:
+        with told(anchor.path):
+            anchor.check()
+
+
+def save_what_is_held(engine: Engine, target: Path) -> None:
+    """Copy what the file holds that was opened, also when another lies in its place.
+
+    Raises:
+        StoreTrouble: there is no room, or no right to write there.
+    """
+    _anchors[engine].save_to(target)
+
+
+def take_new_file(engine: Engine) -> None:
+    """From now on the file that lies at the path is the one: it was put there on purpose."""
+    anchor = _anchors.pop(engine, None)
+    engine.dispose(close=True)
+    if anchor is not None:
+        anchor.let_go()
+        _anchors[engine] = Anchor(anchor.path)
+
+
+def _hold_on(engine: Engine, path: Path) -> None:
+    """Refuse to write, or to open once more, when the file was replaced."""
+    with closing(engine.raw_connection()):  # it is there now, with its log
+        _anchors[engine] = Anchor(path)
+
+    def check(_: Any, __: Any = None) -> None:
+        check_in_place(engine)
+
+    def check_write(connection: Connection) -> None:
+        if begins(connection.get_execution_options()) != begins({}):
+            check_in_place(engine)
+
+    event.listen(engine, "connect", check)
+    event.listen(engine, "begin", check_write)
+    event.listen(engine, "commit", check_write)
 
 
 def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:
@@ -94,21 +145,41 @@ def _bring_up_to_date(path: Path, wait_s: float, version: str = "head") -> None:
     engine = _engine(path, wait_s, foreign_keys=False)
     try:
         with engine.connect() as connection:
-            if _version_of(connection) == newest:
+            if _is_current(connection, newest, path):
                 return
         with engine.connect().execution_options(kelbrast_writes=True) as connection, connection.begin():
-            current = _version_of(connection)
-            if current == newest:  # another start was quicker
+            if _is_current(connection, newest, path):  # another start was quicker
                 return
+            current = _version_of(connection)
             if current is not None:
                 back_up_before_migration(path, newest)
-            _migrate(connection, version)
+            if current != newest:
+                _migrate(connection, version)
+            if version == "head":
+                repair(connection, _repairable(connection, path))
             if connection.exec_driver_sql("PRAGMA foreign_key_check").first() is not None:
                 raise _half_made(path)
     except OperationalError as problem:
         raise trouble_of(problem, path) or _half_made(path) from problem
     finally:
         engine.dispose()
+
+
+def _is_current(connection: Connection, newest: str, path: Path) -> bool:
+    return _version_of(connection) == newest and not _repairable(connection, path)
+
+
+def _repairable(connection: Connection, path: Path) -> Differences:
+    """What is missing in the tables and can be added; what cannot is refused by name."""
+    found = differences(connection)
+    if found.beyond_repair:
+        raise StoreTrouble(
+            "other-tables",
+            f"The tables of {path} are not those of this version: {'; '.join(found.beyond_repair)}",
+            safe=_UNTOUCHED,
+            mend="Start it with the version that wrote it, or restore a backup (kelbrast restore).",
+        )
+    return found
 
 
 def _migrate(connection: Connection, version: str) -> None:

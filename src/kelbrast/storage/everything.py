@@ -3,6 +3,7 @@
 What is in it and how it is read is told in docs/archive.md. The devices that were paired are not in it.
 """
 
+import hashlib
 import json
 import shutil
 import sqlite3
@@ -87,7 +88,7 @@ def read_everything(archive: Path, target: Path) -> None:
                 raise BadInput.one("archive", f'is "{about["kelbrast"]}", and this program reads "{FORMAT}"')
             make_tables(target, str(about["tables"]))
             with closing(sqlite3.connect(target)) as made:
-                _read(packed, made, dict(about["ever"]))
+                _read(packed, made, dict(about["ever"]), about.get("rows"))
     except StoreTrouble as trouble:
         if trouble.cause != "unreachable":
             raise
@@ -109,32 +110,54 @@ def _write(kept: sqlite3.Connection, archive: zipfile.ZipFile) -> None:
         "made_at": datetime.now(UTC).isoformat(),
         "tables": tables,
         "ever": dict(kept.execute("select name, seq from sqlite_sequence")),
+        "rows": {},
     }
-    archive.writestr(ABOUT, json.dumps(about, indent=2))
     for table in _tables(kept):
         columns = _columns(kept, table)
         plain = [one for one in columns if one.kind != _PICTURE]
+        written = _Rows()
         with archive.open(f"{table}.jsonl", "w", force_zip64=True) as file:
             for row in kept.execute(f'select {_named(plain)} from "{table}" order by 1'):
                 told_row = {one.name: one.told(value) for one, value in zip(plain, row, strict=True) if value is not None}
-                file.write((json.dumps(told_row, ensure_ascii=False) + "\n").encode())
+                file.write(written.counted((json.dumps(told_row, ensure_ascii=False) + "\n").encode()))
+        about["rows"][table] = written.told()
         for column in (one for one in columns if one.kind == _PICTURE):
             # One at a time: ten years of photos do not fit into memory. A JPEG is packed already.
             for key, data in kept.execute(f'select id, "{column.name}" from "{table}"'):
                 archive.writestr(zipfile.ZipInfo(_picture_of(table, key)), data)
+    archive.writestr(ABOUT, json.dumps(about, indent=2))
 
 
-def _read(packed: zipfile.ZipFile, made: sqlite3.Connection, ever: dict[str, int]) -> None:
+class _Rows:
+    """Counts the rows of a table and hashes their lines, so that an archive that lost some is known as incomplete."""
+
+    def __init__(self) -> None:
+        self._count, self._hash = 0, hashlib.sha256()
+
+    def counted(self, line: bytes) -> bytes:
+        self._count += 1
+        self._hash.update(line)
+        return line
+
+    def told(self) -> dict[str, Any]:
+        return {"count": self._count, "sha256": self._hash.hexdigest()}
+
+
+def _read(packed: zipfile.ZipFile, made: sqlite3.Connection, ever: dict[str, int], said: Any) -> None:
+    """`said`: count and hash of every table's rows, as the archive has them; None in those of older versions."""
     for table in _tables(made):
         columns = {one.name: one for one in _columns(made, table)}
         pictures = [one.name for one in columns.values() if one.kind == _PICTURE]
-        for row in _rows(packed, table):
+        read = _Rows()
+        for row in _rows(packed, table, read):
             if strange := set(row) - set(columns):
                 raise BadInput.one("archive", f"{table} has no {', '.join(sorted(strange))}")
             kept = {name: columns[name].kept(value) for name, value in row.items()}
             kept |= {name: packed.read(_picture_of(table, row["id"])) for name in pictures}
             names, holes = ", ".join(f'"{name}"' for name in kept), ", ".join("?" * len(kept))
             made.execute(f'insert into "{table}" ({names}) values ({holes})', list(kept.values()))
+        if said is not None and said.get(table, _Rows().told()) != read.told():
+            raise BadInput.one("archive", f"is incomplete: {table} does not have the rows that it was written with")
     for table, last in ever.items():  # numbers of what was deleted are not given again
         if made.execute("update sqlite_sequence set seq = max(seq, ?) where name = ?", (int(last), table)).rowcount == 0:
             made.execute("insert into sqlite_sequence (name, seq) values (?, ?)", (table, int(last)))
@@ -153,7 +176,7 @@ def _must_have_room(packed: zipfile.ZipFile, target: Path) -> None:
         raise BadInput.one("archive", "would need more room than the disk has")
 
 
-def _rows(packed: zipfile.ZipFile, table: str) -> Iterator[dict[str, Any]]:
+def _rows(packed: zipfile.ZipFile, table: str, read: _Rows) -> Iterator[dict[str, Any]]:
     """The rows of a table, a line each; a table that this version did not have yet is empty."""
     if f"{table}.jsonl" not in packed.namelist():
         return
@@ -161,7 +184,7 @@ def _rows(packed: zipfile.ZipFile, table: str) -> Iterator[dict[str, Any]]:
         while line := file.readline(LARGEST_LINE):
             if len(line) == LARGEST_LINE:
                 raise BadInput.one("archive", f"{table} has a line that is longer than any can be")
-            row = json.loads(line)
+            row = json.loads(read.counted(line))
             if not isinstance(row, dict):
                 raise BadInput.one("archive", f"{table} has a line that is no row")
             yield row

@@ -1,6 +1,6 @@
 """Keeping jobs. Documents go in and out as plain mappings in the form of the job file."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final, Literal
@@ -9,8 +9,9 @@ from sqlalchemy import Select, String, cast, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
-from kelbrast.storage.tables import JobRow
+from kelbrast.storage.tables import JobRow, JobStateRow
 
+_MOST_IDS: Final = 500  # in one question; SQLite takes some thousands
 _SOUGHT: Final = ("title", "material", "customer", "due")  # keys of the document that stand beside it too
 
 
@@ -26,12 +27,21 @@ _ORDERS: Final[dict[JobOrder, tuple[Any, ...]]] = {
 
 @dataclass(frozen=True, slots=True)
 class StoredJob:
-    """A job as kept: its id, how often it was changed, when last (UTC), and the document."""
+    """A job as kept: its id, how often it was changed, when last (UTC), and the document.
+
+    `state`: how far it is; `state_number`: of the event that brought it there, 0 for the one that it came with.
+    """
 
     id: int
     revision: int
     updated_at: datetime
     document: Mapping[str, Any]
+    state: str
+    state_number: int
+
+    @property
+    def title(self) -> str:
+        return str(self.document.get("title", ""))
 
 
 def job_ids(session: Session) -> list[int]:
@@ -61,7 +71,9 @@ def search_jobs(session: Session, wanted: JobsWanted, *, offset: int, limit: int
     """How many jobs there are of what is looked for, and so many of them."""
     counted = _where(select(func.count()).select_from(JobRow), wanted)
     rows = _where(select(JobRow), wanted).order_by(*_ORDERS[wanted.by], JobRow.id.desc()).offset(offset).limit(limit)
-    return session.scalar(counted) or 0, [_stored(row) for row in session.scalars(rows)]
+    found = session.scalars(rows).all()
+    numbers = _state_numbers(session, [row.id for row in found])
+    return session.scalar(counted) or 0, [_stored(row, numbers.get(row.id, 0)) for row in found]
 
 
 def _where(query: "Select[Any]", wanted: JobsWanted) -> "Select[Any]":
@@ -87,20 +99,35 @@ def get_job(session: Session, job_id: int) -> StoredJob:
     Raises:
         NotFound: no job with this id.
     """
-    return _stored(_row(session, job_id))
+    return _stored_of(session, _row(session, job_id))
 
 
-def add_job(session: Session, document: Mapping[str, Any]) -> StoredJob:
+def add_job(session: Session, document: Mapping[str, Any], state: str) -> StoredJob:
     """Keep a new job."""
-    row = JobRow(**_values(document), state=document["state"])
+    row = JobRow(**_values(document), state=state)
     session.add(row)
     session.flush()
-    return _stored(row)
+    return _stored(row, 0)
 
 
-def set_state(session: Session, job_id: int, state: str) -> None:
-    """How far a job is. What else is said of it stays, and so does its revision: no screen's edit is in the way of that."""
-    session.execute(update(JobRow).where(JobRow.id == job_id).values(state=state))
+def set_state(session: Session, job_id: int, state: str, *, after: int | None = None) -> None:
+    """Bring a job to a state. Its document and revision stay: no edit is in the way of that, and none can undo it.
+
+    Args:
+        after: number of the newest state that whoever says so had seen; None for the bench, which knows.
+
+    Raises:
+        NotFound: no job with this id.
+        Conflict: it came to another state since.
+    """
+    row = _row(session, job_id)
+    number = _state_numbers(session, [job_id]).get(job_id, 0)
+    if after is not None and after != number:
+        raise Conflict(f"the status of this job was changed elsewhere: it is {row.state} now")
+    if row.state != state:
+        session.add(JobStateRow(job_id=job_id, number=number + 1, at=datetime.now(UTC), state=state))
+        row.state = state
+        session.flush()
 
 
 def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, revision: int) -> StoredJob:
@@ -115,12 +142,12 @@ def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, re
     changed = (
         update(JobRow)
         .where(JobRow.id == job_id, JobRow.revision == revision)
-        .values(**_values(document), state=document["state"], revision=revision + 1, updated_at=datetime.now(UTC))
+        .values(**_values(document), revision=revision + 1, updated_at=datetime.now(UTC))
     )
     if session.scalar(changed.returning(JobRow.id), execution_options={"synchronize_session": False}) is None:
         raise Conflict(f"this job was changed elsewhere: it is at revision {row.revision}, not {revision}")
     session.refresh(row)
-    return _stored(row)
+    return _stored_of(session, row)
 
 
 def remove_job(session: Session, job_id: int) -> None:
@@ -139,10 +166,21 @@ def _row(session: Session, job_id: int) -> JobRow:
     return row
 
 
+def _state_numbers(session: Session, job_ids: Sequence[int]) -> dict[int, int]:
+    newest = select(JobStateRow.job_id, func.max(JobStateRow.number)).group_by(JobStateRow.job_id)
+    # A page of jobs is asked for by their ids; of all of them everything is read.
+    query = newest.where(JobStateRow.job_id.in_(job_ids)) if len(job_ids) <= _MOST_IDS else newest
+    return {row[0]: row[1] for row in session.execute(query)}
+
+
 def _values(document: Mapping[str, Any]) -> dict[str, Any]:
     sought = {key: document.get(key) for key in _SOUGHT}
     return {**sought, "customer": document.get("customer", ""), "document": {k: v for k, v in document.items() if k != "state"}}
 
 
-def _stored(row: JobRow) -> StoredJob:
-    return StoredJob(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), {**row.document, "state": row.state})
+def _stored_of(session: Session, row: JobRow) -> StoredJob:
+    return _stored(row, _state_numbers(session, [row.id]).get(row.id, 0))
+
+
+def _stored(row: JobRow, number: int) -> StoredJob:
+    return StoredJob(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), row.document, row.state, number)

@@ -1,6 +1,6 @@
 """Keeping quotes. Documents go in and out in the form of the quote file."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
@@ -23,10 +23,19 @@ class StoredQuote:
     worked: float | None
 
 
-def all_quotes(session: Session) -> list[StoredQuote]:
-    """Every quote, the newest first."""
-    rows = session.scalars(select(QuoteRow).order_by(QuoteRow.at.desc(), QuoteRow.id.desc())).all()
-    return [_stored(session, row) for row in rows]
+def all_quotes(session: Session, job_id: int | None = None) -> list[StoredQuote]:
+    """Every quote, or those of a job, the newest first."""
+    query = select(QuoteRow).order_by(QuoteRow.at.desc(), QuoteRow.id.desc())
+    rows = session.scalars(query if job_id is None else query.where(QuoteRow.job_id == job_id)).all()
+    if not rows:
+        return []
+    # The runs of all their jobs in one question, and of those the first that was begun after each quote.
+    finished = select(RunRow.job_id, RunRow.began_at, RunRow.figures).where(RunRow.status == "finished")
+    quoted = select(QuoteRow.job_id) if job_id is None else [job_id]
+    runs: dict[int, list[tuple[datetime, Mapping[str, Any]]]] = {}
+    for job, began, figures in session.execute(finished.where(RunRow.job_id.in_(quoted)).order_by(RunRow.began_at)):
+        runs.setdefault(job, []).append((began, figures))
+    return [_stored(row, runs.get(row.job_id, [])) for row in rows]
 
 
 def add_quote(session: Session, job_id: int, document: Mapping[str, Any]) -> StoredQuote:
@@ -34,13 +43,11 @@ def add_quote(session: Session, job_id: int, document: Mapping[str, Any]) -> Sto
     row = QuoteRow(job_id=job_id, document=dict(document))
     session.add(row)
     session.flush()
-    return _stored(session, row)
+    return _stored(row, [])
 
 
-def _stored(session: Session, row: QuoteRow) -> StoredQuote:
-    after = select(RunRow).where(RunRow.job_id == row.job_id, RunRow.began_at >= row.at, RunRow.status == "finished")
-    run = session.scalars(after.order_by(RunRow.began_at).limit(1)).first()
-    figures = run.figures if run is not None else {}
+def _stored(row: QuoteRow, runs: Sequence[tuple[datetime, Mapping[str, Any]]]) -> StoredQuote:
+    figures = next((figures for began, figures in runs if began >= row.at), {})
     return StoredQuote(
         row.id, row.job_id, row.at.replace(tzinfo=UTC), row.document, figures.get("planned_minutes"), figures.get("minutes")
     )

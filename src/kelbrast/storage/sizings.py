@@ -1,11 +1,11 @@
 """Keeping what is worked to size. Documents go in and out in the form of the size file."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import select, update
+from sqlalchemy import Select, func, select, update
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
@@ -22,10 +22,25 @@ class StoredSizing:
     document: Mapping[str, Any]
 
 
-def all_sizings(session: Session) -> list[StoredSizing]:
-    """Every one, the last changed first."""
-    rows = session.scalars(select(SizingRow).order_by(SizingRow.updated_at.desc(), SizingRow.id.desc()))
-    return [_stored(row) for row in rows]
+def sizing_ids(session: Session) -> list[int]:
+    """The id of every one."""
+    return list(session.scalars(select(SizingRow.id)))
+
+
+def search_sizings(session: Session, *, offset: int, limit: int | None) -> tuple[int, list[StoredSizing]]:
+    """How many there are, and so many of them, the last changed first."""
+    rows = session.scalars(_newest().offset(offset).limit(limit))
+    return session.scalar(select(func.count()).select_from(SizingRow)) or 0, [_stored(row) for row in rows]
+
+
+def newest_of_materials(session: Session, materials: Collection[str], most: int) -> list[StoredSizing]:
+    """The last changed parts of these materials."""
+    material = SizingRow.document["material"].as_string()
+    return [_stored(row) for row in session.scalars(_newest().where(material.in_(materials)).limit(most))]
+
+
+def _newest() -> "Select[SizingRow]":
+    return select(SizingRow).order_by(SizingRow.updated_at.desc(), SizingRow.id.desc())
 
 
 def get_sizing(session: Session, sizing_id: int) -> StoredSizing:

@@ -14,8 +14,7 @@ class Base(DeclarativeBase):
 class JobRow(Base):
     """A job as its file; `revision` counts its changes, so that two screens can not overwrite each other unseen.
 
-    What is looked for stands beside the document, and follows from it. `state` alone does not: the bench changes it, and
-    that is no edit.
+    What is looked for stands beside the document, and follows from it. `state` does not: it is the newest of `JobStateRow`.
     """
 
     __tablename__ = "jobs"
@@ -32,6 +31,20 @@ class JobRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
     __table_args__ = ({"sqlite_autoincrement": True},)
+
+
+class JobStateRow(Base):
+    """That a job came to a state, from a person or from the bench. Rows are only ever added; `number` counts those of a job."""
+
+    __tablename__ = "job_states"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"))
+    number: Mapped[int]
+    at: Mapped[datetime] = mapped_column(DateTime)
+    state: Mapped[str] = mapped_column(String(20))
+
+    __table_args__ = (UniqueConstraint("job_id", "number"),)
 
 
 class QuoteRow(Base):

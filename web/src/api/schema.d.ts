@@ -80,6 +80,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Job State
+         * @description Say how far a job is; its document and revision stay as they are.
+         */
+        put: operations["change_job_state_api_jobs__job_id__state_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/duplicate": {
         parameters: {
             query?: never;
@@ -149,7 +169,7 @@ export interface paths {
         };
         /**
          * Job As File
-         * @description The job file, to keep beside the drawing.
+         * @description The job file, to keep beside the drawing; as it is stored where this version cannot read it.
          */
         get: operations["job_as_file_api_jobs__job_id__file_get"];
         put?: never;
@@ -664,26 +684,6 @@ export interface paths {
          * @description Every figure of materials, finishes and tools, with its source.
          */
         get: operations["read_figures_api_catalogue_figures_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/health": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Health
-         * @description Whether the program is there, and which version.
-         */
-        get: operations["health_api_health_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1629,7 +1629,7 @@ export interface paths {
         };
         /**
          * List Sizings
-         * @description Every part that is worked to size, the last changed first.
+         * @description A page of the parts that are worked to size, the last changed first.
          */
         get: operations["list_sizings_api_sizes_get"];
         put?: never;
@@ -1638,6 +1638,26 @@ export interface paths {
          * @description Keep a size file.
          */
         post: operations["create_sizing_api_sizes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sizes/{sizing_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sizing As File
+         * @description The size file as it is stored, also where this version cannot read it.
+         */
+        get: operations["sizing_as_file_api_sizes__sizing_id__file_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1800,7 +1820,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/day/pins/{task}": {
+    "/api/day/pins/{block}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1812,19 +1832,19 @@ export interface paths {
          * Pin Block
          * @description Put a block somewhere: the rest settles around it, or says why it can not.
          */
-        put: operations["pin_block_api_day_pins__task__put"];
+        put: operations["pin_block_api_day_pins__block__put"];
         post?: never;
         /**
          * Unpin Block
          * @description Let a block go again.
          */
-        delete: operations["unpin_block_api_day_pins__task__delete"];
+        delete: operations["unpin_block_api_day_pins__block__delete"];
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/day/done/{task}": {
+    "/api/day/done/{block}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1837,14 +1857,14 @@ export interface paths {
          * Block Is Done
          * @description Somebody says that a block is done: not all work is tapped at a bench.
          */
-        post: operations["block_is_done_api_day_done__task__post"];
+        post: operations["block_is_done_api_day_done__block__post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/day/first/{task}": {
+    "/api/day/first/{block}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1855,7 +1875,7 @@ export interface paths {
          * If It Went First
          * @description What would happen if this block went first.
          */
-        get: operations["if_it_went_first_api_day_first__task__get"];
+        get: operations["if_it_went_first_api_day_first__block__get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2096,6 +2116,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/backups/held": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save What Is Held
+         * @description Back up what the program still holds, also after its file was replaced.
+         */
+        post: operations["save_what_is_held_api_backups_held_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups/brought": {
         parameters: {
             query?: never;
@@ -2149,7 +2189,7 @@ export interface paths {
         };
         /**
          * Look Into Backup
-         * @description What putting it back would change; nothing is changed yet.
+         * @description What restoring it would change; nothing is changed yet.
          */
         get: operations["look_into_backup_api_backups__name__changes_get"];
         put?: never;
@@ -2432,6 +2472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Health
+         * @description How the program is; screens ask for it again and again.
+         */
+        get: operations["health_api_health_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2607,7 +2667,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "daily" | "asked" | "before-restore" | "brought";
+            kind: "daily" | "asked" | "before-restore" | "brought" | "damaged";
             /** Size */
             size: number;
         };
@@ -2649,11 +2709,13 @@ export interface components {
         };
         /**
          * BlockFile
-         * @description A block of the board. `task`: its number; a wheel that is put on first is a block of its own, of kind `change`.
+         * @description A block of the board. `key`: its identity; a wheel that is put on first is a block of its own, of kind `change`.
+         *
+         *     `job` and `face` are to be read: other jobs may be called the same.
          */
         BlockFile: {
-            /** Task */
-            task: number;
+            /** Key */
+            key: string;
             /** Job */
             job: string;
             /** Face */
@@ -2705,7 +2767,9 @@ export interface components {
         };
         /**
          * BoardOut
-         * @description The board as it stands. `ids`: the job of every block by its number; `done`: blocks that the bench says are over.
+         * @description The board as it stands. `ids`: the job of every block by its key; `done`: keys of the blocks that are over.
+         *
+         *     `trouble`: why the search for a better board failed.
          */
         BoardOut: {
             /**
@@ -2721,11 +2785,13 @@ export interface components {
                 [key: string]: number;
             };
             /** Done */
-            done: number[];
+            done: string[];
             /** Left Out */
             left_out: components["schemas"]["LeftOutFile"][];
             /** Searching */
             searching: boolean;
+            /** Trouble */
+            trouble: string;
         };
         /**
          * BoreEndFile
@@ -3896,10 +3962,17 @@ export interface components {
             rest_after_s: number | null;
             size: components["schemas"]["SizeOut"] | null;
         };
-        /** Health */
-        Health: {
+        /**
+         * HealthOut
+         * @description `build`: names the built screens that are served now; a screen with another one was loaded before an update.
+         */
+        HealthOut: {
             /** Version */
             version: string;
+            /** Build */
+            build: string;
+            /** Troubles */
+            troubles: components["schemas"]["kelbrast__api__health__TroubleOut"][];
         };
         /**
          * HouseOfferFile
@@ -4245,12 +4318,8 @@ export interface components {
              * @default
              */
             note: string;
-            /**
-             * State
-             * @default asked
-             * @enum {string}
-             */
-            state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
+            /** State */
+            state?: ("asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered") | null;
         };
         /**
          * JobPageOut
@@ -4263,6 +4332,19 @@ export interface components {
             any: boolean;
             /** Jobs */
             jobs: components["schemas"]["JobSummaryOut"][];
+        };
+        /**
+         * JobStateIn
+         * @description How far a job is, and the number of the newest state that whoever says so had seen.
+         */
+        JobStateIn: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
+            /** After */
+            after: number;
         };
         /**
          * JobSummaryOut
@@ -4287,7 +4369,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "ready" | "not-possible" | "cannot-plan";
+            state: "ready" | "not-possible" | "cannot-plan" | "unreadable";
             /**
              * Kept State
              * @enum {string}
@@ -4308,7 +4390,7 @@ export interface components {
         };
         /**
          * KeptJobOut
-         * @description A job as kept. Send `revision` back in If-Match when changing it.
+         * @description A job as kept. Send `revision` back in If-Match when changing it, `state_number` when changing its state.
          */
         KeptJobOut: {
             /** Id */
@@ -4321,6 +4403,13 @@ export interface components {
              */
             updated_at: string;
             job: components["schemas"]["JobFile"];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
+            /** State Number */
+            state_number: number;
         };
         /**
          * KeptQuoteOut
@@ -5333,6 +5422,12 @@ export interface components {
             /** Detail */
             detail: string;
             /**
+             * Instance
+             * @description names this very problem; the program's log has it too
+             * @default
+             */
+            instance: string;
+            /**
              * Faults
              * @default []
              */
@@ -5574,6 +5669,19 @@ export interface components {
             reason: string;
         };
         /**
+         * RestoreLookOut
+         * @description What restoring a backup would change. `unreadable`: documents in it that this version cannot read; `doubts`: why somebody
+         *     should be asked first, empty where nothing would be lost.
+         */
+        RestoreLookOut: {
+            /** Tables */
+            tables: components["schemas"]["TableChangeOut"][];
+            /** Unreadable */
+            unreadable: string[];
+            /** Doubts */
+            doubts: string;
+        };
+        /**
          * RestsFile
          * @description How often the part is put down to cool, for how long, and after how much work; `by_hand`: the hand is the limit.
          */
@@ -5690,7 +5798,7 @@ export interface components {
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
             /** Troubles */
-            troubles: components["schemas"]["TroubleOut"][];
+            troubles: components["schemas"]["kelbrast__api__log_schemas__TroubleOut"][];
             /** Notes */
             notes: string[];
             /** Protected */
@@ -6172,6 +6280,18 @@ export interface components {
             ] | null;
         };
         /**
+         * SizingPageOut
+         * @description How many parts there are, some of them, and those among them that cannot be read.
+         */
+        SizingPageOut: {
+            /** Count */
+            count: number;
+            /** Sizes */
+            sizes: components["schemas"]["KeptSizingOut"][];
+            /** Unreadable */
+            unreadable: components["schemas"]["UnreadableOut"][];
+        };
+        /**
          * Spent
          * @description Abrasives for one piece: how many to have at hand, and how many of them (or of bars, tubs) are worn out.
          */
@@ -6473,7 +6593,7 @@ export interface components {
         };
         /**
          * TableChangeOut
-         * @description Of a table: rows that would come back, rows that would go, rows that would be otherwise.
+         * @description Of a table: rows that would come back, rows that would go, rows that would be otherwise; rows now, and then.
          */
         TableChangeOut: {
             /** Table */
@@ -6484,6 +6604,10 @@ export interface components {
             go: number;
             /** Other */
             other: number;
+            /** Now */
+            now: number;
+            /** Then */
+            then: number;
         };
         /**
          * TakeFile
@@ -6709,20 +6833,16 @@ export interface components {
             figures: components["schemas"]["Figure"][];
         };
         /**
-         * TroubleOut
-         * @description What went wrong in a run, and what was done.
+         * UnreadableOut
+         * @description A stored document that this version cannot read; it can be saved as a file.
          */
-        TroubleOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Piece */
-            piece: number | null;
-            fault: components["schemas"]["FaultOfWorkOut"] | null;
-            /** Done */
-            done: string;
+        UnreadableOut: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
         };
         /** UseFile */
         UseFile: {
@@ -6996,6 +7116,40 @@ export interface components {
             life: number;
             /** Scratch */
             scratch: number;
+        };
+        /**
+         * TroubleOut
+         * @description Something that is wrong: what it concerns, in words, and since when.
+         */
+        kelbrast__api__health__TroubleOut: {
+            /**
+             * Concern
+             * @enum {string}
+             */
+            concern: "replaced" | "damaged" | "backup" | "documents" | "schedule" | "certificate";
+            /** Said */
+            said: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+        };
+        /**
+         * TroubleOut
+         * @description What went wrong in a run, and what was done.
+         */
+        kelbrast__api__log_schemas__TroubleOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Piece */
+            piece: number | null;
+            fault: components["schemas"]["FaultOfWorkOut"] | null;
+            /** Done */
+            done: string;
         };
     };
     responses: never;
@@ -7288,6 +7442,69 @@ export interface operations {
             };
             /** @description Something in the request can not be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_job_state_api_jobs__job_id__state_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobStateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptJobOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed elsewhere */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description If-Match is missing */
+            428: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8469,26 +8686,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-        };
-    };
-    health_api_health_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Health"];
-                };
             };
         };
     };
@@ -10497,7 +10694,10 @@ export interface operations {
     };
     list_sizings_api_sizes_get: {
         parameters: {
-            query?: never;
+            query?: {
+                offset?: number;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10510,7 +10710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptSizingOut"][];
+                    "application/json": components["schemas"]["SizingPageOut"];
                 };
             };
             /** @description Something in the request can not be used */
@@ -10544,6 +10744,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeptSizingOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sizing_as_file_api_sizes__sizing_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the part */
+                sizing_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Something in the request can not be used */
@@ -10960,13 +11201,13 @@ export interface operations {
             };
         };
     };
-    pin_block_api_day_pins__task__put: {
+    pin_block_api_day_pins__block__put: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description number of the block */
-                task: number;
+                /** @description key of the block */
+                block: string;
             };
             cookie?: never;
         };
@@ -10996,13 +11237,13 @@ export interface operations {
             };
         };
     };
-    unpin_block_api_day_pins__task__delete: {
+    unpin_block_api_day_pins__block__delete: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description number of the block */
-                task: number;
+                /** @description key of the block */
+                block: string;
             };
             cookie?: never;
         };
@@ -11028,13 +11269,13 @@ export interface operations {
             };
         };
     };
-    block_is_done_api_day_done__task__post: {
+    block_is_done_api_day_done__block__post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description number of the block */
-                task: number;
+                /** @description key of the block */
+                block: string;
             };
             cookie?: never;
         };
@@ -11060,13 +11301,13 @@ export interface operations {
             };
         };
     };
-    if_it_went_first_api_day_first__task__get: {
+    if_it_went_first_api_day_first__block__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                /** @description number of the block */
-                task: number;
+                /** @description key of the block */
+                block: string;
             };
             cookie?: never;
         };
@@ -11583,6 +11824,35 @@ export interface operations {
             };
         };
     };
+    save_what_is_held_api_backups_held_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     bring_file_api_backups_brought_post: {
         parameters: {
             query?: never;
@@ -11715,7 +11985,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableChangeOut"][];
+                    "application/json": components["schemas"]["RestoreLookOut"];
                 };
             };
             /** @description No such thing */
@@ -11740,7 +12010,10 @@ export interface operations {
     };
     restore_backup_api_backups__name__restore_post: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description also where there would be fewer rows than now */
+                sure?: boolean;
+            };
             header?: never;
             path: {
                 /** @description name of the backup */
@@ -12348,6 +12621,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AgreementOut"];
+                };
+            };
+            /** @description Something in the request can not be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    health_api_health_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthOut"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -1,6 +1,9 @@
 """A job's plan as blocks of a day: what is done around the abrasives, every set-up for all pieces, and what waits beside it."""
 
+import hashlib
+import json
 import math
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Final
@@ -26,9 +29,22 @@ class JobBlocks:
     links: tuple[After, ...]
 
 
-def blocks_of(plan: Plan, *, job: str, first: int, due: int | None = None, earliest: int = 0) -> JobBlocks:
-    """The blocks of a job for all its pieces, numbered from `first`, one after the other; its promise is that of its last."""
-    made = _Blocks(plan, job, first, earliest)
+def block_key(job: str, *what: object) -> str:
+    """Return the identity of a block of a job: it stays when other blocks come, go, or change their order.
+
+    >>> block_key("7", "tool", "felt", ["rim, outer"]) == block_key("7", "tool", "felt", ["rim", "outer"])
+    False
+    """
+    return f"{job}-{hashlib.sha1(json.dumps(what).encode(), usedforsecurity=False).hexdigest()[:12]}"
+
+
+def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None = None, earliest: int = 0) -> JobBlocks:
+    """The blocks of a job for all its pieces, numbered from `first`, one after the other; its promise is that of its last.
+
+    Args:
+        job: its identity.  title: its name, to be read.
+    """
+    made = _Blocks(plan, job, title, first, earliest)
     for one in plan.operations:
         if one.when == "before" and not one.counted:
             made.operation(one)
@@ -75,8 +91,9 @@ def minutes_of(seconds: float) -> int:
 class _Blocks:
     """Block after block of one job."""
 
-    def __init__(self, plan: Plan, job: str, first: int, earliest: int) -> None:
-        self.plan, self.job, self.next, self.earliest = plan, job, first, earliest
+    def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int) -> None:
+        self.plan, self.job, self.title, self.next, self.earliest = plan, job, title, first, earliest
+        self.keys: Counter[str] = Counter()
         self.tasks: list[Task] = []
         self.links: list[After] = []
         self.last: int | None = None
@@ -93,11 +110,17 @@ class _Blocks:
             self._add(replace(task, id=self.next, minutes=minutes, label=label))
 
     def _add(self, task: Task) -> None:
-        self.tasks.append(replace(task, earliest=self.earliest))
+        self.tasks.append(replace(task, earliest=self.earliest, key=self._key(task), title=self.title))
         if self.last is not None:
             self.links.append(After(self.last, task.id, 0, 0 if self.soaks else None))
         self.soaks = False
         self.last, self.next = task.id, task.id + 1
+
+    def _key(self, task: Task) -> str:
+        """What the block is for, and the how manyeth of these it is: a tool may be used twice, and long work is in parts."""
+        key = block_key(self.job, task.kind, task.operation, task.tool, task.faces)
+        self.keys[key] += 1
+        return f"{key}-{self.keys[key]}"
 
     def operation(self, one: Operation) -> None:
         pieces = self.plan.job.pieces
@@ -132,7 +155,7 @@ class _Blocks:
                 self.job,
                 one.tool.label,
                 minutes_of(each * pieces) + (0 if by_machine else minutes_of(setup)),
-                face=", ".join(face for face, _ in one.faces),
+                faces=tuple(face for face, _ in one.faces),
                 step=one.faces[0][1],
                 tool=one.tool.id,
                 machine=one.machine.id if by_machine else None,

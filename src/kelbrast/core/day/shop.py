@@ -67,7 +67,9 @@ class Task:
     """One block of work or of waiting.
 
     Attributes:
-        job, face, label: what it is, in words.  step: of the face, or None.
+        job: identity of its job; title, label: what it is, in words: nothing is known by them.
+        key: identity of this very block, whatever else is on the board.
+        faces: that it is for.  step: of the first of them, or None.
         minutes: of work; of waiting, the least.  most: of waiting that has a latest end too; None for any.
         by_person: somebody must do it.  machine: that it needs; wheel: tool and metal family that stand on its spindle.
         change: minutes of putting the wheel on, where it does not stand there.
@@ -83,7 +85,9 @@ class Task:
     label: str
     minutes: int
     kind: TaskKind = "work"
-    face: str = ""
+    key: str = ""
+    title: str = ""
+    faces: tuple[str, ...] = ()
     step: int | None = None
     operation: str | None = None
     tool: str | None = None
