@@ -16,13 +16,25 @@ function serviceWorker(): Plugin {
       const worker = Object.values(bundle).find((one) => one.type === 'chunk' && one.name === 'sw');
       if (worker?.type !== 'chunk') throw new Error('the service worker was not built');
       const page = bundle['index.html'];
-      const files = Object.keys(bundle).filter((name) => !/^(sw\.js|index\.html)$/.test(name));
+      const files = Object.keys(bundle).filter((name) => !/^(sw\.js|index\.html|build\.json)$/.test(name));
       const lying = readdirSync('public');
       const mark = createHash('sha256').update([...files].sort().join());
       if (page?.type === 'asset') mark.update(page.source);
       for (const name of lying) mark.update(readFileSync(`public/${name}`));
       const names = JSON.stringify([...files, ...lying].sort().map((name) => `/${name}`));
       worker.code = `const FILES=${names},BUILT=${JSON.stringify(mark.digest('hex').slice(0, 16))};${worker.code}`;
+    },
+  };
+}
+
+/** Names this build, for the screens and, in a file beside them, for the program that serves them. */
+const BUILD = Date.now().toString(36);
+function buildName(): Plugin {
+  return {
+    name: 'build-name',
+    apply: 'build',
+    generateBundle() {
+      this.emitFile({ type: 'asset', fileName: 'build.json', source: JSON.stringify({ build: BUILD }) });
     },
   };
 }
@@ -51,7 +63,8 @@ function manualPages(): Plugin {
 
 // Nothing is inlined (the policy forbids inline scripts and styles); `npm run dev` talks to a running server.
 export default defineConfig({
-  plugins: [manualPages(), tailwindcss(), svelte(), serviceWorker()],
+  plugins: [manualPages(), tailwindcss(), svelte(), buildName(), serviceWorker()],
+  define: { __BUILD__: JSON.stringify(BUILD) },
   build: {
     assetsInlineLimit: 0,
     target: 'es2022',

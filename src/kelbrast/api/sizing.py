@@ -102,10 +102,11 @@ def fit_pair(pair: PairFile) -> PairAnswer:
 def list_sizings(
     sizings: AllSizings,
     offset: Annotated[int, Query(ge=0, le=2**53)] = 0,
-    limit: Annotated[int, Query(ge=1, le=100)] = 50,
+    limit: Annotated[int, Query(ge=1, le=500)] = 50,
+    words: Annotated[str, Query(max_length=200, description="each of them is found in the title")] = "",
 ) -> SizingPageOut:
     """A page of the parts that are worked to size, the last changed first."""
-    return SizingPageOut.model_validate(sizings.page(offset=offset, limit=limit))
+    return SizingPageOut.model_validate(sizings.page(words, offset=offset, limit=limit))
 
 
 @router.get("/sizes/{sizing_id}/file", responses=NOT_FOUND)

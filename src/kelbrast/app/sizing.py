@@ -109,10 +109,10 @@ class Sizings:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
-    def page(self, *, offset: int = 0, limit: int | None = None) -> SizingPage:
-        """Some of them, the last changed first."""
+    def page(self, words: str = "", *, offset: int = 0, limit: int | None = None) -> SizingPage:
+        """Some of those with these words in their titles, the last changed first."""
         with reading(self._engine) as session:
-            count, stored = store.search_sizings(session, offset=offset, limit=limit)
+            count, stored = store.search_sizings(session, words.split(), offset=offset, limit=limit)
             kept, failed = readable(
                 stored, lambda one: self._kept(session, one), lambda one: (one.id, str(one.document.get("title", "")))
             )

@@ -27,10 +27,14 @@ def sizing_ids(session: Session) -> list[int]:
     return list(session.scalars(select(SizingRow.id)))
 
 
-def search_sizings(session: Session, *, offset: int, limit: int | None) -> tuple[int, list[StoredSizing]]:
-    """How many there are, and so many of them, the last changed first."""
-    rows = session.scalars(_newest().offset(offset).limit(limit))
-    return session.scalar(select(func.count()).select_from(SizingRow)) or 0, [_stored(row) for row in rows]
+def search_sizings(
+    session: Session, words: Collection[str], *, offset: int, limit: int | None
+) -> tuple[int, list[StoredSizing]]:
+    """How many there are with these words in their titles, and so many of them, the last changed first."""
+    title = SizingRow.document["title"].as_string()
+    said = [title.icontains(word, autoescape=True) for word in words]
+    count = session.scalar(select(func.count()).select_from(SizingRow).where(*said))
+    return count or 0, [_stored(row) for row in session.scalars(_newest().where(*said).offset(offset).limit(limit))]
 
 
 def newest_of_materials(session: Session, materials: Collection[str], most: int) -> list[StoredSizing]:

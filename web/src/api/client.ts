@@ -4,6 +4,7 @@ import type {
   Asked,
   EyeStated,
   Job,
+  JobState,
   JobsSought,
   Mark,
   MarkDepth,
@@ -55,6 +56,9 @@ export const api = {
       body: job,
       keepalive: leaving,
     }).finally(() => writes.done++),
+  /** How far a job is; `after`: number of the state that was seen last. */
+  setJobState: (id: number, state: JobState, after: number) =>
+    put('/api/jobs/{job_id}/state', { ...one(id), body: { state, after } }).finally(() => writes.done++),
   remove: (id: number) => del('/api/jobs/{job_id}', one(id)).finally(() => writes.done++),
   duplicate: (id: number) => post('/api/jobs/{job_id}/duplicate', one(id)),
   plan: (job: Job) => post('/api/plan', { body: job }),
@@ -185,7 +189,8 @@ export const api = {
       (told) => new Float32Array(told),
     ),
   lightWords: (key: string) => get('/api/light/{key}/words', { params: { path: { key } } }).then((told) => told.words),
-  sizings: () => get('/api/sizes'),
+  /** The parts that were changed last, with these words in their titles; `limit`: how many of them. */
+  sizings: (limit?: number, words?: string) => get('/api/sizes', { params: { query: { limit, words } } }),
   sizing: (id: number) => get('/api/sizes/{sizing_id}', { params: { path: { sizing_id: id } } }),
   addSizing: (body: SizeFile) => post('/api/sizes', { body }),
   changeSizing: (id: number, body: SizeFile, revision: number) =>
@@ -212,11 +217,12 @@ export const api = {
   day: () => get('/api/day', { cache: 'no-store' }),
   searchDay: (seconds: number) => post('/api/day/search', { params: { query: { seconds } } }),
   stopSearch: () => del('/api/day/search'),
-  pinBlock: (task: number, body: Schemas['PinIn']) => put('/api/day/pins/{task}', { params: { path: { task } }, body }),
-  unpinBlock: (task: number) => del('/api/day/pins/{task}', { params: { path: { task } } }),
-  blockDone: (task: number) => post('/api/day/done/{task}', { params: { path: { task } } }),
-  ifFirst: (task: number) => get('/api/day/first/{task}', { params: { path: { task } } }),
-  health: () => get('/api/health'),
+  pinBlock: (block: string, body: Schemas['PinIn']) =>
+    put('/api/day/pins/{block}', { params: { path: { block } }, body }),
+  unpinBlock: (block: string) => del('/api/day/pins/{block}', { params: { path: { block } } }),
+  blockDone: (block: string) => post('/api/day/done/{block}', { params: { path: { block } } }),
+  ifFirst: (block: string) => get('/api/day/first/{block}', { params: { path: { block } } }),
+  health: () => get('/api/health', { cache: 'no-store', signal: soon() }),
   thisScreen: () => get('/api/pairing'),
   pair: (code: string, name: string) => post('/api/pairing', { body: { code, name } }),
   unpair: () => del('/api/pairing'),
@@ -232,7 +238,11 @@ export const api = {
   backups: () => get('/api/backups'),
   makeBackup: () => post('/api/backups'),
   backupChanges: (name: string) => get('/api/backups/{name}/changes', { params: { path: { name } } }),
-  restoreBackup: (name: string) => post('/api/backups/{name}/restore', { params: { path: { name } } }),
+  /** `sure`: also where less would be there afterwards. */
+  restoreBackup: (name: string, sure: boolean) =>
+    post('/api/backups/{name}/restore', { params: { path: { name }, query: { sure } } }),
+  /** What the program still holds, after its file was replaced. */
+  saveHeld: () => post('/api/backups/held'),
   lookAtDemo: () => put('/api/demo'),
   leaveDemo: () => del('/api/demo'),
   shop: () => get('/api/shop'),

@@ -10697,6 +10697,8 @@ export interface operations {
             query?: {
                 offset?: number;
                 limit?: number;
+                /** @description each of them is found in the title */
+                words?: string;
             };
             header?: never;
             path?: never;

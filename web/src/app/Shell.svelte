@@ -13,11 +13,13 @@
   import { theme } from '../ui/theme.svelte';
   import { shown } from '../units/shown.svelte';
   import Find from './Find.svelte';
+  import HealthBar from './HealthBar.svelte';
   import KeySheet from './KeySheet.svelte';
   import { leaveUntouched } from '../api/untouched';
   import { inDemo } from '../api/here';
   import { leaveDemo } from './demo';
   import { takeDropped } from './drop';
+  import { showRefusals } from './refusals';
   import { isActive, navigate, p, route } from './router';
 
   let { children }: { children: Snippet } = $props();
@@ -27,8 +29,8 @@
   // Edits of jobs and taps of runs that are not open, from when the server was away.
   async function deliver() {
     await deliverEdits();
-    for (const refused of await deliverTaps())
-      if (refused) notices.say(`A tap that waited could not be kept: ${refused.problem.message}`, 'trouble');
+    await deliverTaps();
+    showRefusals();
   }
   onMount(() => {
     void deliver();
@@ -138,6 +140,7 @@
       >
     </p>
   {/if}
+  <HealthBar />
   <main bind:this={main} id="view" tabindex="-1" class="flex min-h-0 flex-1 flex-col overflow-auto">
     {@render children()}
   </main>

@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
 import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, span, whenOf, type BoardBlock } from './board';
 
-const block = (task: number, more: Partial<BoardBlock>): BoardBlock => ({
-  task,
+const block = (key: number, more: Partial<BoardBlock>): BoardBlock => ({
+  key: String(key),
   job: 'Rail collar',
   label: 'felt',
   person: 'Ada',
@@ -50,14 +50,14 @@ test('when something begins is told with its day, unless that is today', () => {
 });
 
 test('the first is what begins first, whatever the order', () => {
-  expect(firstOf([...BLOCKS].reverse())?.task).toBe(1);
+  expect(firstOf([...BLOCKS].reverse())?.key).toBe('1');
   expect(firstOf([])).toBeNull();
 });
 
 test('what is next is what runs, then what comes, and never what is done', () => {
-  expect(nextOf(BLOCKS, 'Ada', [], 10)?.task).toBe(1);
-  expect(nextOf(BLOCKS, 'Ada', [], 35)?.task).toBe(2);
-  expect(nextOf(BLOCKS, 'Ada', [1], 10)?.task).toBe(2);
-  expect(nextOf(BLOCKS, 'Ada', [], 200)?.task).toBe(2); // late: it is still to be done
+  expect(nextOf(BLOCKS, 'Ada', [], 10)?.key).toBe('1');
+  expect(nextOf(BLOCKS, 'Ada', [], 35)?.key).toBe('2');
+  expect(nextOf(BLOCKS, 'Ada', ['1'], 10)?.key).toBe('2');
+  expect(nextOf(BLOCKS, 'Ada', [], 200)?.key).toBe('2'); // late: it is still to be done
   expect(nextOf(BLOCKS, 'Ben', [], 0)).toBeNull();
 });

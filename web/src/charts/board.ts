@@ -1,7 +1,7 @@
 /** The board of a day: rows of people, spindles and waiting, with blocks across the hours. Minutes count from its beginning. */
 
 export interface BoardBlock {
-  task: number;
+  key: string;
   job: string;
   label: string;
   person: string | null;
@@ -94,11 +94,11 @@ export function firstOf<Block extends BoardBlock>(blocks: Block[]): Block | null
 export function nextOf<Block extends BoardBlock>(
   blocks: Block[],
   person: string,
-  done: number[],
+  done: string[],
   now: number,
 ): Block | null {
   const mine = blocks
-    .filter((one) => one.person === person && !done.includes(one.task))
+    .filter((one) => one.person === person && !done.includes(one.key))
     .sort((a, b) => a.from_min - b.from_min);
   return mine.find((one) => one.to_min > now) ?? mine.at(-1) ?? null;
 }

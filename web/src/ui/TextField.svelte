@@ -47,6 +47,7 @@
     aria-describedby={wrong ? `${id}-said` : undefined}
     onfocus={() => (before = value)}
     onkeydown={(event) => {
+      if (event.key === 'Enter') before = event.currentTarget.value; // it is said: Escape takes nothing back any more
       if (event.key !== 'Escape' || event.currentTarget.value === before) return;
       event.stopPropagation();
       event.currentTarget.value = before;

@@ -21,7 +21,7 @@
         <li>
           <b>{person}</b>:
           {#if next}{whenOf(next, firstDayOf(board.board.blocks), board.board.begins)}
-            <a class="underline" href="/jobs/{board.ids[next.task]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
+            <a class="underline" href="/jobs/{board.ids[next.key]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
         </li>
       {/each}
     </ul>

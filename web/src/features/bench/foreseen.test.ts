@@ -11,6 +11,8 @@ const hand = (step: number, more: Partial<Hand> = {}): Hand =>
 const run = (now: Hand | null, more: Partial<Run> = {}): Run =>
   ({ id: 7, seen: 3, status: 'open', hand: now, last: null, readings: [], photos: [], ...more }) as unknown as Run;
 const tap = (kind: Tap['kind'], at: number, more: Partial<Tap> = {}): WaitingTap => ({
+  run: 3,
+  place: at,
   tap: { kind, ...more } as Tap,
   name: `tap-${kind}-${at}`,
   after: 3,

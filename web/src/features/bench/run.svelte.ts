@@ -1,7 +1,8 @@
-import { BESIDE } from '../../api/beside';
 import { api, Problem, type Hand, type Run, type Tap } from '../../api/client';
 import { remember, remembered } from '../../api/remembered';
 import { benchOpen, TapQueue, type Delivered, type WaitingTap } from '../../api/taps';
+import { storeIsFull } from '../../api/waiting-taps';
+import { showRefusals } from '../../app/refusals';
 import { notices } from '../../ui/notices.svelte';
 import { shown } from '../../units/shown.svelte';
 import { foreseen, stepKey, whatFollows, type Standing } from './foreseen';
@@ -24,6 +25,7 @@ export class BenchRun {
   private now = $state(Date.now());
   private queue: TapQueue;
   private busy = false;
+  private warned = false;
   /** The step at which it was asked for what follows. */
   private askedAt = '';
   private stops: (() => void)[] = [];
@@ -101,11 +103,16 @@ export class BenchRun {
     }
     this.queue.add(tap as Tap, this.told.run.seen);
     this.waiting = this.queue.list;
-    return this.deliver();
+    const kept = await this.deliver();
+    if (this.waiting.length && storeIsFull() && !this.warned) {
+      this.warned = true;
+      notices.say('This browser has no room left: what waits is only kept while this page stays open.', 'trouble');
+    }
+    return kept;
   }
 
   private known(tap: Tap): boolean {
-    const next = { tap, name: '', after: 0, tapped: Date.now() };
+    const next = { run: this.told.run.id, place: 0, tap, name: '', after: 0, tapped: Date.now() };
     return foreseen(this.told, whatFollows(this.ahead, this.told.run), [...this.waiting, next]) !== null;
   }
 
@@ -139,14 +146,13 @@ export class BenchRun {
       this.why = ended.why ?? '';
       return true; // it is kept here
     }
-    return ended.refused ? this.refused(ended.refused.problem, ended.refused.taps) : true;
+    return ended.refused ? this.refused() : true;
   }
 
-  private async refused(problem: Problem, taps: WaitingTap[]): Promise<boolean> {
-    const [first, ...others] = taps;
+  /** What could not be kept stands on the screen until it is read; here the newest state is shown. */
+  private async refused(): Promise<boolean> {
     await this.look(true);
-    if (problem.status === 412 && BESIDE.includes(first!.tap.kind)) return this.tap(first!.tap);
-    notices.say(notKept(problem, others.length), 'trouble');
+    showRefusals();
     if (this.waiting.length) await this.deliver();
     return false;
   }
@@ -154,10 +160,15 @@ export class BenchRun {
   private async look(all = false) {
     if (this.waiting.length && !all) return void this.deliver();
     if (this.busy && !all) return;
+    const asked = this.told.run.seen;
     try {
-      const told = await api.run(this.told.run.id, all ? undefined : this.told.run.seen);
+      const told = await api.run(this.told.run.id, all ? undefined : asked);
       this.silent = false;
-      if (told && told.seen >= this.told.run.seen) this.take(told);
+      // An answer that is older than what is shown comes too late, unless it was asked from just there: then the program went
+      // back to an older state, as when a backup was restored.
+      const wentBack = told !== undefined && told.seen < asked && this.told.run.seen === asked && !this.busy;
+      if (wentBack) notices.say('The program holds an older state of this run now: a backup was restored.', 'trouble');
+      if (told && (told.seen >= this.told.run.seen || wentBack)) this.take(told);
     } catch (problem) {
       this.silent = (problem as Problem).status === 0;
     }
@@ -185,11 +196,4 @@ export class BenchRun {
       this.askedAt = ''; // what was known of it still holds
     }
   }
-}
-
-function notKept(problem: Problem, others: number): string {
-  const why =
-    problem.status === 412 ? 'Another screen tapped first, so this tap was not kept. Look again.' : problem.message;
-  if (!others) return why;
-  return `${why} ${others === 1 ? 'The tap' : `The ${others} taps`} after it could not be kept either.`;
 }

@@ -41,9 +41,12 @@ test('a tap says where it was made and what its screen had seen', async () => {
 test('an older answer of the poll does not take a newer one back', async () => {
   tap.mockResolvedValue(run(5));
   const one = bench(run(4));
-  await one.work('started');
-  ask.mockResolvedValue(run(4));
+  let late: (told: Run) => void = () => {};
+  ask.mockReturnValue(new Promise<Run>((resolve) => (late = resolve)));
   await vi.advanceTimersByTimeAsync(1100);
+  await one.work('started');
+  late(run(4));
+  await vi.advanceTimersByTimeAsync(10);
   expect(one.run.seen).toBe(5);
   ask.mockResolvedValue(run(6));
   await vi.advanceTimersByTimeAsync(1000);
@@ -79,4 +82,29 @@ test('a tap that another screen forestalled is told, and not kept', async () => 
   expect(await one.work('gone')).toBe(false);
   expect([one.run.seen, one.waiting]).toEqual([6, []]);
   expect(said.mock.lastCall?.[0]).toContain('Another screen tapped first');
+});
+
+test('a screen that is ahead of the program follows it back to a restored state', async () => {
+  const said = vi.spyOn(notices, 'say');
+  const one = bench(run(9));
+  ask.mockResolvedValue(run(4));
+  await vi.advanceTimersByTimeAsync(1100);
+  expect(one.run.seen).toBe(4);
+  expect(said.mock.lastCall?.[0]).toContain('a backup was restored');
+  tap.mockResolvedValue(run(5));
+  await one.work('started');
+  expect(tap.mock.lastCall![1].after).toBe(4);
+});
+
+test('a note that waited is kept although another screen tapped meanwhile', async () => {
+  tap
+    .mockRejectedValueOnce(new Problem(0, 'away'))
+    .mockRejectedValueOnce(new Problem(412, 'seen by another'))
+    .mockResolvedValue(run(8));
+  const one = bench(run(4));
+  await one.tap({ kind: 'note', words: 'a deep line' });
+  ask.mockResolvedValue(run(7));
+  await vi.advanceTimersByTimeAsync(1100);
+  expect([one.waiting, one.run.seen]).toEqual([[], 8]);
+  expect(tap.mock.lastCall![1]).toMatchObject({ after: 7, tap: { words: 'a deep line' } });
 });

@@ -1,7 +1,7 @@
 <!-- Everything that is worked to size, and a form for the next. -->
 <script lang="ts">
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { api, type KeptSizing } from '../../api/client';
+  import { api, type KeptSizing, type SizingPage } from '../../api/client';
   import { navigate, p } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
   import { notices } from '../../ui/notices.svelte';
@@ -9,10 +9,14 @@
   import { MOVES, sizeText } from '../../ui/moves';
   import NewPart from './NewPart.svelte';
 
-  const known = new Answer<KeptSizing[]>();
-  const load = () => known.ask(api.sizings(), true);
+  const PAGE = 50;
+  const MOST = 500;
+  let most = $state(PAGE);
+  let words = $state('');
+  const known = new Answer<SizingPage>();
+  const load = () => known.ask(api.sizings(most, words), true);
   load();
-  const parts = $derived(known.value);
+  const parts = $derived(known.value?.sizes);
 
   async function remove(part: KeptSizing) {
     try {
@@ -43,7 +47,17 @@
   <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
     <div class="min-w-0">
       {#if known.trouble}<p class="text-(--stop)" role="alert">{known.trouble}</p>{/if}
-      {#if parts?.length === 0}<p>Nothing is worked to size yet. Describe the first part beside.</p>{/if}
+      {#if words || (known.value && known.value.count > PAGE)}
+        <input
+          class="field mb-3"
+          type="search"
+          placeholder="Words of a title"
+          aria-label="Search the parts"
+          bind:value={words}
+          oninput={load}
+        />
+      {/if}
+      {#if parts?.length === 0 && !words}<p>Nothing is worked to size yet. Describe the first part beside.</p>{/if}
       <ul class="flex flex-col gap-2">
         {#each parts ?? [] as part (part.id)}
           {@const answer = part.answer}
@@ -71,7 +85,20 @@
             >
           </li>
         {/each}
+        {#each known.value?.unreadable ?? [] as part (part.id)}
+          <li class="rounded-lg border border-(--line) bg-(--card) p-3">
+            <span class="font-semibold">{part.title}</span>
+            <span class="block text-(--stop)">This version cannot read it: {part.reason}</span>
+            <a class="go underline" href="/api/sizes/{part.id}/file" download>Save it as it is</a>
+          </li>
+        {/each}
       </ul>
+      {#if known.value && known.value.count > most}
+        <p class="small dim mt-2">
+          The {most} changed last, of {known.value.count}.
+          {#if most < MOST}<button class="go underline" onclick={() => ((most += PAGE), load())}>Show more</button>{/if}
+        </p>
+      {/if}
     </div>
     <NewPart parts={parts ?? []} onadded={(part) => void navigate('/gauge/:id', { params: { id: String(part.id) } })} />
   </div>

@@ -27,7 +27,7 @@
 
   onMount(async () => {
     try {
-      parts = await api.sizings();
+      parts = (await api.sizings(100)).sizes;
       for (const kind of kinds) {
         const asked = Number(searchParams.get(kind));
         chosen[kind] = String((of(kind).find((one) => one.id === asked) ?? of(kind)[0])?.id ?? '');

@@ -19,6 +19,12 @@
   /** A job that can not be planned has no picture, and room is kept for one. */
   let pictured = $state(false);
   const due = $derived(job.due ? new Date(job.due) : null);
+  const STATES = {
+    ready: '',
+    'not-possible': 'Not possible',
+    'cannot-plan': 'Needs mending',
+    unreadable: 'This version cannot read it',
+  } as const;
   const DAY = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
 </script>
 
@@ -45,18 +51,23 @@
         onload={() => (pictured = true)}
       />
       <span class="min-w-0">
-        <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}
-          >{job.title}</a
-        >
-        <span class="small dim block"
-          >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
-        >
+        {#if job.state === 'unreadable'}
+          <span class="font-semibold">{job.title}</span>
+          <a class="small go block underline" href="/api/jobs/{job.id}/file" download>Save it as it is</a>
+        {:else}
+          <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}
+            >{job.title}</a
+          >
+          <span class="small dim block"
+            >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
+          >
+        {/if}
       </span>
     </div>
   </td>
   <td class="max-lg:hidden">{job.material}</td>
   <td class="max-sm:hidden">{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
-  <td class="num text-right max-sm:hidden">{job.pieces}</td>
+  <td class="num text-right max-sm:hidden">{job.pieces || ''}</td>
   <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
   <td class="num small max-lg:hidden whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
   <td>
@@ -67,7 +78,7 @@
           : choices.all?.states.find((one) => one.id === job.kept_state)?.label}</span
       >
     {:else}
-      <span class="font-semibold text-(--stop)">{job.state === 'not-possible' ? 'Not possible' : 'Needs mending'}</span>
+      <span class="font-semibold text-(--stop)">{STATES[job.state]}</span>
       <span class="small dim block max-w-64">{shown.tell(job.reason)}</span>
     {/if}
   </td>

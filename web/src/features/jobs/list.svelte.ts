@@ -58,7 +58,6 @@ const FIRST_JOB: Job = {
   coats: 1,
   customer: '',
   note: '',
-  state: 'asked',
 };
 
 /** What usually comes in to this shop, as a job to begin with. */
@@ -129,8 +128,7 @@ export class JobList {
     await this.tried(async () => {
       for (const id of ids) {
         const kept = await api.job(id);
-        if (kept.job.state === 'asked' || kept.job.state === 'quoted')
-          await api.change(id, { ...kept.job, state: 'ordered' }, kept.revision);
+        if (kept.state === 'asked' || kept.state === 'quoted') await api.setJobState(id, 'ordered', kept.state_number);
       }
     });
     this.load();
@@ -151,7 +149,7 @@ export class JobList {
       await api.remove(job.id);
       notices.say(`Deleted “${job.title}”.`, 'done', {
         label: 'Undo',
-        run: () => void this.tried(() => api.add(kept.job, job.id)).then(() => this.load()),
+        run: () => void this.tried(() => api.add({ ...kept.job, state: kept.state }, job.id)).then(() => this.load()),
       });
     });
     this.load();

@@ -84,7 +84,8 @@
       value={draft.job.title}
       oninput={(event) => event.currentTarget.value.trim() && change({ title: event.currentTarget.value })}
       onkeydown={(event) => {
-        if (event.key !== 'Escape') return;
+        if (event.key === 'Enter') event.currentTarget.blur(); // it is said: Escape takes nothing back any more
+        if (event.key !== 'Escape' || event.currentTarget.value === before) return;
         change({ title: before });
         event.currentTarget.value = before;
       }}

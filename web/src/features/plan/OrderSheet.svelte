@@ -78,9 +78,9 @@
     </label>
     <Choice
       label="How far it is"
-      value={draft.job.state ?? 'asked'}
+      value={draft.state}
       options={choices.all?.states ?? []}
-      onchange={(state) => change({ state })}
+      onchange={(state) => void draft.setState(state)}
     />
     <NumberField
       label="Coats of its protection"

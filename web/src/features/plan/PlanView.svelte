@@ -28,7 +28,9 @@
   let describing = $state(false);
   let ordering = $state(false);
   let quoting = $state(false);
+  /** Said once: after a reload the title is as typed, and a key must not write over it. */
   const fresh = location.hash === '#new';
+  if (fresh) history.replaceState(history.state, '', location.pathname + location.search);
 
   // The same page serves the next job too, when another is opened from the find sheet.
   $effect(() => {

@@ -44,10 +44,7 @@
     try {
       await api.keepQuote(draft.id, pieces);
       kept.ask(api.quotes(draft.id), true);
-      if (draft.job.state === 'asked') {
-        draft.job.state = 'quoted';
-        draft.changed();
-      }
+      if (draft.state === 'asked') await draft.setState('quoted');
       notices.say('The quote is kept with the job.');
     } catch (problem) {
       notices.say((problem as Error).message, 'trouble');

@@ -7,6 +7,7 @@ import {
   type Fault,
   type GoBack,
   type Job,
+  type JobState,
   type KeptJob,
   type MarkDepth,
   type Plan,
@@ -16,6 +17,7 @@ import {
 } from '../../api/client';
 import { Answer } from '../../ui/answer.svelte';
 import { choices as catalogue } from '../../api/catalogue.svelte';
+import { notices } from '../../ui/notices.svelte';
 import { shown } from '../../units/shown.svelte';
 import { faultsAt, faultsElsewhere, placeOf } from './faults';
 import { History } from './history';
@@ -34,6 +36,9 @@ const SLOW_AFTER = 150;
 export class JobDraft {
   readonly id: number;
   job = $state<Job>() as Job;
+  /** How far it is: no part of the job, so that no edit takes it back. */
+  state = $state<JobState>() as JobState;
+  private stateNumber: number;
   plan = $state.raw<Plan | null>(null);
   private comparison = new Answer<Choices>();
   faults = $state.raw<Fault[]>([]);
@@ -65,6 +70,8 @@ export class JobDraft {
     this.id = kept.id;
     this.keeping = new Keeping(kept, () => this.snapshot());
     this.job = structuredClone(this.keeping.start);
+    this.state = kept.state;
+    this.stateNumber = kept.state_number;
     this.last = this.snapshot();
     void this.replan();
   }
@@ -267,6 +274,24 @@ export class JobDraft {
     return faultsElsewhere(this.faults, this.faceAt).map((fault) =>
       [placeOf(fault, this.job.faces), shown.tell(fault.said)].filter(Boolean).join(': '),
     );
+  }
+
+  /** Say how far it is; where somebody else said so meanwhile, that is shown instead. */
+  async setState(state: JobState) {
+    const before = this.state;
+    this.state = state;
+    try {
+      this.tookState(await api.setJobState(this.id, state, this.stateNumber));
+    } catch (problem) {
+      this.state = before;
+      notices.say((problem as Error).message, 'trouble');
+      if (problem instanceof Problem && problem.status === 412) this.tookState(await api.job(this.id));
+    }
+  }
+
+  private tookState(kept: KeptJob) {
+    this.state = kept.state;
+    this.stateNumber = kept.state_number;
   }
 
   /** Keep it now. */

@@ -1,7 +1,7 @@
 <!-- Backups of everything: now, every day, looked into before they are put back, taken elsewhere as a file. -->
 <script lang="ts">
   import CopyTable from '../../ui/CopyTable.svelte';
-  import { api, type BackupChange, type Backups } from '../../api/client';
+  import { api, type Backups, type RestoreLook } from '../../api/client';
   import { dropped } from '../../api/dropped.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
@@ -15,9 +15,11 @@
     asked: 'asked for',
     'before-restore': 'before a restore',
     brought: 'brought from a file',
+    damaged: 'damaged, set aside',
   } as const;
   const WORDS: Record<string, string> = {
     jobs: 'Jobs',
+    job_states: 'Status of jobs',
     runs: 'Runs',
     run_events: 'Taps of runs',
     run_steps: 'Steps of runs',
@@ -35,9 +37,11 @@
   };
   const kept = new Answer<Backups>();
   kept.ask(api.backups());
-  const changes = new Answer<BackupChange[]>();
+  const changes = new Answer<RestoreLook>();
   let looking = $state<string | null>(null);
   let busy = $state(false);
+  /** Somebody saw that less would be there afterwards, and wants it all the same. */
+  let sure = $state(false);
   let picker = $state<HTMLInputElement>();
 
   async function doing(act: () => Promise<unknown>) {
@@ -68,6 +72,7 @@
     });
   function look(name: string) {
     looking = name;
+    sure = false;
     changes.ask(api.backupChanges(name));
   }
   $effect(() => {
@@ -78,7 +83,7 @@
   });
   const restore = (name: string) =>
     doing(async () => {
-      await api.restoreBackup(name);
+      await api.restoreBackup(name, sure);
       location.assign('/'); // every page holds what was there before
     });
 </script>
@@ -89,8 +94,8 @@
     <button class="plain-button touch" disabled={busy} onclick={make}>Back up now</button>
   </div>
   <p class="small dim">
-    One is made every day while the program runs and kept for a fortnight; what you ask for stays. They lie in
-    <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then.
+    One is made every day while the program runs, and the newest fourteen are kept; what you ask for stays. Each is
+    checked. They lie in <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then.
   </p>
   <div class="flex flex-wrap items-center gap-2">
     <a class="plain-button inline-flex touch items-center" href="/api/everything.zip" download
@@ -138,15 +143,22 @@
 >
   {#if changes.trouble}<p class="text-(--stop)" role="alert">{changes.trouble}</p>{/if}
   {#if changes.value}
-    {#if changes.value.length}
+    {#if changes.value.tables.length}
       <table class="lines num w-full" aria-label="What would change">
         <thead class="small dim text-left"
-          ><tr><th><span class="sr-only">Of what</span></th><th>Come back</th><th>Go</th><th>As they were</th></tr
+          ><tr
+            ><th><span class="sr-only">Of what</span></th><th>Now</th><th>Then</th><th>Come back</th><th>Go</th><th
+              >As they were</th
+            ></tr
           ></thead
         >
         <tbody>
-          {#each changes.value as one (one.table)}
-            <tr><td>{WORDS[one.table] ?? one.table}</td><td>{one.come}</td><td>{one.go}</td><td>{one.other}</td></tr>
+          {#each changes.value.tables as one (one.table)}
+            <tr
+              ><td>{WORDS[one.table] ?? one.table}</td><td>{one.now}</td><td class:text-(--stop)={one.then < one.now}
+                >{one.then}</td
+              ><td>{one.come}</td><td>{one.go}</td><td>{one.other}</td></tr
+            >
           {/each}
         </tbody>
       </table>
@@ -155,9 +167,15 @@
     {:else}
       <p>Nothing: everything is as it was then.</p>
     {/if}
+    {#if changes.value.doubts}
+      <label class="mt-3 flex gap-2">
+        <input type="checkbox" class="mt-0.5 size-[24px] shrink-0" bind:checked={sure} />
+        <span class="text-(--stop)">I want this although {changes.value.doubts}.</span>
+      </label>
+    {/if}
     <button
       class="main-button mt-3 touch"
-      disabled={busy || !changes.value.length}
+      disabled={busy || !changes.value.tables.length || (changes.value.doubts !== '' && !sure)}
       onclick={() => looking && void restore(looking)}>Put it back</button
     >
   {:else if !changes.trouble}

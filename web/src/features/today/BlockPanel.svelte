@@ -23,7 +23,7 @@
   function move(clock: string) {
     const minute = minuteOf(clock);
     if (minute !== null)
-      void today.pin(block.task, minute - (block.from_min - block.starts_min), block.person, block.spindle);
+      void today.pin(block.key, minute - (block.from_min - block.starts_min), block.person, block.spindle);
   }
 </script>
 
@@ -46,21 +46,21 @@
         label="Done by"
         value={block.person ?? ''}
         options={people.map((name) => ({ id: name, label: name }))}
-        onchange={(name) => void today.pin(block.task, block.starts_min, name, block.spindle)}
+        onchange={(name) => void today.pin(block.key, block.starts_min, name, block.spindle)}
       />
     </div>
   {/if}
   <div class="flex flex-wrap gap-2">
     {#if block.fixed}
-      <button class="plain-button" onclick={() => void today.unpin(block.task)}>Let it go</button>
+      <button class="plain-button" onclick={() => void today.unpin(block.key)}>Let it go</button>
     {:else if block.kind === 'work'}
       <button
         class="plain-button"
-        onclick={() => void today.pin(block.task, block.starts_min, block.person, block.spindle)}>Keep it here</button
+        onclick={() => void today.pin(block.key, block.starts_min, block.person, block.spindle)}>Keep it here</button
       >
     {/if}
-    <button class="plain-button" onclick={() => void today.finish(block.task)}>It is done</button>
-    <button class="plain-button" onclick={() => first.ask(api.ifFirst(block.task))}>If it went first?</button>
+    <button class="plain-button" onclick={() => void today.finish(block.key)}>It is done</button>
+    <button class="plain-button" onclick={() => first.ask(api.ifFirst(block.key))}>If it went first?</button>
   </div>
   {#if first.value}
     {@const { now, first: then } = first.value}

@@ -12,9 +12,9 @@
     from: number;
     long: number;
     now: number | null;
-    selected: number | null;
-    done: number[];
-    onselect: (task: number) => void;
+    selected: string | null;
+    done: string[];
+    onselect: (key: string) => void;
     onmove: (block: Block, from: number, person: string | null) => void;
   }
   let { rows, begins, from, long, now, selected, done, onselect, onmove }: Props = $props();
@@ -84,14 +84,14 @@
         <li class="row relative" aria-label={row.label}>
           <span class="label small" class:font-semibold={row.kind === 'person'}>{row.label}</span>
           {#each hours as minute (minute)}<i class="hour" style:left="{x(minute + from)}px"></i>{/each}
-          {#each row.blocks as block (`${block.task} ${block.kind}`)}
+          {#each row.blocks as block (`${block.key} ${block.kind}`)}
             {@const held = drag?.block === block}
             <button
               class="block"
               class:wait={block.kind === 'wait'}
               class:change={block.kind === 'change'}
-              class:done={done.includes(block.task)}
-              class:chosen={block.task === selected}
+              class:done={done.includes(block.key)}
+              class:chosen={block.key === selected}
               class:late={block.late_min > 0}
               style:left="{x(block.from_min) + (held ? (drag?.dx ?? 0) : 0)}px"
               style:top="{4 + (held ? (drag?.dy ?? 0) : 0)}px"
@@ -102,9 +102,9 @@
                 : ''}{block.label}, {block.at} for {block.to_min - block.from_min} minutes{block.late_min
                 ? `, late by ${block.late_min}`
                 : ''}{block.fixed ? ', put there' : ''}"
-              aria-pressed={block.task === selected}
+              aria-pressed={block.key === selected}
               title="{block.job}: {block.label}"
-              onclick={() => onselect(block.task)}
+              onclick={() => onselect(block.key)}
               onkeydown={(event) => keys(event, block)}
               onpointerdown={(event) => {
                 if (row.kind === 'person' && block.kind === 'work')

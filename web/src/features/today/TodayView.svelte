@@ -127,8 +127,8 @@
       now={dayAt === 0 && told ? told.now_min : null}
       selected={today.selected}
       done={told?.done ?? []}
-      onselect={(task) => (today.selected = task)}
-      onmove={(block, to, person) => void today.pin(block.task, to, person, null)}
+      onselect={(key) => (today.selected = key)}
+      onmove={(block, to, person) => void today.pin(block.key, to, person, null)}
     />
     <div class="mt-4 grid gap-5 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <section aria-label="What next">
@@ -139,7 +139,7 @@
             <li>
               <b>{person}</b>:
               {#if next}{whenOf(next, firstDay, board.begins)}
-                <a class="underline" href="/jobs/{told?.ids[next.task]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
+                <a class="underline" href="/jobs/{told?.ids[next.key]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
             </li>
           {/each}
         </ul>
@@ -149,6 +149,7 @@
             share the hand machines. The maker’s figures and local rules come first.
           </p>
         {/each}
+        {#if told?.trouble}<p class="mt-2 text-(--stop)" role="alert">{told.trouble}.</p>{/if}
         {#each told?.left_out ?? [] as one (one.job)}<p class="small mt-2 text-(--stop)">
             Not on the board: {one.job}: {one.reason}
           </p>{/each}
@@ -163,7 +164,7 @@
           <ul>
             {#each shown
               .filter((one) => one.person === person)
-              .sort((a, b) => a.from_min - b.from_min) as one (`${one.task} ${one.kind} ${one.from_min}`)}
+              .sort((a, b) => a.from_min - b.from_min) as one (`${one.key} ${one.kind} ${one.from_min}`)}
               <li class="small">
                 <span class="num">{clockAt(one.from_min, board.begins)}</span>
                 {one.job}: {one.label}

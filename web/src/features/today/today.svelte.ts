@@ -11,7 +11,7 @@ export class Today {
   board = $state.raw<Board | null>(null);
   shop = new ShopSettings();
   trouble = $state<string | null>(null);
-  selected = $state<number | null>(null);
+  selected = $state<string | null>(null);
   busy = $state(false);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private left = false;
@@ -27,7 +27,7 @@ export class Today {
   }
 
   get block(): Block | null {
-    return this.board?.board.blocks.find((one) => one.task === this.selected && one.kind !== 'change') ?? null;
+    return this.board?.board.blocks.find((one) => one.key === this.selected && one.kind !== 'change') ?? null;
   }
 
   private async look() {
@@ -50,12 +50,12 @@ export class Today {
     await this.look();
   }
 
-  pin = (task: number, from_min: number, person: string | null, spindle: number | null) =>
-    this.changing(() => api.pinBlock(task, { from_min: Math.max(0, Math.round(from_min)), person, spindle }));
+  pin = (block: string, from_min: number, person: string | null, spindle: number | null) =>
+    this.changing(() => api.pinBlock(block, { from_min: Math.max(0, Math.round(from_min)), person, spindle }));
 
-  finish = (task: number) => this.changing(() => api.blockDone(task));
+  finish = (block: string) => this.changing(() => api.blockDone(block));
 
-  unpin = (task: number) => this.changing(() => api.unpinBlock(task));
+  unpin = (block: string) => this.changing(() => api.unpinBlock(block));
 
   async changeShop(next: Partial<Shop>) {
     await this.quietly(() => this.shop.change(next));
