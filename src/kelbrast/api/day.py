@@ -18,13 +18,14 @@ from kelbrast.core.day.follow import Pin
 from kelbrast.core.price.quote import Rates
 from kelbrast.exchange.day_file import DayFigures, DayFile
 from kelbrast.exchange.day_out import day_calendar, day_csv
+from kelbrast.exchange.fields import LONGEST_NAME
 from kelbrast.exchange.quote_file import QuoteFile, quotes_csv
 from kelbrast.exchange.shop_file import ShopFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 BlockKey = Annotated[str, Path(min_length=1, max_length=80, description="key of the block")]
-_PEOPLE: Final = Query(max_length=200, description="only the blocks of this person")
+_PEOPLE: Final = Query(max_length=LONGEST_NAME, description="only the blocks of this person")
 
 
 class LeftOutFile(BaseModel):
@@ -54,7 +55,7 @@ class PinIn(BaseModel):
     """Where a block is wanted: minutes since the day begins, by whom, on which spindle; null for whoever and wherever."""
 
     from_min: Annotated[int, Field(ge=0, le=40_000)]
-    person: Annotated[str | None, Field(max_length=200)] = None
+    person: Annotated[str | None, Field(max_length=LONGEST_NAME)] = None
     spindle: Annotated[int | None, Field(ge=1, le=20)] = None
 
 

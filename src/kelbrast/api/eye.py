@@ -16,6 +16,7 @@ from kelbrast.app.eye_at_bench import EyeAtBench, Stated, grain_before, of_any_f
 from kelbrast.core.errors import BadInput
 from kelbrast.core.vision.light_check import CanNotSay
 from kelbrast.exchange.eye_file import EyeAnswer, GradesFile, refusal_said, to_eye_answer, to_grades
+from kelbrast.exchange.fields import LONGEST_GRADE
 from kelbrast.exchange.sentence_file import SentenceFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -31,7 +32,7 @@ LayAngle = Annotated[
 ]
 Crossing = Annotated[float, Query(ge=0, le=90, description="at which old marks cross them")]
 LookNumber = Annotated[int, Path(ge=1, le=2**53, description="of a look")]
-Before = Annotated[str, Query(max_length=20, description="grade that was worked before")]
+Before = Annotated[str, Query(max_length=LONGEST_GRADE, description="grade that was worked before")]
 PhotoAcross = Annotated[float, Query(gt=0, le=1e4, allow_inf_nan=False, description="width of what the photo shows, mm")]
 
 

@@ -18,6 +18,7 @@ from kelbrast.app.worked import job_worked
 from kelbrast.core.job import JobState
 from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
 from kelbrast.exchange.card_file import CardFile
+from kelbrast.exchange.fields import LONGEST_NAME
 from kelbrast.exchange.plan_csv import plan_csv
 from kelbrast.exchange.plan_file import PlanFile
 
@@ -40,7 +41,7 @@ _WORDS: Final = "each of them is found in title, customer, material, finish or n
 @router.get("/jobs")
 def list_jobs(
     jobs: AllJobs,
-    words: Annotated[str, Query(max_length=200, description=_WORDS)] = "",
+    words: Annotated[str, Query(max_length=LONGEST_NAME, description=_WORDS)] = "",
     state: Annotated[list[JobState] | None, Query(max_length=10)] = None,
     by: Annotated[JobOrder, Query()] = "changed",
     offset: Annotated[int, Query(ge=0, le=2**53)] = 0,

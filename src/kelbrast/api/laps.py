@@ -9,6 +9,7 @@ from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.laps import lap_wanted, laps_of_rack
 from kelbrast.core.surface.sized import RoundKind
+from kelbrast.exchange.fields import LONGEST_GRADE, LONGEST_ID, LONGEST_NAME
 from kelbrast.exchange.lap_drawing import DrawnPart, drawing_of, lap_pdf, lap_svg
 from kelbrast.exchange.laps_file import LapAtHandFile
 
@@ -29,7 +30,10 @@ class LapWork:
 
 @router.get("/laps")
 def laps_at_hand(
-    rack: OwnRack, work: Annotated[LapWork, Depends()], target_mm: LapDiameter, grade: Annotated[str, Query(max_length=20)]
+    rack: OwnRack,
+    work: Annotated[LapWork, Depends()],
+    target_mm: LapDiameter,
+    grade: Annotated[str, Query(max_length=LONGEST_GRADE)],
 ) -> list[LapAtHandFile]:
     """The laps of the rack on this work, the able ones first."""
     return laps_of_rack(
@@ -39,8 +43,8 @@ def laps_at_hand(
 
 def _drawn(
     work: Annotated[LapWork, Depends()],
-    material: Annotated[str, Query(max_length=80)],
-    title: Annotated[str, Query(max_length=200)] = "this work",
+    material: Annotated[str, Query(max_length=LONGEST_ID)],
+    title: Annotated[str, Query(max_length=LONGEST_NAME)] = "this work",
     inch: bool = False,
 ) -> tuple[DrawnPart, ...]:
     lap = lap_wanted(kind=work.kind, tightest_mm=work.tightest_mm, length_mm=work.length_mm, made_of=material)

@@ -11,16 +11,17 @@ from kelbrast.app.goback import DEEPEST_MARK_UM, goback_file
 from kelbrast.app.planning import advice_file, choices_file, plan_file, what_if_file, why_file
 from kelbrast.exchange.advice_file import AdviceFile, WhatIfFile
 from kelbrast.exchange.choices_file import ChoicesFile
+from kelbrast.exchange.fields import LONGEST_GRADE, LONGEST_NAME
 from kelbrast.exchange.goback_file import GoBackFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.why_file import SumFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-FaceName = Annotated[str, Query(max_length=200, description="name of the face")]
+FaceName = Annotated[str, Query(max_length=LONGEST_NAME, description="name of the face")]
 StepNumber = Annotated[int, Query(ge=1, le=10_000, description="the step, from 1")]
 DeepMark = Annotated[float | None, Query(gt=0, le=DEEPEST_MARK_UM, allow_inf_nan=False, description="how deep the mark is")]
-LikeGrade = Annotated[str | None, Query(max_length=20, description="or: as left by this grade")]
+LikeGrade = Annotated[str | None, Query(max_length=LONGEST_GRADE, description="or: as left by this grade")]
 
 
 @router.post("/plan", openapi_extra=JOB_IN_BODY)

@@ -13,13 +13,13 @@ from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
+from kelbrast.exchange.fields import Name, Word
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
 from kelbrast.exchange.job_file import OwnOperationFile
-from kelbrast.exchange.plain_text import OneLine
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-CareKey = Annotated[str, Field(max_length=80)]
+CareKey = Word
 TemplateName = Annotated[str, Path(min_length=1, max_length=80, description="what the template is called")]
 WayId = Annotated[int, Path(ge=1, le=2**53, description="id of the house way")]
 
@@ -69,8 +69,8 @@ class WayOut(BaseModel):
 class WayIn(BaseModel):
     """The face of a run whose way becomes the house way, and what to call it."""
 
-    face: Annotated[str, Field(max_length=200), OneLine]
-    name: Annotated[str, Field(max_length=80), OneLine]
+    face: Name
+    name: Word
 
 
 class DueOut(BaseModel):

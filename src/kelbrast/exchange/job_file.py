@@ -17,8 +17,7 @@ from kelbrast.core.surface.limits import LayerKind
 from kelbrast.core.surface.part import Covering, Held, Protect, Wet
 from kelbrast.core.surface.shapes import ShapeKind
 from kelbrast.core.surface.sized import ROUND_KINDS, RoundKind
-from kelbrast.exchange.fields import ID, Micrometres, Millimetres, NotTiny, Strict, Text
-from kelbrast.exchange.plain_text import Lines, OneLine
+from kelbrast.exchange.fields import ID, Grade, Micrometres, Millimetres, Name, Note, NotTiny, Remark, Strict, Text
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted
 
 
@@ -51,7 +50,7 @@ class FoundFile(Strict):
 
     kind: FoundKind = "scratches"
     depth_um: Micrometres | DepthRange | None = None
-    after: Annotated[str, Field(max_length=20)] | None = None
+    after: Grade | None = None
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     blend: bool | None = None
     share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False), NotTiny] | None = None
@@ -71,7 +70,7 @@ class WantFile(Strict):
     """The wanted surface: a finish by id, or a band of Ra with a lay."""
 
     finish: ID | None = None
-    no_finer_than: Annotated[str, Field(max_length=20)] | None = None
+    no_finer_than: Grade | None = None
     ra_um: tuple[Micrometres | None, Micrometres | None] | None = None
     lay: LayWanted | None = None
 
@@ -221,9 +220,9 @@ class OwnOperationFile(Strict):
     when: OwnWhen
     minutes: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
     waiting_minutes: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0
-    text: Annotated[str, Field(max_length=1000), Lines] = ""
-    caution: Annotated[str, Field(max_length=400), OneLine] = ""
-    check: Annotated[str, Field(max_length=400), OneLine] = ""
+    text: Note = ""
+    caution: Remark = ""
+    check: Remark = ""
 
 
 class JobFile(Strict):
@@ -254,9 +253,9 @@ class JobFile(Strict):
     diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}
     own_operations: Annotated[list[OwnOperationFile], Field(max_length=50)] = []
     coats: Annotated[int, Field(ge=1, le=20)] = 1
-    customer: Annotated[str, Field(max_length=200), OneLine] = ""
+    customer: Name = ""
     due: Annotated[datetime | None, Field(strict=False)] = None
-    note: Annotated[str, Field(max_length=2000), Lines] = ""
+    note: Note = ""
     state: JobState | None = None
 
     @model_validator(mode="after")

@@ -24,6 +24,7 @@ from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, wor
 from kelbrast.core.surface.face import Face, FoundKind
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import Measure, Sentence, sentence
+from kelbrast.exchange.fields import Grade, Word
 from kelbrast.exchange.plan_file import StepFile
 
 SPACING_UM: Final = 8.0
@@ -132,11 +133,11 @@ class Asked(BaseModel):
     """A patch that a person chooses: damage of a depth, or the marks of a grade; then perhaps worked with a finer grade, for a
     share of the time that this takes."""
 
-    material: Annotated[str, Field(max_length=80)] = "naval-brass"
+    material: Word = "naval-brass"
     kind: Literal["scratches", "lay", "waviness", "pits", "nick"] = "lay"
     depth_um: Annotated[float, Field(ge=0.01, le=500, allow_inf_nan=False)] | None = None
-    after: Annotated[str, Field(max_length=20)] | None = "P240"
-    then: Annotated[str, Field(max_length=20)] | None = None
+    after: Grade | None = "P240"
+    then: Grade | None = None
     share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
     soft: bool = False
     lay: Lay = "one-way"

@@ -5,6 +5,8 @@ from typing import Final
 
 from pydantic import AfterValidator
 
+# Signs that turn the direction of writing (UAX #9), or take no room: a name with them is not what it looks like.
+_TURNING: Final = re.compile(r"[\u200b\u200e\u200f\u061c\u202a-\u202e\u2060-\u2069\ufeff]")
 _UNSEEN: Final = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029\ufffe\uffff]")
 _UNSEEN_IN_LINES: Final = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\u2028\u2029\ufffe\uffff]")
 
@@ -14,13 +16,15 @@ def one_line(text: str) -> str:
 
     >>> one_line("left\\rend\\x00")
     'left end '
+    >>> one_line("rim\u202ereversed")
+    'rimreversed'
     """
-    return _UNSEEN.sub(" ", text)
+    return _UNSEEN.sub(" ", _TURNING.sub("", text))
 
 
 def lines(text: str) -> str:
     """The text with its lines, without other unseen signs."""
-    return _UNSEEN_IN_LINES.sub(" ", text.replace("\r\n", "\n").replace("\r", "\n"))
+    return _UNSEEN_IN_LINES.sub(" ", _TURNING.sub("", text).replace("\r\n", "\n").replace("\r", "\n"))
 
 
 OneLine: Final = AfterValidator(one_line)

@@ -7,13 +7,13 @@ from pydantic import ConfigDict, Field
 from kelbrast.core.errors import BadInput, Fault, NotFound
 from kelbrast.core.rack.item import Item, ItemEvent, ItemEventKind, kind_of
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.fields import ID, Millimetres, Strict
+from kelbrast.exchange.fields import ID, LONGEST_REMARK, Millimetres, Strict, Word
 from kelbrast.exchange.plain_text import Lines, OneLine
 
 MOST_ITEMS: Final = 5000
 Amount = Annotated[float, Field(ge=0, le=1_000_000, allow_inf_nan=False)]
 Positive = Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False)]
-ReasonWords = Annotated[str, Field(max_length=400), Lines]
+ReasonWords = Annotated[str, Field(max_length=LONGEST_REMARK), Lines]
 
 
 class ItemEventFile(Strict):
@@ -35,7 +35,7 @@ class ItemFile(Strict):
     """
 
     what: ID
-    name: Annotated[str, Field(max_length=80), OneLine] = ""
+    name: Word = ""
     count: Amount = 1
     low: Amount | None = None
     diameter_mm: Millimetres | None = None
@@ -64,7 +64,7 @@ def to_event_file(event: ItemEvent, why: str) -> ItemEventFile:
     """Something that happened to an item, with the reason in words, as it is kept."""
     size = None if event.size is None else from_si(event.size, "mm")
     return ItemEventFile(
-        kind=event.kind, charge=event.charge, family=event.family, amount=event.amount, size_mm=size, why=why[:400]
+        kind=event.kind, charge=event.charge, family=event.family, amount=event.amount, size_mm=size, why=why[:LONGEST_REMARK]
     )
 
 

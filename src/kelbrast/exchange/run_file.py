@@ -19,15 +19,12 @@ from kelbrast.core.planning.questions.goback import Extent
 from kelbrast.core.process.dulling import torn
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.fields import ID, Strict
+from kelbrast.exchange.fields import ID, Grade, Name, Note, Strict, Word
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.key_faults import faults_of
-from kelbrast.exchange.plain_text import Lines, OneLine
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
 
 EventNumber = Annotated[int, Field(ge=1, le=2**53)]
-NoteWords = Annotated[str, Field(max_length=2000), Lines]
-Short = Annotated[str, Field(max_length=80), OneLine]
 Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 
 
@@ -39,9 +36,9 @@ class ReadingFile(Strict):
 
     quantity: GaugedQuantity
     value: Real
-    position: Short = ""
-    direction: Short = ""
-    instrument: Short = ""
+    position: Word = ""
+    direction: Word = ""
+    instrument: Word = ""
     simulated: bool = False
     z_mm: Real | None = None
     phi_deg: Annotated[float, Field(ge=-720, le=720, allow_inf_nan=False)] | None = None
@@ -55,12 +52,12 @@ class TapFile(Strict):
 
     kind: EventKind
     piece: EventNumber | None = None
-    face: Short | None = None
+    face: Name | None = None
     route: Annotated[int, Field(ge=0, le=10_000)] | None = None
     step: EventNumber | None = None
     extent: Extent | None = None
     depth_um: Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)] | None = None
-    like: Short | None = None
+    like: Grade | None = None
     fingernail: bool = False
     seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] | None = None
     order: Order | None = None
@@ -71,7 +68,7 @@ class TapFile(Strict):
     fault: ID | None = None
     well: bool | None = None
     undoes: EventNumber | None = None
-    words: NoteWords = ""
+    words: Note = ""
 
 
 class EventFile(TapFile):

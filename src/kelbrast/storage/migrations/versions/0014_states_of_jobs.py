@@ -1,4 +1,4 @@
-"""The states that a job came to, one after the other."""
+"""The states that a job came to, one after the other; and titles of nothing but spaces, which no document may have any more."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -17,6 +17,11 @@ def upgrade() -> None:
         sa.Column("state", sa.String(20), nullable=False),
         sa.UniqueConstraint("job_id", "number"),
     )
+    for table, document in (("jobs", "document"), ("runs", "job"), ("sizings", "document")):
+        title = f"json_extract({document}, '$.title')"
+        op.execute(f"update {table} set {document} = json_set({document}, '$.title', 'Untitled') where trim({title}) = ''")
+    for table in ("jobs", "runs"):
+        op.execute(f"update {table} set title = 'Untitled' where trim(title) = ''")
 
 
 def downgrade() -> None:
