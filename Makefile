@@ -70,7 +70,7 @@ mutants: .stamps/mutants
 
 bench: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) bench/timings.py
-	@$(PY) bench/eye.py judge
+	@$(PY) bench/eye.py
 
 # After a change of the API, of a sentence, a rule or a model: the description, the front end's types from it, the sentences to
 # test with, the page of rules, and the tables of model.md.

@@ -1,9 +1,6 @@
-"""The eye on simulated photos: trains the regression of grades, and prints how often it is right on photos nobody tuned on.
+"""The eye on simulated photos: prints how often it is right on photos nobody tuned on, as in the table of docs/eye.md.
 
-    PYTHONPATH=tests python bench/eye.py train     # writes core/reference/records/eye_grade.toml
-    PYTHONPATH=tests python bench/eye.py judge     # prints the table of docs/eye.md
-
-Seeds below 10,000 are for training and choosing; those from 80,000 on are only judged.
+Seeds below 10,000 are for choosing; those from 80,000 on are only judged.
 """
 
 import math
@@ -13,7 +10,6 @@ import time
 from collections.abc import Iterator
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import replace
-from datetime import date
 from pathlib import Path
 
 import numpy as np
@@ -22,14 +18,10 @@ from numpy.typing import NDArray
 sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 
 from kelbrast.app.eye import opened
-from kelbrast.core.catalogue.grades import parse_grade, scale
-from kelbrast.core.vision.fields import fields_of
-from kelbrast.core.vision.grade import FEATURES, features
 from kelbrast.core.vision.lay import apart
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, light_check, width_of_marks
-from photographing import Face, Shot, both, depth_of, messenger, photographed
+from photographing import Face, Shot, both, depth_of, messenger
 
-DATA = Path(__file__).parents[1] / "src" / "kelbrast" / "core" / "reference" / "records" / "eye_grade.toml"
 STEPS = (
     ("P120", "P240"),
     ("P180", "P320"),
@@ -39,10 +31,7 @@ STEPS = (
     ("P400", "P800"),
     ("P180", "P400"),
 )
-OWN = ("P80", "P120", "P150", "P180", "P220", "P240", "P280", "P320", "P400", "P500", "P600", "P800")
-TRAINED_ON, JUDGED_FROM = range(3000, 3300), 80_000
-RIDGE = 3.0
-STEPS_EITHER_SIDE = 2
+JUDGED_FROM = 80_000
 
 
 def guided(seed: int) -> tuple[Face, Shot, Shot, random.Random]:
@@ -170,49 +159,9 @@ def _guided_rows(told: list[tuple[bool, EyeSaw | CanNotSay, Face, float]]) -> It
     yield f"| direction of the lay, median and 95 % | {np.median(lays):.2f}, {np.quantile(lays, 0.95):.2f} degrees |"
     middle, most = np.median(crossing), np.quantile(crossing, 0.95)
     yield f"| direction of the old marks, median and 95 % | {middle:.1f}, {most:.1f} degrees |"
-    grains = [(one.grains, parse_grade(face.own).grain) for _, one, face in answers]
-    held = [(told.finest or 0) <= grain <= told.coarsest for told, grain in grains]
-    yield f"| the own grade lies in the range that is told | {np.mean(held):.0%} |"
     yield f"| seconds for a field | {np.median([seconds for *_, seconds in told]):.2f} |"
 
 
-def lit_across(seed: int) -> tuple[NDArray[np.float64], float, float]:
-    """Features of a photo with the lamp across, the grain that left its lay, and micrometres to a pixel."""
-    face, first, second, dice = guided(seed)
-    face = replace(face, own=dice.choice(OWN), before="P80", share=1.2)
-    photo, _ = photographed(face, replace(second, seed=seed))
-    field = next(fields_of(opened(photo).grey))
-    lay = face.lay + math.radians(dice.uniform(-0.5, 0.5))
-    return features(field.contrast, lay, pixel=first.um * 1e-6), parse_grade(face.own).grain, first.um
-
-
-def train() -> None:
-    with ProcessPoolExecutor() as pool:
-        told = list(pool.map(lit_across, TRAINED_ON))
-    x, y = np.array([one for one, _, _ in told]), np.log([grain for _, grain, _ in told])
-    mean, spread = x.mean(axis=0), x.std(axis=0)
-    z = (x - mean) / spread
-    weight = np.linalg.solve(z.T @ z + RIDGE * np.eye(z.shape[1]), z.T @ (y - y.mean()))
-    # Two grades of the scale either side of the likely one.
-    numbers = np.log([grain for _, grain in scale("P") if 15e-6 < grain < 250e-6])
-    reach = STEPS_EITHER_SIDE * float(np.mean(np.abs(np.diff(np.sort(numbers)))))
-    error = y - (z @ weight + y.mean())
-    lines = [
-        f"# Written by bench/eye.py on {date.today()}: ridge regression of ln(grain / 1 m) on features of simulated photos,",
-        f"# {len(y)} of them, seeds {TRAINED_ON.start} to {TRAINED_ON.stop - 1}. Within {reach:.2f} (two grades) there in",
-        f"# {np.mean(np.abs(error) < reach):.0%}; on others see docs/eye.md.",
-    ]
-    for name, w, m, s in zip(FEATURES, weight, mean, spread, strict=True):
-        lines.append(f"[{name}]")
-        lines += [f'{key} = [{value:.6g}, "1", "eye-simulated"]' for key, value in (("weight", w), ("mean", m), ("scale", s))]
-    lines += ["[grade]", f'bias = [{y.mean():.6g}, "1", "eye-simulated"]', f'reach = [{reach:.4g}, "1", "eye-simulated"]']
-    DATA.write_text("\n".join(lines) + "\n", encoding="utf-8")
-    print("\n".join(lines[:3]))
-
-
 if __name__ == "__main__":
-    if sys.argv[1:] == ["train"]:
-        train()
-    else:
-        for row in rows(160, 16):
-            print(row, flush=True)
+    for row in rows(160, 16):
+        print(row, flush=True)

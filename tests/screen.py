@@ -24,7 +24,7 @@ def put_away(page: Page) -> None:
 
 def called(served, title: str) -> int:
     """The number of the job with this title; none is planned for it."""
-    return next(one.id for one in served.jobs.plannable(tuple(JOB_STATES)) if one.job.title == title)
+    return next(one.id for one in served.jobs.plannable(tuple(JOB_STATES))[0] if one.job.title == title)
 
 
 def open_job(page: Page, served, title: str) -> int:

@@ -9,8 +9,7 @@ from typing import Any
 import pytest
 from starlette.testclient import TestClient
 
-from kelbrast.core.catalogue.grades import nearest
-from photographing import Face, Shot, both, messenger, photographed
+from photographing import Face, Shot, both, messenger
 from tapping import tap
 
 FACE = Face(before="P120", own="P240", share=0.6, lay=math.radians(20))
@@ -62,9 +61,8 @@ def test_old_marks_are_told_with_place_step_and_what_can_not_be_seen(client, run
     assert told["angle_deg"] == pytest.approx(90, abs=3)
     assert all(0 <= place <= 1 for line in told["lines"] for place in line)
     assert len(told["lines"]) >= 2
-    assert told["grades"]["said"]["code"] == "eye.grades"
-    first = client.get(f"/api/runs/{run['id']}").json()["strip"][0]
-    assert told["like"] == nearest("P", first["grain_um"] * 1e-6).name  # to go back by
+    assert "grades" not in told
+    assert "like" not in told  # nothing of a grade: on photos that nobody simulated it was never right
 
 
 def test_a_copy_from_a_messenger_and_a_wrong_lamp_are_refused_with_advice(client, run, photos) -> None:
@@ -93,17 +91,6 @@ def test_who_was_right_follows_from_what_turned_out(client, run, photos) -> None
     assert 0.3 < told["eye"]["low"] < told["eye"]["high"] == pytest.approx(1.0)
 
 
-def test_which_grade_left_marks(client) -> None:
-    face = Face(before="P80", own="P180", share=1.2, lay=math.radians(50))
-    photo, _ = photographed(face, Shot(lamp=face.lay + math.pi / 2, pixels=(448, 448), um=9.0, seed=95_010))
-    told = client.post("/api/eye/marks", params={"across_mm": WIDE_MM}, content=photo, headers={"content-type": "image/jpeg"})
-    assert told.json()["refused"] is None
-    assert told.json()["grades"]["coarsest"].startswith("P")
-    copied = client.post("/api/eye/marks", params={"across_mm": WIDE_MM}, content=messenger(photo))
-    assert copied.json()["grades"] is None
-    assert copied.json()["refused"]["code"] == "eye.messenger"
-
-
 def test_what_is_no_photo_is_refused(client, run) -> None:
     def refused(body: bytes, **query: Any) -> tuple[int, str]:
         told = client.post(f"/api/runs/{run['id']}/eye", params={"across_mm": 4, **query}, content=body)
@@ -114,4 +101,28 @@ def test_what_is_no_photo_is_refused(client, run) -> None:
     assert "JPEG and PNG can" in refused(b"nothing of the kind", first_bytes=5)[1]
     assert client.get(f"/api/runs/{run['id']}/eye/77").status_code == 404
     assert client.post("/api/runs/99/eye", params={"across_mm": 4, "first_bytes": 1}, content=b"ab").status_code == 404
-    assert client.post("/api/eye/marks", params={"across_mm": 4}, content=Path(__file__).read_bytes()).status_code == 422
+    assert client.post("/api/eye/marks", params={"across_mm": 4}, content=Path(__file__).read_bytes()).status_code == 405
+
+
+@pytest.mark.parametrize(
+    ("change", "code"),
+    [({"shape": {"kind": "dome", "diameter_mm": 120, "height_mm": 40}}, "eye.curved"), ({}, "eye.without-lay")],
+)
+def test_where_no_photo_can_help_it_is_refused_before_any_is_taken(client, change: dict[str, Any], code: str) -> None:
+    face = {"name": "lens", "area_cm2": 80, "found": {"kind": "scratches", "depth_um": 6}, "want": {"finish": "satin"}}
+    if change:
+        del face["area_cm2"]
+    material = "brass" if change else "acrylic"
+    job = {"kelbrast": "job/1", "title": "Lamp lens", "material": material, "faces": [{**face, **change}]}
+    made = client.post("/api/jobs", json=job).json()["id"]
+    run = client.post(f"/api/jobs/{made}/runs").json()
+    while run["hand"] and run["hand"]["plan"]["lay"] != "none" and not change:
+        run = tap(client, tap(client, run, "started").json(), "gone").json()
+    assert run["hand"]["eye_refused"]["code"] == code
+    told = client.post(f"/api/runs/{run['id']}/eye", params={"across_mm": 4, "first_bytes": 1}, content=b"ab")
+    assert told.status_code == 422
+    assert told.json()["faults"][0]["field"] == "eye"
+
+
+def test_where_it_can_help_nothing_is_refused(client, run) -> None:
+    assert run["hand"]["eye_refused"] is None

@@ -108,7 +108,18 @@ def test_old_marks_are_shown_kept_with_the_run_and_lead_to_the_ways_back(at_work
     assert (kept.kind, kept.words.startswith("The eye: Old marks are seen")) == ("photo", True)
     page.get_by_role("dialog").get_by_role("button", name="Found a deep one").click()
     appears(page.get_by_role("dialog").get_by_role("button", name="Go back").last)  # one tap to the ways back
-    expect(page.get_by_role("radio", name="Looks like a grade")).to_be_checked()  # with what was seen
+
+
+def test_where_it_cannot_help_it_says_so_before_any_photo(page: Page, workshop) -> None:
+    open_job(page, workshop, "Fog gauge window")
+    page.keyboard.press("b")
+    appears(page.get_by_role("button", name="Start this step"))
+    page.keyboard.press("e")
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("the eye tells old marks from new ones by theirs")
+    expect(dialog.locator("input[type=file]")).to_have_count(0)
+    dialog.get_by_role("button", name="My eye decides").click()
+    appears(page.get_by_role("button", name="Start this step"))
 
 
 def test_the_live_picture_guides_and_the_line_is_turned_by_a_finger(browser_type, browser_type_launch_args, workshop) -> None:

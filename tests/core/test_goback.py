@@ -48,6 +48,14 @@ def test_the_step_that_was_left_too_early_is_named() -> None:
     assert back(one, depth=steps[1].marks.after / UM, after=2).missed is None
 
 
+def test_a_mark_deeper_than_described_blames_no_step() -> None:
+    one = face("mirror", depth=20)
+    within, deeper = back(one, depth=20, after=2), back(one, depth=21, after=2)
+    assert (within.missed, within.deeper) == (1, False)
+    assert (deeper.missed, deeper.deeper) == (None, True)
+    assert not back(one, depth=0.5, after=2).deeper
+
+
 def test_accepting_says_whether_it_shows() -> None:
     assert back(face("mirror", depth=20), depth=1).shows
     assert not back(face("paint-ready", depth=60), depth=1).shows

@@ -248,7 +248,7 @@ def test_own_band() -> None:
 def test_the_curve_goes_from_the_old_marks_to_the_new() -> None:
     for step in plan("brass", face("mirror", depth=14, worst=20)).steps:
         depths = [depth for _, depth in step.curve]
-        assert depths[0] == pytest.approx(step.marks.likely_before)
+        assert depths[0] == pytest.approx(step.marks.before)  # what the step says that it meets
         assert depths[-1] == pytest.approx(step.marks.after)
         assert all(a >= b for a, b in itertools.pairwise(depths))
         assert step.curve[-1][0] == pytest.approx(step.time.all)

@@ -12,7 +12,6 @@ from scipy import ndimage
 from benching import Bench
 from kelbrast.app.eye import opened
 from kelbrast.core.bench.turned_out import LightCheck, turned_out
-from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
@@ -20,7 +19,7 @@ from kelbrast.core.vision.edge import reflected_edge, rq_of_share
 from kelbrast.core.vision.fields import MOST_FIELDS, contrast, fields_of
 from kelbrast.core.vision.gate import gate
 from kelbrast.core.vision.lay import apart, lay_of
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, marks_of, width_of_marks
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, width_of_marks
 from kelbrast.core.vision.old_marks import old_marks_in
 from photographing import Face, Shot, both, depth_of, messenger, photographed
 
@@ -156,7 +155,6 @@ def test_what_is_seen_is_told_with_its_place_and_direction() -> None:
         along = math.atan2(line.y0 - line.y1, line.x1 - line.x0)
         assert math.degrees(apart(along, told.angle)) < 1
         assert all(0 <= place <= 448 for place in (line.x0, line.y0, line.x1, line.y1))
-    assert (told.grains.finest or 0.0) <= parse_grade(face.own).grain <= told.grains.coarsest
     assert told.smallest == pytest.approx(first.um * 1e-6)
 
 
@@ -199,18 +197,6 @@ def test_over_a_whole_photo_several_fields_must_agree() -> None:
     corner = light_check(Photo(clean), opened(two), asked(face, first))
     assert isinstance(corner, EyeSaw)
     assert corner.verdict == "look-again"
-
-
-def test_which_grade_left_marks_is_told_as_a_range() -> None:
-    held = 0
-    for at, grade in enumerate(("P120", "P180", "P240", "P320")):
-        face = Face(before="P80", own=grade, share=1.2, lay=math.radians(40 * at + 5))
-        photo, _ = photographed(face, Shot(lamp=face.lay + math.pi / 2, pixels=(448, 448), um=8.0, seed=91_000 + at))
-        told = marks_of(opened(photo), pixel=8e-6)
-        assert not isinstance(told, CanNotSay)
-        held += (told.finest or 0.0) <= parse_grade(grade).grain <= told.coarsest
-    assert held >= 3
-    assert marks_of(Photo(np.full((500, 500), 128, dtype=np.uint8)), pixel=8e-6) == CanNotSay("blurred", 1)
 
 
 def test_twelve_megapixels_stay_within_their_memory() -> None:

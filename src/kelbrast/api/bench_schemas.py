@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.eye_at_bench import cannot_judge_step
 from kelbrast.core.bench.clock import elapsed
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage
 from kelbrast.core.bench.expected import more_time, protection_left, verdict
@@ -20,6 +21,7 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import sentence
+from kelbrast.exchange.eye_file import refusal_said
 from kelbrast.exchange.plan_file import OperationFile, StepFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop
@@ -53,7 +55,7 @@ class HandOut(BaseModel):
 
     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
-    started last.
+    started last. `eye_refused`: why the eye can not help here, whatever the photos are.
     """
 
     piece: int
@@ -75,6 +77,7 @@ class HandOut(BaseModel):
     recharge_after_s: float | None
     rest_after_s: float | None
     size: SizeOut | None
+    eye_refused: SentenceFile | None
 
 
 class StripOut(BaseModel):
@@ -226,6 +229,7 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
         recharge_after_s=constant("bench.recharge").si if step.recharge else None,
         rest_after_s=step.rests.after_seconds if step.rests is not None else None,
         size=_size(kept, stage),
+        eye_refused=refusal_said(refused) if (refused := cannot_judge_step(kept)) is not None else None,
     )
 
 

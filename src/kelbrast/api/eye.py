@@ -1,4 +1,4 @@
-"""The eye: a light check from two photos, the grades of marks from one, and how often it was right."""
+"""The eye: a light check from two photos, and how often it was right."""
 
 import math
 from typing import Annotated, Any, Final
@@ -8,16 +8,13 @@ from pydantic import BaseModel, ConfigDict
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench import RunId
-from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.kept import AllRuns
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.app.eye import Eye, EyeLook, marks_on
-from kelbrast.app.eye_at_bench import EyeAtBench, Stated, grain_before, of_any_face, step_before
+from kelbrast.app.eye import Eye, EyeLook
+from kelbrast.app.eye_at_bench import EyeAtBench, Stated, of_any_face, step_before
 from kelbrast.core.errors import BadInput
-from kelbrast.core.vision.light_check import CanNotSay
-from kelbrast.exchange.eye_file import EyeAnswer, GradesFile, refusal_said, to_eye_answer, to_grades
+from kelbrast.exchange.eye_file import EyeAnswer, to_eye_answer
 from kelbrast.exchange.fields import LONGEST_GRADE
-from kelbrast.exchange.sentence_file import SentenceFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 _TWO_PHOTOS: Final[dict[str, Any]] = {
@@ -60,13 +57,6 @@ class LookOut(BaseModel):
 
     share: float
     answer: EyeAnswer | None
-
-
-class MarksSeenOut(BaseModel):
-    """The grades that may have left marks; or why nothing can be said."""
-
-    grades: GradesFile | None
-    refused: SentenceFile | None
 
 
 class RightnessOut(BaseModel):
@@ -118,7 +108,7 @@ def what_the_eye_saw(
     kept = runs.get(run_id)
     if kept.run.current is None:
         return _told(eye.look(look), crossing_deg, None)
-    return _told(eye.look(look), crossing_deg, step_before(kept), grain_before(kept))
+    return _told(eye.look(look), crossing_deg, step_before(kept))
 
 
 @router.post("/eye", status_code=202, openapi_extra=_TWO_PHOTOS)
@@ -143,13 +133,6 @@ def what_the_eye_saw_anywhere(look: LookNumber, eye: ShopEye, crossing_deg: Cros
     return _told(eye.look(look), crossing_deg, "the grade before")
 
 
-@router.post("/eye/marks", openapi_extra=PICTURE_IN_BODY)
-async def grades_of_marks(request: Request, across_mm: PhotoAcross) -> MarksSeenOut:
-    """Which grades may have left the marks of a photo, the lamp across them. Nothing is kept."""
-    data = await request.body()
-    return await run_in_threadpool(_marks, data, across_mm)
-
-
 @router.get("/log/eye")
 def who_was_right(eye: EyeBeside) -> AgreementOut:
     """How often the person and the eye were right at light checks in this shop."""
@@ -163,15 +146,8 @@ def _two_photos(data: bytes, first_bytes: int) -> tuple[bytes, bytes]:
     return data[:first_bytes], data[first_bytes:]
 
 
-def _told(found: EyeLook, crossing_deg: float, before: str | None, grain: float | None = None) -> LookOut:
+def _told(found: EyeLook, crossing_deg: float, before: str | None) -> LookOut:
     if found.answer is None:
         return LookOut(share=found.share, answer=None)
-    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before, grain=grain)
+    answer = to_eye_answer(found.answer, width=found.width, crossing=math.radians(crossing_deg), before=before)
     return LookOut(share=1.0, answer=answer)
-
-
-def _marks(data: bytes, across_mm: float) -> MarksSeenOut:
-    found = marks_on(data, across_mm)
-    if isinstance(found, CanNotSay):
-        return MarksSeenOut(grades=None, refused=refusal_said(found))
-    return MarksSeenOut(grades=to_grades(found), refused=None)

@@ -14,7 +14,7 @@ from kelbrast.exchange.read import LARGEST_FILE
 
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 LARGEST_PHOTOS: Final = 64 * 1024 * 1024  # two of a good camera
-OF_THE_EYE: Final = re.compile(r"/api/runs/\d+/eye|/api/eye(/marks)?")
+OF_THE_EYE: Final = re.compile(r"/api/runs/\d+/eye|/api/eye")
 BROUGHT: Final = "/api/backups/brought"
 POLICY: Final = (
     "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; worker-src 'self' blob:; "

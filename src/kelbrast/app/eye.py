@@ -13,9 +13,7 @@ from PIL import Image, ImageOps
 
 from kelbrast.app.photos import told_of_pictures
 from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.core.units import to_si
-from kelbrast.core.vision.grade import GrainRange
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, marks_of
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check
 
 MOST_PIXELS: Final = 60_000_000
 _KEPT: Final = 50  # answers that can still be asked for
@@ -103,13 +101,3 @@ def opened(data: bytes) -> Photo:
         coarse = min(float(np.mean(table)) for table in tables.values()) if tables else None
         grey = ImageOps.exif_transpose(picture).convert("L")
     return Photo(np.asarray(grey), coarse)
-
-
-def marks_on(data: bytes, across_mm: float) -> GrainRange | CanNotSay:
-    """Which grades may have left the marks of a photo that is so wide.
-
-    Raises:
-        BadInput: it is not a picture that can be read, or too large.
-    """
-    photo = opened(data)
-    return marks_of(photo, pixel=to_si(across_mm, "mm") / photo.grey.shape[1])

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from itertools import groupby
 
 from kelbrast.app.at_bench import KeptRun
@@ -15,7 +15,9 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.units import to_si
 from kelbrast.core.vision.agreement import CheckTurnedOut, Rightness, agreement
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, width_of_marks
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, cannot_judge, width_of_marks
+from kelbrast.core.wording import tell
+from kelbrast.exchange.eye_file import refusal_sentence
 from kelbrast.storage import eye as store
 from kelbrast.storage.sessions import reading, writing
 
@@ -45,6 +47,8 @@ class EyeAtBench:
         if kept.run.current is None:
             raise BadInput.one("run", "every step of every piece is done")
         piece, stage = kept.run.current
+        if (refused := cannot_judge_step(kept)) is not None:
+            raise BadInput.one("eye", tell(refusal_sentence(refused)))
         check = LightCheck(kept.run.seen, piece, stage.key)
 
         def done(answer: EyeSaw | CanNotSay) -> None:
@@ -72,9 +76,14 @@ def asked(kept: KeptRun, photo: Photo, stated: Stated) -> CheckAsked:
     """What is known of the step in hand, and of the photo."""
     assert kept.run.current is not None, "asked for a step in hand"
     _, stage = kept.run.current
-    step, face = kept.steps[stage.key], kept.job.face(stage.face)
-    directed = stated if step.lay != "none" else replace(stated, lay_deg=None)
-    return _asked(photo, directed, grain_before(kept), curved=face.curved)
+    return _asked(photo, stated, grain_before(kept), curved=kept.job.face(stage.face).curved)
+
+
+def cannot_judge_step(kept: KeptRun) -> CanNotSay | None:
+    """Why the eye cannot help at the step in hand, whatever the photos are; None where it can."""
+    assert kept.run.current is not None, "asked for a step in hand"
+    _, stage = kept.run.current
+    return cannot_judge(curved=kept.job.face(stage.face).curved, directed=kept.steps[stage.key].lay != "none")
 
 
 def of_any_face(stated: Stated, before: str) -> Callable[[Photo], CheckAsked]:

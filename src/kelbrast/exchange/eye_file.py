@@ -5,8 +5,6 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from kelbrast.core.catalogue.grades import nearest
-from kelbrast.core.vision.grade import GrainRange
 from kelbrast.core.vision.light_check import CanNotSay, EyeSaw
 from kelbrast.core.wording import Measure, Sentence, sentence
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
@@ -14,18 +12,10 @@ from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 _AS_BEFORE = math.radians(15)  # the step before crosses the lay by the stated angle, by hand
 
 
-class GradesFile(BaseModel):
-    """Grades of paper that may have left marks: from the finest (null: or finer) to the coarsest."""
-
-    finest: str | None
-    coarsest: str
-    said: SentenceFile
-
-
 class EyeAnswer(BaseModel):
     """What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
 
-    Angles anticlockwise from the right, degrees. `like`: the grade whose marks they fit, to go back by; null where none is.
+    Angles anticlockwise from the right, degrees.
     """
 
     verdict: Literal["seen", "look-again", "none-seen", "refused"]
@@ -33,30 +23,24 @@ class EyeAnswer(BaseModel):
     lines: list[tuple[float, float, float, float]]
     lay_deg: float | None
     angle_deg: float | None
-    like: str | None
-    grades: GradesFile | None
 
 
-def to_eye_answer(
-    answer: EyeSaw | CanNotSay, *, width: int, crossing: float, before: str | None, grain: float | None = None
-) -> EyeAnswer:
+def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, before: str | None) -> EyeAnswer:
     """The answer for a screen.
 
     Args:
         width: of photo 1 in pixels.  crossing: at which the step before crosses the lay, rad.
-        before: label of the step before; None for the first.  grain: of what was there before this step.
+        before: label of the step before; None for the first.
     """
     if isinstance(answer, CanNotSay):
         told = [refusal_said(answer)]
-        return EyeAnswer(verdict="refused", said=told, lines=[], lay_deg=None, angle_deg=None, like=None, grades=None)
-    finest, like = Measure(answer.smallest, "depth"), None
+        return EyeAnswer(verdict="refused", said=told, lines=[], lay_deg=None, angle_deg=None)
+    finest = Measure(answer.smallest, "depth")
     if answer.crossing is None:
         said = [sentence("eye.none-seen", marks=finest)]
     else:
         said = [sentence(f"eye.{answer.verdict}", at=f"{math.degrees(answer.crossing):.0f}°")]
         said.append(_whose(answer.crossing, crossing, before))
-        if grain is not None and said[-1].code != "eye.otherwise":
-            like = nearest("P", grain).name
     said.append(sentence("eye.not-seen", marks=finest))
     return EyeAnswer(
         verdict=answer.verdict,
@@ -64,8 +48,6 @@ def to_eye_answer(
         lines=[(one.x0 / width, one.y0 / width, one.x1 / width, one.y1 / width) for one in answer.lines],
         lay_deg=round(math.degrees(answer.lay.angle), 1),
         angle_deg=round(math.degrees(answer.angle), 1) if answer.angle is not None else None,
-        like=like,
-        grades=to_grades(answer.grains),
     )
 
 
@@ -76,18 +58,15 @@ def _whose(found: float, stated: float, before: str | None) -> Sentence:
     return sentence("eye.as-before", step=before) if abs(found - stated) <= _AS_BEFORE else sentence("eye.otherwise")
 
 
-def to_grades(found: GrainRange) -> GradesFile:
-    """A range of grains as grades of paper."""
-    coarsest = nearest("P", found.coarsest).name
-    finest = nearest("P", found.finest).name if found.finest is not None else None
-    what = f"{coarsest} or finer" if finest is None else coarsest if finest == coarsest else f"{coarsest} to {finest}"
-    return GradesFile(finest=finest, coarsest=coarsest, said=to_sentence_file(sentence("eye.grades", what=what)))
-
-
 def refusal_said(refused: CanNotSay) -> SentenceFile:
     """Why nothing can be said, and what to do."""
+    return to_sentence_file(refusal_sentence(refused))
+
+
+def refusal_sentence(refused: CanNotSay) -> Sentence:
+    """Why nothing can be said, and what to do, as a fact."""
     what = {"what": str(refused.photo)} if refused.why in _OF_A_PHOTO else {}
-    return to_sentence_file(sentence(f"eye.{refused.why}", **what))
+    return sentence(f"eye.{refused.why}", **what)
 
 
 _OF_A_PHOTO = ("small", "messenger", "dark", "clipped", "blurred", "no-lay-seen")

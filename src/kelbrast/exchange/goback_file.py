@@ -21,11 +21,13 @@ class GoBack(BaseModel):
     """The choices at a failed light check.
 
     `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one.
+    `deeper`: the mark is deeper than the face was described, so no step was left too early.
     """
 
     after: int
     depth_um: float
     missed_step: int | None
+    deeper: bool
     like: str
     extent: Extent
     patch: FacePlanFile | None
@@ -50,6 +52,7 @@ def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
             after=going.after,
             depth_um=depth,
             missed_step=going.missed,
+            deeper=going.deeper,
             like=going.like,
             extent=extent,
             patch=face_plan_file(going.patch, job) if going.patch is not None else None,

@@ -76,6 +76,8 @@ def goback_text(made: GoBackFile) -> str:
     lines = [f"A mark of {figures(back.depth_um)} µm after step {back.after} of {made.faces[0].name}"]
     if back.missed_step is not None:
         lines.append(f"Step {back.missed_step} was left too early.")
+    if back.deeper:
+        lines.append("It is deeper than the face was described: no step was left too early.")
     for name, choice in (("Over a patch", back.patch), ("Over the whole face", back.whole)):
         if choice is not None:
             taken = f"{minutes_text(choice.minutes)}, {figures(choice.metal_um)} µm off"

@@ -129,11 +129,6 @@ export const api = {
     }),
   eyeSawAnywhere: (look: number, crossing_deg: number) =>
     get('/api/eye/{look}', { params: { path: { look }, query: { crossing_deg } }, cache: 'no-store' }),
-  gradesOfMarks: (photo: Blob, across_mm: number) =>
-    post('/api/eye/marks', {
-      params: { query: { across_mm } },
-      ...asItIs(photo, photo.type || 'image/jpeg'),
-    }),
   whoWasRight: () => get('/api/log/eye'),
   photos: (id: number) => get('/api/runs/{run_id}/photos', run(id)),
   addPhoto: (id: number, file: Blob, shows: Photo['shows'], across_mm?: number) =>

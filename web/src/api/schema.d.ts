@@ -2432,26 +2432,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/eye/marks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Grades Of Marks
-         * @description Which grades may have left the marks of a photo, the lamp across them. Nothing is kept.
-         */
-        post: operations["grades_of_marks_api_eye_marks_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/log/eye": {
         parameters: {
             query?: never;
@@ -3347,7 +3327,7 @@ export interface components {
          * EyeAnswer
          * @description What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
          *
-         *     Angles anticlockwise from the right, degrees. `like`: the grade whose marks they fit, to go back by; null where none is.
+         *     Angles anticlockwise from the right, degrees.
          */
         EyeAnswer: {
             /**
@@ -3368,9 +3348,6 @@ export interface components {
             lay_deg: number | null;
             /** Angle Deg */
             angle_deg: number | null;
-            /** Like */
-            like: string | null;
-            grades: components["schemas"]["GradesFile"] | null;
         };
         /**
          * FaceFile
@@ -3815,7 +3792,8 @@ export interface components {
          * GoBack
          * @description The choices at a failed light check.
          *
-         *     `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one.
+         *     `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one. `deeper`: the
+         *     mark is deeper than the face was described, so no step was left too early.
          */
         GoBack: {
             /** After */
@@ -3824,6 +3802,8 @@ export interface components {
             depth_um: number;
             /** Missed Step */
             missed_step: number | null;
+            /** Deeper */
+            deeper: boolean;
             /** Like */
             like: string;
             /**
@@ -3906,23 +3886,12 @@ export interface components {
             um: number;
         };
         /**
-         * GradesFile
-         * @description Grades of paper that may have left marks: from the finest (null: or finer) to the coarsest.
-         */
-        GradesFile: {
-            /** Finest */
-            finest: string | null;
-            /** Coarsest */
-            coarsest: string;
-            said: components["schemas"]["SentenceFile"];
-        };
-        /**
          * HandOut
          * @description The step in hand. `of`: steps of its route; `more_s` were added; `more_by_s`: what "keep going" would add.
          *
          *     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
          *     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
-         *     started last.
+         *     started last. `eye_refused`: why the eye can not help here, whatever the photos are.
          */
         HandOut: {
             /** Piece */
@@ -3961,6 +3930,7 @@ export interface components {
             /** Rest After S */
             rest_after_s: number | null;
             size: components["schemas"]["SizeOut"] | null;
+            eye_refused: components["schemas"]["SentenceFile"] | null;
         };
         /**
          * HealthOut
@@ -4743,14 +4713,6 @@ export interface components {
                 number,
                 number
             ][];
-        };
-        /**
-         * MarksSeenOut
-         * @description The grades that may have left marks; or why nothing can be said.
-         */
-        MarksSeenOut: {
-            grades: components["schemas"]["GradesFile"] | null;
-            refused: components["schemas"]["SentenceFile"] | null;
         };
         /** MaterialFile */
         MaterialFile: {
@@ -12556,44 +12518,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Something in the request can not be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    grades_of_marks_api_eye_marks_post: {
-        parameters: {
-            query: {
-                /** @description width of what the photo shows, mm */
-                across_mm: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "image/jpeg": string;
-                "image/png": string;
-                "image/webp": string;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MarksSeenOut"];
                 };
             };
             /** @description Something in the request can not be used */

@@ -77,13 +77,13 @@
         </text>
       {/if}
     {/each}
-    {#if stair.worst}
+    {#if stair.likely}
       <path
-        d="M{stair.worst.x - 4},{stair.worst.y0}h8M{stair.worst.x},{stair.worst.y0}V{stair.worst.y1}"
-        class="worst"
+        d="M{stair.likely.x - 4},{stair.likely.y1}h8M{stair.likely.x},{stair.likely.y0}V{stair.likely.y1}"
+        class="likely"
       />
-      {#if stair.worst.labelY !== null}
-        <text x={stair.worst.x + 22} y={stair.worst.labelY} class="tick">at worst</text>
+      {#if stair.likely.labelY !== null}
+        <text x={stair.likely.x + 8} y={stair.likely.labelY} class="tick">likely</text>
       {/if}
     {/if}
     {#each stair.treads as tread, at (at)}
@@ -143,7 +143,7 @@
     stroke-dasharray: 3 4;
     rx: 4px;
   }
-  .worst {
+  .likely {
     stroke: var(--dim);
     stroke-width: 1.5;
     stroke-dasharray: 2 2;

@@ -42,8 +42,8 @@ export interface Stair {
   wantedY: number | null;
   /** Its lower end: a face can be too fine. The foot of the picture when the band has none. */
   wantedBottom: number;
-  /** The worst depth that may be waiting at the start, above the likely one. */
-  worst: { x: number; y0: number; y1: number; labelY: number | null } | null;
+  /** The likely depth at the start, where it is less than the worst one that the plan is made for. */
+  likely: { x: number; y0: number; y1: number; labelY: number | null } | null;
 }
 
 const MARGIN = { left: 54, right: 14, top: 34, bottom: 34 };
@@ -106,14 +106,16 @@ export function layOutStair(
       .map((value) => ({ value, x: x(value) })),
     wantedY: wantedUm !== null && wantedUm < highest ? y(Math.max(wantedUm, lowest)) : null,
     wantedBottom: wantedLowUm !== null && wantedLowUm > lowest ? Math.min(y(wantedLowUm), bottom) : bottom,
-    worst: first && first.fromUm > first.likelyUm * 1.001 ? whisker(left, y(first.fromUm), y(first.likelyUm)) : null,
+    likely:
+      first && first.fromUm > first.likelyUm * 1.001
+        ? whisker(left, y(first.fromUm), y(first.likelyUm), (x(first.minutes) - left) / 2)
+        : null,
   };
 }
 
-/** The span from the likely to the worst depth; its label keeps clear of the first step's, or is left out. */
-function whisker(x: number, y0: number, y1: number) {
-  const labelY = Math.min(y0 + 4, y1 - 26);
-  return { x, y0, y1, labelY: labelY >= MARGIN.top + 6 ? labelY : null };
+/** The span from the worst to the likely depth; its label stands under the first step's line, or is left out. */
+function whisker(x: number, y0: number, y1: number, room: number) {
+  return { x, y0, y1, labelY: y1 - y0 >= LINE && room >= 5 * CHARACTER ? y1 + 4 : null };
 }
 
 /** 1, 2 and 5 of every decade between the ends, or fewer where their letters would touch on so many pixels. */

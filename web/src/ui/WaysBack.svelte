@@ -19,6 +19,7 @@
     depth_um: number;
     like: string;
     missed_step: number | null;
+    deeper: boolean;
     extent: Way;
     patch: Route | null;
     whole: Route;
@@ -62,7 +63,8 @@
 
 <p>
   A mark of {shown.say(back.depth_um, 'depth')}, about as {back.like} leaves it.
-  {#if back.missed_step}Step {back.missed_step} was left too early.{/if}
+  {#if back.missed_step}Step {back.missed_step} was left too early.
+  {:else if back.deeper}It is deeper than the face was described: no step was left too early.{/if}
 </p>
 {#if back.patch}{@render box('patch', 'Over a patch', back.patch)}{/if}
 {@render box('whole', 'Over the whole face', back.whole)}

@@ -233,12 +233,6 @@ _PROCESS: Final = Entry(
         ),
     }
 )
-_SIGNED: Final = Number(("ratio",), sources_written, signed=True)
-_EYE_FEATURES: Final = (
-    *("centroid", "low-quarter", "half", "high-quarter", "tenth-left"),
-    *("fine-share", "contrast", "skew", "kurtosis", "pixel"),
-)
-_EYE_WEIGHT: Final = Entry({"weight": _SIGNED, "mean": _SIGNED, "scale": RATIO})
 RECORDS: Final[dict[str, Schema]] = {
     "advice": Entry(
         {
@@ -264,11 +258,9 @@ RECORDS: Final[dict[str, Schema]] = {
                     ANGLE: "crossing agree away removed",
                 }
             ),
-            "grade": _all_of({RATIO: "sigmas pixels"}),
             "edge": _all_of({RATIO: "sharp"}),
         }
     ),
-    "eye_grade": Entry({"grade": Entry({"bias": _SIGNED, "reach": RATIO}), **dict.fromkeys(_EYE_FEATURES, _EYE_WEIGHT)}),
     "families": Each(
         Entry(
             _keys(

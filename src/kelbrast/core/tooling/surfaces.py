@@ -91,6 +91,11 @@ def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
     return np.inf, max(face.found.likely, face.stock), max(face.found.worst or face.found.likely, face.stock)
 
 
+def described_depth(face: Face, hardness: float) -> float:
+    """Depth in m of the deepest marks that a face was described to have; hardness in Pa."""
+    return _as_found(face, hardness)[2] * _found_factor(face)
+
+
 def _found_factor(face: Face) -> float:
     """A found depth is the deepest already."""
     return area_factor(area=face.area, grain=face.found.after.grain) if face.found.after is not None else 1.0

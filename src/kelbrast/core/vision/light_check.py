@@ -6,7 +6,7 @@ It never says that the marks are gone: the lamp and the eye decide that.
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Literal
 
 import numpy as np
 
@@ -16,14 +16,13 @@ from kelbrast.core.reference.loader import constant, eye
 from kelbrast.core.validity import require_above_zero
 from kelbrast.core.vision.fields import FIELD, Field, fields_of
 from kelbrast.core.vision.gate import Gate, gate
-from kelbrast.core.vision.grade import GrainRange, features, grain_range
 from kelbrast.core.vision.lay import LayFound, apart, lay_of, lay_power
 from kelbrast.core.vision.old_marks import Line, old_marks_in
 
-_GRADED: Final = 4  # fields are enough for a median
 EyeVerdict = Literal["seen", "look-again", "none-seen"]
 EyeRefusal = Literal[
-    "no-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "alike", "lamp-along",
+    "no-lay", "without-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "alike",
+    "lamp-along",
     "no-lay-seen", "lay-off",
 ]  # fmt: skip
 
@@ -71,7 +70,7 @@ class EyeSaw:
         fields, agreeing: fields that were looked at, and those in which marks of one direction stand out.
         score: of the field in which they do most.  angle: of the old marks; None where none are seen.
         crossing: between them and the lay.  lines: where they lie on photo 1.
-        lay: as photo 2 shows it.  smallest: width of the finest marks that could be seen.  grains: what may have left the lay.
+        lay: as photo 2 shows it.  smallest: width of the finest marks that could be seen.
     """
 
     verdict: EyeVerdict
@@ -83,7 +82,6 @@ class EyeSaw:
     lines: tuple[Line, ...]
     lay: LayFound
     smallest: float
-    grains: GrainRange
 
 
 def light_check(
@@ -131,8 +129,6 @@ def light_check(
     verdict = _verdict(agreeing, enough, float(scores[best]))
     seen = verdict != "none-seen"
     shown = [at for at in range(len(found)) if seen and near[at] and scores[at] > eye("marks.look_again")]
-    some = second[:: max(1, len(second) // _GRADED)]
-    marks = np.array([features(one.contrast, lay.angle, pixel=asked.pixel) for one in some])
     return EyeSaw(
         verdict=verdict,
         fields=len(found),
@@ -143,36 +139,7 @@ def light_check(
         lines=tuple(_moved(line, first[at]) for at in shown for line in found[at].lines),
         lay=lay,
         smallest=eye("marks.pixels") * asked.pixel,
-        grains=grain_range(marks, pixel=asked.pixel),
     )
-
-
-def marks_of(photo: Photo, *, pixel: float) -> GrainRange | CanNotSay:
-    """Which grades may have left the marks of a photo, as found: one photo, the lamp across them.
-
-    Equation: `grain_range` of the fields of the photo (m)
-    Valid: the pixel above 0.
-
-    Args:
-        photo: the photo.
-        pixel: side of one on the face, m.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: eye-simulated.
-
-    >>> marks_of(Photo(np.full((448, 448), 128, dtype=np.uint8)), pixel=10e-6).why
-    'blurred'
-    """
-    require_above_zero(pixel=pixel)
-    if (refused := _of_file(photo, 1)) is not None:
-        return refused
-    fields = list(fields_of(photo.grey))
-    lay = _together([lay_of(one.contrast, pixel=pixel) for one in fields])
-    if not lay.claimed:
-        return CanNotSay("no-lay-seen", 1)
-    return grain_range(np.array([features(one.contrast, lay.angle, pixel=pixel) for one in fields]), pixel=pixel)
 
 
 def width_of_marks(grain: float) -> float:
@@ -202,9 +169,23 @@ def _verdict(agreeing: int, enough: int, best: float) -> EyeVerdict:
     return "look-again" if agreeing or best > eye("marks.look_again") else "none-seen"
 
 
-def _beforehand(asked: CheckAsked) -> CanNotSay | None:
-    if asked.curved:
+def cannot_judge(*, curved: bool, directed: bool) -> CanNotSay | None:
+    """Return why no photo of such a face can be judged; None where one can. It is asked before anybody takes a photo.
+
+    Args:
+        curved: the face is.  directed: the step leaves its marks in one direction.
+
+    >>> cannot_judge(curved=False, directed=False).why, cannot_judge(curved=False, directed=True)
+    ('without-lay', None)
+    """
+    if curved:
         return CanNotSay("curved")
+    return None if directed else CanNotSay("without-lay")
+
+
+def _beforehand(asked: CheckAsked) -> CanNotSay | None:
+    if (refused := cannot_judge(curved=asked.curved, directed=True)) is not None:
+        return refused
     if asked.lay is None:
         return CanNotSay("no-lay")
     if asked.crossing < eye("marks.crossing"):

@@ -35,8 +35,6 @@
   let { bench }: { bench: BenchRun } = $props();
   type Sheet = 'eye' | 'back' | 'read' | 'measure' | 'photo' | 'note' | 'around' | 'step';
   let sheet = $state<Sheet | null>(null);
-  /** The grade that the eye saw marks of. */
-  let seen = $state<string | null>(null);
   let level = $state(0);
   let laid = $state('');
   let high = $state(innerHeight);
@@ -202,9 +200,7 @@
   {/if}
 </div>
 {#if hand}
-  {#key seen}
-    <BackSheet {bench} {hand} like={seen} open={sheet === 'back'} onclose={() => ((sheet = null), (seen = null))} />
-  {/key}
+  <BackSheet {bench} {hand} open={sheet === 'back'} onclose={() => (sheet = null)} />
   <StepSheet {run} {hand} onaloud={aloud} open={sheet === 'step'} onclose={() => (sheet = null)} />
 {/if}
 {#if hand && size}
@@ -224,10 +220,7 @@
     {bench}
     open={sheet === 'eye'}
     onclose={() => (sheet = null)}
-    onback={(like) => {
-      seen = like;
-      sheet = hand.begun ? 'back' : null;
-    }}
+    onback={() => (sheet = hand.begun ? 'back' : null)}
   />
 {/if}
 <MeasureSheet {bench} open={sheet === 'measure'} onclose={() => (sheet = null)} />

@@ -11,14 +11,11 @@
   interface Props {
     bench: BenchRun;
     hand: Hand;
-    /** What the eye saw: marks as of this grade. */
-    like: string | null;
     open: boolean;
     onclose: () => void;
   }
-  let { bench, hand, like, open, onclose }: Props = $props();
-  // svelte-ignore state_referenced_locally
-  let mark = $state.raw<MarkDepth>(like ? { like } : { fingernail: true });
+  let { bench, hand, open, onclose }: Props = $props();
+  let mark = $state.raw<MarkDepth>({ fingernail: true });
   const answer = new Answer<GoBack>();
   const back = $derived(answer.value?.goback);
 

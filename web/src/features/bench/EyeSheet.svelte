@@ -14,8 +14,8 @@
     bench: BenchRun;
     open: boolean;
     onclose: () => void;
-    /** A deep one was found: like this grade, where the eye could tell. */
-    onback: (like: string | null) => void;
+    /** A deep one was found. */
+    onback: () => void;
   }
   let { bench, open, onclose, onback }: Props = $props();
 
@@ -34,5 +34,10 @@
 </script>
 
 <Dialog bind:open={() => open, (now) => now || onclose()} title="Ask the eye" wide>
-  <EyePanel onask={eyeAtBench(bench.run.id)} onkeep={keep} onback={(told) => onback(told.like)} ondone={onclose} />
+  {#if bench.hand?.eye_refused}
+    <p role="status">{shown.tell(bench.hand.eye_refused)}</p>
+    <button class="main-button mt-3 min-h-14" onclick={onclose}>My eye decides</button>
+  {:else}
+    <EyePanel onask={eyeAtBench(bench.run.id)} onkeep={keep} {onback} ondone={onclose} />
+  {/if}
 </Dialog>

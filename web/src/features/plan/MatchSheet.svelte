@@ -24,24 +24,6 @@
   let moved = $state(0);
   let photo = $state<string | null>(null);
   let across = $state(10);
-  let taken: File | null = null;
-  const eye = $state({ busy: false, said: '' });
-
-  /** The lamp across the marks: the eye tells a range of grades, or why it can not. */
-  async function askEye() {
-    if (!taken) return;
-    eye.busy = true;
-    try {
-      const { grades, refused } = await api.gradesOfMarks(taken, across);
-      eye.said = grades ? shown.tell(grades.said) : refused ? shown.tell(refused) : '';
-      const at = grades ? choices.papers.findIndex((one) => one.id === grades.coarsest) : -1;
-      if (at >= 0) moved = at - middle; // the swatches begin where the range does
-    } catch (problem) {
-      eye.said = (problem as Error).message;
-    } finally {
-      eye.busy = false;
-    }
-  }
   /** Pixels that the swatches take side by side; the photo has as many to the millimetre. */
   let room = $state(0);
   const perMm = $derived((room - GAPS * (SHOWN - 1)) / SHOWN / WIDE_MM);
@@ -66,8 +48,6 @@
     const file = event.currentTarget.files?.[0];
     if (photo) URL.revokeObjectURL(photo);
     photo = file ? URL.createObjectURL(file) : null;
-    taken = file ?? null;
-    eye.said = '';
   }
 
   function choose(grade: string) {
@@ -100,7 +80,6 @@
       </div>
     {/each}
   </div>
-  {#if eye.said}<p class="mb-2" role="status" aria-label="What the eye saw">{eye.said}</p>{/if}
   {#if patches.trouble}<p class="text-(--stop)" role="alert">{patches.trouble}</p>{/if}
   <div class="flex flex-wrap items-end gap-3">
     <button class="plain-button" disabled={first === 0} onclick={() => (moved -= 1)}>Coarser</button>
@@ -110,8 +89,6 @@
       <div class="w-40">
         <NumberField label="Width of the photo" value={across} quantity="length" onchange={(mm) => (across = mm)} />
       </div>
-      <button class="plain-button" disabled={eye.busy} onclick={askEye}>{eye.busy ? 'Looking …' : 'Ask the eye'}</button
-      >
     {/if}
     <label class="plain-button focus-within:outline-3"
       >A photo of the part<input

@@ -12,7 +12,7 @@
     /** Keep the first photo with what was said of it; says whether it was. */
     onkeep?: (photo: Blob, wide: number, told: EyeTold) => Promise<boolean>;
     /** A deep one was found: the ways back. */
-    onback?: (told: EyeTold) => void;
+    onback?: () => void;
     /** The person's own eye decides. */
     ondone?: () => void;
   }
@@ -93,7 +93,6 @@
       <section aria-label="What the eye saw" class="grid gap-1.5">
         <h2 class="!text-xl" class:text-(--stop)={eye.answer.verdict === 'seen'}>{VERDICTS[eye.answer.verdict]}</h2>
         {#each eye.answer.said as one (one.code)}<p>{shown.tell(one)}</p>{/each}
-        {#if eye.answer.grades}<p>{shown.tell(eye.answer.grades.said)}</p>{/if}
       </section>
       <div class="flex flex-wrap gap-2">
         {#if eye.answer.lines.length}
@@ -109,9 +108,7 @@
         <button class="plain-button min-h-14" onclick={again}>Take them again</button>
         <span class="flex-1"></span>
         {#if onback && (eye.answer.verdict === 'seen' || eye.answer.verdict === 'look-again')}
-          <button class="main-button min-h-14 !bg-[#8f3a2b]" onclick={() => eye.answer && onback(eye.answer)}
-            >Found a deep one</button
-          >
+          <button class="main-button min-h-14 !bg-[#8f3a2b]" onclick={onback}>Found a deep one</button>
         {:else if ondone}
           <button class="main-button min-h-14" onclick={ondone}>My eye decides</button>
         {/if}

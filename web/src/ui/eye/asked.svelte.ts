@@ -12,9 +12,6 @@ export interface EyeTold {
   said: Sentence[];
   /** From and to, in widths of photo 1. */
   lines: [number, number, number, number][];
-  grades: { said: Sentence } | null;
-  /** The grade whose marks they fit, to go back by. */
-  like: string | null;
 }
 
 /** Has two photos looked at; `told` is called with the share that is done. */

@@ -193,13 +193,14 @@ def _rests(figures: StepFigures, before: int, at: int) -> Rests | None:
 def _curve(
     use: StepUse, one: ToolOnFace, marks: StepMarks, time: StepTime, *, fresh: float, stood: float
 ) -> tuple[tuple[float, float], ...]:
-    """Deepest marks left over the step: old ones sink as the layer goes, down to the step's own; changes spread evenly."""
+    """Deepest marks left over the step, from the depth that it is planned for: old ones sink as the layer goes, down to the
+    step's own; changes spread evenly."""
     stock = one.tool.carrier.stock
-    depth, own = max(marks.likely_before, stood), max(marks.after, marks.stays)
+    depth, own = max(marks.before, stood), max(marks.after, marks.stays)
     start = stock.setup + time.wash
     working = time.all - start - constant("work.check").si
     share = np.arange(1, _CURVE_POINTS + 1) / _CURVE_POINTS
     done = share_done(seconds=time.cut * share, fresh=fresh, life=use.life, change_after=use.change_after)
-    sinking = zip(start + working * share, np.maximum(depth - marks.likely_layer * done, own), strict=True)
+    sinking = zip(start + working * share, np.maximum(depth - marks.layer * done, own), strict=True)
     first = max(depth, own)
     return ((0.0, first), (start, first), *((float(at), float(left)) for at, left in sinking), (time.all, own))

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
+from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.grades import nearest
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
@@ -17,6 +18,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.lay import may_be_patched
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.surface.face import Face, Found, Wish
+from kelbrast.core.tooling.surfaces import described_depth
 
 _NOTHING: Final = 1e-12  # m: a limit that is used up, where 0 would be none at all
 
@@ -31,6 +33,7 @@ class GoingBack:
         after: the step (from 1) at whose light check it was found; depth: how deep it is.
         whole: the way to the finish over the whole face; patch: over a patch around the mark, None where a patch would show.
         missed: the last step before (from 1) whose own marks are as deep, so which step was left too early; None for none.
+        deeper: the mark is deeper than the face was described, so no step was left too early.
         like: the paper grade whose marks are nearest to it.
         times_deeper: depth over the depth of the marks that the finish allows (infinite when it allows any).
         shows: whether accepting it leaves a line that can be seen in the finish.
@@ -42,6 +45,7 @@ class GoingBack:
     whole: FacePlan
     patch: FacePlan | None
     missed: int | None
+    deeper: bool
     like: str
     times_deeper: float
     shows: bool
@@ -105,7 +109,9 @@ def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone:
         small = plan_face(replace(marked, area=area), job)
     times = depth / depth_of_marks(wanted_band(face, job.material.hardness)[1])
     like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
-    return GoingBack(face, len(done), depth, whole, small, _left_too_early(done, depth), like, times, times > 1)
+    missed = _left_too_early(done, depth)
+    deeper = missed == 1 and depth > described_depth(face, job.material.hardness) * (1 + SAME)
+    return GoingBack(face, len(done), depth, whole, small, None if deeper else missed, deeper, like, times, times > 1)
 
 
 def plan_of(job: Job, back: FacePlan) -> Plan:
