@@ -88,9 +88,10 @@ class DayAtTheBench:
 @pytest.mark.long
 def test_the_day_of_the_demo_workshop(page: Page, browser: Browser, workshop, morning: Ahead) -> None:
     for kept in workshop.jobs.plannable(tuple(JOB_STATES))[0]:  # a further plate, a further job are only more taps
-        state = kept.job.state if kept.job.title in {*BENCHES[0], *BENCHES[1]} else "quoted"
-        few = kept.job.model_copy(update={"pieces": 2 if kept.job.title == "Fog gauge window" else 1, "state": state})
+        few = kept.job.model_copy(update={"pieces": 2 if kept.job.title == "Fog gauge window" else 1})
         workshop.jobs.change(kept.id, few, revision=kept.revision)
+        if kept.job.title not in {*BENCHES[0], *BENCHES[1]}:
+            workshop.jobs.set_state(kept.id, "quoted", after=kept.state_number)
     day = DayAtTheBench(workshop, morning)
     at_home, at_bench = (
         browser.new_context(viewport={"width": width, "height": height}) for width, height in ((1280, 800), (1024, 768))

@@ -281,7 +281,7 @@ def test_a_computer_that_died_is_replaced(
     page.goto(f"{new.address}/settings")
     page.get_by_label("An archive of everything, or a backup").set_input_files(archive)
     dialog = page.get_by_role("dialog")
-    appears(dialog.get_by_role("row", name="Jobs 12"))
+    appears(dialog.get_by_role("row", name="Jobs 0 12 12 0 0"))
     assert new.jobs.summaries() == []
     dialog.get_by_role("button", name="Put it back").click()
     appears(page.get_by_role("heading", name="Jobs", exact=True))

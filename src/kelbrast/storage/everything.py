@@ -25,6 +25,7 @@ from kelbrast.storage.trouble import told
 
 FORMAT: Final = "everything/1"
 ABOUT: Final = "kelbrast.json"
+ROWS: Final = "rows.json"  # count and hash of every table's rows
 LARGEST_LINE: Final = 64 * 1024 * 1024  # bytes; a plan of a thousand steps has less than three million
 _DOCUMENT: Final = "JSON"
 _PICTURE: Final = "BLOB"
@@ -88,7 +89,7 @@ def read_everything(archive: Path, target: Path) -> None:
                 raise BadInput.one("archive", f'is "{about["kelbrast"]}", and this program reads "{FORMAT}"')
             make_tables(target, str(about["tables"]))
             with closing(sqlite3.connect(target)) as made:
-                _read(packed, made, dict(about["ever"]), about.get("rows"))
+                _read(packed, made, dict(about["ever"]), json.loads(packed.read(ROWS)) if about.get("rows") else None)
     except StoreTrouble as trouble:
         if trouble.cause != "unreachable":
             raise
@@ -110,8 +111,10 @@ def _write(kept: sqlite3.Connection, archive: zipfile.ZipFile) -> None:
         "made_at": datetime.now(UTC).isoformat(),
         "tables": tables,
         "ever": dict(kept.execute("select name, seq from sqlite_sequence")),
-        "rows": {},
+        "rows": ROWS,
     }
+    archive.writestr(ABOUT, json.dumps(about, indent=2))  # first: by it a screen knows what the archive is
+    rows: dict[str, dict[str, Any]] = {}
     for table in _tables(kept):
         columns = _columns(kept, table)
         plain = [one for one in columns if one.kind != _PICTURE]
@@ -120,12 +123,12 @@ def _write(kept: sqlite3.Connection, archive: zipfile.ZipFile) -> None:
             for row in kept.execute(f'select {_named(plain)} from "{table}" order by 1'):
                 told_row = {one.name: one.told(value) for one, value in zip(plain, row, strict=True) if value is not None}
                 file.write(written.counted((json.dumps(told_row, ensure_ascii=False) + "\n").encode()))
-        about["rows"][table] = written.told()
+        rows[table] = written.told()
         for column in (one for one in columns if one.kind == _PICTURE):
             # One at a time: ten years of photos do not fit into memory. A JPEG is packed already.
             for key, data in kept.execute(f'select id, "{column.name}" from "{table}"'):
                 archive.writestr(zipfile.ZipInfo(_picture_of(table, key)), data)
-    archive.writestr(ABOUT, json.dumps(about, indent=2))
+    archive.writestr(ROWS, json.dumps(rows, indent=2))
 
 
 class _Rows:
