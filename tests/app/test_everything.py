@@ -19,6 +19,7 @@ from kelbrast.app.part_photos import PartPhotos
 from kelbrast.app.photos import Photos
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput, KelbrastError
+from kelbrast.storage import everything as everything_store
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.database import make_tables
 from kelbrast.storage.everything import write_everything
@@ -137,6 +138,20 @@ def test_what_is_wrong_in_it_is_named_and_nothing_changes(
         bring(Backups(database), changed(archive, tmp_path / "wrong.zip", name, text), NOW)
     assert rows(database) == before
     assert Backups(database).all() == []
+
+
+def test_one_enormous_setting_and_millions_of_rows_are_refused_at_once(
+    archive: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    Jobs.open(tmp_path / "kept.sqlite").close()
+    backups = Backups(tmp_path / "kept.sqlite")
+    setting = json.dumps({"key": "shop", "value": {"note": "x" * 5_000_000}})
+    with pytest.raises(BadInput, match="settings has a line that is longer"):
+        bring(backups, changed(archive, tmp_path / "large.zip", "settings.jsonl", setting), NOW)
+    monkeypatch.setattr(everything_store, "MOST_ROWS", 100)
+    many = "".join(json.dumps({"id": at, "thing": "wheel", "care": "rake", "at": "2026-01-01"}) + "\n" for at in range(1, 103))
+    with pytest.raises(BadInput, match="care_done has more than 100 rows"):
+        bring(backups, changed(archive, tmp_path / "many.zip", "care_done.jsonl", many), NOW)
 
 
 @pytest.mark.parametrize("table", ["jobs", "rack_items", "run_events"])

@@ -128,15 +128,24 @@ def test_a_file_that_is_too_large_is_not_read_at_all(tmp_path: Path) -> None:
 @pytest.mark.parametrize("kind", ["PNG", "JPEG", "WEBP"])
 def test_a_picture_of_many_megapixels(kind: str) -> None:
     out = io.BytesIO()
-    size = (8000, 7400) if kind != "WEBP" else (5000, 4000)
+    size = {"JPEG": (8000, 7400), "PNG": (8000, 5000), "WEBP": (4000, 3000)}[kind]
     Image.new("RGB", size, (90, 90, 90)).save(out, kind)
     within_memory(lambda: encoded_anew(out.getvalue()), None)
 
 
-def test_a_picture_of_more_is_not_opened() -> None:
+@pytest.mark.parametrize(
+    ("kind", "size", "said"),
+    [
+        ("PNG", (15_000, 15_000), "megapixels"),
+        ("PNG", (1, 59_000_000), "a side of more than 16000 pixels"),
+        ("PNG", (59_000_000, 1), "a side of more than 16000 pixels"),
+        ("WEBP", (4000, 4000), "more than 12 megapixels"),
+    ],
+)
+def test_a_picture_of_more_is_not_opened(kind: str, size: tuple[int, int], said: str) -> None:
     out = io.BytesIO()
-    Image.new("1", (20_000, 20_000)).save(out, "PNG")
-    within_memory(lambda: encoded_anew(out.getvalue()), BadInput, "megapixels")
+    Image.new("L", size).save(out, kind)
+    within_memory(lambda: encoded_anew(out.getvalue()), BadInput, said)
 
 
 def test_a_rack_that_is_wrong_throughout_is_answered_with_the_first_faults() -> None:

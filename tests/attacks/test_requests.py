@@ -76,6 +76,9 @@ def test_a_search_ends_whatever_its_figures_are() -> None:
         ({"origin": "http://evil.example"}, 403),
         ({"origin": "null"}, 403),
         ({"origin": "http://127.0.0.1:9"}, 403),
+        ({"origin": "https://127.0.0.1"}, 403),
+        ({"origin": "http://user@127.0.0.1"}, 403),
+        ({"origin": "http://127.0.0.1/"}, 403),
         ({"origin": "http://127.0.0.1.evil.example"}, 403),
         ({"sec-fetch-site": "cross-site"}, 403),
         ({"sec-fetch-site": "same-site"}, 403),
@@ -104,7 +107,8 @@ def test_reading_changes_nothing(client, collar, job, run) -> None:
 
 
 def test_refusals_of_the_framework_are_problems_too(client, collar) -> None:
-    refused(client.get("/api/jobs", headers={"host": "evil.example"}))
+    for host in ("evil.example", "user@127.0.0.1", "user:pass@127.0.0.1", "127.0.0.1@evil.example"):
+        refused(client.get("/api/jobs", headers={"host": host}))
     large = client.post("/api/measure", content=b"x" * (9 * 1024 * 1024))
     assert (large.status_code, large.headers["content-type"]) == (413, "application/problem+json")
     assert "8 MB" in large.json()["detail"]

@@ -80,8 +80,11 @@ class ShopDoor:
     def _own(self, host: str, server: tuple[str, int | None] | None) -> bool:
         """Whether the request names this host: by a name of it, or by the very address that it came to."""
         try:
-            name = urlsplit(f"//{host}").hostname
+            told = urlsplit(f"//{host}")
+            name, _ = told.hostname, told.port
         except ValueError:
+            return False
+        if told.netloc != host or "@" in host:
             return False
         return name is not None and (name in self._shop.names() or (server is not None and name == server[0]))
 

@@ -2,7 +2,6 @@
 
 import re
 from typing import Final
-from urllib.parse import urlsplit
 
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import DEFAULT_EXCLUDED_CONTENT_TYPES, GZipMiddleware
@@ -85,8 +84,8 @@ def _foreign(scope: Scope) -> bool:
     origin = headers.get(b"origin")
     if origin is None:  # a script, which needs no leave
         return False
-    host = headers.get(b"host", b"")
-    return urlsplit(origin.decode("latin-1")).netloc.lower() != host.decode("latin-1").lower()
+    host = headers.get(b"host", b"").decode("latin-1")
+    return origin.decode("latin-1").lower() != f"{scope.get('scheme', 'http')}://{host}".lower()
 
 
 class Headers:

@@ -11,8 +11,8 @@ from typing import Final
 import numpy as np
 from PIL import Image, ImageOps
 
-from kelbrast.app.photos import told_of_pictures
-from kelbrast.core.errors import BadInput, NotFound
+from kelbrast.app.photos import check_size, told_of_pictures
+from kelbrast.core.errors import NotFound
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check
 
 MOST_PIXELS: Final = 60_000_000
@@ -95,8 +95,7 @@ def opened(data: bytes) -> Photo:
         BadInput: it is not a JPEG or PNG that can be read, or has too many pixels.
     """
     with told_of_pictures("JPEG and PNG"), Image.open(io.BytesIO(data), formats=("JPEG", "PNG")) as picture:
-        if picture.width * picture.height > MOST_PIXELS:
-            raise BadInput.one("photo", f"has more than {MOST_PIXELS // 1_000_000} megapixels; make it smaller")
+        check_size(picture, MOST_PIXELS)
         tables = getattr(picture, "quantization", None)
         coarse = min(float(np.mean(table)) for table in tables.values()) if tables else None
         grey = ImageOps.exif_transpose(picture).convert("L")

@@ -19,7 +19,9 @@ from kelbrast.storage.shop import StoredPhoto
 Shows = Literal["stage", "untouched", "finished"]
 LARGEST_SIDE: Final = 2000  # pixels kept
 THUMBNAIL: Final = 120  # pixels of its longer side, twice what a row shows
-MOST_PIXELS: Final = {"JPEG": 60_000_000, "PNG": 60_000_000, "WEBP": 20_000_000}  # more is not opened at all
+# More is not opened at all: a JPEG is read at a fraction of its size, the others pixel by pixel.
+MOST_PIXELS: Final = {"JPEG": 60_000_000, "PNG": 40_000_000, "WEBP": 12_000_000}
+LONGEST_SIDE: Final = 16_000  # pixels; a picture of one line and millions of rows takes longest of all
 
 
 class Photos:
@@ -91,18 +93,28 @@ def told_of_pictures(kinds: str) -> Iterator[None]:
         raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
 
 
+def check_size(picture: Image.Image, most: int) -> None:
+    """Refuse a picture by its size alone, before any of it is decoded.
+
+    Raises:
+        BadInput: it has more pixels than `most`, or a side is too long.
+    """
+    if max(picture.size) > LONGEST_SIDE:
+        raise BadInput.one("photo", f"has a side of more than {LONGEST_SIDE} pixels; make it smaller")
+    if picture.width * picture.height > most:
+        raise BadInput.one("photo", f"has more than {most // 1_000_000} megapixels; make it smaller")
+
+
 def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
     """The picture as a fresh JPEG with nothing else in it, and its size in pixels.
 
     Only the pixels are taken over: position, time, camera and whatever else the file carried are gone.
 
     Raises:
-        BadInput: not a JPEG, PNG or WebP that can be read, or more than 60 megapixels.
+        BadInput: not a JPEG, PNG or WebP that can be read, or too large.
     """
     with told_of_pictures("JPEG, PNG and WebP"), Image.open(io.BytesIO(data), formats=tuple(MOST_PIXELS)) as picture:
-        most = MOST_PIXELS[picture.format or ""]
-        if picture.width * picture.height > most:
-            raise BadInput.one("photo", f"has more than {most // 1_000_000} megapixels; make it smaller")
+        check_size(picture, MOST_PIXELS[picture.format or ""])
         picture.draft("RGB", (LARGEST_SIDE, LARGEST_SIDE))  # a JPEG is read at a fraction of its size where that will do
         plain = picture if picture.mode in ("RGB", "RGBA", "L") else picture.convert("RGB")
         plain.thumbnail((LARGEST_SIDE, LARGEST_SIDE))  # before anything else, for a large one takes much room

@@ -27,6 +27,12 @@ FORMAT: Final = "everything/1"
 ABOUT: Final = "kelbrast.json"
 ROWS: Final = "rows.json"  # count and hash of every table's rows
 LARGEST_LINE: Final = 64 * 1024 * 1024  # bytes; a plan of a thousand steps has less than three million
+LARGEST_SETTING: Final = 4 * 1024 * 1024  # bytes of a line of `settings`, which every screen asks for
+MOST_FILES: Final = 200_000
+# Rows that a table may have: of events there are some hundreds in a run, of most things far fewer.
+MOST_ROWS: Final = 200_000
+MOST_EVENTS: Final = 20_000_000
+_OF_EVENTS: Final = ("run_events", "rack_events", "run_steps", "observations", "job_states")
 _DOCUMENT: Final = "JSON"
 _PICTURE: Final = "BLOB"
 _NOT_KEPT: Final = ("alembic_version",)
@@ -137,6 +143,10 @@ class _Rows:
     def __init__(self) -> None:
         self._count, self._hash = 0, hashlib.sha256()
 
+    @property
+    def count(self) -> int:
+        return self._count
+
     def counted(self, line: bytes) -> bytes:
         self._count += 1
         self._hash.update(line)
@@ -175,6 +185,8 @@ def _must_have_room(packed: zipfile.ZipFile, target: Path) -> None:
     large = next((one.filename for one in inside if one.file_size > LARGEST_LINE and not one.filename.endswith(".jsonl")), None)
     if large is not None:
         raise BadInput.one("archive", f"{large} is larger than a picture can be")
+    if len(inside) > MOST_FILES:
+        raise BadInput.one("archive", f"holds more than {MOST_FILES} files")
     if sum(one.file_size for one in inside) > shutil.disk_usage(target.parent).free:
         raise BadInput.one("archive", "would need more room than the disk has")
 
@@ -183,10 +195,14 @@ def _rows(packed: zipfile.ZipFile, table: str, read: _Rows) -> Iterator[dict[str
     """The rows of a table, a line each; a table that this version did not have yet is empty."""
     if f"{table}.jsonl" not in packed.namelist():
         return
+    longest = LARGEST_SETTING if table == "settings" else LARGEST_LINE
+    most = MOST_EVENTS if table in _OF_EVENTS else MOST_ROWS
     with packed.open(f"{table}.jsonl") as file:
-        while line := file.readline(LARGEST_LINE):
-            if len(line) == LARGEST_LINE:
+        while line := file.readline(longest):
+            if len(line) == longest:
                 raise BadInput.one("archive", f"{table} has a line that is longer than any can be")
+            if read.count >= most:
+                raise BadInput.one("archive", f"{table} has more than {most} rows")
             row = json.loads(read.counted(line))
             if not isinstance(row, dict):
                 raise BadInput.one("archive", f"{table} has a line that is no row")
