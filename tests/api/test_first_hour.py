@@ -113,9 +113,10 @@ def test_what_is_on_its_way_when_the_demo_is_left_is_answered_and_then_it_is_gon
     with TestClient(one.app, base_url="http://127.0.0.1") as inside:
         assert inside.get("/api/jobs").json()["count"] == 12
     one.let_go()
-    assert [*tmp_path.glob("kelbrast-demo-*")]
+    beside.prepared.forget()
+    assert len([*tmp_path.glob("kelbrast-scratch-*")]) == 1
     other.let_go()
-    assert not [*tmp_path.glob("kelbrast-demo-*")]
+    assert not [*tmp_path.glob("kelbrast-scratch-*")]
     assert beside.held() is not one
 
 

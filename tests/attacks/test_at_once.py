@@ -1,10 +1,15 @@
 """Many hands at once: no change goes over another unseen, nothing is kept twice, nobody is told that the database is locked."""
 
+import sqlite3
+from concurrent.futures import ThreadPoolExecutor, wait
+from pathlib import Path
 from typing import Any
 
+import httpx
 import pytest
 
 from attacking import many
+from serving import serve
 
 TIMES = many(10)
 
@@ -77,3 +82,25 @@ def test_forty_notes_at_once_are_all_kept(client, job, at_once) -> None:
     assert [answer.text for answer in answers if answer.status_code != 200] == []
     events = client.get(f"/api/runs/{run['id']}/file.json").json()["events"]
     assert sorted(event["words"] for event in events) == sorted(f"note {number}" for number in range(40))
+
+
+def test_readers_do_not_wait_for_writers(tmp_path: Path, collar: dict[str, Any]) -> None:
+    """Forty-five changes wait for a database that somebody holds: whoever only looks is answered meanwhile."""
+    served = serve(tmp_path / "kept.sqlite", demo=False)
+    assert httpx.get(f"{served.address}/api/health").status_code == 200
+    holder = sqlite3.connect(tmp_path / "kept.sqlite", isolation_level=None)
+    holder.execute("BEGIN IMMEDIATE")
+    try:
+        with ThreadPoolExecutor(45) as pool, httpx.Client(base_url=served.address, timeout=30) as client:
+            writers = [pool.submit(httpx.post, f"{served.address}/api/jobs", json=collar, timeout=60) for _ in range(45)]
+            wait(writers, timeout=1.5)
+            read = [client.get(address).status_code for address in ("/api/jobs", "/api/rack", "/api/health", "/")]
+            answered = sum(one.done() for one in writers)
+            holder.execute("ROLLBACK")
+            codes = {one.result().status_code for one in writers}
+        assert read == [200, 200, 200, 200]
+        assert answered == 0
+        assert codes == {201}
+    finally:
+        holder.close()
+        served.stop()

@@ -3,8 +3,9 @@
 import math
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
+from kelbrast.app.sizing import Sizings
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.precision.advice import lap_tool
@@ -24,6 +25,7 @@ def describe(page: Page, address: str, grade: str = "F800") -> None:
     page.get_by_label("Gauge repeats within").fill("1.5")
     page.get_by_label("Grade of the lap").select_option(grade)
     page.get_by_role("button", name="To the gauge").click()
+    page.get_by_role("button", name="Yes, read it").click()
     appears(page.get_by_text("Reading 1 of 12"))
 
 
@@ -110,6 +112,7 @@ def test_a_part_has_a_mate_and_the_two_stand_beside_each_other(page: Page, works
     expect(page.get_by_label("The mate measures")).to_have_value("13.98886")
     page.get_by_label("Length").fill("30")
     page.get_by_role("button", name="To the gauge").click()
+    page.get_by_role("button", name="Yes, read it").click()
     appears(page.get_by_text("Reading 1 of 12"))
     page.goto(f"{workshop.address}/gauge")
     page.get_by_role("link", name="A shaft and its bore beside each other").click()
@@ -206,3 +209,38 @@ def test_a_practice_bore_is_scored_and_the_program_shows_what_it_would_have_done
     expect(ended).to_contain_text("you took 2")
     page.get_by_role("button", name="The same again").click()
     appears(page.get_by_role("button", name="Measure it everywhere"))
+
+
+def test_what_the_drawing_says_is_read_before_the_part_is_made(page: Page, empty) -> None:
+    """Enter in the middle of reading it: nothing is made with what was there before, and what is wanted is confirmed once."""
+
+    def slowly(route: Route) -> None:
+        page.wait_for_timeout(400)
+        route.continue_()
+
+    page.route("**/api/size/drawn", slowly)
+    page.goto(f"{empty.address}/gauge")
+    page.get_by_label("As the drawing says it").fill("12 h6")
+    page.keyboard.press("Enter")
+    check = page.get_by_role("region", name="Check what is wanted")
+    expect(check).to_contain_text("Shaft")
+    expect(check).to_contain_text("11.9890 to 12.0000 mm")
+    page.reload()
+    appears(check)
+    page.get_by_role("button", name="Yes, read it").click()
+    appears(page.get_by_text("Reading 1 of 12"))
+    kept = empty.jobs.engine
+    assert [(one.size.kind, one.size.want.class_) for one in Sizings(kept).page().sizes] == [("shaft", "h6")]
+
+
+def test_a_form_with_something_that_is_not_understood_is_not_sent(page: Page, empty) -> None:
+    page.goto(f"{empty.address}/gauge")
+    page.get_by_label("As the drawing says it").fill("12 q99")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("As the drawing says it")).to_have_attribute("aria-invalid", "true")
+    page.get_by_label("As the drawing says it").fill("12 H7")
+    page.get_by_label("Length").fill("forty")
+    page.get_by_label("Length").press("Enter")
+    expect(page.get_by_label("Length")).to_be_focused()
+    page.wait_for_timeout(300)
+    assert Sizings(empty.jobs.engine).page().count == 0

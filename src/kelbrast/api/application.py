@@ -9,6 +9,7 @@ from functools import partial
 from pathlib import Path
 from typing import Final
 
+from anyio import to_thread
 from fastapi import FastAPI
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
@@ -38,7 +39,7 @@ from kelbrast.api import (
     sizing,
 )
 from kelbrast.api.demo import DemoBeside, WhoLooksAtTheDemo
-from kelbrast.api.guards import Headers, OwnHosts, OwnPagesOnly, SmallRequests, compressed
+from kelbrast.api.guards import THREADS, Headers, OwnHosts, OwnPagesOnly, ReadersFirst, SmallRequests, compressed
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
@@ -56,6 +57,7 @@ from kelbrast.storage.devices import devices_file
 _PACKED: Final = Path(__file__).parents[1] / "screens"
 WEB: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
+_AFTER_START_S: Final = 20.0  # the first screens come first
 # Their routes are taken as they are: including a router makes every one of its routes a second time, for each application.
 _ROUTERS: Final = (
     jobs.router,
@@ -131,6 +133,7 @@ def create_app(
         app.mount("/assets", StaticFiles(directory=web / "assets", check_dir=False))
         app.frontend("/", directory=web, fallback="index.html")
     app.add_middleware(compressed)
+    app.add_middleware(ReadersFirst)
     app.add_middleware(OwnPagesOnly)
     app.add_middleware(OwnHosts, allowed_hosts=list(hosts))
     # Inside the one that puts refusals into problems; the framework's own limit stands outside of everything.
@@ -144,22 +147,29 @@ def create_app(
 @asynccontextmanager
 async def _until_stopped(kept: Jobs, looked_after: bool, app: FastAPI) -> AsyncIterator[None]:
     """When the server stops, everything is put into the one file of the database: a plain copy of it is whole then."""
-    PartPhotos(kept.engine).forget_left()
+    to_thread.current_default_thread_limiter().total_tokens = THREADS
+    try:
+        await run_in_threadpool(PartPhotos(kept.engine).forget_left)
+    except StoreTrouble as trouble:  # another program holds it: that is tidied up at the next start
+        logger.warning("photos of deleted parts are still there: %s", trouble)
     watch = Watch(kept, app.state.backups, app.state.health)
-    looking = asyncio.create_task(_look_after(watch)) if looked_after else None
+    looking = asyncio.create_task(_look_after(watch, app.state.demo)) if looked_after else None
     yield
     if looking is not None:
         looking.cancel()
     app.state.demo.close()
+    app.state.demo.prepared.forget()
     try:
         kept.close()
     except StoreTrouble as trouble:  # the disk is full, say: the newest work stays in the file beside it
         logger.error("not everything is in the one file of the database: %s", trouble)
 
 
-async def _look_after(watch: Watch) -> None:
+async def _look_after(watch: Watch, demo: DemoBeside) -> None:
     """For as long as the program runs; in threads, so that nobody waits for it."""
     await run_in_threadpool(watch.begin)
+    await asyncio.sleep(_AFTER_START_S)
+    await run_in_threadpool(demo.prepare)
     while True:
         await run_in_threadpool(watch.look, datetime.now())
         await asyncio.sleep(_LOOK_EVERY_S)

@@ -1,8 +1,9 @@
 """The demo workshop, looked at from inside another shop: a database of its own beside it, which is gone with the server."""
 
-import tempfile
+import shutil
 import threading
 from collections.abc import Callable
+from datetime import date
 from http.cookies import CookieError, SimpleCookie
 from pathlib import Path
 from typing import Final
@@ -14,6 +15,9 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
+from kelbrast.storage.copies import back_up
+from kelbrast.storage.database import leave_database
+from kelbrast.storage.scratch import Scratch, scratch
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 LOOK: Final = "kelbrast-look"
@@ -21,15 +25,51 @@ LOOK: Final = "kelbrast-look"
 _OUTSIDE: Final = ("/api/demo", "/api/pairing", "/api/devices", "/api/shop-certificate")
 
 
+class PreparedDemo:
+    """The demo workshop as a file, filled once a day and copied from then on: its promises and its past are told from today."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._scratch: Scratch | None = None
+        self._day: date | None = None
+
+    def copy_to(self, target: Path) -> None:
+        """Put a copy of it there; filled now, if it is not yet."""
+        with self._lock:
+            if self._scratch is None or self._day != date.today():
+                self._fill()
+            assert self._scratch is not None, "just filled"
+            shutil.copyfile(self._scratch.folder / "demo.sqlite", target)
+
+    def _fill(self) -> None:
+        self._forget()
+        made, day = Scratch(), date.today()
+        jobs = Jobs.open(made.folder / "filling.sqlite")
+        load_demo(jobs)
+        back_up(made.folder / "filling.sqlite", made.folder / "demo.sqlite")
+        leave_database(jobs.engine)
+        self._scratch, self._day = made, day
+
+    def forget(self) -> None:
+        """Remove the file."""
+        with self._lock:
+            self._forget()
+
+    def _forget(self) -> None:
+        if self._scratch is not None:
+            self._scratch.remove()
+            self._scratch = None
+
+
 class _Shown:
     """The demo workshop as it is looked at: held by the look itself and by every question on its way, and gone when the last of
     them lets go. Whoever leaves waits for nobody, and nobody's question loses what it is asked of."""
 
-    def __init__(self, make: Callable[[Jobs], ASGIApp]) -> None:
-        # Work in the background may still put a file where the others were just removed.
-        self._folder = tempfile.TemporaryDirectory(prefix="kelbrast-demo-", ignore_cleanup_errors=True)
-        self._jobs = Jobs.open(Path(self._folder.name) / "demo.sqlite")
-        load_demo(self._jobs)
+    def __init__(self, make: Callable[[Jobs], ASGIApp], prepared: PreparedDemo) -> None:
+        self._scratch = Scratch()
+        database = self._scratch.folder / "demo.sqlite"
+        prepared.copy_to(database)
+        self._jobs = Jobs.open(database)
         self.app = make(self._jobs)
         self._lock, self._holders = threading.Lock(), 1
 
@@ -42,8 +82,8 @@ class _Shown:
             self._holders -= 1
             last = self._holders == 0
         if last:
-            self._jobs.engine.dispose()
-            self._folder.cleanup()
+            leave_database(self._jobs.engine)
+            self._scratch.remove()
 
 
 class DemoBeside:
@@ -52,12 +92,18 @@ class DemoBeside:
     def __init__(self, make: Callable[[Jobs], ASGIApp]) -> None:
         self._make, self._lock = make, threading.Lock()
         self._shown: _Shown | None = None
+        self.prepared = PreparedDemo()
+
+    def prepare(self) -> None:
+        """Fill it before anybody looks: whoever does then waits for a copy alone."""
+        with scratch() as folder:
+            self.prepared.copy_to(folder / "demo.sqlite")
 
     def held(self) -> _Shown:
         """The demo for one question, which lets go of it at its end; what was done in it stays until `close`."""
         with self._lock:
             if self._shown is None:
-                self._shown = _Shown(self._make)
+                self._shown = _Shown(self._make, self.prepared)
             self._shown.hold()
             return self._shown
 

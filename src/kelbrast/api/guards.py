@@ -1,7 +1,9 @@
 """Limits on what comes in, and headers that keep the page to itself. Plain ASGI, for speed."""
 
+import asyncio
 import re
 from typing import Final
+from weakref import WeakKeyDictionary
 
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import DEFAULT_EXCLUDED_CONTENT_TYPES, GZipMiddleware
@@ -29,6 +31,8 @@ HEADERS: Final = (
 
 
 VISITOR: Final = "kelbrast.visitor"  # in the scope of every request through the door to the shop
+THREADS: Final = 100  # that answer requests
+CHANGES_AT_ONCE: Final = 40  # of them; the others are for those who only look
 _SAFE_METHODS: Final = ("GET", "HEAD", "OPTIONS")
 _NOT_COMPRESSED: Final = (*DEFAULT_EXCLUDED_CONTENT_TYPES, "application/octet-stream", "application/pdf")
 _SAID: Final = {
@@ -86,6 +90,21 @@ def _foreign(scope: Scope) -> bool:
         return False
     host = headers.get(b"host", b"").decode("latin-1")
     return origin.decode("latin-1").lower() != f"{scope.get('scheme', 'http')}://{host}".lower()
+
+
+class ReadersFirst:
+    """So many changes at a time wait for the database; the others wait here, where they hold no thread that a reader needs."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+        self._turns: WeakKeyDictionary[asyncio.AbstractEventLoop, asyncio.Semaphore] = WeakKeyDictionary()
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http" or scope["method"] in _SAFE_METHODS:
+            await self._app(scope, receive, send)
+            return
+        async with self._turns.setdefault(asyncio.get_running_loop(), asyncio.Semaphore(CHANGES_AT_ONCE)):
+            await self._app(scope, receive, send)
 
 
 class Headers:

@@ -47,6 +47,7 @@ class KeptSizingOut(BaseModel):
     revision: int
     updated_at: datetime
     size: SizeFile
+    limits_mm: tuple[float, float]
     answer: SizeAnswer | None
     places: list[PlaceFile]
 

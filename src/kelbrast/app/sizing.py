@@ -19,7 +19,7 @@ from kelbrast.core.precision.pair import Mate, pair_up
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.units import to_si
+from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.pair_file import PairAnswer, PairFile, to_pair_answer
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
 from kelbrast.exchange.size_file import (
@@ -87,6 +87,12 @@ class KeptSizing:
     updated_at: datetime
     size: SizeFile
     answer: SizeAnswer | None
+
+    @property
+    def limits_mm(self) -> tuple[float, float]:
+        """The limits that are wanted, whatever way they were said."""
+        wanted = part_of(self.size).wanted
+        return from_si(wanted.low, "mm"), from_si(wanted.high, "mm")
 
     @property
     def places(self) -> list[PlaceFile]:

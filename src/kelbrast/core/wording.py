@@ -185,3 +185,12 @@ def _words() -> Mapping[str, str]:
 
 
 assert set(get_args(Quantity)) == set(UNITS), "a quantity without units"
+
+
+def counted(count: int, thing: str) -> str:
+    """Return so many of a thing, in words.
+
+    >>> counted(1, "change"), counted(0, "wheel change")
+    ('1 change', '0 wheel changes')
+    """
+    return f"{count} {thing}" if count == 1 else f"{count} {thing}s"

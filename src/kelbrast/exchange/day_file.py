@@ -12,6 +12,7 @@ from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.day.solver import DayFound
 from kelbrast.core.day.vibration import Exposure, exposure_of
 from kelbrast.core.errors import BadInput
+from kelbrast.core.wording import counted
 from kelbrast.exchange.fields import ID, Strict, Text
 from kelbrast.exchange.shop_units import shop
 
@@ -221,12 +222,12 @@ def _block(
 def day_text(board: DayFile) -> str:
     """To be read at a terminal."""
     proven = f" (nothing is better: {', '.join(board.proven)})" if board.proven else ""
-    lines = [
-        f"{board.late_min} minutes late, {board.changes} wheel changes, done after {board.ends_min} minutes{proven}",
-    ]
+    ends, changes = counted(board.ends_min, "minute"), counted(board.changes, "wheel change")
+    lines = [f"{counted(board.late_min, 'minute')} late, {changes}, done after {ends}{proven}"]
     if board.first_come is not None:
         other = board.first_come
-        lines.append(f"First come, first served: {other.late_min} late, {other.changes} changes, {other.ends_min} minutes")
+        figures = f"{other.late_min} late, {counted(other.changes, 'change')}, {counted(other.ends_min, 'minute')}"
+        lines.append(f"First come, first served: {figures}")
     for block in board.blocks:
         where = f" on {block.machine}" + (f" {block.spindle}" if block.spindle else "") if block.machine else ""
         who = block.person or "-"

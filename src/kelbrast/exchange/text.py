@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.wording import Measure, System, measured, minutes_range, minutes_text, tell
+from kelbrast.core.wording import Measure, System, counted, measured, minutes_range, minutes_text, tell
 from kelbrast.exchange.advice_file import AdviceFile, WeighFile
 from kelbrast.exchange.choices_file import ChoiceFile
 from kelbrast.exchange.goback_file import GoBackFile
@@ -13,14 +13,14 @@ from kelbrast.exchange.sentence_file import to_sentence
 def plan_text(plan: PlanFile) -> str:
     """The plan in words, a block per face in the order of the file."""
     around = f"; around it {minutes_text(plan.around_minutes)} each and {minutes_text(plan.waiting_minutes)} of waiting"
-    head = [plan.title, f"{plan.material}, {_count(plan.pieces, 'piece')}, {minutes_text(plan.minutes)} each{around}"]
+    head = [plan.title, f"{plan.material}, {counted(plan.pieces, 'piece')}, {minutes_text(plan.minutes)} each{around}"]
     if plan.blocked:
         head.append(f"! {plan.blocked}")
     head += spread_text(plan)
     if len(plan.order) > 1:
         head.append("Order of work: " + ", ".join(plan.order))
     if (found := plan.together) is not None:
-        changes = f" and {_count(found.saves_changes, 'wheel change')}" if found.saves_changes > 0 else ""
+        changes = f" and {counted(found.saves_changes, 'wheel change')}" if found.saves_changes > 0 else ""
         saved = f"{minutes_text(max(0.0, found.saves_minutes))}{changes} less than each face's own best"
         head.append(
             f"The routes of the faces are chosen together: {saved}{'' if found.exact else '; a better choice may exist'}."
@@ -112,11 +112,11 @@ def _way(one: ChoiceFile) -> str:
 
 
 def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:
-    return f"{minutes_text(minutes):>9}  {figures(metal_um):>5} µm  cost {cost:6.2f}  {_count(changes, 'change')}"
+    return f"{minutes_text(minutes):>9}  {figures(metal_um):>5} µm  cost {cost:6.2f}  {counted(changes, 'change')}"
 
 
 def _weighed(face: AdviceFile) -> str:
-    lines = [f"{face.face}: {_count(len(face.front), 'route')} that nothing beats"]
+    lines = [f"{face.face}: {counted(len(face.front), 'route')} that nothing beats"]
     for route in face.front:
         lines.append(f"  {_sums(route.minutes, route.metal_um, route.cost, route.changes)}  {', '.join(route.labels)}")
     if face.named:
@@ -146,7 +146,7 @@ def _face_text(face: FacePlanFile) -> str:
     limit = f" of {figures(face.limit_um)}" if face.limit_um is not None else ""
     above = f" after {figures(face.above_um)} µm that stood above it" if face.above_um else ""
     metal = f"{figures(max(0.0, face.metal_um - face.above_um))}{limit} µm off{above}"
-    changes = _count(face.changes, "change")
+    changes = counted(face.changes, "change")
     lines = [f"{face.name}: {minutes_range(face.minutes, face.minutes_high)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
     if face.marks_said is not None:
@@ -189,7 +189,7 @@ def _step_lines(number: int, step: StepFile) -> list[str]:
     stay += ", wet" if step.wet else ""
     if step.rests is not None:
         how = f"{figures(step.rests.after_seconds)} s of work, {figures(step.rests.seconds)} s each"
-        stay += f"; {_count(step.rests.count, 'rest')} to cool ({how})"
+        stay += f"; {counted(step.rests.count, 'rest')} to cool ({how})"
     return [
         f"  {number}. {step.label} ({step.machine_label}; {speed})",
         f"     {minutes_range(step.minutes, step.minutes_high)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"
@@ -218,10 +218,6 @@ def figures(value: float) -> str:
     ('0.034', '1200')
     """
     return f"{float(f'{value:.2g}'):.10g}"
-
-
-def _count(count: int, what: str) -> str:
-    return f"{count} {what}" if count == 1 else f"{count} {what}s"
 
 
 # The standard faces of a PDF know Latin letters and the micro sign, but not these.

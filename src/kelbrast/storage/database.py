@@ -60,9 +60,14 @@ def close_database(engine: Engine) -> None:
         with told(), engine.connect() as connection:
             connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     finally:
-        engine.dispose()
-        if (anchor := _anchors.pop(engine, None)) is not None:
-            anchor.let_go()
+        leave_database(engine)
+
+
+def leave_database(engine: Engine) -> None:
+    """Let go of it as it is: what is thrown away waits for nobody."""
+    engine.dispose()
+    if (anchor := _anchors.pop(engine, None)) is not None:
+        anchor.let_go()
 
 
 def check_in_place(engine: Engine) -> None:
@@ -108,7 +113,8 @@ def _hold_on(engine: Engine, path: Path) -> None:
 
 
 def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:
-    engine = create_engine(f"sqlite:///{path}")
+    # As many connections as there are threads that answer: nobody waits for one while others wait for their turn to write.
+    engine = create_engine(f"sqlite:///{path}", pool_size=20, max_overflow=100)
 
     def prepare(connection: Any, _record: Any) -> None:
         connection.isolation_level = None  # the driver would commit before it changes tables; transactions begin below

@@ -1,17 +1,21 @@
 """Transactions. A writing one takes the right to write before it reads, so that what it read still holds when it writes."""
 
+import threading
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager
 from contextvars import ContextVar
 from pathlib import Path
 from typing import Any
+from weakref import WeakKeyDictionary
 
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
-from kelbrast.storage.trouble import told
+from kelbrast.storage.trouble import told, trouble
 
 _WRITES = "kelbrast_writes"  # execution option: the transaction begins as one that writes
+_TURN_S = 30.0  # a longer queue than that is not worth waiting in
+_turns: "WeakKeyDictionary[Engine, threading.Lock]" = WeakKeyDictionary()
 _open: ContextVar[tuple[Engine, Session] | None] = ContextVar("open", default=None)
 
 
@@ -39,6 +43,24 @@ def writing(engine: Engine) -> Iterator[Session]:
     if (outer := _outer(engine)) is not None:
         yield outer
         return
+    with _turn(engine), _transaction(engine) as session:
+        yield session
+
+
+@contextmanager
+def _turn(engine: Engine) -> Iterator[None]:
+    """One writer of this program at a time, first come, first served: SQLite would let them try again and again."""
+    turn = _turns.setdefault(engine, threading.Lock())
+    if not turn.acquire(timeout=_TURN_S):
+        raise trouble("locked", _file_of(engine))
+    try:
+        yield
+    finally:
+        turn.release()
+
+
+@contextmanager
+def _transaction(engine: Engine) -> Iterator[Session]:
     writes = engine.execution_options(**{_WRITES: True})
     with told(_file_of(engine)), Session(writes) as session, session.begin():
         mark = _open.set((engine, session))

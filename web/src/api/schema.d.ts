@@ -3792,8 +3792,8 @@ export interface components {
          * GoBack
          * @description The choices at a failed light check.
          *
-         *     `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one. `deeper`: the
-         *     mark is deeper than the face was described, so no step was left too early.
+         *     `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one.
+         *     `deeper`: the mark is deeper than the face was described, so no step was left too early.
          */
         GoBack: {
             /** After */
@@ -4414,6 +4414,11 @@ export interface components {
              */
             updated_at: string;
             size: components["schemas"]["SizeFile"];
+            /** Limits Mm */
+            limits_mm: [
+                number,
+                number
+            ];
             answer: components["schemas"]["SizeAnswer"] | null;
             /** Places */
             places: components["schemas"]["PlaceFile"][];

@@ -1,5 +1,6 @@
 /** What holds for the whole shop, on a screen: what is shown is what was said last, also while an answer is on its way. */
 import { api, type Shop } from './client';
+import { currency } from './currency.svelte';
 
 export class ShopSettings {
   value = $state.raw<Shop | null>(null);
@@ -31,6 +32,7 @@ export class ShopSettings {
         this.more = false;
         const kept = await api.changeShop(this.value);
         if (!this.more) this.value = kept;
+        currency.name = kept.currency ?? '';
       }
     } catch (problem) {
       await this.load();

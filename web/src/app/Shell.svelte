@@ -5,6 +5,7 @@
   import Sun from '@lucide/svelte/icons/sun';
   import { onMount, tick, type Snippet } from 'svelte';
   import { choices } from '../api/catalogue.svelte';
+  import { currency } from '../api/currency.svelte';
   import { deliverEdits } from '../api/edits';
   import { deliverTaps } from '../api/taps';
   import { useKeys } from '../ui/keys.svelte';
@@ -33,6 +34,7 @@
     showRefusals();
   }
   onMount(() => {
+    void currency.load();
     void deliver();
     void leaveUntouched();
     const again = setInterval(() => void deliver(), 5000);

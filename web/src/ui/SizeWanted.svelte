@@ -22,10 +22,12 @@
     read: (text: string) => Promise<Want>;
     /** What the server says is wrong with a field, by its name in the file. */
     faults?: (field: string) => string[];
+    /** Words of a drawing are being read: a form waits for that. */
+    onread?: (reading: Promise<unknown>) => void;
     /** Parts that may be the mate, chosen by name. */
     mates?: Snippet;
   }
-  let { kind, want, onchange, read, faults = () => [], mates }: Props = $props();
+  let { kind, want, onchange, read, faults = () => [], onread, mates }: Props = $props();
   const way = $derived(want.limits_mm ? 'limits' : want.mate_mm ? 'mate' : want.deviation_um ? 'deviation' : 'class');
   const about = $derived(want.limits_mm?.[0] ?? want.nominal_mm ?? want.mate_mm ?? 20);
   const classFaults = $derived(faults('class'));
@@ -44,6 +46,13 @@
       refused = [];
     } catch (problem) {
       refused = [(problem as Error).message];
+    }
+  }
+  function say(text: string) {
+    if (!text.trim()) refused = [];
+    else {
+      const reading = drawn(text);
+      onread?.(reading);
     }
   }
   const pair = (both: [number, number] | null | undefined): [number, number] => both ?? [0, 0];
@@ -96,7 +105,7 @@
     lazy
     faults={refused}
     complaint={() => null}
-    onchange={(text) => text.trim() && void drawn(text)}
+    onchange={say}
   />
   {#if way === 'mate'}{@render mates?.()}{/if}
   <div class="grid grid-cols-2 gap-2">

@@ -22,6 +22,13 @@ export function sizeText(mm: number, system: System): string {
   return toShown(mm, 'length', system).toFixed(system === 'inch' ? 5 : 4);
 }
 
+/** A size that was read: to the place that its gauge repeats within (µm), no finer. */
+export function readText(mm: number, system: System, withinUm: number): string {
+  const step = toShown(withinUm / 1000, 'length', system);
+  const places = Math.min(system === 'inch' ? 5 : 4, Math.max(0, Math.ceil(-Math.log10(Math.max(step, 1e-6)))));
+  return toShown(mm, 'length', system).toFixed(places);
+}
+
 /** Whether the tool works in this move. */
 export function works(move: SizeMove): boolean {
   return move === 'lap' || move === 'short-strokes' || move === 'expand';

@@ -218,3 +218,8 @@ export function usedUp(count: number, unit: string): string {
   const rounded = count < 3 ? Math.max(1, Math.round(2 * count) / 2) : Math.round(count);
   return `${rounded === 1.5 ? 'one and a half' : rounded === 2.5 ? 'two and a half' : rounded} ${unit}${rounded === 1 ? '' : 's'}`;
 }
+
+/** So many of a thing: `1 change`, `2 changes`. */
+export function counted(count: number, thing: string): string {
+  return `${count} ${thing}${count === 1 ? '' : 's'}`;
+}

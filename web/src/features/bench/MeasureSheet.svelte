@@ -6,6 +6,7 @@
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
+  import { understood } from '../../ui/understood';
   import MeasuredFile from '../../ui/MeasuredFile.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
@@ -87,7 +88,7 @@
     class="grid gap-3 text-lg"
     onsubmit={(event) => {
       event.preventDefault();
-      void keep();
+      if (understood(event.currentTarget)) void keep();
     }}
   >
     <Choice

@@ -6,7 +6,7 @@
   import { Answer } from '../../ui/answer.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { MOVES, sizeText } from '../../ui/moves';
+  import { MOVES, readText, sizeText } from '../../ui/moves';
   import NewPart from './NewPart.svelte';
 
   const PAGE = 50;
@@ -65,10 +65,11 @@
             <a class="min-w-0 flex-1 hover:underline" href={p('/gauge/:id', { params: { id: String(part.id) } })}>
               <span class="block font-semibold">{part.size.title}</span>
               <span class="small dim block"
-                >{part.size.kind === 'bore' ? 'Bore' : 'Shaft'}{#if answer}, {sizeText(answer.now_mm, shown.system)} of {sizeText(
-                    answer.limits_mm[0],
+                >{part.size.kind === 'bore' ? 'Bore' : 'Shaft'}{#if answer}, {readText(
+                    answer.now_mm,
                     shown.system,
-                  )} to {sizeText(answer.limits_mm[1], shown.system)}
+                    part.size.gauge.repeatability_um,
+                  )} of {sizeText(answer.limits_mm[0], shown.system)} to {sizeText(answer.limits_mm[1], shown.system)}
                   {shown.unit('length')}{/if}</span
               >
             </a>

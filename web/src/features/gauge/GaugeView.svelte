@@ -11,7 +11,7 @@
   import { shown } from '../../units/shown.svelte';
   import { Gauging, REFERENCE_C } from './gauging.svelte';
   import LapToMake from './LapToMake.svelte';
-  import { aloudOf, placeWords, sizeText, works } from '../../ui/moves';
+  import { aloudOf, placeWords, readText, sizeText, works } from '../../ui/moves';
   import NextMove from './NextMove.svelte';
   import NumberPad from '../../ui/NumberPad.svelte';
 
@@ -25,6 +25,12 @@
   const base = $derived(answer ? answer.form.size_mm : 0);
   const exact = (mm: number) => sizeText(mm, shown.system);
   const withUnit = (mm: number) => `${exact(mm)} ${shown.unit('length')}`;
+  /** A size that was read, no finer than the gauge reads. */
+  const read = (mm: number) =>
+    `${readText(mm, shown.system, size?.gauge.repeatability_um ?? 0.1)} ${shown.unit('length')}`;
+  /** Somebody looked at the limits before the first reading. */
+  let checked = $state(false);
+  const unread = $derived(gauging.rounds.every((round) => round.readings.length === 0));
   const um = (mm: number) => (mm - base) * 1000;
   const readings = $derived(
     gauging.rounds.flatMap((round, at) =>
@@ -52,14 +58,14 @@
             },
           ];
     return [
-      { name: 'As found', value: `${exact(form.size_mm)} ± ${shown.say(form.size_pm_um, 'depth')}` },
+      { name: 'As found', value: `${read(form.size_mm)} ± ${shown.say(form.size_pm_um, 'depth')}` },
       ...part('Taper, end to end', form.taper_um, form.taper_pm_um),
       ...part('Belly (below 0: waist)', form.barrel_um, form.barrel_pm_um),
       ...part('Oval', form.oval_um, form.oval_pm_um),
       ...(form.oval_at_least_um === null
         ? []
         : [{ name: 'Oval, at least', value: shown.say(form.oval_at_least_um, 'depth') }]),
-      { name: 'Now', value: `${exact(known.now_mm)} ± ${shown.say(known.now_pm_um, 'depth')}` },
+      { name: 'Now', value: `${read(known.now_mm)} ± ${shown.say(known.now_pm_um, 'depth')}` },
       ...clearance(known),
       { name: 'To the near limit', value: shown.say(known.left_um.near, 'depth', 3) },
       { name: 'To the far limit', value: shown.say(known.left_um.far, 'depth', 3) },
@@ -127,13 +133,23 @@
       <h1>{size.title}</h1>
       <p class="dim">
         {size.kind === 'bore' ? 'Bore' : 'Shaft'}
-        {#if answer}{exact(answer.limits_mm[0])} to {withUnit(answer.limits_mm[1])}{/if},
+        {exact(kept.limits_mm[0])} to {withUnit(kept.limits_mm[1])},
         {shown.say(size.length_mm, 'length', 3)} long; round {gauging.worked + 1}
       </p>
     </div>
     <div class="grid gap-5 lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
       <div class="flex min-w-0 flex-col gap-4">
-        {#if gauging.todo && gauging.place}
+        {#if unread && !checked}
+          <section class="rounded-xl border-2 border-(--line) bg-(--card) p-5" aria-label="Check what is wanted">
+            <p class="dim">Before the first reading: is this what the drawing wants?</p>
+            <p class="text-5xl font-bold">{size.kind === 'bore' ? 'Bore' : 'Shaft'}</p>
+            <p class="num mb-4 text-4xl font-bold">{exact(kept.limits_mm[0])} to {withUnit(kept.limits_mm[1])}</p>
+            <div class="flex flex-wrap items-center gap-4">
+              <button class="main-button min-h-12" onclick={() => (checked = true)}>Yes, read it</button>
+              <a class="underline" href="/gauge">No: describe it again</a>
+            </div>
+          </section>
+        {:else if gauging.todo && gauging.place}
           <section class="rounded-xl border-2 border-(--line) bg-(--card) p-5" aria-label="Read the size">
             <p class="small dim" data-testid="count">Reading {gauging.done + 1} of {gauging.todo.length}</p>
             <p class="text-3xl font-bold">
@@ -223,7 +239,7 @@
               kind: size.kind,
             }}
             diameter={base}
-            words="Section: found at {withUnit(base)}, {Math.round(100 * answer.share)} % of it clean"
+            words="Section: found at {read(base)}, {Math.round(100 * answer.share)} % of it clean"
           />
           <p class="small dim">
             Black: the part. Dashed: the two limits. Green: where the {tool} has cut to, and what it has cleaned.

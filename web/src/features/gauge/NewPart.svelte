@@ -1,5 +1,6 @@
 <!-- What is worked to size: bore or shaft, its limits, how long it is, with which gauge it is read and what cuts it. -->
 <script lang="ts">
+  import { tick } from 'svelte';
   import { api, type KeptSizing, type SizeFile } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { notices } from '../../ui/notices.svelte';
@@ -8,6 +9,7 @@
   import NumberField from '../../ui/NumberField.svelte';
   import SizeWanted from '../../ui/SizeWanted.svelte';
   import TextField from '../../ui/TextField.svelte';
+  import { understood } from '../../ui/understood';
 
   let { parts, onadded }: { parts: KeptSizing[]; onadded: (part: KeptSizing) => void } = $props();
   type By = 'lap' | 'file' | 'cloth';
@@ -29,7 +31,20 @@
     if (one?.answer) want = { mate_mm: one.answer.now_mm, clearance_um: want.clearance_um ?? [7, 20] };
   }
 
+  /** What the drawing says, while it is being read: nothing is made of the part before that. */
+  let reading: Promise<unknown> = Promise.resolve();
+  let form = $state<HTMLFormElement>();
+
+  /** What is wanted; a class says by its letter whether it is a bore or a shaft. */
+  function take(next: SizeFile['want']) {
+    want = next;
+    if (next.class) kind = next.class === next.class.toLowerCase() ? 'shaft' : 'bore';
+  }
+
   async function add() {
+    await reading;
+    await tick();
+    if (!understood(form)) return;
     const size: SizeFile = {
       kelbrast: 'size/1',
       title: title.trim() || (kind === 'bore' ? 'Bore' : 'Shaft'),
@@ -58,6 +73,7 @@
 <section class="h-fit rounded-lg border border-(--line) bg-(--card) p-4" aria-label="A new part">
   <h2 class="mb-3">A new part</h2>
   <form
+    bind:this={form}
     class="flex flex-col gap-3"
     onsubmit={(event) => {
       event.preventDefault();
@@ -80,7 +96,7 @@
       options={(choices.all?.materials ?? []).map((one) => ({ id: one.id, label: one.label }))}
       onchange={(id) => (material = id)}
     />
-    <SizeWanted {kind} {want} read={api.drawnSize} onchange={(next) => (want = next)}>
+    <SizeWanted {kind} {want} read={api.drawnSize} onchange={take} onread={(read) => (reading = read)}>
       {#snippet mates()}
         {#if others.length}
           <Choice

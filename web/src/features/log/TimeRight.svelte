@@ -4,6 +4,7 @@
   import Choice from '../../ui/Choice.svelte';
   import { notices } from '../../ui/notices.svelte';
   import NumberField from '../../ui/NumberField.svelte';
+  import { understood } from '../../ui/understood';
 
   let { run, page, ondone }: { run: number; page: RunPage; ondone: () => void } = $props();
   let chosen = $state('');
@@ -41,7 +42,7 @@
       aria-label="Put a time right"
       onsubmit={(event) => {
         event.preventDefault();
-        void put();
+        if (understood(event.currentTarget)) void put();
       }}
     >
       <Choice label="Step" value={step ? key(step) : ''} {options} onchange={(id) => (chosen = id)} />

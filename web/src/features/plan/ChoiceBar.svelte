@@ -1,5 +1,6 @@
 <!-- The same job by every aim, side by side; the chosen one is the plan. -->
 <script lang="ts">
+  import { currency } from '../../api/currency.svelte';
   import type { Choice, Job } from '../../api/client';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
@@ -10,7 +11,7 @@
 
   function said(choice: Choice): string {
     const changes = `${choice.changes} ${choice.changes === 1 ? 'change' : 'changes'}`;
-    return `${duration(choice.minutes)} · ${shown.say(choice.metal_um, 'depth')} · cost ${choice.cost.toFixed(2)} · ${changes}`;
+    return `${duration(choice.minutes)} · ${shown.say(choice.metal_um, 'depth')} · cost ${currency.money(choice.cost)} · ${changes}`;
   }
 
   function choose(aim: Job['aim']) {

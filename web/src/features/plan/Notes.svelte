@@ -2,7 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration } from '../../units/units';
+  import { counted, duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
   import HouseWays from './HouseWays.svelte';
   import RackNotes from './RackNotes.svelte';
@@ -55,8 +55,9 @@
   {#if draft.plan?.together}
     <p class="small px-3 py-1.5">
       The routes of the faces are chosen together: {duration(Math.max(0, draft.plan.together.saves_minutes))}
-      {draft.plan.together.saves_changes > 0 ? `and ${draft.plan.together.saves_changes} wheel changes ` : ''}less than
-      each face's own best{draft.plan.together.exact ? '' : '; a better choice may exist'}.
+      {draft.plan.together.saves_changes > 0
+        ? `and ${counted(draft.plan.together.saves_changes, 'wheel change')} `
+        : ''}less than each face's own best{draft.plan.together.exact ? '' : '; a better choice may exist'}.
     </p>
   {/if}
   {#if varies && plan?.steps.length}<p class="small dim px-3 py-1.5">What the minutes vary by most: {varies}.</p>{/if}

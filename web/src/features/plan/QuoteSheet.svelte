@@ -76,8 +76,8 @@
           <tr class="border-t border-(--line)">
             <td class="text-left font-semibold">{one.pieces}</td>
             <td class="text-lg font-bold">{money(one.price)}</td>
-            <td>{one.price_each.toFixed(2)}</td>
-            <td class="dim">{one.price_high.toFixed(2)}</td>
+            <td>{money(one.price_each)}</td>
+            <td class="dim">{money(one.price_high)}</td>
             <td class="dim">{duration(one.minutes)} to {duration(one.minutes_high)}</td>
             <td class="w-32 pl-3"
               ><span class="block h-3 rounded-sm bg-(--t4)" style:width="{(100 * one.price_each) / most}%"></span></td
@@ -142,7 +142,7 @@
         {#each kept.value as one (one.id)}
           <li>
             {new Date(one.at).toLocaleDateString()}: {one.quote.prices
-              .map((price) => `${price.pieces} for ${price.price.toFixed(2)}`)
+              .map((price) => `${price.pieces} for ${money(price.price)}`)
               .join(', ')}
             {one.quote.currency}{one.actual === null
               ? ''

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { currency } from '../../api/currency.svelte';
   import Download from '@lucide/svelte/icons/download';
   import Printer from '@lucide/svelte/icons/printer';
   import { shown } from '../../units/shown.svelte';
@@ -48,7 +49,7 @@
         <b>{shown.say(Math.max(0, face.metal_um - face.above_um), 'depth')}</b><span>off {face.name}</span>
       </div>{/if}
     <div><b>{changes}</b><span>wheel {changes === 1 ? 'change' : 'changes'}</span></div>
-    <div><b>{cost.toFixed(2)}</b><span>abrasives, each</span></div>
+    <div><b>{currency.money(cost)}</b><span>abrasives, each</span></div>
     {#if blocked.length}
       <div>
         <b class="!text-(--stop)">{blocked.length} not possible</b><span

@@ -1,5 +1,6 @@
 <!-- Everything to weigh on the face in hand: the bet on its depth, and every route that nothing beats. -->
 <script lang="ts">
+  import { currency } from '../../api/currency.svelte';
   import CopyTable from '../../ui/CopyTable.svelte';
   import type { Advice, FrontRoute } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
@@ -108,7 +109,9 @@
         />
         {#if chosen}
           <div class="small mt-1" aria-live="polite" aria-label="Route in sight" role="region">
-            <b>{duration(chosen.minutes)}</b> · {shown.say(chosen.metal_um, 'depth')} · cost {chosen.cost.toFixed(2)} · {chosen.changes}
+            <b>{duration(chosen.minutes)}</b> · {shown.say(chosen.metal_um, 'depth')} · cost {currency.money(
+              chosen.cost,
+            )} · {chosen.changes}
             {chosen.changes === 1 ? 'change' : 'changes'}{named(chosen) ? `. ${named(chosen)}` : ''}
             <ol class="mt-0.5 list-decimal pl-5">
               {#each chosen.labels as label, step (step)}<li>{label}</li>{/each}
@@ -136,7 +139,7 @@
             >
               <td class="num">{duration(route.minutes)}</td>
               <td class="num">{shown.say(route.metal_um, 'depth')}</td>
-              <td class="num">{route.cost.toFixed(2)}</td>
+              <td class="num">{currency.money(route.cost)}</td>
               <td class="num">{route.changes}</td>
               <td class="num">{route.tools.length}</td>
               <td class="text-right">

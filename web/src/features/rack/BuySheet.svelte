@@ -1,5 +1,6 @@
 <!-- What to buy next: tried one by one against all jobs, with its progress; it can be stopped. -->
 <script lang="ts">
+  import { currency } from '../../api/currency.svelte';
   import { api, type BuyingSearch } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
@@ -35,7 +36,7 @@
   function gain(one: BuyingSearch['found'][number]): string {
     if (one.opened) return `opens ${one.opened} ${one.opened === 1 ? 'job' : 'jobs'}`;
     if (by === 'minutes') return `saves ${duration(one.minutes)}`;
-    return by === 'cost' ? `saves ${one.cost.toFixed(2)}` : `saves ${shown.say(one.metal_um, 'depth')}`;
+    return by === 'cost' ? `saves ${currency.money(one.cost)}` : `saves ${shown.say(one.metal_um, 'depth')}`;
   }
 
   function stop() {
@@ -77,7 +78,7 @@
             <span class="num dim">
               {saving.opened
                 ? 'becomes possible'
-                : `${difference(-saving.minutes)}, cost ${saving.cost >= 0 ? '−' : '+'}${Math.abs(saving.cost).toFixed(2)}`}
+                : `${difference(-saving.minutes)}, cost ${saving.cost >= 0 ? '−' : '+'}${currency.money(Math.abs(saving.cost))}`}
             </span>
           </li>
         {/each}

@@ -4,7 +4,7 @@
   import { clockAt } from '../../charts/board';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
-  import { duration } from '../../units/units';
+  import { counted, duration } from '../../units/units';
   import type { Today } from './today.svelte';
 
   let { today, block, begins, people }: { today: Today; block: Block; begins: string; people: string[] } = $props();
@@ -72,8 +72,8 @@
           : `${duration(Math.abs(then.late_min - now.late_min))} ${then.late_min > now.late_min ? 'more' : 'less'} would be late`},
         {then.changes === now.changes
           ? 'as many changes'
-          : `${Math.abs(then.changes - now.changes)} ${then.changes > now.changes ? 'more' : 'fewer'} changes`}, and the
-        day would end at {clockAt(then.ends_min, begins)} instead of {clockAt(now.ends_min, begins)}.
+          : `${counted(Math.abs(then.changes - now.changes), then.changes > now.changes ? 'more change' : 'fewer change')}`},
+        and the day would end at {clockAt(then.ends_min, begins)} instead of {clockAt(now.ends_min, begins)}.
       {/if}
     </p>
   {/if}

@@ -75,7 +75,9 @@
       </div>
       <div>
         <dd>{board.changes}</dd>
-        <dt>wheel changes{saved ? `, ${saved.changes} first come, first served` : ''}</dt>
+        <dt>
+          wheel {board.changes === 1 ? 'change' : 'changes'}{saved ? `, ${saved.changes} first come, first served` : ''}
+        </dt>
       </div>
       <div>
         <dd data-testid="ends">{clockAt(board.ends_min, board.begins)}{board.days > 1 ? `, day ${board.days}` : ''}</dd>
