@@ -22,7 +22,7 @@ from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeW
 
 
 class DepthRange(Strict):
-    """A guessed depth: what is likely, and the worst it could be."""
+    """A guessed depth: what is likely, and the worst it could be, which is at least as much."""
 
     likely: Micrometres
     worst: Micrometres
@@ -132,7 +132,7 @@ class EdgeFile(Strict):
 
 _EDGE_FOUND: Final = {"kind": "scratches", "depth_um": 1.0}
 _EDGE_WANT: Final = {"ra_um": [None, 3.2]}  # a worked edge, as drawings have it
-_NOT_OF_EDGES: Final = (
+NOT_OF_EDGES: Final = (
     "area_cm2", "shape", "thickness_mm", "inside_radius_mm", "limit_um", "coat_um", "keep_um", "keep_wall_mm", "size_left_um",
     "layer", "curved", "fit",
 )  # fmt: skip
@@ -148,7 +148,8 @@ class FitFile(Strict):
 
 
 class FaceFile(Strict):
-    """One face of the part, or with `edge` one of its edges: then how it was found is left out, and `want` may be."""
+    """One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
+    taken for sharp, whatever stands there."""
 
     name: Text
     edge: EdgeFile | None = None
@@ -188,7 +189,7 @@ class FaceFile(Strict):
     @model_validator(mode="after")
     def _belong_together(self) -> Self:
         if self.edge is not None:
-            if self.reach != "open" or self.keep_off or any(getattr(self, key) is not None for key in _NOT_OF_EDGES):
+            if self.reach != "open" or self.keep_off or any(getattr(self, key) is not None for key in NOT_OF_EDGES):
                 raise PydanticCustomError("edge_alone", "an edge has a length and a size: measures and limits belong to faces")
             return self
         if (self.area_cm2 is None) == (self.shape is None):

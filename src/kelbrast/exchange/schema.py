@@ -7,6 +7,7 @@ from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plan_file import PlanFile
 from kelbrast.exchange.rack_file import RackFile
 from kelbrast.exchange.run_file import RunFile
+from kelbrast.exchange.schema_rules import with_rules
 
 
 def schema(kind: str) -> dict[str, Any]:
@@ -16,7 +17,7 @@ def schema(kind: str) -> dict[str, Any]:
         NotFound: another kind.
     """
     if kind == "job":
-        found = JobFile.model_json_schema(mode="validation")
+        found = with_rules(JobFile.model_json_schema(mode="validation"))
         found["required"] = sorted({*found.get("required", []), "kelbrast"})
         return {"$schema": "https://json-schema.org/draft/2020-12/schema", **found}
     if kind == "rack":

@@ -3123,7 +3123,7 @@ export interface components {
         };
         /**
          * DepthRange
-         * @description A guessed depth: what is likely, and the worst it could be.
+         * @description A guessed depth: what is likely, and the worst it could be, which is at least as much.
          */
         DepthRange: {
             /** Likely */
@@ -3351,7 +3351,8 @@ export interface components {
         };
         /**
          * FaceFile
-         * @description One face of the part, or with `edge` one of its edges: then how it was found is left out, and `want` may be.
+         * @description One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
+         *     taken for sharp, whatever stands there.
          */
         FaceFile: {
             /** Name */

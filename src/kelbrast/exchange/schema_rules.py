@@ -1,0 +1,122 @@
+"""Rules between keys of a job as JSON Schema: what the reader refuses, the printed schema refuses too, as far as it can say it.
+
+A null is a key that was left out. JSON Schema cannot compare two values, so an order between them (worst at least likely,
+`keep_um` below `coat_um`, the ends of `ra_um`), names that must differ and ids of the catalogue are said in words alone.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Final
+
+from kelbrast.core.surface.shapes import SHAPES
+from kelbrast.core.surface.sized import ROUND_KINDS
+from kelbrast.exchange.job_file import NOT_OF_EDGES
+
+Rule = dict[str, Any]
+_NULL: Final = {"type": "null"}
+
+
+def _given(key: str) -> Rule:
+    """The key is there and is not null."""
+    return {"required": [key], "properties": {key: {"not": _NULL}}}
+
+
+def _left_out(key: str) -> Rule:
+    return {"not": _given(key)}
+
+
+def _one_of(*keys: str) -> Rule:
+    return {"oneOf": [_given(key) for key in keys]}
+
+
+def _not_both(one: str, other: str) -> Rule:
+    return {"not": {"allOf": [_given(one), _given(other)]}}
+
+
+def _together(one: str, other: str) -> Rule:
+    return {"oneOf": [{"allOf": [_given(one), _given(other)]}, {"allOf": [_left_out(one), _left_out(other)]}]}
+
+
+def _only_with(key: str, where: Rule) -> Rule:
+    return {"anyOf": [_left_out(key), where]}
+
+
+def _is_one(key: str, *values: Any) -> Rule:
+    return {"required": [key], "properties": {key: {"enum": list(values)}}}
+
+
+@dataclass(frozen=True, slots=True)
+class ModelRules:
+    """Rules of one model; `optional`: keys that are required by a rule alone, and not always."""
+
+    rules: Sequence[Rule]
+    optional: frozenset[str] = frozenset()
+
+
+_ROUND: Final[Rule] = {
+    "required": ["shape"],
+    "properties": {
+        "shape": {"type": "object", "allOf": [_is_one("kind", *ROUND_KINDS), _given("length_mm"), _given("diameter_mm")]}
+    },
+}
+_OF_FACES: Final[Rule] = {
+    "required": ["found", "want"],
+    "allOf": [
+        _one_of("area_cm2", "shape"),
+        _together("coat_um", "keep_um"),
+        _not_both("limit_um", "coat_um"),
+        _only_with("keep_wall_mm", _given("thickness_mm")),
+        _only_with("fit", _ROUND),
+        _not_both("fit", "size_left_um"),
+        {"if": _is_one("reach", "inside"), "then": _given("inside_radius_mm")},
+    ],
+}
+_OF_EDGES: Final[Rule] = {
+    "allOf": [_left_out(key) for key in NOT_OF_EDGES],
+    "properties": {"reach": {"const": "open"}, "keep_off": {"const": False}},
+}
+RULES: Final[Mapping[str, ModelRules]] = {
+    "ShapeFile": ModelRules(
+        [
+            {"if": _is_one("kind", kind), "then": {"allOf": [_given(f"{one}_mm") for one in shape.needs]}}
+            for kind, shape in SHAPES.items()
+        ]
+    ),
+    "FoundFile": ModelRules(
+        [
+            _one_of("depth_um", "after"),
+            _only_with("share", _is_one("kind", "raised")),
+            _only_with("blend", _is_one("kind", "nick")),
+        ]
+    ),
+    "WantFile": ModelRules(
+        [
+            _one_of("finish", "ra_um"),
+            _only_with("lay", _given("ra_um")),
+            {"properties": {"ra_um": {"not": {"const": [None, None]}}}},
+        ]
+    ),
+    "WishFile": ModelRules(
+        [
+            {
+                "anyOf": [
+                    {"properties": {"route": {"maxItems": 0}}},
+                    {"properties": {"start": _NULL, "lock": {"maxItems": 0}, "leave_out": {"maxItems": 0}}},
+                ]
+            }
+        ]
+    ),
+    "EdgeFile": ModelRules([{"if": _is_one("wanted", "sharp"), "then": _left_out("size_mm"), "else": _given("size_mm")}]),
+    "FaceFile": ModelRules([{"if": _given("edge"), "then": _OF_EDGES, "else": _OF_FACES}], frozenset({"found", "want"})),
+}
+
+
+def with_rules(schema: Rule) -> Rule:
+    """The schema of the job file with the rules between its keys."""
+    models = schema["$defs"]
+    for name, of_model in RULES.items():
+        model = models[name]
+        model["allOf"] = [*model.get("allOf", []), *of_model.rules]
+        if of_model.optional:
+            model["required"] = [key for key in model["required"] if key not in of_model.optional]
+    return schema
