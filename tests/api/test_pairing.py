@@ -13,9 +13,10 @@ from starlette.testclient import TestClient
 
 from kelbrast.api.application import create_app
 from kelbrast.api.door import OpenShop, ShopDoor
+from kelbrast.app import pairing as pairing_module
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.pairing import CODE_LENGTH, LETTERS, WRONG_TRIES, Pairing
-from kelbrast.core.errors import NotLetIn, TooSoon
+from kelbrast.core.errors import NotLetIn, StoreTrouble, TooSoon
 from kelbrast.storage.devices import devices_file
 
 NAMES = ("workshop", "workshop.local")
@@ -25,13 +26,22 @@ class Hands:
     """A clock whose hands the test sets on."""
 
     def __init__(self) -> None:
-        self.at = datetime(2026, 3, 1, 8, tzinfo=UTC)
+        self.at, self.gone = datetime(2026, 3, 1, 8, tzinfo=UTC), 0.0
+
+    def ticks(self) -> float:
+        """By the clock that nobody sets."""
+        return self.gone
+
+    def set(self, **by: float) -> None:
+        """Somebody sets the clock on the wall: no time has gone by."""
+        self.at += timedelta(**by)
 
     def __call__(self) -> datetime:
         return self.at
 
     def on(self, **by: float) -> None:
         self.at += timedelta(**by)
+        self.gone += timedelta(**by).total_seconds()
 
 
 class Shop:
@@ -40,7 +50,7 @@ class Shop:
     def __init__(self, database: Path, secure: bool = True) -> None:
         self.clock = Hands()
         self.app: FastAPI = create_app(Jobs.open(database), web=None)
-        self.app.state.pairing = self.pairing = Pairing(devices_file(database), self.clock)
+        self.app.state.pairing = self.pairing = Pairing(devices_file(database), self.clock, self.clock.ticks)
         self.secure = secure
         shop = OpenShop(8643, secure, lambda: NAMES, lambda: ["192.168.7.5"], root=lambda: b"root", fingerprint="AB")
         self.door = ShopDoor(self.app, shop)
@@ -358,3 +368,56 @@ def test_every_answer_has_the_headers_refusals_too(shop: Shop) -> None:
         assert one.headers["x-content-type-options"] == "nosniff"
         assert one.headers["referrer-policy"] == "no-referrer"
         assert "access-control-allow-origin" not in one.headers
+
+
+def test_a_clock_that_was_wrong_at_the_start_blocks_no_code(shop: Shop) -> None:
+    shop.clock.set(hours=-1)  # it was an hour ahead when the program began, and is put right
+    code = shop.pairing.show_code().shown
+    device, token = shop.pairing.pair(code, "Tablet", "192.168.7.9")
+    assert shop.pairing.who(token) == device
+
+
+def test_a_clock_a_month_ahead_costs_no_other_device(shop: Shop) -> None:
+    _, token = shop.pairing.pair(shop.pairing.show_code().shown, "Tablet", "192.168.7.9")
+    shop.clock.set(days=40)
+    assert shop.pairing.who(token) is None
+    shop.pairing.pair(shop.pairing.show_code().shown, "Phone", "192.168.7.10")
+    shop.clock.set(days=-40)
+    assert shop.pairing.who(token) is not None
+    assert {one.name for one in shop.pairing.devices} == {"Tablet", "Phone"}
+
+
+def test_a_tablet_whose_clock_is_a_day_off_pairs_and_taps(shop: Shop, collar) -> None:
+    """Only the age of a tap is sent, never when it was by the tablet's own clock."""
+    tablet = shop.tablet()
+    code = shop.pairing.show_code().shown
+    assert (
+        tablet.post("/api/pairing", json={"code": code, "name": "Tablet"}, headers={"date": "Mon, 01 Jan 2001"}).status_code
+        == 201
+    )
+    job = shop.main.post("/api/jobs", json=collar).json()["id"]
+    run = tablet.post(f"/api/jobs/{job}/runs").json()
+    where = {key: run["hand"][key] for key in ("piece", "face", "route", "step")}
+    for age in (86_400, 0):
+        body = {"tap": {"kind": "note", "words": "x", **where}, "name": f"tap-{age:08d}", "after": 0, "age_s": age}
+        assert tablet.post(f"/api/runs/{run['id']}/taps", json=body).status_code == 200
+
+
+def test_a_full_disk_lets_nobody_in_and_leaves_the_code(shop: Shop, monkeypatch: pytest.MonkeyPatch) -> None:
+    code = shop.pairing.show_code().shown
+
+    def full(*_: object) -> None:
+        raise StoreTrouble("full", "The disk is full", safe="", mend="")
+
+    with monkeypatch.context() as patched:
+        patched.setattr(pairing_module, "write_devices", full)
+        with pytest.raises(StoreTrouble):
+            shop.pairing.pair(code, "Tablet", "192.168.7.9")
+    assert shop.pairing.devices == []
+    assert shop.pairing.pair(code, "Tablet", "192.168.7.9")[0].id == 1
+
+
+def test_the_demo_is_the_main_screens_alone(shop: Shop) -> None:
+    tablet = shop.tablet()
+    tablet.post("/api/pairing", json={"code": shop.pairing.show_code().shown, "name": "Tablet"})
+    assert [tablet.request(way, "/api/demo").status_code for way in ("PUT", "DELETE")] == [403, 403]

@@ -91,7 +91,7 @@ def make_backup(backups: ShopBackups) -> BackupOut:
     return _out(backups.make("asked", datetime.now()))
 
 
-@router.post("/held", status_code=201)
+@router.post("/held", status_code=201, responses=NOT_FOUND)
 def save_what_is_held(backups: ShopBackups, jobs: AllJobs) -> BackupOut:
     """Back up what the program still holds, also after its file was replaced."""
     with scratch() as folder:

@@ -3,6 +3,7 @@
 import hashlib
 import secrets
 import threading
+import time
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
@@ -26,10 +27,11 @@ _SEEN_EVERY: Final = timedelta(minutes=1)  # a file is not written for every req
 
 @dataclass(frozen=True, slots=True)
 class Code:
-    """A code as it is shown, and until when it holds."""
+    """A code as it is shown, until when it holds by the clock on the wall, and when it ends by the one that only goes on."""
 
     letters: str
     until: datetime
+    ends: float
 
     @property
     def shown(self) -> str:
@@ -49,13 +51,17 @@ def _utc() -> datetime:
 
 
 class Pairing:
-    """The devices of one shop, and the code that is shown now. Codes live in memory only and end with the program."""
+    """The devices of one shop, and the code that is shown now. Codes live in memory only and end with the program.
 
-    def __init__(self, path: Path, clock: Callable[[], datetime] = _utc) -> None:
-        self._path, self._clock, self._lock = path, clock, threading.Lock()
+    What lasts minutes is counted by a clock that nobody sets; only the month of a session is by the date, and a session that is
+    over by it is refused but not forgotten: the date may be wrong.
+    """
+
+    def __init__(self, path: Path, clock: Callable[[], datetime] = _utc, ticks: Callable[[], float] = time.monotonic) -> None:
+        self._path, self._clock, self._ticks, self._lock = path, clock, ticks, threading.Lock()
         self._code: Code | None = None
         self._wrong: Wrong | None = None
-        self._not_before = clock()
+        self._not_before = ticks()
         self._ever, devices = read_devices(path)
         self._devices = {one.id: one for one in devices}
 
@@ -63,7 +69,8 @@ class Pairing:
         """A new code; the one before holds no more."""
         letters = "".join(secrets.choice(LETTERS) for _ in range(CODE_LENGTH))
         with self._lock:
-            self._code, self._wrong = Code(letters, self._clock() + CODE_LIVES), None
+            ends = self._ticks() + CODE_LIVES.total_seconds()
+            self._code, self._wrong = Code(letters, self._clock() + CODE_LIVES, ends), None
             return self._code
 
     def hide_code(self) -> None:
@@ -97,23 +104,21 @@ class Pairing:
         if not name:
             raise BadInput.one("name", "say which device this is, as you would call it in the shop")
         with self._lock:
-            now = self._clock()
-            if now < self._not_before:
-                raise TooSoon((self._not_before - now).total_seconds())
+            now, ticks = self._clock(), self._ticks()
+            if ticks < self._not_before:
+                raise TooSoon(self._not_before - ticks)
             code = self._live_code()
             if not secrets.compare_digest(_plain(given).encode(), (code.letters if code else "none").encode()):
-                self._was_wrong(address, now)
+                self._was_wrong(address, ticks)
                 raise NotLetIn("That is not the code on the main screen now. Look there again; it may have been replaced")
-            if len(self._devices) >= MOST_DEVICES and instead_of is None:
+            if sum(now < one.until for one in self._devices.values()) >= MOST_DEVICES and instead_of is None:
                 raise BadInput.one("name", f"{MOST_DEVICES} devices are paired; take one off first")
-            self._code = self._wrong = None
             token = secrets.token_urlsafe(TOKEN_BYTES)
-            if instead_of is not None:
-                self._devices.pop(instead_of.id, None)
-            self._ever += 1
-            device = Device(self._ever, name, _hash(token), now, now + SESSION_LIVES, now)
-            self._devices[device.id] = device
-            self._keep()
+            device = Device(self._ever + 1, name, _hash(token), now, now + SESSION_LIVES, now)
+            gone = {instead_of.id} if instead_of is not None else set()
+            # On the disk first: where there is no room, nobody is let in and the code still holds.
+            self._keep({key: one for key, one in self._devices.items() if key not in gone} | {device.id: device}, device.id)
+            self._code = self._wrong = None
             return device, token
 
     def who(self, token: str) -> Device | None:
@@ -124,9 +129,9 @@ class Pairing:
             found = next((one for one in self._devices.values() if secrets.compare_digest(one.key, key)), None)
             if found is None or now >= found.until:
                 return None
-            if now - found.seen_at >= _SEEN_EVERY:
-                found = self._devices[found.id] = replace(found, seen_at=now)
-                self._keep()
+            if abs(now - found.seen_at) >= _SEEN_EVERY:
+                found = replace(found, seen_at=now)
+                self._keep({**self._devices, found.id: found}, self._ever)
             return found
 
     @property
@@ -145,25 +150,28 @@ class Pairing:
         with self._lock:
             if self._devices.pop(device_id, None) is None:
                 raise NotFound("device", str(device_id))
-            self._keep()
+            self._keep(self._devices, self._ever)  # refused from now on, also where it cannot be written down
 
-    def _was_wrong(self, address: str, now: datetime) -> None:
+    def _was_wrong(self, address: str, ticks: float) -> None:
         """Each wrong code doubles the wait for the next; after a few the code itself is void."""
         times = self._wrong.times + 1 if self._wrong else 1
         self._wrong = Wrong(address, times)
-        self._not_before = now + min(timedelta(seconds=2.0 ** min(times, 10)), LONGEST_WAIT)
+        self._not_before = ticks + min(2.0 ** min(times, 10), LONGEST_WAIT.total_seconds())
         if times >= WRONG_TRIES:
             self._code = None
 
     def _live_code(self) -> Code | None:
-        if self._code is not None and self._clock() >= self._code.until:
+        if self._code is not None and self._ticks() >= self._code.ends:
             self._code = None
         return self._code
 
-    def _keep(self) -> None:
+    def _keep(self, devices: dict[int, Device], ever: int) -> None:
+        """Write them down, and then know them; of those whose month is over only the newest are remembered."""
         now = self._clock()
-        self._devices = {key: one for key, one in self._devices.items() if now < one.until}
-        write_devices(self._path, self._ever, list(self._devices.values()))
+        over = sorted((key for key, one in devices.items() if now >= one.until), reverse=True)
+        kept = {key: one for key, one in devices.items() if key not in over[MOST_DEVICES:]}
+        write_devices(self._path, ever, list(kept.values()))
+        self._devices, self._ever = kept, ever
 
 
 def _plain(given: str) -> str:

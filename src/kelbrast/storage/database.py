@@ -13,7 +13,7 @@ from weakref import WeakKeyDictionary
 from sqlalchemy import Connection, Engine, create_engine, event, inspect
 from sqlalchemy.exc import OperationalError
 
-from kelbrast.core.errors import BadInput, StoreTrouble
+from kelbrast.core.errors import BadInput, NotFound, StoreTrouble
 from kelbrast.storage.anchor import Anchor
 from kelbrast.storage.copies import back_up_before_migration
 from kelbrast.storage.sessions import begins
@@ -81,9 +81,12 @@ def save_what_is_held(engine: Engine, target: Path) -> None:
     """Copy what the file holds that was opened, also when another lies in its place.
 
     Raises:
-        StoreTrouble: there is no room, or no right to write there.
+        NotFound: it was closed.  StoreTrouble: there is no room, or no right to write there.
     """
-    _anchors[engine].save_to(target)
+    anchor = _anchors.get(engine)
+    if anchor is None:  # it was closed
+        raise NotFound("open database", str(engine.url.database))
+    anchor.save_to(target)
 
 
 def take_new_file(engine: Engine) -> None:
