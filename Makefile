@@ -12,9 +12,13 @@ WEB := $(shell find web/src web/public web/worker docs/manual -type f 2>/dev/nul
 export PYTHONDONTWRITEBYTECODE :=
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
 
+# One set-up of this folder at a time: a second one waits, and then finds everything there.
+ALONE := $(shell mkdir -p .stamps; command -v flock >/dev/null && echo flock .stamps/set-up.lock)
+
 .PHONY: demo test compiled front quick coverage soak mutants bench types format lint lint-python types-web style-web screenshots wheel clean
 
-demo: .stamps/app .stamps/web
+demo:
+	@$(ALONE) $(MAKE) --no-print-directory .stamps/app .stamps/web
 	@$(PY) -m kelbrast demo --port $(PORT)
 
 # As many tests run at once as there are cores: threads of one would only stand in each other's way.
@@ -22,7 +26,7 @@ test quick: export OPENBLAS_NUM_THREADS := 1
 
 # What does not wait for each other is done beside each other: fetching, building and what reads the code without running it.
 test:
-	@$(MAKE) -j$(WORKERS) -Otarget --no-print-directory .stamps/dev .stamps/web .stamps/chromium compiled lint front
+	@$(ALONE) $(MAKE) -j$(WORKERS) -Otarget --no-print-directory .stamps/dev .stamps/web .stamps/chromium compiled lint front
 	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal
 
 # What the tests import is compiled once, or each worker would do it for itself.

@@ -12,7 +12,7 @@ from pydantic import BaseModel
 from kelbrast.app.goback import goback_file
 from kelbrast.app.planning import card_pdf, plan_file, weigh_file
 from kelbrast.cli import doctor, logged, measuring, pricing, running, sizing
-from kelbrast.cli.output import Format, print_table, say, text_of, write_new
+from kelbrast.cli.output import Format, print_table, say, text_of, writable_output, write_new
 from kelbrast.cli.shelf import RackOption, shelf_of
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
@@ -172,6 +172,11 @@ def _speed(diameter_mm: float, rpm: float | None, m_s: float | None) -> dict[str
 
 def main(arguments: Sequence[str] | None = None) -> Any:
     """Run the command line; faults go to standard error, one line each, and never as a traceback."""
+    with writable_output():
+        _run(arguments)
+
+
+def _run(arguments: Sequence[str] | None) -> None:
     try:
         app(args=list(arguments) if arguments is not None else None)
     except BadInput as bad:

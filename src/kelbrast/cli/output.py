@@ -1,16 +1,20 @@
 """Printing: JSON as it is, tables in columns."""
 
+import codecs
+import io
+import os
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from enum import StrEnum
 from pathlib import Path
 
-import typer
 from pydantic import BaseModel
 
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange.read import LARGEST_FILE
 
+_ESCAPED = "kelbrast-escaped"
 _NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}
 
 
@@ -19,9 +23,42 @@ class Format(StrEnum):
     json = "json"
 
 
+@contextmanager
+def writable_output() -> Iterator[None]:
+    """Output that cannot be written is one line on standard error; what its letters do not have is told as JSON escapes it."""
+    codecs.register_error(_ESCAPED, _escaped)
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(errors=_ESCAPED)
+    try:
+        try:
+            yield
+        finally:
+            sys.stdout.flush()
+    except BrokenPipeError:  # whoever reads has read enough
+        _give_up()
+        sys.exit(0)
+    except OSError as problem:
+        _give_up()
+        print(f"The output cannot be written: {problem.strerror}", file=sys.stderr)
+        sys.exit(2)
+
+
+def _give_up() -> None:
+    """Nothing more is written, not even when the program ends."""
+    sys.stdout = open(os.devnull, "w")  # noqa: SIM115
+
+
+def _escaped(problem: UnicodeError) -> tuple[str, int]:
+    assert isinstance(problem, UnicodeEncodeError), "asked for writing"
+    text = problem.object[problem.start : problem.end]
+    pairs = text.encode("utf-16-be", "surrogatepass")
+    return "".join(f"\\u{pairs[at] << 8 | pairs[at + 1]:04x}" for at in range(0, len(pairs), 2)), problem.end
+
+
 def say(text: str) -> None:
     """To standard output."""
-    typer.echo(text)
+    print(text)
 
 
 def text_of(path: str) -> str:

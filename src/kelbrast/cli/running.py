@@ -1,6 +1,7 @@
 """Commands that run the server or look after the database."""
 
 import os
+import signal
 import socket
 from datetime import datetime
 from pathlib import Path
@@ -19,6 +20,7 @@ ShopPortOption = Annotated[int, typer.Option("--shop-port", min=0, max=65535, he
 LogOption = Annotated[LogLevel, typer.Option("--log-level", help="how much the log beside the database tells")]
 PlainOption = Annotated[bool, typer.Option("--plain", help="with --shop: without a certificate, so that others can listen")]
 
+_INTERRUPTED: Final = 130  # as shells say it: 128 and the number of the signal
 _NOT_YET: Final = "Nothing was changed yet: say --yes to do it."
 
 
@@ -125,6 +127,8 @@ def _run(database: Path, port: int, *, demo: bool, shop_port: int | None, plain:
     if not (WEB / "index.html").is_file():
         raise BadInput.one("web/dist", "the screens are not built yet; run make demo, or npm run build in web/")
     address = f"http://127.0.0.1:{listening.getsockname()[1]}/"
+    # Ctrl+C ends a start at once: what is written is written whole, and an interruption in the middle of a library may be lost.
+    signal.signal(signal.SIGINT, lambda *_: os._exit(_INTERRUPTED))
     with held_by_server(database, address):
         set_up_log(database, log_level)
         jobs = Jobs.open(database)
