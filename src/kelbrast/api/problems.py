@@ -71,7 +71,7 @@ def _bad_input(error: Exception, status: int, title: str) -> JSONResponse:
 
 def _store(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, StoreTrouble)
-    return problem(_STORE.get(error.cause, 500), error.title, str(error), cause=error)
+    return problem(_STORE.get(error.cause, 500), error.title, str(error))
 
 
 def _too_soon(_: Request, error: Exception) -> JSONResponse:

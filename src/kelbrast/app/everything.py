@@ -19,6 +19,7 @@ from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
 from kelbrast.app.templates import Templates
 from kelbrast.core.errors import BadInput, Cause, StoreTrouble
+from kelbrast.core.wording import counted
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage.backups import Backup, Backups, TableChange
 from kelbrast.storage.database import take_new_file
@@ -63,7 +64,8 @@ class RestoreLook:
         fewer = [f"{one.then} {one.table} instead of {one.now}" for one in self.tables if one.then < one.now]
         said = [f"afterwards there would be {', '.join(fewer)}"] if fewer else []
         if self.unreadable:
-            said.append(f"{len(self.unreadable)} documents in it cannot be read by this version ({self.unreadable[0]})")
+            count = counted(len(self.unreadable), "document")
+            said.append(f"{count} in it cannot be read by this version ({self.unreadable[0]})")
         return "; ".join(said)
 
 

@@ -23,18 +23,18 @@
 
 <div class="contents" role="status">
   {#if health.broken}
-    <p class="bar bg-(--stop)">
+    <p class="bar">
       <span>A part of this screen could not be loaded.</span>
       <button class="act" onclick={() => location.reload()}>Reload</button>
     </p>
   {:else if health.updated}
-    <p class="bar bg-(--t1)">
+    <p class="bar calm">
       <span>Kelbrast was updated. What you typed is kept; reload when you are ready.</span>
       <button class="act" onclick={() => location.reload()}>Reload</button>
     </p>
   {/if}
   {#each health.troubles as one (one.concern)}
-    <p class="bar bg-(--stop)">
+    <p class="bar">
       <span>{one.said}</span>
       {#if one.concern === 'replaced'}
         <button class="act" disabled={saving} onclick={() => void save()}>Save as a backup</button>
@@ -49,8 +49,12 @@
     align-items: center;
     gap: 0.75rem;
     padding: 0.25rem 1rem;
-    color: white;
+    background: var(--stop);
+    color: var(--paper);
     font-size: 0.9rem;
+  }
+  .calm {
+    background: var(--ink);
   }
   .act {
     margin-left: auto;

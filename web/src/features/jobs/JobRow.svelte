@@ -101,6 +101,9 @@
     border-bottom: 1px solid var(--line);
     vertical-align: top;
   }
+  td:nth-child(2) {
+    overflow-wrap: anywhere;
+  }
   tr:last-child td {
     border-bottom: 0;
   }
