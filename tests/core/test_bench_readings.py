@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from benching import Bench, stage
 from kelbrast.core.bench.events import Measured
-from kelbrast.core.bench.figures import figures, worn_out
+from kelbrast.core.bench.figures import figures, gone_by_measurement, worn_out
 from kelbrast.core.bench.instruments import QUANTITIES, gloss_of, stand_ins
 from kelbrast.core.bench.limits import Facts, judge
 from kelbrast.core.bench.observed import Planned, observed
@@ -132,6 +132,53 @@ def test_two_readings_around_a_step_say_how_much_it_took() -> None:
     assert said.ratio == pytest.approx(1.5)  # 30 um where 20 were planned
     assert figures(bench.run, shapes={}).metal == pytest.approx(30 * UM)
     assert figures(bench.run, shapes={"barrel": "cylinder"}).metal == pytest.approx(15 * UM)
+
+
+def test_what_a_way_back_took_teaches_nothing_from_readings() -> None:
+    bench = Bench(Layout(1, (stage(step=1),)))
+    bench.tap("started")
+    bench.tap("back", after=60, stages=(stage(step=1, route=1), stage(step=2, route=1)))
+    at = {"piece": 1, "stage": ("barrel", 1, 1)}
+    bench.tap("measured", measured=Measured("size", 25.0e-3, "middle"), **at)
+    bench.do(60)
+    bench.tap("measured", measured=Measured("size", 24.9e-3, "middle"), **{**at, "stage": ("barrel", 1, 2)})
+    bench.do(60)
+    bench.tap("finished", well=True)
+    guessed = Planned(**{**{n: getattr(PLANNED, n) for n in PLANNED.__slots__}, "guessed": True})
+    plans = {("barrel", route, step): guessed for route in (0, 1) for step in (1, 2)}
+    assert observed(bench.run, plans, run_id=1) == []
+
+
+def test_readings_before_and_after_two_steps_say_nothing_of_either() -> None:
+    bench = Bench(Layout(1, (stage(step=1), stage(step=2))))
+    at = {"piece": 1, "stage": ("barrel", 0, 1)}
+    bench.tap("measured", measured=Measured("size", 25.0e-3, "middle"), **at)
+    bench.do(60)
+    bench.do(60)
+    bench.tap("measured", measured=Measured("size", 24.9e-3, "middle"), **{**at, "stage": ("barrel", 0, 2)})
+    bench.tap("finished", well=True)
+    guessed = Planned(**{**{n: getattr(PLANNED, n) for n in PLANNED.__slots__}, "guessed": True})
+    assert observed(bench.run, {("barrel", 0, step): guessed for step in (1, 2)}, run_id=1) == []
+
+
+def test_the_figures_of_a_run_are_of_the_face_that_loses_most_and_of_the_place_that_lost_most() -> None:
+    bench = Bench()
+    planned = figures(bench.run, shapes={})
+    assert planned.planned_metal == pytest.approx(40 * UM)  # the barrel: two steps of 20 um; the flange has one
+    assert planned.planned == 3 * 3 * 60
+    assert planned.planned_worn == pytest.approx({"flap-p180": 3 * (0.5 + 0.25), "sewn-tripoli": 3 * 0.1})
+    assert (planned.worked, planned.metal, planned.backs) == (0.0, None, 0)
+    at = {"piece": 1, "stage": ("barrel", 0, 1)}
+    readings = {"left": (25.0e-3, 24.99e-3), "right": (25.0e-3, 24.96e-3)}
+    for when in (0, 1):
+        for place, values in readings.items():
+            bench.tap("measured", measured=Measured("size", values[when], place), **at)
+    bench.do(45)
+    assert figures(bench.run, shapes={}).metal == pytest.approx(40 * UM)
+    assert figures(bench.run, shapes={}).worked == pytest.approx(45)
+    assert gone_by_measurement(bench.run, 1, "barrel", {}) == pytest.approx(40 * UM)
+    assert gone_by_measurement(bench.run, 2, "barrel", {}) is None  # another piece
+    assert gone_by_measurement(bench.run, 1, "flange", {}) is None
 
 
 def test_stand_ins_teach_nothing_and_prove_nothing() -> None:

@@ -81,6 +81,35 @@ def test_the_calendar_counts_too() -> None:
     assert due(used, "touch-up").now
 
 
+def test_the_newest_care_counts_and_only_its_own_kind() -> None:
+    raked = (("rake", NOW - timedelta(days=3)), ("rake", NOW - timedelta(days=1)), ("true", NOW - timedelta(hours=1)))
+    worked = ((NOW - timedelta(days=2), 3000.0), (NOW - timedelta(hours=5), 1000.0))
+    found = due(wheel(worked=worked, done=raked), "rake")
+    assert (found.last, found.worked, found.now) == (NOW - timedelta(days=1), 1000.0, False)
+    assert due(wheel(worked=((NOW - timedelta(hours=5), 3600.0),)), "rake").now  # the hour is full: due, not a moment later
+    assert not due(wheel(worked=((NOW - timedelta(hours=5), 3599.0),)), "rake").now
+
+
+def test_either_work_or_the_calendar_makes_it_due() -> None:
+    busy = LookedAfter(
+        "shop", "The workshop", "shop", NOW - timedelta(days=5), worked=((NOW - timedelta(days=1), 20 * 3600.0),)
+    )
+    assert due(busy, "filters").now  # twenty hours within a week
+    idle = LookedAfter("shop", "The workshop", "shop", NOW - timedelta(days=90))
+    assert due(idle, "filters").now  # the very day
+    assert not due(idle, "filters", NOW - timedelta(seconds=1)).now
+
+
+def test_hand_tools_are_due_a_day_after_the_first_work_since() -> None:
+    days = tuple((NOW - timedelta(days=at), 60.0) for at in (3, 2, 1))
+    shop = LookedAfter(
+        "shop", "The workshop", "shop", NOW - timedelta(days=9), days, (("touch-up", NOW - timedelta(days=2, hours=12)),)
+    )
+    found = due(shop, "touch-up")
+    assert found.on_day == NOW - timedelta(days=1)  # a day after the work of two days ago, the first since it was done
+    assert found.now
+
+
 def test_waxed_work_asks_for_new_wax() -> None:
     waxed = LookedAfter("run:3", "Collar", "waxed", NOW - timedelta(days=200))
     assert due(waxed, "rewax").now

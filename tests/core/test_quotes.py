@@ -53,6 +53,12 @@ def test_more_pieces_are_cheaper_each_and_never_dearer_in_all() -> None:
 def test_what_it_is_made_of_adds_up() -> None:
     price = price_of(plan_job(plate()), RATES, pieces=1)
     shares = drives(price, RATES)
+    assert set(shares) == {"work", "setting-up", "around", "abrasives", "going-back", "margin"}
+    minute = 48 / 60 / price.price
+    assert shares["setting-up"] == pytest.approx(price.setting_up / 60 * minute)
+    assert shares["around"] == pytest.approx(price.around / 60 * minute)
+    assert shares["work"] == pytest.approx((price.seconds - price.setting_up - price.around) / 60 * minute)
+    assert shares["going-back"] == pytest.approx(price.going_back / price.price)
     assert sum(shares.values()) == pytest.approx(1.0)
     assert list(shares.values()) == sorted(shares.values(), reverse=True)
     assert shares["margin"] == pytest.approx(0.15 / 1.15)
@@ -65,6 +71,7 @@ def test_a_humbler_finish_is_planned_and_costs_less() -> None:
     now = price_of(plan, RATES, pieces=1).each
     assert found
     assert all(one.each < now for one in found)
+    assert [one.each for one in found] == sorted((one.each for one in found), reverse=True)
     for one in found:
         assert one.each == pytest.approx(price_of(plan_job(plate(one.finish.id)), RATES, pieces=1).each)
     assert humbler(plate("paint-ready"), plan_job(plate("paint-ready")), RATES, pieces=1) == ()
@@ -74,12 +81,18 @@ def test_a_sample_takes_the_guess_of_the_depth_out() -> None:
     plan = plan_job(plate())
     price = price_of(plan, RATES, pieces=20)
     assert price.seconds < with_a_sample(price, plan) < price.seconds_high
+    certain = 1 - dict(spread_of_plan(plan).causes)["depth"]  # causes are shares of a variance, so a width goes with the root
+    assert with_a_sample(price, plan) - price.seconds == pytest.approx((price.seconds_high - price.seconds) * certain**0.5)
 
 
 def test_the_bias_of_the_last_quotes_is_in_the_next() -> None:
     plan = plan_job(plate())
     plain, biased = price_of(plan, RATES, pieces=1), price_of(plan, replace(RATES, bias=1.2), pieces=1)
-    assert biased.seconds == pytest.approx(1.2 * plain.seconds)
+    for minutes in ("seconds", "seconds_high", "setting_up", "around", "labour", "going_back"):
+        assert getattr(biased, minutes) == pytest.approx(1.2 * getattr(plain, minutes)), minutes
+    assert biased.abrasives == plain.abrasives  # they wear by the work, not by the clock of who does it
+    assert biased.high - biased.price == pytest.approx(1.2 * (plain.high - plain.price))
+    assert drives(biased, RATES)["abrasives"] < drives(plain, RATES)["abrasives"]
     assert learnt_bias([1.1, 1.3, 0.9, 1.2]) == pytest.approx(1.15)
 
 
