@@ -127,7 +127,7 @@ def test_what_the_store_can_not_do_is_said_at_the_bench(page: Page, workshop) ->
     appears(page.get_by_role("button", name="Old marks gone"))
 
 
-MOST_KIB = {"/": 160, "/jobs/{job}": 280}
+MOST_KIB = {"/": 160, "/jobs/{job}": 285}
 
 
 def test_what_comes_over_the_wire(browser, workshop) -> None:

@@ -133,6 +133,23 @@ def test_a_run_ends_well_or_not_once_everything_is_done() -> None:
     assert (bench.tap("finished", well=False).status, bench.run.well) == ("finished", False)
 
 
+def test_a_run_that_is_stopped_keeps_the_time_of_the_step_in_hand() -> None:
+    bench = Bench()
+    bench.tap("started")
+    stopped = bench.tap("stopped", after=25)
+    assert (stopped.status, stopped.well, stopped.clock, stopped.begun) == ("stopped", False, None, False)
+    assert stopped.works[1, "barrel", 0, 1].seconds == 25
+    with pytest.raises(BadInput):
+        bench.tap("started")
+
+
+def test_a_photo_belongs_to_a_piece_that_there_is() -> None:
+    bench = Bench()
+    assert bench.tap("photo", photo=3, piece=2).standing[-1].photo == 3
+    with pytest.raises(BadInput):
+        bench.tap("photo", photo=3, piece=4)
+
+
 def test_the_order_keeps_the_piece_whose_step_was_begun() -> None:
     bench = Bench(LAYOUT)
     bench.tap("picked", piece=2)

@@ -49,6 +49,28 @@ def test_limits(reading, facts, first, level) -> None:
     assert str(verdict.said)
 
 
+@pytest.mark.parametrize(
+    ("reading", "facts", "level", "told"),
+    [
+        (Measured("coat", 39 * UM), Facts(keep=40 * UM), "over", ("39", "40")),
+        (Measured("coat", 43 * UM), Facts(keep=40 * UM), "near", ("3", "40")),
+        (Measured("coat", 40 * UM), Facts(keep=40 * UM), "near", ("0", "40")),  # at its minimum it is not below it
+        (Measured("temperature", 343.15), Facts(by_hand=True), "over", ("70", "finger guards")),  # at the limit it is reached
+        (Measured("temperature", 353.15), Facts(hottest=343.15 - 20, by_hand=True), "over", ("50", "it may get")),
+        (Measured("temperature", 300.0), Facts(hottest=400.0), "fine", ("127", "it may get")),
+        (Measured("ra", 0.3 * UM), Facts(ra_high=0.2 * UM), "near", ("0.3", "0.2")),
+        (Measured("ra", 0.3 * UM), Facts(ra_low=0.4 * UM), "near", ("0.3", "0.4")),
+        (Measured("ra", 0.4 * UM), Facts(ra_low=0.4 * UM, ra_high=0.4 * UM), "fine", ("0.4",)),
+        (Measured("ra", 0.5 * UM), Facts(ra_low=0.4 * UM), "fine", ("0.5",)),
+    ],
+)
+def test_a_verdict_tells_the_reading_and_its_limit(reading, facts, level, told) -> None:
+    verdict = judge(reading, facts, None)
+    assert verdict is not None
+    assert verdict.level == level
+    assert all(one in str(verdict.said) for one in told), str(verdict.said)
+
+
 @given(st.floats(0, 200), st.floats(1, 100))
 def test_a_coat_below_its_minimum_is_never_called_fine(left, keep) -> None:
     verdict = judge(Measured("coat", left * UM), Facts(keep=keep * UM))

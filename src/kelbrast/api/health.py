@@ -14,7 +14,7 @@ from kelbrast.app.health import Concern, Health
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 
-class TroubleOut(BaseModel):
+class ProgramTroubleOut(BaseModel):
     """Something that is wrong: what it concerns, in words, and since when."""
 
     model_config = ConfigDict(from_attributes=True)
@@ -29,14 +29,14 @@ class HealthOut(BaseModel):
 
     version: str
     build: str
-    troubles: list[TroubleOut]
+    troubles: list[ProgramTroubleOut]
 
 
 @router.get("/health")
 def health(request: Request) -> HealthOut:
     """How the program is; screens ask for it again and again."""
     found: Health = request.app.state.health
-    troubles = [TroubleOut.model_validate(one) for one in found.troubles()]
+    troubles = [ProgramTroubleOut.model_validate(one) for one in found.troubles()]
     return HealthOut(version=__version__, build=built(request.app.state.web), troubles=troubles)
 
 

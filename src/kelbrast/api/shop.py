@@ -13,7 +13,7 @@ from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
-from kelbrast.exchange.fields import Name, Word
+from kelbrast.exchange.fields import NameText, Word
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
 from kelbrast.exchange.job_file import OwnOperationFile
 
@@ -69,7 +69,7 @@ class WayOut(BaseModel):
 class WayIn(BaseModel):
     """The face of a run whose way becomes the house way, and what to call it."""
 
-    face: Name
+    face: NameText
     name: Word
 
 

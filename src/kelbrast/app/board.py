@@ -31,7 +31,7 @@ from kelbrast.storage.sessions import reading, writing
 
 _SHOP = "shop"
 log = logging.getLogger(__name__)
-Told = TypeVar("Told")
+Answered = TypeVar("Answered")
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +94,7 @@ class Boards:
         self._worker: ThreadPoolExecutor | None = None
         self._next: Future[Board] | None = None
 
-    def soon(self, act: Callable[[], Told]) -> "Future[Told]":
+    def soon(self, act: Callable[[], Answered]) -> "Future[Answered]":
         """What this answers, worked out in the thread of the boards."""
         with self._lock:
             if self._worker is None:

@@ -15,7 +15,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.units import to_si
 from kelbrast.core.vision.agreement import CheckTurnedOut, Rightness, agreement
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, cannot_judge, width_of_marks
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, width_of_marks
 from kelbrast.core.wording import tell
 from kelbrast.exchange.eye_file import refusal_sentence
 from kelbrast.storage import eye as store
@@ -83,7 +83,7 @@ def cannot_judge_step(kept: KeptRun) -> CanNotSay | None:
     """Why the eye cannot help at the step in hand, whatever the photos are; None where it can."""
     assert kept.run.current is not None, "asked for a step in hand"
     _, stage = kept.run.current
-    return cannot_judge(curved=kept.job.face(stage.face).curved, directed=kept.steps[stage.key].lay != "none")
+    return CanNotSay.before_any_photo(curved=kept.job.face(stage.face).curved, directed=kept.steps[stage.key].lay != "none")
 
 
 def of_any_face(stated: Stated, before: str) -> Callable[[Photo], CheckAsked]:

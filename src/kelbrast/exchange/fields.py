@@ -35,11 +35,11 @@ _LEAST: Final = 1e-6  # a picometre: smaller is a slip, and numbers below 1e-308
 _NOT_BLANK: Final[dict[str, Any]] = {"pattern": r"\S"}  # for the schema; the reader says it in words
 NotTiny: Final = AfterValidator(_not_tiny)
 ID = Annotated[str, Field(min_length=1, max_length=LONGEST_ID), OneLine]
-Grade = Annotated[str, Field(max_length=LONGEST_GRADE), OneLine]
+GradeText = Annotated[str, Field(max_length=LONGEST_GRADE), OneLine]
 Text = Annotated[
     str, Field(min_length=1, max_length=LONGEST_NAME, json_schema_extra=_NOT_BLANK), OneLine, AfterValidator(_said)
 ]
-Name = Annotated[str, Field(max_length=LONGEST_NAME), OneLine]  # may be left empty
+NameText = Annotated[str, Field(max_length=LONGEST_NAME), OneLine]  # may be left empty
 Word = Annotated[str, Field(max_length=LONGEST_ID), OneLine]
 Remark = Annotated[str, Field(max_length=LONGEST_REMARK), OneLine]
 Note = Annotated[str, Field(max_length=LONGEST_NOTE), Lines]

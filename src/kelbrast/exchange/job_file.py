@@ -17,7 +17,7 @@ from kelbrast.core.surface.limits import LayerKind
 from kelbrast.core.surface.part import Covering, Held, Protect, Wet
 from kelbrast.core.surface.shapes import ShapeKind
 from kelbrast.core.surface.sized import ROUND_KINDS, RoundKind
-from kelbrast.exchange.fields import ID, Grade, Micrometres, Millimetres, Name, Note, NotTiny, Remark, Strict, Text
+from kelbrast.exchange.fields import ID, GradeText, Micrometres, Millimetres, NameText, Note, NotTiny, Remark, Strict, Text
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted
 
 
@@ -50,7 +50,7 @@ class FoundFile(Strict):
 
     kind: FoundKind = "scratches"
     depth_um: Micrometres | DepthRange | None = None
-    after: Grade | None = None
+    after: GradeText | None = None
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     blend: bool | None = None
     share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False), NotTiny] | None = None
@@ -70,7 +70,7 @@ class WantFile(Strict):
     """The wanted surface: a finish by id, or a band of Ra with a lay."""
 
     finish: ID | None = None
-    no_finer_than: Grade | None = None
+    no_finer_than: GradeText | None = None
     ra_um: tuple[Micrometres | None, Micrometres | None] | None = None
     lay: LayWanted | None = None
 
@@ -254,7 +254,7 @@ class JobFile(Strict):
     diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}
     own_operations: Annotated[list[OwnOperationFile], Field(max_length=50)] = []
     coats: Annotated[int, Field(ge=1, le=20)] = 1
-    customer: Name = ""
+    customer: NameText = ""
     due: Annotated[datetime | None, Field(strict=False)] = None
     note: Note = ""
     state: JobState | None = None

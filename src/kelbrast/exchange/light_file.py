@@ -24,7 +24,7 @@ from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, wor
 from kelbrast.core.surface.face import Face, FoundKind
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import Measure, Sentence, sentence
-from kelbrast.exchange.fields import Grade, Word
+from kelbrast.exchange.fields import GradeText, Word
 from kelbrast.exchange.plan_file import StepFile
 
 SPACING_UM: Final = 8.0
@@ -136,8 +136,8 @@ class Asked(BaseModel):
     material: Word = "naval-brass"
     kind: Literal["scratches", "lay", "waviness", "pits", "nick"] = "lay"
     depth_um: Annotated[float, Field(ge=0.01, le=500, allow_inf_nan=False)] | None = None
-    after: Grade | None = "P240"
-    then: Grade | None = None
+    after: GradeText | None = "P240"
+    then: GradeText | None = None
     share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
     soft: bool = False
     lay: Lay = "one-way"

@@ -19,7 +19,7 @@ from kelbrast.core.planning.questions.goback import Extent
 from kelbrast.core.process.dulling import torn
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.fields import ID, Grade, Name, Note, Strict, Word
+from kelbrast.exchange.fields import ID, GradeText, NameText, Note, Strict, Word
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.key_faults import faults_of
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile, StepFile
@@ -52,12 +52,12 @@ class TapFile(Strict):
 
     kind: EventKind
     piece: EventNumber | None = None
-    face: Name | None = None
+    face: NameText | None = None
     route: Annotated[int, Field(ge=0, le=10_000)] | None = None
     step: EventNumber | None = None
     extent: Extent | None = None
     depth_um: Annotated[float, Field(gt=0, le=1e5, allow_inf_nan=False)] | None = None
-    like: Grade | None = None
+    like: GradeText | None = None
     fingernail: bool = False
     seconds: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] | None = None
     order: Order | None = None

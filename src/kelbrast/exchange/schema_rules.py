@@ -12,36 +12,36 @@ from kelbrast.core.surface.shapes import SHAPES
 from kelbrast.core.surface.sized import ROUND_KINDS
 from kelbrast.exchange.job_file import NOT_OF_EDGES
 
-Rule = dict[str, Any]
+SchemaPart = dict[str, Any]
 _NULL: Final = {"type": "null"}
 
 
-def _given(key: str) -> Rule:
+def _given(key: str) -> SchemaPart:
     """The key is there and is not null."""
     return {"required": [key], "properties": {key: {"not": _NULL}}}
 
 
-def _left_out(key: str) -> Rule:
+def _left_out(key: str) -> SchemaPart:
     return {"not": _given(key)}
 
 
-def _one_of(*keys: str) -> Rule:
+def _one_of(*keys: str) -> SchemaPart:
     return {"oneOf": [_given(key) for key in keys]}
 
 
-def _not_both(one: str, other: str) -> Rule:
+def _not_both(one: str, other: str) -> SchemaPart:
     return {"not": {"allOf": [_given(one), _given(other)]}}
 
 
-def _together(one: str, other: str) -> Rule:
+def _together(one: str, other: str) -> SchemaPart:
     return {"oneOf": [{"allOf": [_given(one), _given(other)]}, {"allOf": [_left_out(one), _left_out(other)]}]}
 
 
-def _only_with(key: str, where: Rule) -> Rule:
+def _only_with(key: str, where: SchemaPart) -> SchemaPart:
     return {"anyOf": [_left_out(key), where]}
 
 
-def _is_one(key: str, *values: Any) -> Rule:
+def _is_one(key: str, *values: Any) -> SchemaPart:
     return {"required": [key], "properties": {key: {"enum": list(values)}}}
 
 
@@ -49,17 +49,17 @@ def _is_one(key: str, *values: Any) -> Rule:
 class ModelRules:
     """Rules of one model; `optional`: keys that are required by a rule alone, and not always."""
 
-    rules: Sequence[Rule]
+    rules: Sequence[SchemaPart]
     optional: frozenset[str] = frozenset()
 
 
-_ROUND: Final[Rule] = {
+_ROUND: Final[SchemaPart] = {
     "required": ["shape"],
     "properties": {
         "shape": {"type": "object", "allOf": [_is_one("kind", *ROUND_KINDS), _given("length_mm"), _given("diameter_mm")]}
     },
 }
-_OF_FACES: Final[Rule] = {
+_OF_FACES: Final[SchemaPart] = {
     "required": ["found", "want"],
     "allOf": [
         _one_of("area_cm2", "shape"),
@@ -71,7 +71,7 @@ _OF_FACES: Final[Rule] = {
         {"if": _is_one("reach", "inside"), "then": _given("inside_radius_mm")},
     ],
 }
-_OF_EDGES: Final[Rule] = {
+_OF_EDGES: Final[SchemaPart] = {
     "allOf": [_left_out(key) for key in NOT_OF_EDGES],
     "properties": {"reach": {"const": "open"}, "keep_off": {"const": False}},
 }
@@ -111,7 +111,7 @@ RULES: Final[Mapping[str, ModelRules]] = {
 }
 
 
-def with_rules(schema: Rule) -> Rule:
+def with_rules(schema: SchemaPart) -> SchemaPart:
     """The schema of the job file with the rules between its keys."""
     models = schema["$defs"]
     for name, of_model in RULES.items():

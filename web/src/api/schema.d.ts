@@ -3943,7 +3943,7 @@ export interface components {
             /** Build */
             build: string;
             /** Troubles */
-            troubles: components["schemas"]["kelbrast__api__health__TroubleOut"][];
+            troubles: components["schemas"]["ProgramTroubleOut"][];
         };
         /**
          * HouseOfferFile
@@ -5402,6 +5402,24 @@ export interface components {
             faults: components["schemas"]["FaultOut"][];
         };
         /**
+         * ProgramTroubleOut
+         * @description Something that is wrong: what it concerns, in words, and since when.
+         */
+        ProgramTroubleOut: {
+            /**
+             * Concern
+             * @enum {string}
+             */
+            concern: "replaced" | "damaged" | "backup" | "documents" | "schedule" | "certificate";
+            /** Said */
+            said: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+        };
+        /**
          * ProgressOut
          * @description How a person has come on.
          */
@@ -5766,7 +5784,7 @@ export interface components {
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
             /** Troubles */
-            troubles: components["schemas"]["kelbrast__api__log_schemas__TroubleOut"][];
+            troubles: components["schemas"]["TroubleOut"][];
             /** Notes */
             notes: string[];
             /** Protected */
@@ -6801,6 +6819,22 @@ export interface components {
             figures: components["schemas"]["Figure"][];
         };
         /**
+         * TroubleOut
+         * @description What went wrong in a run, and what was done.
+         */
+        TroubleOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Piece */
+            piece: number | null;
+            fault: components["schemas"]["FaultOfWorkOut"] | null;
+            /** Done */
+            done: string;
+        };
+        /**
          * UnreadableOut
          * @description A stored document that this version cannot read; it can be saved as a file.
          */
@@ -7084,40 +7118,6 @@ export interface components {
             life: number;
             /** Scratch */
             scratch: number;
-        };
-        /**
-         * TroubleOut
-         * @description Something that is wrong: what it concerns, in words, and since when.
-         */
-        kelbrast__api__health__TroubleOut: {
-            /**
-             * Concern
-             * @enum {string}
-             */
-            concern: "replaced" | "damaged" | "backup" | "documents" | "schedule" | "certificate";
-            /** Said */
-            said: string;
-            /**
-             * Since
-             * Format: date-time
-             */
-            since: string;
-        };
-        /**
-         * TroubleOut
-         * @description What went wrong in a run, and what was done.
-         */
-        kelbrast__api__log_schemas__TroubleOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Piece */
-            piece: number | null;
-            fault: components["schemas"]["FaultOfWorkOut"] | null;
-            /** Done */
-            done: string;
         };
     };
     responses: never;

@@ -61,6 +61,21 @@ class CanNotSay:
     why: EyeRefusal
     photo: int = 0
 
+    @classmethod
+    def before_any_photo(cls, *, curved: bool, directed: bool) -> "CanNotSay | None":
+        """Why no photo of such a face can be judged; None where one can.
+
+        Args:
+            curved: the face is.  directed: the step leaves its marks in one direction.
+
+        >>> any_photo = CanNotSay.before_any_photo
+        >>> any_photo(curved=False, directed=False).why, any_photo(curved=False, directed=True)
+        ('without-lay', None)
+        """
+        if curved:
+            return cls("curved")
+        return None if directed else cls("without-lay")
+
 
 @dataclass(frozen=True, slots=True)
 class EyeSaw:
@@ -169,22 +184,8 @@ def _verdict(agreeing: int, enough: int, best: float) -> EyeVerdict:
     return "look-again" if agreeing or best > eye("marks.look_again") else "none-seen"
 
 
-def cannot_judge(*, curved: bool, directed: bool) -> CanNotSay | None:
-    """Return why no photo of such a face can be judged; None where one can. It is asked before anybody takes a photo.
-
-    Args:
-        curved: the face is.  directed: the step leaves its marks in one direction.
-
-    >>> cannot_judge(curved=False, directed=False).why, cannot_judge(curved=False, directed=True)
-    ('without-lay', None)
-    """
-    if curved:
-        return CanNotSay("curved")
-    return None if directed else CanNotSay("without-lay")
-
-
 def _beforehand(asked: CheckAsked) -> CanNotSay | None:
-    if (refused := cannot_judge(curved=asked.curved, directed=True)) is not None:
+    if (refused := CanNotSay.before_any_photo(curved=asked.curved, directed=True)) is not None:
         return refused
     if asked.lay is None:
         return CanNotSay("no-lay")
