@@ -2,8 +2,10 @@
 
 import json
 import random
+from datetime import datetime
 from pathlib import Path
 
+from kelbrast.core.bench.clock import Moment
 from kelbrast.core.day.schedule import Placed, needs_change
 from kelbrast.core.day.shop import DAY, After, DayWork, Station, Task, Worker
 
@@ -97,3 +99,16 @@ def carried_out(work: DayWork, plan: list[Placed], scatter: float, seed: int) ->
 
 
 __all__ = ["DAY", "carried_out", "job_shop", "random_shop"]
+
+
+class WallClock:
+    """The clock on the wall, set by the test."""
+
+    def __init__(self, now: datetime) -> None:
+        self.now = now
+
+    def __call__(self) -> datetime:
+        return self.now
+
+    def moment(self) -> Moment:
+        return Moment(self.now.timestamp(), self.now.timestamp(), "test")

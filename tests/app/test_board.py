@@ -7,12 +7,12 @@ from typing import Any
 
 import pytest
 
+from days import WallClock
 from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.quotes import Quotes, quote_file
 from kelbrast.app.runs import Runs
 from kelbrast.app.templates import Templates
-from kelbrast.core.bench.clock import Moment
 from kelbrast.core.day.follow import Pin
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.price.quote import Rates
@@ -24,22 +24,9 @@ from kelbrast.exchange.shop_file import ShopFile
 MORNING = datetime(2026, 11, 27, 7, 30)
 
 
-class Clock:
-    """The clock on the wall, set by the test."""
-
-    def __init__(self) -> None:
-        self.now = MORNING
-
-    def __call__(self) -> datetime:
-        return self.now
-
-    def moment(self) -> Moment:
-        return Moment(self.now.timestamp(), self.now.timestamp(), "test")
-
-
 @pytest.fixture
-def clock() -> Clock:
-    return Clock()
+def clock() -> WallClock:
+    return WallClock(MORNING)
 
 
 @pytest.fixture
@@ -53,7 +40,7 @@ def job(title: str, **more: Any) -> JobFile:
 
 
 @pytest.fixture
-def boards(jobs: Jobs, clock: Clock) -> Boards:
+def boards(jobs: Jobs, clock: WallClock) -> Boards:
     jobs.add(job("Lamp clock housing", due=MORNING + timedelta(hours=5)))
     jobs.add(job("Barometer lens"))
     jobs.add(job("Galley top", state="quoted"))
@@ -68,7 +55,7 @@ def test_what_is_ordered_is_on_the_board_and_nothing_else(boards: Boards) -> Non
     assert board.file.begins == "08:00"
 
 
-def test_nothing_ordered_is_said(jobs: Jobs, clock: Clock) -> None:
+def test_nothing_ordered_is_said(jobs: Jobs, clock: WallClock) -> None:
     with pytest.raises(BadInput, match="no job is ordered"):
         Boards(jobs, clock).board()
 
@@ -96,7 +83,7 @@ def wait_for(boards: Boards) -> Any:
     raise AssertionError("the search does not end")
 
 
-def test_a_search_goes_on_in_the_background_is_never_worse_and_is_kept(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+def test_a_search_goes_on_in_the_background_is_never_worse_and_is_kept(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     before = boards.board().file
     assert boards.search(seconds=3.0).file.changes <= before.changes
     after = wait_for(boards).file
@@ -133,7 +120,7 @@ def test_what_would_be_if_a_block_went_first(boards: Boards) -> None:
     assert first.late_min >= now.late_min
 
 
-def bench(jobs: Jobs, clock: Clock, title: str) -> tuple[Runs, int]:
+def bench(jobs: Jobs, clock: WallClock, title: str) -> tuple[Runs, int]:
     runs = Runs(jobs, clock.moment)
     job_id = next(one.id for one in jobs.summaries() if one.title == title)
     return runs, runs.begin(job_id).id
@@ -149,7 +136,7 @@ def tap(runs: Runs, run_id: int, kind: str, **more: Any) -> None:
     runs.tap(run_id, file, name=f"tap-{kept.run.seen:08d}", after=kept.run.seen)
 
 
-def work_through(runs: Runs, run_id: int, clock: Clock, *, minutes: float) -> str:
+def work_through(runs: Runs, run_id: int, clock: WallClock, *, minutes: float) -> str:
     """The stage in hand on every piece, so long each; the tool that it was."""
     stage = runs.get(run_id).run.current[1]
     while (current := runs.get(run_id).run.current) is not None and current[1].key == stage.key:
@@ -159,7 +146,7 @@ def work_through(runs: Runs, run_id: int, clock: Clock, *, minutes: float) -> st
     return stage.tool
 
 
-def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     clock.now = MORNING.replace(hour=8, minute=0)
     before = boards.board()
     first = next(one for one in before.file.blocks if one.job == "Lamp clock housing" and one.operation == "inspect")
@@ -180,7 +167,7 @@ def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: J
     assert all(one.from_min >= now - 10 or one.fixed for one in others)
 
 
-def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     def state() -> str:
         return next(one.kept_state for one in jobs.summaries() if one.title == "Barometer lens")
 
@@ -195,13 +182,13 @@ def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs:
     assert state() == "at-the-bench"
 
 
-def test_the_bench_of_another_day_does_not_move_todays_board(boards: Boards, clock: Clock) -> None:
+def test_the_bench_of_another_day_does_not_move_todays_board(boards: Boards, clock: WallClock) -> None:
     monday = boards.board().file
     clock.now += timedelta(days=3)
     assert boards.board().file.begins == monday.begins
 
 
-def test_a_quote_is_kept_and_three_runs_teach_its_bias(jobs: Jobs, clock: Clock) -> None:
+def test_a_quote_is_kept_and_three_runs_teach_its_bias(jobs: Jobs, clock: WallClock) -> None:
     quotes, rates = Quotes(jobs), Rates(48.0, 0.15)
     assert quotes.bias() is None
     for _ in range(3):
@@ -240,7 +227,7 @@ def test_own_operations_are_kept_for_the_next_such_part(jobs: Jobs) -> None:
         templates.forget("Windows")
 
 
-def test_a_way_back_is_on_the_board_before_what_comes_after_the_steps(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+def test_a_way_back_is_on_the_board_before_what_comes_after_the_steps(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     runs, run_id = bench(jobs, clock, "Barometer lens")
     work_through(runs, run_id, clock, minutes=3)
     tap(runs, run_id, "started")
@@ -256,7 +243,7 @@ def test_a_way_back_is_on_the_board_before_what_comes_after_the_steps(boards: Bo
     assert min(one.from_min for one in after if one.operation != "inspect") >= max(one.to_min for one in back)
 
 
-def test_what_was_left_on_a_spindle_stands_there_the_next_morning(boards: Boards, jobs: Jobs, clock: Clock) -> None:
+def test_what_was_left_on_a_spindle_stands_there_the_next_morning(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     runs, run_id = bench(jobs, clock, "Lamp clock housing")
     boards.board()
     while runs.get(run_id).run.current is not None:

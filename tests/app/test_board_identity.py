@@ -8,11 +8,11 @@ from typing import Any
 import pytest
 
 from attacking import chance, many
+from days import WallClock
 from kelbrast.app import board as board_module
 from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.clock import Moment
 from kelbrast.core.day.follow import Pin
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.exchange.job_file import JobFile
@@ -21,20 +21,9 @@ from kelbrast.exchange.run_file import TapFile
 MORNING = datetime(2026, 11, 27, 8, 0)
 
 
-class Clock:
-    def __init__(self) -> None:
-        self.now = MORNING
-
-    def __call__(self) -> datetime:
-        return self.now
-
-    def moment(self) -> Moment:
-        return Moment(self.now.timestamp(), self.now.timestamp(), "test")
-
-
 @pytest.fixture
-def clock() -> Clock:
-    return Clock()
+def clock() -> WallClock:
+    return WallClock(MORNING)
 
 
 @pytest.fixture
@@ -43,7 +32,7 @@ def jobs(tmp_path: Path) -> Jobs:
 
 
 @pytest.fixture
-def boards(jobs: Jobs, clock: Clock) -> Boards:
+def boards(jobs: Jobs, clock: WallClock) -> Boards:
     return Boards(jobs, clock)
 
 
@@ -55,7 +44,7 @@ def two_faces(title: str, first: str = "outer barrel", second: str = "rim", **mo
     return file.model_copy(update={"title": title, "faces": faces, "pieces": 1, "state": "ordered", **more})
 
 
-def work_through(runs: Runs, run_id: int, clock: Clock) -> None:
+def work_through(runs: Runs, run_id: int, clock: WallClock) -> None:
     """Everything of the first stage in hand."""
     _, stage = runs.get(run_id).run.current
     for kind in ("started", "gone"):
@@ -66,7 +55,7 @@ def work_through(runs: Runs, run_id: int, clock: Clock) -> None:
 
 
 @pytest.mark.parametrize("name", ["rim, outer", ", ", "barrel", "a, b, c"])
-def test_a_comma_in_a_face_name_is_no_separator(boards: Boards, jobs: Jobs, clock: Clock, name: str) -> None:
+def test_a_comma_in_a_face_name_is_no_separator(boards: Boards, jobs: Jobs, clock: WallClock, name: str) -> None:
     kept = jobs.add(two_faces("Collar", first=name))
     boards.board()
     runs = Runs(jobs, clock.moment)
