@@ -96,6 +96,14 @@ def test_the_bias_of_the_last_quotes_is_in_the_next() -> None:
     assert learnt_bias([1.1, 1.3, 0.9, 1.2]) == pytest.approx(1.15)
 
 
+def test_the_middle_run_says_the_bias_once_there_are_three() -> None:
+    assert learnt_bias([0.8, 1.4]) is None
+    assert learnt_bias([0.8, 9.0, 1.4]) == 1.4
+    assert learnt_bias([5.0, 1.0, 1.2, 0.9, 1.1]) == 1.1
+    with pytest.raises(OutsideValidity, match="ratio 2"):
+        learnt_bias([1.0, 0.0, 1.2])
+
+
 def test_own_operations_and_coats_are_paid() -> None:
     trial = OwnOperation("Run water over it", "after", 300.0, 600.0, check="It runs off in one sheet")
     lacquered = {"part": Part(protect="lacquer")}
