@@ -47,6 +47,9 @@ def face(**more: Any) -> dict[str, Any]:
 
 SENTENCES = {
     "an edge may leave out found and want": (job(FACE, EDGE), True),
+    "a break has a least": (job(FACE, {**EDGE, "edge": {**EDGE["edge"], "size_mm": 0.05}}), False),
+    "a break has a most": (job(FACE, {**EDGE, "edge": {**EDGE["edge"], "size_mm": 0.6}}), False),
+    "a radius may be larger": (job(FACE, {**EDGE, "edge": {**EDGE["edge"], "wanted": "radius", "size_mm": 0.6}}), True),
     "an edge may have a want": (job(FACE, {**EDGE, "want": {"ra_um": [None, 1.6]}}), True),
     "a face may not leave out found": (job(face(found="left out")), False),
     "a face may not leave out want": (job(face(want="left out")), False),

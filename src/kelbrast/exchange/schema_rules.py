@@ -8,6 +8,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from kelbrast.core.reference.loader import Constant
+from kelbrast.core.surface.edge import EdgeWanted, sizes_by_hand
 from kelbrast.core.surface.shapes import SHAPES
 from kelbrast.core.surface.sized import ROUND_KINDS
 from kelbrast.exchange.job_file import NOT_OF_EDGES
@@ -45,6 +47,10 @@ def _is_one(key: str, *values: Any) -> SchemaPart:
     return {"required": [key], "properties": {key: {"enum": list(values)}}}
 
 
+def _within(key: str, least: Constant, most: Constant) -> SchemaPart:
+    return {"properties": {key: {"minimum": least.value, "maximum": most.value}}}
+
+
 @dataclass(frozen=True, slots=True)
 class ModelRules:
     """Rules of one model; `optional`: keys that are required by a rule alone, and not always."""
@@ -75,6 +81,7 @@ _OF_EDGES: Final[SchemaPart] = {
     "allOf": [_left_out(key) for key in NOT_OF_EDGES],
     "properties": {"reach": {"const": "open"}, "keep_off": {"const": False}},
 }
+_WITH_A_SIZE: Final[tuple[EdgeWanted, ...]] = ("break", "radius")
 RULES: Final[Mapping[str, ModelRules]] = {
     "ShapeFile": ModelRules(
         [
@@ -106,7 +113,12 @@ RULES: Final[Mapping[str, ModelRules]] = {
             }
         ]
     ),
-    "EdgeFile": ModelRules([{"if": _is_one("wanted", "sharp"), "then": _left_out("size_mm"), "else": _given("size_mm")}]),
+    "EdgeFile": ModelRules(
+        [
+            {"if": _is_one("wanted", "sharp"), "then": _left_out("size_mm"), "else": _given("size_mm")},
+            *({"if": _is_one("wanted", wanted), "then": _within("size_mm", *sizes_by_hand(wanted))} for wanted in _WITH_A_SIZE),
+        ]
+    ),
     "FaceFile": ModelRules([{"if": _given("edge"), "then": _OF_EDGES, "else": _OF_FACES}], frozenset({"found", "want"})),
 }
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.reference.loader import constant
+from kelbrast.core.reference.loader import Constant, constant
 
 EdgeWanted = Literal["sharp", "break", "radius"]
 EDGES_WANTED: Final[dict[EdgeWanted, str]] = {
@@ -39,6 +39,11 @@ class Edge:
         return width * self.length
 
 
+def sizes_by_hand(wanted: EdgeWanted) -> tuple[Constant, Constant]:
+    """The least and the most that an edge is broken or rounded by hand, with their sources."""
+    return constant("edges.break_least"), constant(f"edges.{wanted}_most")
+
+
 def edge_of(length: float, wanted: EdgeWanted, size: float | None, *, field: str = "edge") -> Edge:
     """An edge as it is wanted (m).
 
@@ -52,7 +57,7 @@ def edge_of(length: float, wanted: EdgeWanted, size: float | None, *, field: str
         if size is not None:
             raise BadInput.one(f"{field}.size_mm", "an edge that stays sharp has no size: leave it out, or break the edge")
         return Edge(length, wanted)
-    least, most = constant("edges.break_least"), constant(f"edges.{wanted}_most")
+    least, most = sizes_by_hand(wanted)
     if size is None:
         raise BadInput.one(f"{field}.size_mm", "says how much: the leg of the break along the face, or the radius")
     if not least.si <= size <= most.si:
