@@ -146,9 +146,9 @@
     <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
       <thead class="small dim text-left">
         <tr>
-          <th><span class="sr-only">Mark</span></th><th>Part</th><th class="max-lg:hidden">Material</th><th
-            class="max-sm:hidden">Finish</th
-          ><th class="!text-right max-sm:hidden">Pieces</th>
+          <th><span class="sr-only">Mark</span></th><th class="lg:w-[28%]">Part</th><th class="max-lg:hidden"
+            >Material</th
+          ><th class="max-sm:hidden">Finish</th><th class="!text-right max-sm:hidden">Pieces</th>
           <th class="!text-right">Minutes, all</th><th class="max-lg:hidden">Promised</th><th>State</th><th
             ><span class="sr-only">Actions</span></th
           >
