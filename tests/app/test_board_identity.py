@@ -1,7 +1,9 @@
 """The board knows jobs and blocks by their identities: names, positions and other jobs change nothing of what is kept of a block."""
 
 import random
+from concurrent.futures import ThreadPoolExecutor, wait
 from datetime import datetime, timedelta
+from itertools import count
 from pathlib import Path
 from typing import Any
 
@@ -173,3 +175,18 @@ def test_everybody_who_asks_at_once_gets_one_answer(boards: Boards, jobs: Jobs, 
     asked = [boards.board_soon() for _ in range(20)]
     assert len({id(one.result(30)) for one in asked}) <= 2
     assert len(made) <= 2
+
+
+def test_who_asks_after_an_answer_is_never_told_that_answer_again(boards: Boards, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Also if it was worked out before the thread that asked went on."""
+    told = count()
+    monkeypatch.setattr(boards, "board", lambda: next(told))
+    submit = ThreadPoolExecutor.submit
+
+    def late(self: ThreadPoolExecutor, act: Any) -> Any:
+        asked = submit(self, act)
+        wait([asked], timeout=0.1)
+        return asked
+
+    monkeypatch.setattr(ThreadPoolExecutor, "submit", late)
+    assert [boards.board_soon().result() for _ in range(3)] == [0, 1, 2]

@@ -48,7 +48,7 @@ def test_output_that_cannot_be_written_is_said_in_a_line() -> None:
 
 def test_ctrl_c_at_any_moment_of_the_start_ends_it_quietly(tmp_path: Path) -> None:
     luck: random.Random = chance("ctrl c")
-    for at in range(many(3)):
+    for at in range(many(2)):
         database = tmp_path / f"{at}.sqlite"
         started = subprocess.Popen(
             [*COMMAND, "demo", "--database", str(database), "--port", "0"],

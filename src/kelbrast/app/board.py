@@ -97,20 +97,19 @@ class Boards:
     def soon(self, act: Callable[[], Answered]) -> "Future[Answered]":
         """What this answers, worked out in the thread of the boards."""
         with self._lock:
-            if self._worker is None:
-                self._worker = ThreadPoolExecutor(1, "board")
-            return self._worker.submit(act)
+            return self._thread().submit(act)
+
+    def _thread(self) -> ThreadPoolExecutor:
+        if self._worker is None:
+            self._worker = ThreadPoolExecutor(1, "board")
+        return self._worker
 
     def board_soon(self) -> "Future[Board]":
         """The board as it is known now. Everybody who asks before the next one is begun gets the same."""
-        with self._lock:
-            waiting = self._next
-        if waiting is not None:
-            return waiting
-        asked = self.soon(self._begin)
-        with self._lock:
-            self._next = self._next or asked
-        return asked
+        with self._lock:  # held until it is written down: it may be answered before that otherwise, and stay for ever
+            if self._next is None:
+                self._next = self._thread().submit(self._begin)
+            return self._next
 
     def _begin(self) -> Board:
         with self._lock:
