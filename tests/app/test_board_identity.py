@@ -1,7 +1,7 @@
 """The board knows jobs and blocks by their identities: names, positions and other jobs change nothing of what is kept of a block."""
 
 import random
-from concurrent.futures import ThreadPoolExecutor, wait
+from concurrent.futures import wait
 from datetime import datetime, timedelta
 from itertools import count
 from pathlib import Path
@@ -181,12 +181,11 @@ def test_who_asks_after_an_answer_is_never_told_that_answer_again(boards: Boards
     """Also if it was worked out before the thread that asked went on."""
     told = count()
     monkeypatch.setattr(boards, "board", lambda: next(told))
-    submit = ThreadPoolExecutor.submit
+    soon = boards.soon
 
-    def late(self: ThreadPoolExecutor, act: Any) -> Any:
-        asked = submit(self, act)
-        wait([asked], timeout=0.1)
+    def late(act: Any) -> Any:
+        wait([asked := soon(act)])
         return asked
 
-    monkeypatch.setattr(ThreadPoolExecutor, "submit", late)
+    monkeypatch.setattr(boards, "soon", late)
     assert [boards.board_soon().result() for _ in range(3)] == [0, 1, 2]
