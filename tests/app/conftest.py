@@ -63,8 +63,13 @@ class Shop:
 
 
 @pytest.fixture
-def shop(tmp_path: Path) -> Shop:
-    return Shop(Jobs.open(tmp_path / "kept.sqlite"))
+def jobs(tmp_path: Path) -> Jobs:
+    return Jobs.open(tmp_path / "kept.sqlite")
+
+
+@pytest.fixture
+def shop(jobs: Jobs) -> Shop:
+    return Shop(jobs)
 
 
 @pytest.fixture

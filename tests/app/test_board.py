@@ -2,7 +2,6 @@
 
 import time
 from datetime import datetime, timedelta
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -27,11 +26,6 @@ MORNING = datetime(2026, 11, 27, 7, 30)
 @pytest.fixture
 def clock() -> WallClock:
     return WallClock(MORNING)
-
-
-@pytest.fixture
-def jobs(tmp_path: Path) -> Jobs:
-    return Jobs.open(tmp_path / "kept.sqlite")
 
 
 def job(title: str, **more: Any) -> JobFile:

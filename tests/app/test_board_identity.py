@@ -4,7 +4,6 @@ import random
 from concurrent.futures import wait
 from datetime import datetime, timedelta
 from itertools import count
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -26,11 +25,6 @@ MORNING = datetime(2026, 11, 27, 8, 0)
 @pytest.fixture
 def clock() -> WallClock:
     return WallClock(MORNING)
-
-
-@pytest.fixture
-def jobs(tmp_path: Path) -> Jobs:
-    return Jobs.open(tmp_path / "kept.sqlite")
 
 
 @pytest.fixture

@@ -55,7 +55,7 @@ class HandOut(BaseModel):
 
     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
-    started last. `eye_refused`: why the eye can not help here, whatever the photos are.
+    started last. `eye_refused`: why the eye cannot help here, whatever the photos are.
     """
 
     piece: int

@@ -1,11 +1,15 @@
-"""The job in a request's body, read by the same door as the command line's, so that faults are told in the same words."""
+"""Files in requests and answers. A job is read as the command line reads it, so that faults have the same words."""
 
+import json
+from collections.abc import Mapping
 from typing import Annotated, Any, Final
+from urllib.parse import quote
 
-from fastapi import Depends, Request
+from fastapi import Depends, Request, Response
 from starlette.exceptions import HTTPException
 
 from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.plain_text import file_name
 from kelbrast.exchange.read import LARGEST_FILE, read_job_file
 
 JOB_IN_BODY: Final[dict[str, Any]] = {
@@ -43,3 +47,14 @@ async def _job_in_body(request: Request) -> JobFile:
 
 
 JobBody = Annotated[JobFile, Depends(_job_in_body)]
+
+
+def file_answer(document: Mapping[str, Any], title: str, ending: str) -> Response:
+    """The document as it is stored."""
+    text = json.dumps(document, indent=2, ensure_ascii=False) + "\n"
+    return Response(text, media_type="application/json", headers=named(title, ending))
+
+
+def named(title: str, ending: str) -> dict[str, str]:
+    """The header that names a file after what is in it."""
+    return {"content-disposition": f"attachment; filename*=UTF-8''{quote(file_name(title))}.{ending}"}

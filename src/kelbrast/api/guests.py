@@ -20,7 +20,7 @@ RESERVED: Final = 400  # file descriptors for the main screen, the database and 
 MOST: Final = 400
 LEAST: Final = 32
 MOST_OF_ONE: Final = 40  # a browser opens six; several tabs and a worker open more
-HEAD_S: Final = 10  # until the head of a request is there, from the first byte of the connection on, its secret included
+HEAD_S: Final = 10  # until the head of a request is there, from the start of the connection, TLS handshake included
 BODY_S: Final = 120.0  # and all of it: a photo over a weak radio
 LARGEST_HEAD: Final = 64 * 1024  # bytes
 _SAID_EVERY_S: Final = 60.0
@@ -130,12 +130,13 @@ class GuestConnection(HttpToolsProtocol):
             self.transport.abort()
 
 
-class _Secret(SSLProtocol):
+class _Tls(SSLProtocol):
     """TLS of one connection, which is counted until it is lost, also when it never came to a request."""
 
-    def __init__(self, inside: GuestConnection, secret: ssl.SSLContext, lost: Callable[[], None]) -> None:
-        loop, nobody = asyncio.get_running_loop(), None  # nobody waits for the end of the handshake
-        super().__init__(loop, inside, secret, nobody, server_side=True, ssl_handshake_timeout=HEAD_S)  # type: ignore[arg-type]
+    def __init__(self, inside: GuestConnection, tls: ssl.SSLContext, lost: Callable[[], None]) -> None:
+        loop = asyncio.get_running_loop()
+        # Nobody waits for the handshake. The stubs ask for a future; the standard library takes None.
+        super().__init__(loop, inside, tls, None, server_side=True, ssl_handshake_timeout=HEAD_S)  # type: ignore[arg-type]
         self._inside, self._lost = inside, lost
 
     def connection_lost(self, exc: BaseException | None) -> None:
@@ -145,16 +146,17 @@ class _Secret(SSLProtocol):
 
 
 class Doorkeeper(asyncio.Protocol):
-    """Lets a connection in, makes it secret where there is a certificate, and hands it to HTTP.
+    """Accepts a connection, starts TLS where there is a certificate, and hands it to HTTP.
 
-    A server makes a connection secret before its protocol sees it, and then nobody counts those that never get so far. So the
-    standard library's protocol for that is put between here, as its event loop does.
+    A server starts TLS before its protocol sees the connection, so those that never finish the handshake would not be counted.
+    The standard library's TLS protocol is therefore put between here, as its event loop does.
     """
 
-    def __init__(self, guests: Guests, secret: ssl.SSLContext | None, **server: Any) -> None:
-        self._guests, self._secret, self._server = guests, secret, server
+    def __init__(self, guests: Guests, tls: ssl.SSLContext | None, **server: Any) -> None:
+        self._guests, self._tls, self._server = guests, tls, server
 
-    def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
+    def connection_made(self, transport: asyncio.BaseTransport) -> None:
+        assert isinstance(transport, asyncio.Transport), "a connection is a stream"
         peer = transport.get_extra_info("peername")
         address = str(peer[0]) if peer else ""
         if not self._guests.enter(address):
@@ -162,13 +164,13 @@ class Doorkeeper(asyncio.Protocol):
             return
         lost = partial(self._guests.leave, address)
         inside: asyncio.BaseProtocol
-        if self._secret is None:
+        if self._tls is None:
             inside = GuestConnection(self._guests, address, lost, **self._server)
         else:
-            inside = _Secret(GuestConnection(self._guests, address, _nothing, **self._server), self._secret, lost)
+            inside = _Tls(GuestConnection(self._guests, address, _nothing, **self._server), self._tls, lost)
         transport.set_protocol(inside)
         inside.connection_made(transport)
 
 
 def _nothing() -> None:
-    """What is lost inside a secret is counted outside of it."""
+    """A connection lost inside TLS is counted by the TLS protocol around it."""

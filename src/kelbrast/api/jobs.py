@@ -6,8 +6,7 @@ from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
-from kelbrast.api.body import JOB_IN_BODY, JobBody
-from kelbrast.api.file_answer import file_answer, named
+from kelbrast.api.body import JOB_IN_BODY, JobBody, file_answer, named
 from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision

@@ -27,7 +27,7 @@ from kelbrast.core.errors import (
 log = logging.getLogger(__name__)
 MEDIA_TYPE: Final = "application/problem+json"
 RESPONSES: Final[dict[int | str, dict[str, Any]]] = {
-    422: {"model": Problem, "description": "Something in the request can not be used"},
+    422: {"model": Problem, "description": "Something in the request cannot be used"},
 }
 CHANGED_ELSEWHERE: Final[dict[int | str, dict[str, Any]]] = {
     412: {"model": Problem, "description": "It was changed elsewhere"},

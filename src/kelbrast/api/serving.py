@@ -23,7 +23,7 @@ from kelbrast.storage.certificate import ShopCertificate
 from kelbrast.storage.devices import shop_folder
 
 _LOOK_EVERY_S: Final = 10.0  # whether the certificate still names every address: it is only read for that
-# The one whose parts make connections secret (`guests`).
+# The one whose parts make connections tls (`guests`).
 _LOOP: Final = "asyncio"
 log = logging.getLogger(__name__)
 
@@ -35,7 +35,7 @@ class OpenDoor:
     server: uvicorn.Server
     listening: socket.socket
     certificate: ShopCertificate | None
-    secret: ssl.SSLContext | None
+    tls: ssl.SSLContext | None
     said: tuple[str, ...]
 
 
@@ -56,14 +56,14 @@ def open_shop(app: FastAPI, database: Path, listening: socket.socket, *, secure:
         root=certificate.root.read_bytes if certificate else None,
         fingerprint=certificate.fingerprint if certificate else "",
     )
-    secret = None
+    tls = None
     if certificate is not None:
-        secret = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
-        secret.load_cert_chain(certificate.shown, certificate.key)
+        tls = ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER)
+        tls.load_cert_chain(certificate.shown, certificate.key)
     config = uvicorn.Config(
         ShopDoor(app, shop),
-        # A connection is counted before it is made secret, so that is not left to the server.
-        http=partial(Doorkeeper, Guests(), secret),  # type: ignore[arg-type]  # it is called as a class is
+        # A connection is counted before TLS starts, so the server does not start it.
+        http=partial(Doorkeeper, Guests(), tls),  # type: ignore[arg-type]  # the stubs want a class; it is only called
         ws="none",
         loop=_LOOP,
         log_config=None,
@@ -76,7 +76,7 @@ def open_shop(app: FastAPI, database: Path, listening: socket.socket, *, secure:
     said.append("Pair them by a code: Settings, Tablets and phones, on the main screen.")
     if not secure:
         said.append("WARNING: without a certificate whoever is in this network can read along and take a session over.")
-    return OpenDoor(uvicorn.Server(config), listening, certificate, secret, tuple(said))
+    return OpenDoor(uvicorn.Server(config), listening, certificate, tls, tuple(said))
 
 
 def serve_both(app: FastAPI, listening: socket.socket, door: OpenDoor | None) -> None:
@@ -116,10 +116,10 @@ async def _look_at_certificate(door: OpenDoor, health: Health) -> None:
 def _renew(door: OpenDoor, health: Health) -> None:
     """Another certificate where this one does not name every address; what goes wrong is told, and tried again."""
     assert door.certificate is not None, "asked for a door with a certificate"
-    assert door.secret is not None, "made with the certificate"
+    assert door.tls is not None, "made with the certificate"
     try:
         if door.certificate.make_sure(names_here(), addresses_here()):
-            door.secret.load_cert_chain(door.certificate.shown, door.certificate.key)
+            door.tls.load_cert_chain(door.certificate.shown, door.certificate.key)
         health.well("certificate")
     except Exception as trouble:
         log.exception("the certificate could not be renewed")

@@ -6,8 +6,7 @@ from typing import Annotated, Any, Final
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from kelbrast.api.body import text_in_body
-from kelbrast.api.file_answer import file_answer
+from kelbrast.api.body import file_answer, text_in_body
 from kelbrast.api.kept import AllSizings
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision

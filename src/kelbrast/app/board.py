@@ -40,7 +40,7 @@ class Board:
 
     Attributes:
         ids: of the job of every block.  done: blocks that are over, with the minute at which they ended.
-        left_out: jobs that can not be planned, and why.  trouble: why the search for a better one failed; empty if it did not.
+        left_out: jobs that cannot be planned, and why.  trouble: why the search for a better one failed; empty if it did not.
     """
 
     file: DayFile

@@ -8,8 +8,8 @@ from collections.abc import Mapping, Sequence
 from typing import Any, Final
 
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.file_name import file_name
 from kelbrast.exchange.job_file import JobFile
+from kelbrast.exchange.plain_text import file_name
 from kelbrast.exchange.read import LARGEST_FILE, read_job_file, to_job
 
 MOST_FILES: Final = 2000

@@ -1,4 +1,4 @@
-"""Text that people type: signs that nobody can see, which break labels and tables, become spaces."""
+"""Text that people type: without invisible characters, which break labels and tables, and as the name of a file."""
 
 import re
 from typing import Final
@@ -29,3 +29,15 @@ def lines(text: str) -> str:
 
 OneLine: Final = AfterValidator(one_line)
 Lines: Final = AfterValidator(lines)
+
+_LONGEST_FILE_NAME: Final = 120  # bytes: file systems take 255, and an ending, a number and a folder come on top
+
+
+def file_name(title: str) -> str:
+    """A title in letters, digits and dashes, no longer than any system takes: letters beyond ASCII are several bytes each.
+
+    >>> file_name("Gallery rail, collar"), file_name("..."), len(file_name("щ" * 200).encode())
+    ('gallery-rail-collar', 'job', 120)
+    """
+    name = re.sub(r"[^\w-]+", "-", title.lower()).strip("-") or "job"
+    return name.encode()[:_LONGEST_FILE_NAME].decode(errors="ignore")

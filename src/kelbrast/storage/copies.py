@@ -26,7 +26,7 @@ def back_up(path: Path, target: Path) -> Path:
 
     Raises:
         BadInput: there is something of that name already.
-        StoreTrouble: it can not be read or written, or it is damaged: a damaged copy is worse than none.
+        StoreTrouble: it cannot be read or written, or it is damaged: a damaged copy is worse than none.
     """
     part = target.with_name(target.name + _PART)
     with told(target):
@@ -48,7 +48,7 @@ def back_up_before_migration(path: Path, newest: str) -> Path:
     Only the newest few of these copies are kept.
 
     Raises:
-        StoreTrouble: it can not be read or written, or it is damaged.
+        StoreTrouble: it cannot be read or written, or it is damaged.
     """
     target = path.with_name(f"{path.stem}-before-{newest}{path.suffix}")
     made = back_up(path, free_name(target))
@@ -67,7 +67,7 @@ def check_whole(path: Path) -> None:
     """Let SQLite look through a database, without changing it.
 
     Raises:
-        StoreTrouble: it is damaged.  sqlite3.Error: it can not be read.
+        StoreTrouble: it is damaged.  sqlite3.Error: it cannot be read.
     """
     with closing(sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True, timeout=_WAIT_S)) as connection:
         (found,) = connection.execute("PRAGMA quick_check(1)").fetchone()

@@ -3892,7 +3892,7 @@ export interface components {
          *
          *     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
          *     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
-         *     started last. `eye_refused`: why the eye can not help here, whatever the photos are.
+         *     started last. `eye_refused`: why the eye cannot help here, whatever the photos are.
          */
         HandOut: {
             /** Piece */
@@ -7153,7 +7153,7 @@ export interface operations {
                     "application/json": components["schemas"]["JobPageOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7189,7 +7189,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptJobOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7230,7 +7230,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7263,7 +7263,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptJobOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7304,7 +7304,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7360,7 +7360,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7408,7 +7408,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7462,7 +7462,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7512,7 +7512,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7553,7 +7553,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7594,7 +7594,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7635,7 +7635,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7677,7 +7677,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7720,7 +7720,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7764,7 +7764,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7797,7 +7797,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7830,7 +7830,7 @@ export interface operations {
                     "application/json": components["schemas"]["ChoicesFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7866,7 +7866,7 @@ export interface operations {
                     "application/json": components["schemas"]["AdviceFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7904,7 +7904,7 @@ export interface operations {
                     "application/json": components["schemas"]["WhatIfFile"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7942,7 +7942,7 @@ export interface operations {
                     "application/json": components["schemas"]["SumFile"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7986,7 +7986,7 @@ export interface operations {
                     "application/json": components["schemas"]["GoBackFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8015,7 +8015,7 @@ export interface operations {
                     "application/json": components["schemas"]["ItemOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8048,7 +8048,7 @@ export interface operations {
                     "application/json": components["schemas"]["ItemOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8077,7 +8077,7 @@ export interface operations {
                     "application/json": components["schemas"]["Stockable"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8133,7 +8133,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8181,7 +8181,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8226,7 +8226,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8255,7 +8255,7 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8285,7 +8285,7 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8315,7 +8315,7 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8348,7 +8348,7 @@ export interface operations {
                     "application/json": components["schemas"]["ChangeOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8381,7 +8381,7 @@ export interface operations {
                     "application/json": components["schemas"]["ChangeOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8415,7 +8415,7 @@ export interface operations {
                     "image/svg+xml": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8449,7 +8449,7 @@ export interface operations {
                     "application/pdf": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8481,7 +8481,7 @@ export interface operations {
                     "application/json": components["schemas"]["PreparationOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8512,7 +8512,7 @@ export interface operations {
                     "application/json": components["schemas"]["SearchOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8553,7 +8553,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8592,7 +8592,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8687,7 +8687,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8716,7 +8716,7 @@ export interface operations {
                     "application/json": components["schemas"]["RunOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8767,7 +8767,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8808,7 +8808,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8862,7 +8862,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8910,7 +8910,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8939,7 +8939,7 @@ export interface operations {
                     "application/json": components["schemas"]["MeasuringOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8979,7 +8979,7 @@ export interface operations {
                     "application/json": components["schemas"]["MeasureFile"] | components["schemas"]["MeasureMapFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9021,7 +9021,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9062,7 +9062,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9113,7 +9113,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9155,7 +9155,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9197,7 +9197,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9238,7 +9238,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9287,7 +9287,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9330,7 +9330,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9375,7 +9375,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9414,7 +9414,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9456,7 +9456,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9499,7 +9499,7 @@ export interface operations {
                     "application/json": components["schemas"]["LogOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9532,7 +9532,7 @@ export interface operations {
                     "application/json": components["schemas"]["BroughtOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9574,7 +9574,7 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9615,7 +9615,7 @@ export interface operations {
                     "application/json": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9656,7 +9656,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9697,7 +9697,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9739,7 +9739,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9768,7 +9768,7 @@ export interface operations {
                     "application/json": components["schemas"]["FaultOfWorkOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9804,7 +9804,7 @@ export interface operations {
                     "application/json": components["schemas"]["TileOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9845,7 +9845,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9878,7 +9878,7 @@ export interface operations {
                     "application/json": components["schemas"]["PatchOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9920,7 +9920,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -9967,7 +9967,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10009,7 +10009,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10050,7 +10050,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10079,7 +10079,7 @@ export interface operations {
                     "application/json": string[];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10111,7 +10111,7 @@ export interface operations {
                     "application/json": components["schemas"]["QuestionOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10144,7 +10144,7 @@ export interface operations {
                     "application/json": components["schemas"]["RightOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10176,7 +10176,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProgressOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10205,7 +10205,7 @@ export interface operations {
                     "application/json": components["schemas"]["LearningOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10238,7 +10238,7 @@ export interface operations {
                     "application/json": components["schemas"]["LearningOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10267,7 +10267,7 @@ export interface operations {
                     "application/json": components["schemas"]["WayOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10312,7 +10312,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10351,7 +10351,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10384,7 +10384,7 @@ export interface operations {
                     "application/json": components["schemas"]["HouseOfferFile"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10415,7 +10415,7 @@ export interface operations {
                     };
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10449,7 +10449,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10488,7 +10488,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10517,7 +10517,7 @@ export interface operations {
                     "application/json": components["schemas"]["DueOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10550,7 +10550,7 @@ export interface operations {
                     "application/json": components["schemas"]["DueOut"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10583,7 +10583,7 @@ export interface operations {
                     "application/json": components["schemas"]["SizeAnswer"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10616,7 +10616,7 @@ export interface operations {
                     "application/json": components["schemas"]["SizeWanted"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10649,7 +10649,7 @@ export interface operations {
                     "application/json": components["schemas"]["PairAnswer"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10683,7 +10683,7 @@ export interface operations {
                     "application/json": components["schemas"]["SizingPageOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10716,7 +10716,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptSizingOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10757,7 +10757,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10798,7 +10798,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10854,7 +10854,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10902,7 +10902,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10937,7 +10937,7 @@ export interface operations {
                     "application/json": components["schemas"]["LapAtHandFile"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -10974,7 +10974,7 @@ export interface operations {
                     "image/svg+xml": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11011,7 +11011,7 @@ export interface operations {
                     "application/pdf": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11040,7 +11040,7 @@ export interface operations {
                     "application/json": components["schemas"]["ShopFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11073,7 +11073,7 @@ export interface operations {
                     "application/json": components["schemas"]["ShopFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11102,7 +11102,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoardOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11133,7 +11133,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoardOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11160,7 +11160,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11196,7 +11196,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoardOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11228,7 +11228,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoardOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11260,7 +11260,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoardOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11292,7 +11292,7 @@ export interface operations {
                     "application/json": components["schemas"]["WhyFirstOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11325,7 +11325,7 @@ export interface operations {
                     "text/calendar": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11355,7 +11355,7 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11399,7 +11399,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11440,7 +11440,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11484,7 +11484,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11531,7 +11531,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11561,7 +11561,7 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11595,7 +11595,7 @@ export interface operations {
                     "application/json": components["schemas"]["SizeFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11633,7 +11633,7 @@ export interface operations {
                     "application/json": components["schemas"]["SizeReading"][];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11671,7 +11671,7 @@ export interface operations {
                     "application/json": components["schemas"]["BoreEndFile"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11698,7 +11698,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11725,7 +11725,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11754,7 +11754,7 @@ export interface operations {
                     "application/json": components["schemas"]["BackupsOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11783,7 +11783,7 @@ export interface operations {
                     "application/json": components["schemas"]["BackupOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11821,7 +11821,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11854,7 +11854,7 @@ export interface operations {
                     "application/json": components["schemas"]["BackupOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11896,7 +11896,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11935,7 +11935,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -11976,7 +11976,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12020,7 +12020,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12050,7 +12050,7 @@ export interface operations {
                     "application/zip": unknown;
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12079,7 +12079,7 @@ export interface operations {
                     "application/json": components["schemas"]["ScreenOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12130,7 +12130,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12175,7 +12175,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12214,7 +12214,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12243,7 +12243,7 @@ export interface operations {
                     "application/json": components["schemas"]["DevicesOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12281,7 +12281,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12308,7 +12308,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12347,7 +12347,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12401,7 +12401,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12447,7 +12447,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12491,7 +12491,7 @@ export interface operations {
                     "application/json": components["schemas"]["LookBegunOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12535,7 +12535,7 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12564,7 +12564,7 @@ export interface operations {
                     "application/json": components["schemas"]["AgreementOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -12593,7 +12593,7 @@ export interface operations {
                     "application/json": components["schemas"]["HealthOut"];
                 };
             };
-            /** @description Something in the request can not be used */
+            /** @description Something in the request cannot be used */
             422: {
                 headers: {
                     [name: string]: unknown;
