@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import CopyTable from '../../ui/CopyTable.svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import Upload from '@lucide/svelte/icons/upload';
@@ -22,7 +23,9 @@
     list.load();
   });
   const known = new Answer<Shop>();
-  known.ask(api.shop());
+  $effect(() => {
+    if (list.empty && !untrack(() => known.value)) known.ask(api.shop());
+  });
   const shop = $derived(known.value);
   const asking = $derived(list.empty && shop !== null && !shop.welcomed);
   let FirstHour = $state.raw<Awaited<ReturnType<typeof loadFirstHour>> | null>(null);
