@@ -19,7 +19,7 @@ from kelbrast.exchange.text import plan_text
 FILE: Final = Path(__file__).with_name("golden.json")
 EXAMPLES: Final = sorted((Path(__file__).parents[1] / "examples").glob("*.job.json"))
 _FACE: Final[dict[str, Any]] = {"name": "lid", "area_cm2": 40, "found": {"after": "P240"}, "want": {"finish": "mirror"}}
-_JOB: Final[dict[str, Any]] = {"kelbrast": "job/1", "title": "Case", "material": "brass", "faces": [_FACE]}
+_JOB: Final[dict[str, Any]] = {"kelbrast": "job/2", "title": "Case", "material": "brass", "faces": [_FACE]}
 BAD: Final[dict[str, Any]] = {
     "no faces": {**_JOB, "faces": []},
     "an unknown key": {**_JOB, "colour": "red"},

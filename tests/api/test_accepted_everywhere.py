@@ -41,7 +41,7 @@ def a_job(luck: random.Random) -> dict[str, Any]:
     operation = {"label": a_name(luck), "when": luck.choice(["before", "between", "after"]), "minutes": luck.choice([0, 7])}
     texts = {"text": a_name(luck, LONGEST_NOTE), "caution": a_name(luck, LONGEST_REMARK), "check": a_name(luck, LONGEST_REMARK)}
     return {
-        "kelbrast": "job/1",
+        "kelbrast": "job/2",
         "title": a_name(luck),
         "material": luck.choice(["brass", "stainless-304", "acrylic"]),
         "pieces": luck.choice([1, 2]),

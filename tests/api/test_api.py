@@ -129,6 +129,7 @@ def test_the_description_is_current() -> None:
     assert (ROOT / "docs" / "openapi.json").read_text(encoding="utf-8") == description(), "run make types"
 
 
+@pytest.mark.text
 def test_the_front_ends_types_are_current() -> None:
     generator = ROOT / "web" / "node_modules" / ".bin" / "openapi-typescript"
     if not generator.exists():

@@ -113,7 +113,7 @@ def test_where_no_photo_can_help_it_is_refused_before_any_is_taken(client, chang
     if change:
         del face["area_cm2"]
     material = "brass" if change else "acrylic"
-    job = {"kelbrast": "job/1", "title": "Lamp lens", "material": material, "faces": [{**face, **change}]}
+    job = {"kelbrast": "job/2", "title": "Lamp lens", "material": material, "faces": [{**face, **change}]}
     made = client.post("/api/jobs", json=job).json()["id"]
     run = client.post(f"/api/jobs/{made}/runs").json()
     while run["hand"] and run["hand"]["plan"]["lay"] != "none" and not change:

@@ -35,7 +35,7 @@ def test_a_rack_filled_from_a_kit_plans_the_work_of_such_a_shop(client, kit: str
         "found": {"kind": damage.kind, "depth_um": {"likely": damage.likely.value, "worst": damage.worst.value}},
         "want": {"finish": finish},
     }
-    job = {"kelbrast": "job/1", "title": "First part", "material": material, "pieces": 1, "use_rack": "own", "faces": [face]}
+    job = {"kelbrast": "job/2", "title": "First part", "material": material, "pieces": 1, "use_rack": "own", "faces": [face]}
     plan = client.post("/api/plan", json=job).json()
     assert plan["possible"]
     owned = {item["what"] for item in items}

@@ -36,7 +36,10 @@ def two_faces(title: str, first: str = "outer barrel", second: str = "rim", **mo
     """The rail collar with two faces of its own names, without edges."""
     file = next(one for one in demo_jobs() if one.title == "Gallery rail collar")
     face = next(one for one in file.faces if one.edge is None)
-    faces = [face.model_copy(update={"name": first}), face.model_copy(update={"name": second, "limit_um": None})]
+    faces = [
+        face.model_copy(update={"id": "", "name": first}),
+        face.model_copy(update={"id": "", "name": second, "limit_um": None}),
+    ]
     return file.model_copy(update={"title": title, "faces": faces, "pieces": 1, "state": "ordered", **more})
 
 
@@ -69,7 +72,7 @@ def test_a_done_mark_stays_with_its_block_when_a_face_is_added(boards: Boards, j
     boards.finish(marked.key)
     before = {one.key: (one.tool, one.face) for one in blocks}
     file = jobs.get(kept.id).job
-    added = file.faces[0].model_copy(update={"name": "inner bore", "want": file.faces[0].want, "limit_um": None})
+    added = file.faces[0].model_copy(update={"id": "", "name": "inner bore", "want": file.faces[0].want, "limit_um": None})
     jobs.change(kept.id, file.model_copy(update={"faces": [added, *file.faces]}), revision=kept.revision)
     after = boards.board()
     said = boards._kept.said_done(boards._asked().work, MORNING.date())

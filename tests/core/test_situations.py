@@ -13,7 +13,7 @@ from situations import SITUATIONS
 
 
 def planned(name: str) -> Plan:
-    return plan_job(to_job(check_job_file({"kelbrast": "job/1", "title": name, **SITUATIONS[name]})))
+    return plan_job(to_job(check_job_file({"kelbrast": "job/2", "title": name, **SITUATIONS[name]})))
 
 
 @pytest.mark.parametrize("name", SITUATIONS)

@@ -13,7 +13,7 @@ FRONT = {"name": "front", "area_cm2": 60, "found": {"depth_um": 15}, "want": {"f
 
 
 def asked(*edges: dict[str, Any]) -> dict[str, Any]:
-    return {"kelbrast": "job/1", "title": "Sconce plate", "material": "brass", "faces": [FRONT, *edges]}
+    return {"kelbrast": "job/2", "title": "Sconce plate", "material": "brass", "faces": [FRONT, *edges]}
 
 
 def edge(name: str = "rim", **more: Any) -> dict[str, Any]:

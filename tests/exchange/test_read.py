@@ -43,7 +43,7 @@ BAD = [
     ("title", ..., "title: is missing"),
     ("title", "", "title: must not be empty"),
     ("kelbrast", ..., "kelbrast: is missing"),
-    ("kelbrast", "job/2", "kelbrast: must be one of job/1"),
+    ("kelbrast", "job/3", "kelbrast: must be one of job/1, job/2"),
     ("colour", "red", "colour: is not a key of this file"),
     ("material", "nickle", 'material: there is no material "nickle"'),
     ("pieces", 0, "pieces: must be at least 1"),

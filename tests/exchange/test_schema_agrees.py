@@ -29,7 +29,7 @@ EDGE = {"name": "rim", "edge": {"length_mm": 90, "wanted": "break", "size_mm": 0
 
 
 def job(*faces: dict[str, Any], **more: Any) -> dict[str, Any]:
-    return {"kelbrast": "job/1", "title": "Plate", "material": "brass", "faces": list(faces) or [FACE], **more}
+    return {"kelbrast": "job/2", "title": "Plate", "material": "brass", "faces": list(faces) or [FACE], **more}
 
 
 def read(document: dict[str, Any]) -> str:
@@ -117,11 +117,11 @@ def keys_in(schema_of: dict[str, Any]) -> set[str]:
 @pytest.mark.parametrize(
     ("model", "section"),
     [
-        (None, "## job/1"),
-        ("FaceFile", "## job/1"),
-        ("EdgeFile", "## job/1"),
-        ("FoundFile", "## job/1"),
-        ("WantFile", "## job/1"),
+        (None, "## job/2"),
+        ("FaceFile", "## job/2"),
+        ("EdgeFile", "## job/2"),
+        ("FoundFile", "## job/2"),
+        ("WantFile", "## job/2"),
     ],
 )
 def test_every_key_is_described_and_no_other_is(model: str | None, section: str) -> None:
@@ -132,7 +132,7 @@ def test_every_key_is_described_and_no_other_is(model: str | None, section: str)
 
 
 def test_the_table_of_a_face_has_no_key_that_a_face_has_not() -> None:
-    table = DOCS.split("## job/1")[1].split("A face:")[1].split("A face with `edge`")[0]
+    table = DOCS.split("## job/2")[1].split("A face:")[1].split("A face with `edge`")[0]
     first_cells = re.findall(r"^\| (.+?) \|", table, re.MULTILINE)[2:]
     told = {key for cell in first_cells for key in re.findall(r"`(\w+)`", cell)}
     assert told
@@ -141,7 +141,7 @@ def test_the_table_of_a_face_has_no_key_that_a_face_has_not() -> None:
 
 def test_what_is_called_the_default_is_the_default() -> None:
     whole = schema("job")["properties"]
-    described = DOCS.split("## job/1")[1].split("\n## ")[0]
+    described = DOCS.split("## job/2")[1].split("\n## ")[0]
     for key, said in (
         ("habit", "`double-up` (2.3, the default)"), ("aim", "`time` (default)"), ("handover", "`free` (default)"),
         ("covering", "`bare` (default)"), ("protect", "`usual` for the metal (default)"), ("use_rack", "`catalogue` (default)"),

@@ -151,7 +151,7 @@ def test_what_is_wrong_is_named(change: dict[str, Any], field: str) -> None:
     assert refused.value.faults[0].field == field
 
 
-@pytest.mark.parametrize("text", ["", "[]", "{}", '{"kelbrast": "job/1"}', "nonsense"])
+@pytest.mark.parametrize("text", ["", "[]", "{}", '{"kelbrast": "job/2"}', "nonsense"])
 def test_what_is_no_size_file_is_refused(text: str) -> None:
     with pytest.raises(BadInput):
         read_size_file(text)

@@ -43,7 +43,7 @@ def group(tool: Tool) -> str:
 @cache
 def planned(name: str) -> Plan:
     job = next(one["job"] for one in JOBS if one["name"] == name)
-    return plan_job(to_job(check_job_file({"kelbrast": "job/1", "title": name, **job})))
+    return plan_job(to_job(check_job_file({"kelbrast": "job/2", "title": name, **job})))
 
 
 def is_such(tool: Tool, wanted: dict[str, Any]) -> bool:

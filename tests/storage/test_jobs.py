@@ -34,7 +34,7 @@ def test_what_goes_in_comes_out(jobs: Jobs, file: Any) -> None:
 
 def test_change_counts_and_replaces(jobs: Jobs, collar: dict[str, Any]) -> None:
     kept = jobs.add(check_job_file(collar))
-    second = {**collar["faces"][0], "name": "flange"}
+    second = {**collar["faces"][0], "id": "flange", "name": "flange"}
     changed = jobs.change(kept.id, check_job_file({**collar, "faces": [second, *collar["faces"]]}), revision=1)
     assert changed.revision == 2
     assert [face.name for face in jobs.get(kept.id).job.faces] == ["flange", "outer barrel"]
@@ -151,11 +151,11 @@ def test_an_older_form_is_read_as_the_newest_and_kept_as_it_is(
         raw.execute("update jobs set document = ?", [json.dumps({**named, "kelbrast": "job/0", "name": "Old collar"})])
     to_next = {
         "job/0": (
-            "job/1",
-            lambda old: {**{k: v for k, v in old.items() if k != "name"}, "kelbrast": "job/1", "title": old["name"]},
+            "job/2",
+            lambda old: {**{k: v for k, v in old.items() if k != "name"}, "kelbrast": "job/2", "title": old["name"]},
         )
     }
-    with pytest.raises(BadInput, match="job/1"):
+    with pytest.raises(BadInput, match="job/2"):
         jobs.get(kept.id)
     monkeypatch.setattr(versions.up_to_date, "__kwdefaults__", {"steps": to_next})
     assert jobs.get(kept.id).job.title == "Old collar"

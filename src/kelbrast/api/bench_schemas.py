@@ -60,6 +60,7 @@ class HandOut(BaseModel):
 
     piece: int
     face: str
+    face_id: str
     route: int
     step: int
     of: int
@@ -211,7 +212,8 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
     work = run.work(piece, stage)
     return HandOut(
         piece=piece,
-        face=stage.face,
+        face=stage.label,
+        face_id=stage.face,
         route=stage.route,
         step=stage.step,
         of=sum(one.face == stage.face and one.route == stage.route for one in run.stages[piece]),
@@ -250,7 +252,7 @@ def _size(kept: KeptRun, stage: Stage) -> SizeOut | None:
             for at, each in enumerate(known.rounds)
             for one in each.readings
         ],
-        answer=to_size_answer(stage.face, known.advice) if known.advice is not None else None,
+        answer=to_size_answer(stage.label, known.advice) if known.advice is not None else None,
     )
 
 
@@ -284,7 +286,7 @@ def _piece(kept: KeptRun, piece: int) -> PieceOut:
         piece=piece,
         done=sum(outcome in ("gone", "back", "skipped") for outcome in works),
         of=sum(outcome != "dropped" for outcome in works),
-        face=following.face if following else None,
+        face=following.label if following else None,
         label=tool(following.tool).label if following else None,
         backs=sum(outcome == "back" for outcome in works),
     )

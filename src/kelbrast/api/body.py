@@ -10,7 +10,7 @@ from starlette.exceptions import HTTPException
 
 from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.plain_text import file_name
-from kelbrast.exchange.read import LARGEST_FILE, read_job_file
+from kelbrast.exchange.read import LARGEST_FILE, read_as_written, read_job_file
 
 JOB_IN_BODY: Final[dict[str, Any]] = {
     "requestBody": {
@@ -46,7 +46,12 @@ async def _job_in_body(request: Request) -> JobFile:
     return read_job_file(await text_in_body(request, "job"))
 
 
+async def _job_as_written(request: Request) -> JobFile:
+    return read_as_written(await text_in_body(request, "job"))
+
+
 JobBody = Annotated[JobFile, Depends(_job_in_body)]
+JobAsWritten = Annotated[JobFile, Depends(_job_as_written)]  # its faces may still be without ids
 
 
 def file_answer(document: Mapping[str, Any], title: str, ending: str) -> Response:

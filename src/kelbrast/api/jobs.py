@@ -6,7 +6,7 @@ from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
-from kelbrast.api.body import JOB_IN_BODY, JobBody, file_answer, named
+from kelbrast.api.body import JOB_IN_BODY, JobAsWritten, JobBody, file_answer, named
 from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
@@ -91,7 +91,7 @@ def read_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
     openapi_extra=JOB_IN_BODY,
     responses={**NOT_FOUND, **CHANGED_ELSEWHERE},
 )
-def change_job(job_id: JobId, revision: Revision, job: JobBody, jobs: AllJobs) -> KeptJobOut:
+def change_job(job_id: JobId, revision: Revision, job: JobAsWritten, jobs: AllJobs) -> KeptJobOut:
     """Replace a job that nobody else changed in the meantime."""
     return KeptJobOut.model_validate(jobs.change(job_id, job, revision=revision))
 

@@ -86,6 +86,7 @@ class StepLogOut(BaseModel):
 
     piece: int
     face: str
+    face_id: str
     route: int
     step: int
     label: str
@@ -230,7 +231,8 @@ def _steps(kept: KeptRun) -> list[StepLogOut]:
     return [
         StepLogOut(
             piece=piece,
-            face=stage.face,
+            face=stage.label,
+            face_id=stage.face,
             route=stage.route,
             step=stage.step,
             label=tool(stage.tool).label,

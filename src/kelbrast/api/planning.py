@@ -18,7 +18,7 @@ from kelbrast.exchange.why_file import SumFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
-FaceName = Annotated[str, Query(max_length=LONGEST_NAME, description="name of the face")]
+FaceName = Annotated[str, Query(max_length=LONGEST_NAME, description="id of the face, or its name")]
 StepNumber = Annotated[int, Query(ge=1, le=10_000, description="the step, from 1")]
 DeepMark = Annotated[float | None, Query(gt=0, le=DEEPEST_MARK_UM, allow_inf_nan=False, description="how deep the mark is")]
 LikeGrade = Annotated[str | None, Query(max_length=LONGEST_GRADE, description="or: as left by this grade")]

@@ -71,7 +71,18 @@ def with_ways_back(work: DayWork, runs: Mapping[str, KeptRun]) -> tuple[DayWork,
             label = f"{tool(first.tool).label}, way back"
             key, title = block_key(job, "back", route, step), mine[0].title
             tasks.append(
-                Task(number, job, label, minutes, key=key, title=title, faces=(first.face,), step=step, tool=first.tool)
+                Task(
+                    number,
+                    job,
+                    label,
+                    minutes,
+                    key=key,
+                    title=title,
+                    faces=(first.face,),
+                    names=(first.label,),
+                    step=step,
+                    tool=first.tool,
+                )
             )
             back[number] = route, step
             if before is not None:

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import groupby
 
 from kelbrast.app.at_bench import KeptRun
@@ -64,9 +64,12 @@ class EyeAtBench:
             looks = store.all_looks(session)
         known: list[CheckTurnedOut] = []
         for run_id, each in groupby(looks, key=lambda look: look.run_id):
-            run = self._runs.get(run_id).run
+            kept = self._runs.get(run_id)
             for look in each:
-                came = turned_out(run, look.check)
+                face, route, step = look.check.stage
+                # Kept by its name before faces had ids.
+                check = replace(look.check, stage=(kept.job.face(face).key, route, step))
+                came = turned_out(kept.run, check)
                 if came.person is not None and came.left is not None and look.verdict != "look-again":
                     known.append(CheckTurnedOut(came.person, look.verdict == "seen", came.left))
         return agreement(known)

@@ -30,7 +30,7 @@ def goback_file(
     """What to do about a mark found after this step of a face.
 
     Args:
-        face: the name of the face.
+        face: the id of the face, or its name.
         after: the step whose light check showed the mark, from 1.
         depth_um, like, fingernail: how deep: measured, as left by a grade, or so that a fingernail catches it. Just one.
 

@@ -74,4 +74,4 @@ class HouseWays:
         if not ways:
             return []
         job = job_of(file, shelf)
-        return [to_offer_file(face.name, offer) for face in job.faces for offer in offers(face, job, ways)]
+        return [to_offer_file(face, offer) for face in job.faces for offer in offers(face, job, ways)]

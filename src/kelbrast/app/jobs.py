@@ -19,6 +19,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import JobState
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Sentence, plain, sentence
+from kelbrast.exchange.face_ids import identified
 from kelbrast.exchange.job_file import FaceFile, JobFile
 from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
 from kelbrast.exchange.read import check_job_file, to_job
@@ -139,7 +140,7 @@ class Jobs:
         """Keep a new job, once it is sure that it can be understood."""
         to_job(file)
         with self._transaction() as session:
-            return _kept(store.add_job(session, _document(file), file.state or "asked"))
+            return _kept(store.add_job(session, _document(identified(file)), file.state or "asked"))
 
     def add_all(self, files: Sequence[JobFile]) -> list[KeptJob]:
         """Keep several, all of them or none."""
@@ -147,8 +148,10 @@ class Jobs:
             return [self.add(file) for file in files]
 
     def change(self, job_id: int, file: JobFile, *, revision: int) -> KeptJob:
+        """Keep what a job is now. A face that comes without an id is the one that was called so."""
         to_job(file)
         with self._transaction() as session:
+            file = identified(file, _before(store.get_job(session, job_id)))
             return _kept(store.change_job(session, job_id, _document(file), revision=revision))
 
     def set_state(self, job_id: int, state: JobState, *, after: int) -> KeptJob:
@@ -209,6 +212,14 @@ def _kept(stored: store.StoredJob) -> KeptJob:
 
 def _file(stored: store.StoredJob) -> JobFile:
     return check_job_file(dict(stored.document))
+
+
+def _before(stored: store.StoredJob) -> JobFile | None:
+    """A job as it was; None where that cannot be understood."""
+    try:
+        return _file(stored)
+    except UNREADABLE:
+        return None
 
 
 def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:

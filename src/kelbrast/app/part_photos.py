@@ -1,13 +1,18 @@
 """Photos of a job's part: kept as the photos of runs are, with what was drawn on them and the areas that follow."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Literal
 
 from sqlalchemy import Engine
+from sqlalchemy.orm import Session
 
 from kelbrast.app.photos import encoded_anew, thumbnail
-from kelbrast.exchange.part_photo_file import PartPhotoFile, areas_cm2
+from kelbrast.app.readable import UNREADABLE
+from kelbrast.exchange.job_file import FaceFile
+from kelbrast.exchange.part_photo_file import PartPhotoFile, areas_cm2, named_as_now
+from kelbrast.exchange.read import check_job_file
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import part_photos as store
 from kelbrast.storage.sessions import reading, writing
@@ -42,8 +47,8 @@ class PartPhotos:
         """
         clean, size = encoded_anew(data)
         with writing(self._engine) as session:
-            job_store.get_job(session, job_id)
-            return _photo(store.add(session, job_id, shows=shows, size=size, at=datetime.now(UTC), data=clean))
+            faces = _faces(session, job_id)
+            return _photo(store.add(session, job_id, shows=shows, size=size, at=datetime.now(UTC), data=clean), faces)
 
     def of_job(self, job_id: int) -> list[PartPhoto]:
         """The photos of a job's part.
@@ -52,8 +57,8 @@ class PartPhotos:
             NotFound: no such job.
         """
         with reading(self._engine) as session:
-            job_store.get_job(session, job_id)
-            return [_photo(one) for one in store.of_job(session, job_id)]
+            faces = _faces(session, job_id)
+            return [_photo(one, faces) for one in store.of_job(session, job_id)]
 
     def draw(self, photo_id: int, drawn: PartPhotoFile) -> PartPhoto:
         """Keep what is drawn on a photo.
@@ -63,7 +68,8 @@ class PartPhotos:
         """
         areas_cm2(drawn)
         with writing(self._engine) as session:
-            return _photo(store.draw(session, photo_id, drawn.model_dump(mode="json")))
+            kept = store.draw(session, photo_id, drawn.model_dump(mode="json"))
+            return _photo(kept, _faces(session, kept.job_id))
 
     def remove(self, photo_id: int) -> None:
         """Forget a photo.
@@ -101,6 +107,15 @@ class PartPhotos:
             store.forget_left(session)
 
 
-def _photo(one: store.StoredPartPhoto) -> PartPhoto:
-    drawn = PartPhotoFile.model_validate(dict(one.drawn))
+def _faces(session: Session, job_id: int) -> list[FaceFile]:
+    """The faces of a job; none where the job cannot be understood."""
+    stored = job_store.get_job(session, job_id)
+    try:
+        return check_job_file(dict(stored.document)).faces
+    except UNREADABLE:
+        return []
+
+
+def _photo(one: store.StoredPartPhoto, faces: Sequence[FaceFile]) -> PartPhoto:
+    drawn = named_as_now(PartPhotoFile.model_validate(dict(one.drawn)), faces)
     return PartPhoto(one.id, one.job_id, one.shows, one.width, one.height, drawn, tuple(areas_cm2(drawn)))

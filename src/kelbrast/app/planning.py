@@ -71,8 +71,8 @@ def advice_file(file: JobFile, shelf: Shelf | None = None, *, face: str) -> Advi
     found = job.face(face)
     figures = figures_of(found, job)
     if figures is None:
-        return to_advice_file(face, None, None, (), None)
-    return to_advice_file(face, figures, pareto_front(figures, job), named_routes(figures, job), bet(found, job))
+        return to_advice_file(found.name, None, None, (), None)
+    return to_advice_file(found.name, figures, pareto_front(figures, job), named_routes(figures, job), bet(found, job))
 
 
 def weigh_file(file: JobFile, shelf: Shelf | None = None) -> WeighFile:
@@ -82,7 +82,7 @@ def weigh_file(file: JobFile, shelf: Shelf | None = None) -> WeighFile:
         BadInput: the job names things that do not exist or do not fit.
     """
     ways = choices_file(file, shelf)
-    faces = [advice_file(file, shelf, face=face.name) for face in file.faces if not face.keep_off]
+    faces = [advice_file(file, shelf, face=face.id) for face in file.faces if not face.keep_off]
     return WeighFile(title=file.title, choices=ways, faces=faces)
 
 

@@ -41,6 +41,8 @@ from kelbrast.exchange.run_file import (
     to_events,
     to_layout,
     to_measured,
+    with_face_id,
+    with_face_ids,
 )
 from kelbrast.exchange.versions import EVENT, up_to_date
 from kelbrast.storage import jobs as job_store
@@ -255,9 +257,11 @@ class Runs:
 
     def _kept(self, stored: store.StoredRun) -> KeptRun:
         file = check_job_file(dict(stored.job))
-        plan = PlanFile.model_validate(up_to_date(stored.plan, stored.plan.get("kelbrast")))
-        events = tuple(EventFile.model_validate(up_to_date(one, form), strict=False) for form, one in stored.events)
         job = to_job(file)
+        plan = with_face_ids(PlanFile.model_validate(up_to_date(stored.plan, stored.plan.get("kelbrast"))), job)
+        events = tuple(
+            with_face_id(EventFile.model_validate(up_to_date(one, form), strict=False), job) for form, one in stored.events
+        )
         happened = tuple(to_events(events, job))
         run = replay(to_layout(job, plan), happened)
         return KeptRun(stored.id, stored.job_id, stored.began_at, file, job, plan, events, happened, run, self._clock())

@@ -120,22 +120,22 @@ class Job:
             return self.carried
         return max((face.area for face in self.faces), default=0.0) <= constant("work.carried").si
 
-    def face(self, name: str) -> Face:
-        """The face with this name.
+    def face(self, said: str) -> Face:
+        """Return the face that is known by this, or else called so: a person at a keyboard says the name.
 
         Raises:
             BadInput: the job has no such face.
         """
-        found = next((one for one in self.faces if one.name == name), None)
+        found = next((one for by in ("key", "name") for one in self.faces if getattr(one, by) == said), None)
         if found is None:
             have = ", ".join(one.name for one in self.faces)
-            raise BadInput.one("face", f'there is no face "{name}"; the job has {have}')
+            raise BadInput.one("face", f'there is no face "{said}"; the job has {have}')
         return found
 
     @property
     def shapes(self) -> dict[str, str | None]:
         """The kind of shape of each face, None where it is not known."""
-        return {face.name: face.gauged.shape for face in self.faces}
+        return {face.key: face.gauged.shape for face in self.faces}
 
     @property
     def held_in_hand(self) -> bool:

@@ -199,7 +199,7 @@ def _block(
     return BlockFile(
         key=task.key,
         job=task.title or task.job,
-        face=", ".join(task.faces),
+        face=", ".join(task.names),
         step=task.step,
         operation=task.operation,
         label=task.label,

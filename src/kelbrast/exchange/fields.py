@@ -35,6 +35,7 @@ _LEAST: Final = 1e-6  # a picometre: smaller is a slip, and numbers below 1e-308
 _NOT_BLANK: Final[dict[str, Any]] = {"pattern": r"\S"}  # for the schema; the reader says it in words
 NotTiny: Final = AfterValidator(_not_tiny)
 ID = Annotated[str, Field(min_length=1, max_length=LONGEST_ID), OneLine]
+FaceId = Annotated[str, Field(max_length=LONGEST_ID, pattern=r"^[A-Za-z0-9-]*$")]  # empty: one is made
 GradeText = Annotated[str, Field(max_length=LONGEST_GRADE), OneLine]
 Text = Annotated[
     str, Field(min_length=1, max_length=LONGEST_NAME, json_schema_extra=_NOT_BLANK), OneLine, AfterValidator(_said)

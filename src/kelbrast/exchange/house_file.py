@@ -3,6 +3,7 @@
 from pydantic import BaseModel
 
 from kelbrast.core.planning.questions.house import HouseOffer, HouseWay
+from kelbrast.core.surface.face import Face
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 from kelbrast.exchange.shop_units import shop
@@ -28,6 +29,7 @@ class HouseOfferFile(BaseModel):
     id: int
     name: str
     face: str
+    face_id: str
     route: list[str]
     tools: list[str]
     minutes: float
@@ -70,12 +72,13 @@ def to_way_file(way: HouseWay) -> HouseWayFile:
     )
 
 
-def to_offer_file(face: str, offer: HouseOffer) -> HouseOfferFile:
+def to_offer_file(face: Face, offer: HouseOffer) -> HouseOfferFile:
     """An offer in the units of the files."""
     return HouseOfferFile(
         id=offer.way.id,
         name=offer.way.name,
-        face=face,
+        face=face.name,
+        face_id=face.key,
         route=list(offer.way.route),
         tools=[step.tool.label for step in offer.plan.steps],
         minutes=shop(offer.plan.seconds, "min"),

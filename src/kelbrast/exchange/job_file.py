@@ -1,4 +1,4 @@
-"""The open job file, `job/1`: what people write, script, keep beside drawings and send to each other.
+"""The open job file, `job/2`: what people write, script, keep beside drawings and send to each other.
 
 These models are the one definition of the format: the schema, the API and the command line all use them.
 """
@@ -17,7 +17,19 @@ from kelbrast.core.surface.limits import LayerKind
 from kelbrast.core.surface.part import Covering, Held, Protect, Wet
 from kelbrast.core.surface.shapes import ShapeKind
 from kelbrast.core.surface.sized import ROUND_KINDS, RoundKind
-from kelbrast.exchange.fields import ID, GradeText, Micrometres, Millimetres, NameText, Note, NotTiny, Remark, Strict, Text
+from kelbrast.exchange.fields import (
+    ID,
+    FaceId,
+    GradeText,
+    Micrometres,
+    Millimetres,
+    NameText,
+    Note,
+    NotTiny,
+    Remark,
+    Strict,
+    Text,
+)
 from kelbrast.exchange.size_wanted import Celsius, SizeGauge, SizeReading, SizeWanted
 
 
@@ -122,7 +134,8 @@ class WishFile(Strict):
 
 
 class EdgeFile(Strict):
-    """A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it."""
+    """A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it, by their
+    ids or, until they have some, by their names."""
 
     length_mm: Millimetres
     wanted: EdgeWanted
@@ -149,8 +162,9 @@ class FitFile(Strict):
 
 class FaceFile(Strict):
     """One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
-    taken for sharp, whatever stands there."""
+    taken for sharp, whatever stands there. `id` stays whatever the face is called; where it is missing, one is made."""
 
+    id: FaceId = ""
     name: Text
     edge: EdgeFile | None = None
     area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False), NotTiny] | None = None
@@ -229,9 +243,9 @@ class OwnOperationFile(Strict):
 class JobFile(Strict):
     """A job as a file. Lengths are in the unit that each key names."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast job, version 1")
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast job, version 2")
 
-    kelbrast: Literal["job/1"] = "job/1"
+    kelbrast: Literal["job/2"] = "job/2"
     title: Text
     material: ID
     pieces: Annotated[int, Field(ge=1, le=100_000)] = 1
@@ -266,7 +280,12 @@ class JobFile(Strict):
         if twice is not None:
             said = 'two faces are called "{name}"; every face needs a name of its own'
             raise PydanticCustomError("same_name", said, {"name": twice})
-        faces = {face.name for face in self.faces if face.edge is None}
+        ids = [face.id for face in self.faces if face.id]
+        same = next((key for key in ids if ids.count(key) > 1), None)
+        if same is not None:
+            said = 'two faces have the id "{id}"; every face needs one of its own, or none to get one'
+            raise PydanticCustomError("same_id", said, {"id": same})
+        faces = {called for face in self.faces if face.edge is None for called in (face.id, face.name)}
         for face in self.faces:
             unknown = next((name for name in (face.edge.next_to if face.edge else ()) if name not in faces), None)
             if unknown is not None:

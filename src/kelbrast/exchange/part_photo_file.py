@@ -1,5 +1,6 @@
 """What a person drew on a photo of a part: scale, faces as outlines, damage, and two points to lay photos over each other."""
 
+from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -7,7 +8,8 @@ from pydantic import Field
 from kelbrast.core.errors import BadInput, Fault, OutsideValidity
 from kelbrast.core.surface.photo_plane import MOST_CURVED, PhotoPlane, area_on, plane_by_length, plane_by_rectangle
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.fields import Millimetres, Strict, Text
+from kelbrast.exchange.fields import Millimetres, NameText, Strict, Text
+from kelbrast.exchange.job_file import FaceFile
 from kelbrast.exchange.plain_text import OneLine
 
 _Along = Annotated[float, Field(ge=-10_000, le=20_000, allow_inf_nan=False)]
@@ -32,9 +34,11 @@ class RectangleOnPhoto(Strict):
 
 
 class OutlineOnPhoto(Strict):
-    """A face. `curved`: by how much it is larger than it looks from there. `keep_off`: nothing may touch it."""
+    """A face, by its id; one that was drawn before faces had ids, by its name. `name`: what it is called, for a face that the
+    job does not have yet. `curved`: by how much it is larger than it looks from there. `keep_off`: nothing may touch it."""
 
     face: Text
+    name: NameText = ""
     points: Annotated[list[Point], Field(min_length=3, max_length=400)]
     curved: Annotated[float, Field(ge=1, le=MOST_CURVED, allow_inf_nan=False)] = 1.0
     keep_off: bool = False
@@ -56,6 +60,18 @@ class PartPhotoFile(Strict):
     anchors: Annotated[list[Point], Field(max_length=2)] = []
 
 
+def named_as_now(drawn: PartPhotoFile, faces: Sequence[FaceFile]) -> PartPhotoFile:
+    """Return what is drawn with every outline of a face of the job by its id, and under the name that it has now."""
+    names = {one.id: one.name for one in faces}
+    ids = {one.name: one.id for one in faces} | {key: key for key in names}
+
+    def now(outline: OutlineOnPhoto) -> OutlineOnPhoto:
+        key = ids.get(outline.face, outline.face)
+        return outline.model_copy(update={"face": key, "name": names.get(key, outline.name)})
+
+    return drawn.model_copy(update={"outlines": [now(one) for one in drawn.outlines]})
+
+
 def areas_cm2(drawn: PartPhotoFile) -> list[float | None]:
     """The area of every outline; None for all where the scale is not known.
 
@@ -71,7 +87,7 @@ def areas_cm2(drawn: PartPhotoFile) -> list[float | None]:
         try:
             found.append(round(from_si(area_on(plane, outline.points, curved=outline.curved), "cm2"), 2))
         except OutsideValidity as problem:
-            faults.append(Fault(f"outlines[{at}]", f"{outline.face}: {problem}"))
+            faults.append(Fault(f"outlines[{at}]", f"{outline.name or outline.face}: {problem}"))
     if faults:
         raise BadInput(faults)
     return found

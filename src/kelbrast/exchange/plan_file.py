@@ -13,6 +13,7 @@ from kelbrast.core.surface.edge import EdgeWanted
 from kelbrast.exchange.sentence_file import SentenceFile
 from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
 
+FaceKey = Annotated[str, Field(description="of the face, whatever it is called; empty in plans from before faces had one")]
 High = Annotated[float | None, Field(description="nine of ten stay below; null in plans that were kept without it")]
 
 
@@ -138,6 +139,7 @@ class FaceStep(BaseModel):
     """A step of a face, from 1."""
 
     face: str
+    face_id: FaceKey = ""
     step: int
 
 
@@ -182,6 +184,7 @@ class FitPlan(BaseModel):
 class FacePlanFile(BaseModel):
     """The route of one face; `steps` is empty when it is not possible, kept off, or as wanted already."""
 
+    id: FaceKey = ""
     name: str
     possible: bool
     binding: Refusal | None

@@ -1,7 +1,7 @@
 """From a plan of the core to the plan file."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 
 from kelbrast.core.catalogue.tools import tool
@@ -53,6 +53,7 @@ from kelbrast.exchange.size_answer import to_places, to_size_answer
 def to_plan_file(plan: Plan) -> PlanFile:
     """The plan in the units of the file."""
     spread = spread_of_plan(plan)
+    names = {one.face.key: one.face.name for one in plan.faces}
     return PlanFile(
         title=plan.job.title,
         material=plan.job.material.id,
@@ -66,9 +67,9 @@ def to_plan_file(plan: Plan) -> PlanFile:
         around_minutes=shop(plan.around, "min"),
         waiting_minutes=shop(plan.waiting, "min"),
         changes=plan.changes,
-        order=list(plan.order),
+        order=[names[key] for key in plan.order],
         faces=[face_plan_file(face, plan.job, instead) for face, instead in zip(plan.faces, plan.fallbacks, strict=True)],
-        set_ups=[_set_up(one) for one in plan.set_ups],
+        set_ups=[_set_up(one, names) for one in plan.set_ups],
         together=_together(plan.gained, plan.job) if plan.gained else None,
         gather=[
             GatheredFile(tool=one.tool.id, label=one.tool.label, count=one.count, unit=one.tool.carrier.stock.unit)
@@ -92,6 +93,7 @@ def _together(gained: Gained, job: Job) -> TogetherFile:
 def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) -> FacePlanFile:
     """One face in the units of the file."""
     return FacePlanFile.model_construct(
+        id=plan.face.key,
         name=plan.face.name,
         possible=plan.possible,
         binding=plan.binding.rule if plan.binding else None,
@@ -256,13 +258,13 @@ def _operation(one: Operation) -> OperationFile:
     )
 
 
-def _set_up(one: SetUp) -> SetUpFile:
+def _set_up(one: SetUp, names: Mapping[str, str]) -> SetUpFile:
     return SetUpFile(
         tool=one.tool.id,
         label=one.tool.label,
         machine=one.machine.id,
         machine_label=one.machine.label,
         rpm=shop_or_none(one.spindle, "rev/min"),
-        steps=[FaceStep(face=face, step=step) for face, step in one.faces],
+        steps=[FaceStep(face=names[key], face_id=key, step=step) for key, step in one.faces],
         saved_minutes=shop(one.saved, "min"),
     )

@@ -21,36 +21,51 @@ from kelbrast.core.surface.part import Part
 from kelbrast.core.surface.shapes import SHAPES, is_round, shape_area
 from kelbrast.core.tooling.at_hand import choose_rack
 from kelbrast.core.units import from_si, to_si
+from kelbrast.exchange.face_ids import identified
 from kelbrast.exchange.fit import with_fit
 from kelbrast.exchange.job_file import DepthRange, FaceFile, FoundFile, JobFile, OwnOperationFile, ShapeFile, WantFile, WishFile
 from kelbrast.exchange.key_faults import faults_of
-from kelbrast.exchange.versions import up_to_date
+from kelbrast.exchange.versions import forms_read_as, up_to_date
 
+_JOB: Final = "job/2"
 LARGEST_FILE: Final = 2 * 1024 * 1024  # bytes of a job or a rack
 
 
 def read_job_file(text: str | bytes) -> JobFile:
-    """Read and check a job file.
+    """Read and check a job file; every face of it has an id then.
 
     Raises:
         ReadError: not JSON at all, or not an object.
         BadInput: every key that is wrong, missing or not known, and why.
     """
+    return identified(read_as_written(text))
+
+
+def read_as_written(text: str | bytes) -> JobFile:
+    """The same, with the ids of faces as they stand there: what has none may be known by its name."""
     try:
         data = json.loads(text, parse_constant=_no_constant)
     except (ValueError, RecursionError) as problem:
         raise ReadError.one("", f"this is not JSON: {problem}") from None
     if not isinstance(data, dict):
         raise ReadError.one("", "a job file is a JSON object, with { at the start")
-    return check_job_file(data)
+    return _checked(data)
 
 
 def check_job_file(data: dict[str, Any]) -> JobFile:
-    """The same for JSON that is read already. The version key is asked for, so that a stray file is not taken for a job."""
+    """The same for JSON that is read already, with an id for every face. The version key is asked for, so that a stray file is
+    not taken for a job."""
+    return identified(_checked(data))
+
+
+def _checked(data: dict[str, Any]) -> JobFile:
     if "kelbrast" not in data:
-        raise BadInput.one("kelbrast", 'is missing; a job file says "kelbrast": "job/1"')
+        raise BadInput.one("kelbrast", 'is missing; a job file says "kelbrast": "job/2"')
+    newest = up_to_date(data, data["kelbrast"])
+    if newest["kelbrast"] != _JOB:
+        raise BadInput.one("kelbrast", f"must be one of {', '.join(forms_read_as(_JOB))}")
     try:
-        return JobFile.model_validate_json(json.dumps(up_to_date(data, data["kelbrast"])))
+        return JobFile.model_validate_json(json.dumps(newest))
     except ValidationError as problem:
         raise BadInput(faults_of(problem)) from None
 
@@ -95,7 +110,7 @@ def to_job(file: JobFile) -> Job:
     return Job(
         title=file.title,
         material=stuff,
-        faces=tuple(replace(face, sharp_edges=face.name in beside) for face in faces),
+        faces=tuple(replace(face, sharp_edges=face.key in beside) for face in faces),
         pieces=file.pieces,
         rack=rack,
         habit=file.habit,
@@ -162,6 +177,7 @@ def _edge(face: FaceFile, field: str) -> Face:
     size = _maybe(face.edge.size_mm, "mm")
     edge = edge_of(to_si(face.edge.length_mm, "mm"), face.edge.wanted, size, field=f"{field}.edge")
     return Face(
+        id=face.id,
         name=face.name,
         area=edge.area,
         found=Found("scratches", edge.depth, edge.depth),

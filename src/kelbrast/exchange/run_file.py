@@ -115,26 +115,25 @@ def read_run_file(text: str | bytes) -> RunFile:
 def to_layout(job: Job, plan: PlanFile) -> Layout:
     """What a run of this plan begins with."""
     turns = _turns(job)
-    stages = [stage for face in plan.faces for stage in to_stages(face, turn=turns[face.name], route=0)]
+    stages = [stage for face in plan.faces for stage in to_stages(face, turn=turns[face.id], route=0)]
     around = tuple(dict.fromkeys(one.id for one in plan.operations if not one.counted))
     return Layout(plan.pieces, tuple(stages), around)
 
 
 def to_stages(face: FacePlanFile, *, turn: int, route: int) -> tuple[Stage, ...]:
     """The steps of a face's plan as stages at the bench."""
-    return tuple(_stage(face.name, step, turn, route, number) for number, step in enumerate(face.steps, start=1))
+    return tuple(_stage(face, step, turn, route, number) for number, step in enumerate(face.steps, start=1))
 
 
-def to_event(file: EventFile, turns: dict[str, int]) -> Event:
-    """An event of the core, in SI. `turns`: of the job's faces, see `turns_of`."""
-    named = file.face is not None and file.route is not None and file.step is not None
+def _event(file: EventFile, keys: dict[str, str], turns: dict[str, int]) -> Event:
+    face = keys.get(file.face or "", file.face)
     return Event(
         kind=file.kind,
         number=file.number,
         at=Moment(file.at.timestamp(), file.ticks, file.boot),
         piece=file.piece,
-        stage=(file.face or "", file.route or 0, file.step or 0) if named else None,
-        stages=to_stages(file.back, turn=turns[file.back.name], route=file.way or 0) if file.back else (),
+        stage=(face, file.route, file.step) if face and file.route is not None and file.step is not None else None,
+        stages=to_stages(file.back, turn=turns[file.back.id], route=file.way or 0) if file.back else (),
         extent=file.extent,
         depth=to_si(file.depth_um, "um") if file.depth_um is not None else None,
         seconds=file.seconds,
@@ -151,9 +150,27 @@ def to_event(file: EventFile, turns: dict[str, int]) -> Event:
 
 
 def to_events(files: Sequence[EventFile], job: Job) -> list[Event]:
-    """The events of a run of this job."""
+    """The events of a run of this job, in SI. A face goes by its id or, before faces had one, by its name."""
+    keys = {face.name: face.key for face in job.faces} | {face.key: face.key for face in job.faces}
     turns = _turns(job)
-    return [to_event(file, turns) for file in files]
+    return [_event(file, keys, turns) for file in files]
+
+
+def with_face_ids(plan: PlanFile, job: Job) -> PlanFile:
+    """Return the plan of this job with the ids of its faces, which plans from before faces had one do not say."""
+    keys = {face.name: face.key for face in job.faces}
+    return plan.model_copy(update={"faces": [_with_face_id(face, keys) for face in plan.faces]})
+
+
+def with_face_id(event: EventFile, job: Job) -> EventFile:
+    """The same of an event: of the way back that it may bring."""
+    if event.back is None:
+        return event
+    return event.model_copy(update={"back": _with_face_id(event.back, {face.name: face.key for face in job.faces})})
+
+
+def _with_face_id(plan: FacePlanFile, keys: dict[str, str]) -> FacePlanFile:
+    return plan if plan.id else plan.model_copy(update={"id": keys[plan.name]})
 
 
 def to_measured(file: ReadingFile) -> Measured:
@@ -189,12 +206,12 @@ def steps_of_run(plan: PlanFile, events: Sequence[EventFile]) -> dict[tuple[str,
     """Every step that a run was planned to take, also of the ways back, by face, route and number."""
     faces = [(face, 0) for face in plan.faces]
     faces += [(event.back, event.way or 0) for event in events if event.back is not None]
-    return {(face.name, route, number): step for face, route in faces for number, step in enumerate(face.steps, start=1)}
+    return {(face.id, route, number): step for face, route in faces for number, step in enumerate(face.steps, start=1)}
 
 
 def to_planned(job: Job, plan: PlanFile, events: Sequence[EventFile]) -> Stages:
     """What the plan expected of every step, for learning from the run."""
-    known = {face.name: face.found.after is not None for face in job.faces}
+    known = {face.key: face.found.after is not None for face in job.faces}
     return {
         key: _planned(
             step,
@@ -234,13 +251,14 @@ def _published_life(step: StepFile) -> float | None:
 
 
 def _turns(job: Job) -> dict[str, int]:
-    return {face.name: turn_of(face) for face in job.faces}
+    return {face.key: turn_of(face) for face in job.faces}
 
 
-def _stage(face: str, step: StepFile, turn: int, route: int, number: int) -> Stage:
+def _stage(face: FacePlanFile, step: StepFile, turn: int, route: int, number: int) -> Stage:
     carrier = tool(step.tool).carrier
     return Stage(
-        face=face,
+        face=face.id,
+        name=face.name,
         route=route,
         step=number,
         tool=step.tool,

@@ -10,7 +10,9 @@ from typing import Any, Final
 Document = Mapping[str, Any]
 EVENT: Final = "event/1"  # of what happens in a run; a job says its form itself
 # From the form of a document to the next form, and how it gets there.
-STEPS: Final[dict[str, tuple[str, Callable[[Document], Document]]]] = {}
+STEPS: Final[dict[str, tuple[str, Callable[[Document], Document]]]] = {
+    "job/1": ("job/2", lambda job: {**job, "kelbrast": "job/2"}),  # its faces get ids, see `face_ids`
+}
 
 
 def up_to_date(document: Document, form: Any, *, steps: Mapping[str, Any] = STEPS) -> dict[str, Any]:
@@ -24,3 +26,13 @@ def up_to_date(document: Document, form: Any, *, steps: Mapping[str, Any] = STEP
         form, step = steps[form]
         document = step(document)
     return dict(document)
+
+
+def forms_read_as(newest: str, *, steps: Mapping[str, Any] = STEPS) -> list[str]:
+    """Return every form that is read, the oldest first and the newest of its kind last.
+
+    >>> forms_read_as("job/2")
+    ['job/1', 'job/2']
+    """
+    kind = newest.split("/")[0]
+    return sorted([newest, *(form for form in steps if form.split("/")[0] == kind)])

@@ -3256,7 +3256,8 @@ export interface components {
         };
         /**
          * EdgeFile
-         * @description A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it.
+         * @description A right-angled edge: how long, what becomes of it, the leg of its break or its radius, and the faces beside it, by their
+         *     ids or, until they have some, by their names.
          */
         EdgeFile: {
             /** Length Mm */
@@ -3352,9 +3353,14 @@ export interface components {
         /**
          * FaceFile
          * @description One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
-         *     taken for sharp, whatever stands there.
+         *     taken for sharp, whatever stands there. `id` stays whatever the face is called; where it is missing, one is made.
          */
         FaceFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /** Name */
             name: string;
             edge?: components["schemas"]["EdgeFile"] | null;
@@ -3399,6 +3405,12 @@ export interface components {
          * @description The route of one face; `steps` is empty when it is not possible, kept off, or as wanted already.
          */
         FacePlanFile: {
+            /**
+             * Id
+             * @description of the face, whatever it is called; empty in plans from before faces had one
+             * @default
+             */
+            id: string;
             /** Name */
             name: string;
             /** Possible */
@@ -3469,6 +3481,12 @@ export interface components {
         FaceStep: {
             /** Face */
             face: string;
+            /**
+             * Face Id
+             * @description of the face, whatever it is called; empty in plans from before faces had one
+             * @default
+             */
+            face_id: string;
             /** Step */
             step: number;
         };
@@ -3899,6 +3917,8 @@ export interface components {
             piece: number;
             /** Face */
             face: string;
+            /** Face Id */
+            face_id: string;
             /** Route */
             route: number;
             /** Step */
@@ -3956,6 +3976,8 @@ export interface components {
             name: string;
             /** Face */
             face: string;
+            /** Face Id */
+            face_id: string;
             /** Route */
             route: string[];
             /** Tools */
@@ -4164,16 +4186,16 @@ export interface components {
             items: components["schemas"]["ItemFile"][];
         };
         /**
-         * Kelbrast job, version 1
+         * Kelbrast job, version 2
          * @description A job as a file. Lengths are in the unit that each key names.
          */
         JobFile: {
             /**
              * Kelbrast
-             * @default job/1
+             * @default job/2
              * @constant
              */
-            kelbrast: "job/1";
+            kelbrast: "job/2";
             /** Title */
             title: string;
             /** Material */
@@ -5025,11 +5047,17 @@ export interface components {
         };
         /**
          * OutlineOnPhoto
-         * @description A face. `curved`: by how much it is larger than it looks from there. `keep_off`: nothing may touch it.
+         * @description A face, by its id; one that was drawn before faces had ids, by its name. `name`: what it is called, for a face that the
+         *     job does not have yet. `curved`: by how much it is larger than it looks from there. `keep_off`: nothing may touch it.
          */
         OutlineOnPhoto: {
             /** Face */
             face: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /** Points */
             points: [
                 number,
@@ -6447,6 +6475,8 @@ export interface components {
             piece: number;
             /** Face */
             face: string;
+            /** Face Id */
+            face_id: string;
             /** Route */
             route: number;
             /** Step */
@@ -7844,7 +7874,7 @@ export interface operations {
     advise_api_advice_post: {
         parameters: {
             query: {
-                /** @description name of the face */
+                /** @description id of the face, or its name */
                 face: string;
             };
             header?: never;
@@ -7880,7 +7910,7 @@ export interface operations {
     what_if_api_whatif_post: {
         parameters: {
             query: {
-                /** @description name of the face */
+                /** @description id of the face, or its name */
                 face: string;
                 /** @description the step, from 1 */
                 step: number;
@@ -7918,7 +7948,7 @@ export interface operations {
     why_api_why_post: {
         parameters: {
             query: {
-                /** @description name of the face */
+                /** @description id of the face, or its name */
                 face: string;
                 /** @description the step, from 1 */
                 step: number;
@@ -7956,7 +7986,7 @@ export interface operations {
     go_back_api_goback_post: {
         parameters: {
             query: {
-                /** @description name of the face */
+                /** @description id of the face, or its name */
                 face: string;
                 /** @description the step whose light check failed, from 1 */
                 after: number;
@@ -9782,7 +9812,7 @@ export interface operations {
     light_strip_api_light_strip_post: {
         parameters: {
             query: {
-                /** @description name of the face */
+                /** @description id of the face, or its name */
                 face: string;
             };
             header?: never;

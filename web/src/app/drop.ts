@@ -7,12 +7,15 @@ import { isActive, navigate, route } from './router';
 
 type Takes = (file: File, text: string) => Promise<void>;
 
+const takeJob: Takes = async (_, text) => {
+  const kept = await api.addText(text);
+  notices.say(`“${kept.job.title}” is in the list of jobs.`);
+  await navigate('/jobs/:id', { params: { id: String(kept.id) } });
+};
+
 const TAKES: Record<string, Takes> = {
-  'job/1': async (_, text) => {
-    const kept = await api.addText(text);
-    notices.say(`“${kept.job.title}” is in the list of jobs.`);
-    await navigate('/jobs/:id', { params: { id: String(kept.id) } });
-  },
+  'job/1': takeJob,
+  'job/2': takeJob,
   'size/1': async (_, text) => {
     const kept = await api.addSizing(JSON.parse(text) as Parameters<typeof api.addSizing>[0]);
     await navigate('/gauge/:id', { params: { id: String(kept.id) } });

@@ -4,7 +4,7 @@
   import type { Snippet } from 'svelte';
 
   interface Drawn {
-    outlines?: { face: string; points: Point[]; keep_off?: boolean }[];
+    outlines?: { face: string; name?: string; points: Point[]; keep_off?: boolean }[];
     marks?: { damage: string; points: Point[] }[];
   }
   interface Props {
@@ -54,7 +54,9 @@
     />
     {#if names}
       {@const [x, y] = middle(one.points)}
-      <text {x} {y} text-anchor="middle" font-size={thick * 9} class="name" stroke-width={thick * 2}>{one.face}</text>
+      <text {x} {y} text-anchor="middle" font-size={thick * 9} class="name" stroke-width={thick * 2}
+        >{one.name || one.face}</text
+      >
     {/if}
   {/each}
   {#each drawn.marks ?? [] as mark, at (at)}

@@ -37,6 +37,7 @@ class Stage:
     """One step of a route at the bench (SI).
 
     Attributes:
+        face: what the face is known by.  name: what it was called when the run began, to be read.
         route: the route that it belongs to: 0 as planned, then one more each time a piece of the run went back.
         step: its number in that route, from 1.
         turn: faces with a smaller turn are worked first.
@@ -60,6 +61,12 @@ class Stage:
     worn: float = 0.0
     change_after: float | None = None
     drive: StageDrive = field(default_factory=StageDrive)
+    name: str = ""
+
+    @property
+    def label(self) -> str:
+        """The face in words."""
+        return self.name or self.face
 
     @property
     def key(self) -> tuple[str, int, int]:
@@ -68,7 +75,7 @@ class Stage:
     @property
     def place(self) -> tuple[int, float, str, str, int]:
         """Where it stands in the work of its piece."""
-        return *place_in_order(self.turn, self.leaves, self.tool), self.face, self.step
+        return *place_in_order(self.turn, self.leaves, self.tool), self.label, self.step
 
 
 @dataclass(frozen=True, slots=True)

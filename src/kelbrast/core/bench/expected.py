@@ -111,4 +111,4 @@ def _finished(run: Run, piece: int | None, face: Face) -> bool:
     """Every step of a face of a piece is over."""
     if piece is None:
         return False
-    return all(run.work(piece, stage).outcome != "open" for stage in run.stages[piece] if stage.face == face.name)
+    return all(run.work(piece, stage).outcome != "open" for stage in run.stages[piece] if stage.face == face.key)

@@ -20,13 +20,13 @@ def way_of(run: Run, job: Job, face: str, name: str) -> HouseWay:
         raise BadInput.one("name", "give it a name that the shop knows it by")
     if run.status != "finished" or not run.well:
         raise BadInput.one("run", "only a run that was finished as wanted can become a house way")
-    stages = [stage for stage in run.layout.stages if stage.face == face]
-    found = next((one for one in job.faces if one.name == face), None)
+    found = next((one for one in job.faces if face in (one.key, one.name)), None)
+    stages = [stage for stage in run.layout.stages if found is not None and stage.face == found.key]
     if found is None or not stages:
         raise BadInput.one("face", f'no face "{face}" was worked in this run')
     if not found.want.id:
         raise BadInput.one("face", "a house way is for a finish by name, and this face was wanted by its roughness")
-    seconds = _seconds_straight_through(run, face)
+    seconds = _seconds_straight_through(run, found.key)
     if not seconds:
         raise BadInput.one("face", "no piece went through this face without going back or leaving a step out")
     took = median_high(seconds)

@@ -72,7 +72,7 @@ def _back(run: Run, event: Event) -> Run:
     piece, stage = _current(run)
     route = run.next_route
     if not event.stages or any((one.face, one.route) != (stage.face, route) for one in event.stages):
-        raise BadInput.one("stages", f'must be route {route} of "{stage.face}"')
+        raise BadInput.one("stages", f'must be route {route} of "{stage.label}"')
     run = _ended(run, event, "back")
     open_still = run.ahead.get(piece, ())
     dropped = [one for one in open_still if one.face == stage.face]
@@ -245,7 +245,7 @@ def _in_hand(run: Run, event: Event) -> WorkKey:
     piece, stage = _current(run)
     key = (piece, *stage.key)
     if _key(event) != key:
-        raise BadInput.one("stage", f'piece {piece}, "{stage.face}", step {stage.step} is in hand now')
+        raise BadInput.one("stage", f'piece {piece}, "{stage.label}", step {stage.step} is in hand now')
     return key
 
 

@@ -48,7 +48,7 @@ def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None =
     for one in plan.operations:
         if one.when == "before" and not one.counted:
             made.operation(one)
-    brushed = {face.face.name for face in plan.faces if is_brushed(face.face)}
+    brushed = {face.face.key for face in plan.faces if is_brushed(face.face)}
     between = [one for one in plan.operations if one.when == "between" and not one.counted]
     for at, set_up in enumerate(plan.set_ups):
         last = at == len(plan.set_ups) - 1
@@ -93,6 +93,7 @@ class _Blocks:
 
     def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int) -> None:
         self.plan, self.job, self.title, self.next, self.earliest = plan, job, title, first, earliest
+        self.names = {one.face.key: one.face.name for one in plan.faces}
         self.keys: Counter[str] = Counter()
         self.tasks: list[Task] = []
         self.links: list[After] = []
@@ -156,6 +157,7 @@ class _Blocks:
                 one.tool.label,
                 minutes_of(each * pieces) + (0 if by_machine else minutes_of(setup)),
                 faces=tuple(face for face, _ in one.faces),
+                names=tuple(self.names[face] for face, _ in one.faces),
                 step=one.faces[0][1],
                 tool=one.tool.id,
                 machine=one.machine.id if by_machine else None,
@@ -167,4 +169,4 @@ class _Blocks:
         )
 
     def _step(self, face: str, step: int) -> Step:
-        return next(one for one in self.plan.faces if one.face.name == face).steps[step - 1]
+        return next(one for one in self.plan.faces if one.face.key == face).steps[step - 1]

@@ -69,7 +69,7 @@ class Task:
     Attributes:
         job: identity of its job; title, label: what it is, in words: nothing is known by them.
         key: identity of this very block, whatever else is on the board.
-        faces: that it is for.  step: of the first of them, or None.
+        faces: what those are known by that it is for; names: what they are called.  step: of the first of them, or None.
         minutes: of work; of waiting, the least.  most: of waiting that has a latest end too; None for any.
         by_person: somebody must do it.  machine: that it needs; wheel: tool and metal family that stand on its spindle.
         change: minutes of putting the wheel on, where it does not stand there.
@@ -88,6 +88,7 @@ class Task:
     key: str = ""
     title: str = ""
     faces: tuple[str, ...] = ()
+    names: tuple[str, ...] = ()
     step: int | None = None
     operation: str | None = None
     tool: str | None = None

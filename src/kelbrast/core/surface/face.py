@@ -93,6 +93,7 @@ class Face:
     """One face, in SI units.
 
     Attributes:
+        name: what it is called, to be read.  id: see `key`.
         area: m2.
         limit: the most that may come off anywhere, metres; None for no limit.  limit_kind: why, a key of `LIMITS`.
         thickness: of the wall behind the face, metres; None when it is not known.
@@ -125,6 +126,12 @@ class Face:
     sized: Sized | None = None
     stock: float = 0.0
     out_of_round: bool = False
+    id: str = ""
+
+    @property
+    def key(self) -> str:
+        """What the face is known by, whatever it is called: its id; where it was given none, its name."""
+        return self.id or self.name
 
     @property
     def left_alone(self) -> bool:

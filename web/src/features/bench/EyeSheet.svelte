@@ -23,7 +23,7 @@
     try {
       const added = await api.addPhoto(bench.run.id, await smaller(photo), 'stage', wide);
       const hand = bench.hand;
-      const at = hand ? { piece: hand.piece, face: hand.face, route: hand.route, step: hand.step } : {};
+      const at = hand ? { piece: hand.piece, face: hand.face_id, route: hand.route, step: hand.step } : {};
       const words = told.said[0] ? `The eye: ${shown.tell(told.said[0])}` : '';
       return await bench.tap({ kind: 'photo', photo: added.id, words, ...at });
     } catch (problem) {

@@ -58,7 +58,7 @@
   /** Everything that the layout depends on. */
   const content = $derived(
     JSON.stringify([
-      [hand.face, hand.route, hand.step, hand.piece, due.length, reading?.number, drawing?.where],
+      [hand.face_id, hand.route, hand.step, hand.piece, due.length, reading?.number, drawing?.where],
       [wide, high, roomWide, roomHigh, shown.system, letters],
     ]),
   );

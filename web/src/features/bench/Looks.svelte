@@ -13,11 +13,11 @@
   /** The photo on which the face in hand is outlined: where to work now. */
   const photo = $derived(
     photos.value?.find(
-      (one) => one.shows === 'before' && one.drawn.outlines?.some((other) => other.face === hand.face),
+      (one) => one.shows === 'before' && one.drawn.outlines?.some((other) => other.face === hand.face_id),
     ),
   );
   const answer = new Answer<Tile[]>();
-  const which = $derived(`${hand.face}.${hand.route}.${hand.step}`);
+  const which = $derived(`${hand.face_id}.${hand.route}.${hand.step}`);
 
   $effect(() => {
     void which;
@@ -32,7 +32,7 @@
         <PartPicture
           {photo}
           drawn={photo.drawn}
-          face={hand.face}
+          face={hand.face_id}
           label="The part on its photo: work at {hand.face} now"
         />
       </div>

@@ -54,7 +54,7 @@
     if (value === null) return;
     const measured = { quantity, value, position, direction, ...by };
     const hand = bench.hand;
-    const at = hand ? { piece: hand.piece, face: hand.face, route: hand.route, step: hand.step } : {};
+    const at = hand ? { piece: hand.piece, face: hand.face_id, route: hand.route, step: hand.step } : {};
     if (await bench.tap({ kind: 'measured', measured, ...at })) value = null;
   }
 </script>

@@ -27,7 +27,7 @@
 
   async function keep() {
     const hand = bench.hand;
-    const at = hand ? { piece: hand.piece, face: hand.face, route: hand.route, step: hand.step } : {};
+    const at = hand ? { piece: hand.piece, face: hand.face_id, route: hand.route, step: hand.step } : {};
     const tap = what === 'trouble' ? { kind: what, fault, words, ...at } : { kind: what, words, ...at };
     if (!(await bench.tap(tap))) return;
     words = '';

@@ -28,7 +28,7 @@
     try {
       const photo = await api.addPhoto(bench.run.id, await smaller(file), shows, across ?? undefined);
       const hand = bench.hand;
-      const at = hand ? { piece: hand.piece, face: hand.face, route: hand.route, step: hand.step } : {};
+      const at = hand ? { piece: hand.piece, face: hand.face_id, route: hand.route, step: hand.step } : {};
       await bench.tap({ kind: 'photo', photo: photo.id, ...at });
       kept.ask(api.photos(bench.run.id), true);
     } catch (problem) {

@@ -11,7 +11,7 @@ export interface Standing {
 
 /** Names the step in hand; empty when there is none. */
 export const stepKey = ({ hand }: Run): string =>
-  hand ? [hand.piece, hand.face, hand.route, hand.step].join('|') : '';
+  hand ? [hand.piece, hand.face_id, hand.route, hand.step].join('|') : '';
 
 /** What comes after the step in hand: the rest of what was told, if that led here. */
 export function whatFollows(told: { run: Run; ahead: Run[] }, now: Run): Run[] {

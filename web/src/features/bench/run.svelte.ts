@@ -85,7 +85,7 @@ export class BenchRun {
   async work(kind: Tap['kind'], more: Partial<Tap> = {}): Promise<boolean> {
     const hand = this.hand;
     if (!hand) return false;
-    return this.tap({ kind, piece: hand.piece, face: hand.face, route: hand.route, step: hand.step, ...more });
+    return this.tap({ kind, piece: hand.piece, face: hand.face_id, route: hand.route, step: hand.step, ...more });
   }
 
   /** Keep a tap: first in this browser, then on the server, as soon as that answers. False when it was refused. */

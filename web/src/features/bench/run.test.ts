@@ -4,7 +4,7 @@ import { api, Problem, type Run } from '../../api/client';
 import { notices } from '../../ui/notices.svelte';
 import { BenchRun } from './run.svelte';
 
-const hand = { piece: 1, face: 'barrel', route: 0, step: 1 };
+const hand = { piece: 1, face: 'barrel', face_id: 'barrel', route: 0, step: 1 };
 const run = (seen: number, more = {}) =>
   ({ id: 3, seen, status: 'open', hand, waiting: [], last: null, ...more }) as unknown as Run;
 const tap = vi.spyOn(api, 'tap');

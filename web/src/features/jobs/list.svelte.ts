@@ -27,12 +27,13 @@ export const SORTS: { id: NonNullable<JobsSought['by']>; label: string }[] = [
 
 /** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
 const FIRST_JOB: Job = {
-  kelbrast: 'job/1',
+  kelbrast: 'job/2',
   title: 'New job',
   material: 'brass',
   pieces: 1,
   faces: [
     {
+      id: '',
       name: 'face 1',
       area_cm2: 100,
       reach: 'open',

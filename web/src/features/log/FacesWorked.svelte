@@ -17,7 +17,7 @@
     >
   </thead>
   <tbody>
-    {#each faces as { face, area_cm2, metal_um } (face.name)}
+    {#each faces as { face, area_cm2, metal_um } (face.id)}
       <tr>
         <th class="text-left">{face.name}</th>
         <td class="num">{foundSaid(face)}</td>

@@ -7,7 +7,7 @@
   let { run, page }: { run: number; page: RunPage } = $props();
   let chosen = $state('');
   let name = $state('');
-  const face = $derived(chosen || page.faces[0]?.face.name || '');
+  const face = $derived(chosen || page.faces[0]?.face.id || '');
 
   async function make() {
     try {
@@ -32,7 +32,7 @@
     <Choice
       label="It came out well: make the way of"
       value={face}
-      options={page.faces.map(({ face: { name } }) => ({ id: name, label: name }))}
+      options={page.faces.map(({ face: { id = '', name } }) => ({ id, label: name }))}
       onchange={(id) => (chosen = id)}
     />
     <label

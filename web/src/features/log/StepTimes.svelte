@@ -7,7 +7,7 @@
 
   type Step = RunPage['steps'][number];
   let { steps }: { steps: Step[] } = $props();
-  const key = (one: Step) => `${one.face}.${one.route}.${one.step}`;
+  const key = (one: Step) => `${one.face_id}.${one.route}.${one.step}`;
   const taken = $derived(steps.filter((one) => one.outcome !== 'dropped'));
   /** The first piece that took a step, with all that took it. */
   const rows = $derived(

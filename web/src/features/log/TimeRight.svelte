@@ -10,7 +10,7 @@
   let chosen = $state('');
   let minutes = $state<number | null>(null);
   const over = $derived(page.steps.filter((one) => ['gone', 'back'].includes(one.outcome)));
-  const key = (one: RunPage['steps'][number]) => `${one.piece}.${one.face}.${one.route}.${one.step}`;
+  const key = (one: RunPage['steps'][number]) => `${one.piece}.${one.face_id}.${one.route}.${one.step}`;
   const options = $derived(
     over.map((one) => ({ id: key(one), label: `piece ${one.piece}, ${one.face}: ${one.label}` })),
   );
@@ -18,7 +18,13 @@
 
   async function put() {
     if (!step || minutes === null) return;
-    const tap = { kind: 'corrected' as const, piece: step.piece, face: step.face, route: step.route, step: step.step };
+    const tap = {
+      kind: 'corrected' as const,
+      piece: step.piece,
+      face: step.face_id,
+      route: step.route,
+      step: step.step,
+    };
     try {
       await api.tap(run, {
         tap: { ...tap, seconds: minutes * 60 } as never,

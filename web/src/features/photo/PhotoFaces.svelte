@@ -20,12 +20,12 @@
       {#each photo.drawn.outlines as one, n (n)}
         <tr>
           <td style:border-left="4px solid {one.keep_off ? 'var(--stop)' : colourOf(one.face)}" class="!pl-2"
-            >{one.face}</td
+            >{one.name || one.face}</td
           >
           <td class="num">{photo.areas[n] === null ? 'needs a scale' : shown.say(photo.areas[n] ?? 0, 'area', 3)}</td>
           <td class="w-20">
             <NumberField
-              label="How much larger {one.face} is than it looks"
+              label="How much larger {one.name || one.face} is than it looks"
               hideLabel
               lazy
               value={one.curved}
@@ -39,7 +39,7 @@
           <td class="!pr-0 text-right">
             <button
               class="inline-grid size-[24px] place-items-center"
-              aria-label="Take the outline of {one.face} away"
+              aria-label="Take the outline of {one.name || one.face} away"
               onclick={() => void part.takeOut('outlines', n)}><X size={16} /></button
             >
           </td>

@@ -24,12 +24,12 @@
   let cursor = $state<Point | null>(null);
 
   const colours = ['--t1', '--t3', '--t5', '--t2', '--t4', '--t6'];
-  const colourOf = (name: string) =>
+  const colourOf = (id: string) =>
     `var(${
       colours[
         Math.max(
           0,
-          faces.findIndex((one) => one.name === name),
+          faces.findIndex((one) => one.id === id),
         ) % colours.length
       ]
     })`;
@@ -219,10 +219,11 @@
             label="The outline is of"
             value={part.face}
             options={[
-              ...faces.map((one) => ({ id: one.name, label: one.name })),
-              { id: `face ${faces.length + 1}`, label: 'A new face' },
+              ...faces.map(({ id = '', name }) => ({ id, label: name })),
+              ...part.drawnOnly,
+              { id: '', label: 'A new face' },
             ]}
-            onchange={(name) => (part.face = name)}
+            onchange={(id) => (part.face = id)}
           />
           <p class="small">Tap around it, then close it.</p>
         {:else if part.tool === 'mark'}

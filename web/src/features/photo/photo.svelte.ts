@@ -1,4 +1,5 @@
 import { api, type Job, type KeptJob, type PartDrawn, type PartPhoto } from '../../api/client';
+import { newFaceId } from '../../api/face-id';
 import type { Point } from '../../charts/overlay';
 import { notices } from '../../ui/notices.svelte';
 import { smaller } from '../../ui/smaller';
@@ -8,6 +9,15 @@ export type Tool = 'length' | 'rectangle' | 'outline' | 'mark' | 'anchors';
 /** So many points end it by themselves; an outline and a stroke are ended by hand. */
 const NEEDS: Partial<Record<Tool, number>> = { length: 2, rectangle: 4, anchors: 2 };
 
+/** The name, with a number where another face is called so. */
+function freeName(job: Job, name: string): string {
+  const taken = job.faces.map((one) => one.name);
+  for (let n = 1; ; n++) {
+    const free = n === 1 ? name : `${name} ${n}`;
+    if (!taken.includes(free)) return free;
+  }
+}
+
 /** The photos of a job's part, the one in hand, and what is being drawn on it. Every change is kept at once. */
 export class PartOnPhoto {
   kept = $state.raw<KeptJob | null>(null);
@@ -16,6 +26,7 @@ export class PartOnPhoto {
   tool = $state<Tool>('length');
   /** Points that were tapped and are not a whole thing yet. */
   points = $state.raw<Point[]>([]);
+  /** The face to outline, by its id; empty for one that the job does not have yet. */
   face = $state('');
   damage = $state('scratches');
   trouble = $state<string | null>(null);
@@ -27,7 +38,7 @@ export class PartOnPhoto {
   async load() {
     await this.tried(async () => {
       [this.kept, this.photos] = await Promise.all([api.job(this.id), api.partPhotos(this.id)]);
-      this.face ||= this.kept.job.faces.find((one) => !one.edge)?.name ?? '';
+      this.face ||= this.kept.job.faces.find((one) => !one.edge)?.id ?? '';
       if (this.photo?.drawn.scale) this.tool = 'outline';
     });
   }
@@ -81,7 +92,9 @@ export class PartOnPhoto {
 
   /** What was tapped becomes a whole thing. */
   async finish() {
-    const { tool, points, face, damage } = this;
+    const { tool, points, damage } = this;
+    const face = tool === 'outline' ? this.outlined() : '';
+    const { name, keep_off } = this.known(face) ?? { name: this.nameOfNew(face), keep_off: false };
     const whole: Record<Tool, (drawn: PartDrawn) => PartDrawn> = {
       length: (drawn) => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
       rectangle: (drawn) => ({
@@ -90,7 +103,7 @@ export class PartOnPhoto {
       }),
       outline: (drawn) => ({
         ...drawn,
-        outlines: [...(drawn.outlines ?? []), { face, points, curved: 1, keep_off: this.keptOff(face) }],
+        outlines: [...(drawn.outlines ?? []), { face, name, points, curved: 1, keep_off }],
       }),
       mark: (drawn) => ({ ...drawn, marks: [...(drawn.marks ?? []), { damage, points }] }),
       anchors: (drawn) => ({ ...drawn, anchors: points }),
@@ -104,8 +117,26 @@ export class PartOnPhoto {
   widthMm = $state(210);
   heightMm = $state(297);
 
-  private keptOff(face: string): boolean {
-    return this.kept?.job.faces.find((one) => one.name === face)?.keep_off ?? false;
+  private known(face: string) {
+    return this.kept?.job.faces.find((one) => one.id === face);
+  }
+
+  private nameOfNew(face: string): string {
+    const faces = (this.kept?.job.faces ?? []).filter((one) => !one.edge).length;
+    const drawn = this.drawnOnly;
+    return drawn.find((one) => one.id === face)?.label ?? `face ${faces + drawn.length + 1}`;
+  }
+
+  /** Faces that are drawn on a photo and are none of the job's yet. */
+  get drawnOnly(): { id: string; label: string }[] {
+    const drawn = this.photos.flatMap((one) => one.drawn.outlines ?? []).filter((one) => !this.known(one.face));
+    return firstOfEach(drawn, (one) => one.face).map((one) => ({ id: one.face, label: one.name || one.face }));
+  }
+
+  /** The id of the face that is outlined now; a new one gets its own. */
+  private outlined(): string {
+    this.face ||= newFaceId();
+    return this.face;
   }
 
   /** Change what is drawn; what can not be says why, and what was there before stays. */
@@ -136,20 +167,21 @@ export class PartOnPhoto {
 
   /** The areas of the outlines become those of the faces; a face that the job does not know yet becomes a new one. */
   async useAreas() {
-    const names = firstOfEach(this.photo?.drawn.outlines ?? [], (one) => one.face).map((one) => one.face);
+    const drawn = firstOfEach(this.photo?.drawn.outlines ?? [], (one) => one.face);
     await this.tried(async () => {
       const kept = await api.job(this.id);
       const job = structuredClone(kept.job) as Job;
       const like = job.faces.find((one) => !one.edge);
-      for (const name of names) {
-        const area = this.areaOf(name);
+      for (const { face, name } of drawn) {
+        const area = this.areaOf(face);
         if (area === null) continue;
-        const found = job.faces.find((one) => one.name === name);
+        const found = job.faces.find((one) => one.id === face);
         if (found) Object.assign(found, { area_cm2: area, shape: undefined });
         else if (like)
           job.faces.push({
             ...structuredClone(like),
-            name,
+            id: face,
+            name: freeName(job, name || face),
             area_cm2: area,
             shape: undefined,
             keep_off: false,

@@ -8,15 +8,15 @@
 
   let { draft, edge }: { draft: JobDraft; edge: Edge } = $props();
   const START: Record<Exclude<Edge['wanted'], 'sharp'>, number> = { break: 0.3, radius: 1 };
-  const faces = $derived(draft.job.faces.filter((other) => !other.edge).map((other) => other.name));
+  const faces = $derived(draft.job.faces.filter((other) => !other.edge));
 
   const change = (some: Partial<Edge>) => draft.changeFace({ edge: { ...edge, ...some } });
   const become = (wanted: Edge['wanted']) =>
     change({ wanted, size_mm: wanted === 'sharp' ? undefined : (edge.size_mm ?? START[wanted]) });
 
-  function beside(name: string, is: boolean) {
-    const others = (edge.next_to ?? []).filter((one) => one !== name);
-    change({ next_to: is ? [...others, name] : others });
+  function beside(face: string, is: boolean) {
+    const others = (edge.next_to ?? []).filter((one) => one !== face);
+    change({ next_to: is ? [...others, face] : others });
   }
 </script>
 
@@ -41,12 +41,12 @@
 </div>
 <fieldset class="grid gap-1">
   <legend class="small dim">Faces beside it</legend>
-  {#each faces as name (name)}
+  {#each faces as { id = '', name } (id)}
     <label class="flex items-center gap-2">
       <input
         type="checkbox"
-        checked={edge.next_to?.includes(name) ?? false}
-        onchange={(event) => beside(name, event.currentTarget.checked)}
+        checked={edge.next_to?.includes(id) ?? false}
+        onchange={(event) => beside(id, event.currentTarget.checked)}
       />
       {name}
     </label>

@@ -8,7 +8,7 @@
 
   let { draft }: { draft: JobDraft } = $props();
   const answer = new Answer<HouseOffer[]>();
-  const offers = $derived((answer.value ?? []).filter((one) => one.face === draft.face?.name));
+  const offers = $derived((answer.value ?? []).filter((one) => one.face_id === draft.face?.id));
   const taken = $derived(draft.wish?.route?.join());
 
   // Asked again a moment after every new plan, so that typing is never in its way.

@@ -11,7 +11,7 @@
 
   // Asked a moment after the last change of the plan, so that typing is never in its way.
   $effect(() => {
-    const face = draft.face?.name;
+    const face = draft.face?.id;
     if (!draft.plan || !face || !draft.facePlan?.steps.length) return;
     const job = $state.snapshot(draft.job) as typeof draft.job;
     const wait = setTimeout(() => answer.ask(api.lightStrip(job, face), true), 400);

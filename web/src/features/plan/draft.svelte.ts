@@ -1,3 +1,4 @@
+import { newFaceId } from '../../api/face-id';
 import {
   api,
   Problem,
@@ -134,18 +135,8 @@ export class JobDraft {
   changeFace(change: Partial<Face>) {
     const face = this.face;
     if (!face) return;
-    if (change.name) this.renameBeside(face.name, change.name);
     Object.assign(face, change);
     this.changed();
-  }
-
-  /** Edges name the faces beside them: they follow a face that is renamed (or removed). */
-  private renameBeside(name: string, now: string | null) {
-    for (const { edge } of this.job.faces) {
-      if (edge?.next_to?.includes(name)) {
-        edge.next_to = edge.next_to.flatMap((one) => (one === name ? (now ?? []) : one));
-      }
-    }
   }
 
   nextAim() {
@@ -189,37 +180,38 @@ export class JobDraft {
 
   /** What changing the step in hand would lead to. */
   whatIf(): Promise<WhatIf[]> {
-    return api.whatIf(this.snapshot(), this.face?.name ?? '', this.stepAt + 1);
+    return api.whatIf(this.snapshot(), this.face?.id ?? '', this.stepAt + 1);
   }
 
   /** The routes of the face in hand that nothing beats, and the bet on its depth. */
   advice(): Promise<Advice> {
-    return api.advice(this.snapshot(), this.face?.name ?? '');
+    return api.advice(this.snapshot(), this.face?.id ?? '');
   }
 
   /** The sums behind the step in hand. */
   why(): Promise<Sum[]> {
-    return api.why(this.snapshot(), this.face?.name ?? '', this.stepAt + 1);
+    return api.why(this.snapshot(), this.face?.id ?? '', this.stepAt + 1);
   }
 
   /** What to do about a mark that is still there after the step in hand. */
   goBack(depth: MarkDepth): Promise<GoBack> {
-    return api.goBack(this.snapshot(), { face: this.face?.name ?? '', after: this.stepAt + 1, ...depth });
+    return api.goBack(this.snapshot(), { face: this.face?.id ?? '', after: this.stepAt + 1, ...depth });
   }
 
   addFace() {
     const last = this.job.faces.filter((face) => !face.edge).at(-1);
     if (!last) return; // a part of edges alone comes from a file, and is added to there
     const copy = structuredClone($state.snapshot(last)) as Face;
-    this.job.faces.push({ ...copy, name: this.freeName('face'), keep_off: false });
+    this.job.faces.push({ ...copy, id: newFaceId(), name: this.freeName('face'), keep_off: false });
     this.selectFace(this.job.faces.length - 1);
     this.justAdded = true;
     this.changed();
   }
 
   addEdge() {
-    const beside = this.job.faces.find((face) => !face.edge)?.name;
+    const beside = this.job.faces.find((face) => !face.edge)?.id;
     this.job.faces.push({
+      id: newFaceId(),
       name: this.freeName('edge'),
       edge: { length_mm: 300, wanted: 'break', size_mm: 0.3, next_to: beside ? [beside] : [] },
       found: { kind: 'scratches', depth_um: 1, count: 1 },
@@ -235,8 +227,8 @@ export class JobDraft {
   removeFace(at: number) {
     const gone = this.job.faces[at];
     if (!gone || (!gone.edge && this.job.faces.filter((face) => !face.edge).length < 2)) return;
-    this.renameBeside(gone.name, null);
     this.job.faces.splice(at, 1);
+    for (const { edge } of this.job.faces) if (edge) edge.next_to = edge.next_to?.filter((one) => one !== gone.id);
     this.selectFace(Math.min(this.faceAt, this.job.faces.length - 1));
     this.changed();
   }

@@ -4,6 +4,7 @@ import { api, Problem, type Job, type KeptJob, type Plan } from '../../api/clien
 import { JobDraft } from './draft.svelte';
 
 const face = (name: string, more = {}) => ({
+  id: name,
   name,
   found: {},
   want: {},
@@ -83,7 +84,7 @@ test('edges follow a face that is renamed or removed, and the last face stays', 
   const edge = face('rim', { edge: { length_mm: 10, wanted: 'break', next_to: ['barrel'] } });
   const draft = opened(job(face('barrel'), face('flange'), edge));
   draft.changeFace({ name: 'outer barrel' });
-  expect(draft.job.faces[2]?.edge?.next_to).toEqual(['outer barrel']);
+  expect(draft.job.faces[2]?.edge?.next_to).toEqual(['barrel']);
   draft.removeFace(0);
   expect(draft.job.faces.map((one) => one.name)).toEqual(['flange', 'rim']);
   expect(draft.job.faces[1]?.edge?.next_to).toEqual([]);

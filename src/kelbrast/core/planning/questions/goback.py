@@ -116,7 +116,7 @@ def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone:
 
 def plan_of(job: Job, back: FacePlan) -> Plan:
     """A way back as a plan of its own: nothing around the abrasives is done again."""
-    return Plan(job, (back,), (back.face.name,), set_ups((back,)), (), (), (), (fallback(back, job),))
+    return Plan(job, (back,), (back.face.key,), set_ups((back,)), (), (), (), (fallback(back, job),))
 
 
 def patch_area(depth: float) -> float:

@@ -49,7 +49,9 @@ def prepare(plans: Sequence[Plan]) -> Preparation:
     """Jobs of one metal family go down the grades together; families follow each other, so that nothing is mixed."""
     named = len(plans) > 1
     faces = (
-        (plan.job.material.family, _of_job(plan.job.title, face) if named else face) for plan in plans for face in plan.faces
+        (plan.job.material.family, _to_be_read(f"{plan.job.title}: " if named else "", face))
+        for plan in plans
+        for face in plan.faces
     )
     machines: dict[str, list[SetUp]] = {}
     for one in (each for family in families_apart(faces) for each in set_ups(tuple(family))):
@@ -63,8 +65,9 @@ def prepare(plans: Sequence[Plan]) -> Preparation:
     return Preparation(gathered, tuple(_machine(each) for each in machines.values()))
 
 
-def _of_job(title: str, plan: FacePlan) -> FacePlan:
-    return replace(plan, face=replace(plan.face, name=f"{title}: {plan.face.name}"))
+def _to_be_read(before: str, plan: FacePlan) -> FacePlan:
+    """The plan of a face that is only named from here on: faces of several jobs may have one id."""
+    return replace(plan, face=replace(plan.face, name=f"{before}{plan.face.name}", id=""))
 
 
 def _machine(one_machine: list[SetUp]) -> MachineSetUps:

@@ -102,7 +102,7 @@ def plan_job(job: Job) -> Plan:
     return Plan(
         job=job,
         faces=faces,
-        order=tuple(face.name for face in order_of_work(job.faces)),
+        order=tuple(face.key for face in order_of_work(job.faces)),
         set_ups=set_ups(faces),
         operations=operations(job, faces),
         cautions=part_cautions(job),

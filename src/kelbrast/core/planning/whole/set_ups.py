@@ -47,7 +47,7 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
     own steps keep their order, because each leaves finer marks than the one before.
     """
     steps = (
-        (turn_of(plan.face), step.marks.after, step.tool, (plan.face.name, number, step))
+        (turn_of(plan.face), step.marks.after, step.tool, (plan.face.key, number, step))
         for plan in plans
         for number, step in enumerate(plan.steps, start=1)
     )
