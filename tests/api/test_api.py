@@ -3,14 +3,22 @@
 import json
 import subprocess
 import sys
+from dataclasses import is_dataclass
 from pathlib import Path
-from typing import Any
+from typing import Any, get_args, get_type_hints
 
 import pytest
+from fastapi.routing import APIRoute
+from pydantic import BaseModel
+from sqlalchemy import create_engine
 from starlette.testclient import TestClient
 
+from kelbrast.api.application import create_app
 from kelbrast.api.guards import LARGEST_FILE, LARGEST_REQUEST, POLICY
 from kelbrast.api.openapi import description
+from kelbrast.app.jobs import Jobs
+from kelbrast.storage.backups import Backup, TableChange
+from kelbrast.storage.devices import Device
 from telling import told
 
 ROOT = Path(__file__).parents[2]
@@ -142,3 +150,27 @@ def test_the_front_ends_types_are_current() -> None:
 def test_the_core_is_not_asked_for_the_web() -> None:
     code = "import sys, kelbrast.core.planning.whole.plan; print([m for m in ('fastapi','pydantic','sqlalchemy','typer') if m in sys.modules])"
     assert subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout.strip() == "[]"
+
+
+def _classes_in(annotation: Any, seen: set[type]) -> set[type]:
+    """Every class that an answer of this type is made of."""
+    for part in get_args(annotation):
+        _classes_in(part, seen)
+    if isinstance(annotation, type) and annotation not in seen:
+        seen.add(annotation)
+        if is_dataclass(annotation) or issubclass(annotation, BaseModel):
+            for hint in get_type_hints(annotation).values():
+                _classes_in(hint, seen)
+    return seen
+
+
+def test_no_dataclass_of_storage_is_an_answer_unless_it_is_listed() -> None:
+    """A device as it is kept holds the secret of its session: what may be answered with is said here, one by one."""
+    listed = {Backup, TableChange}
+    answered: set[type] = set()
+    for route in create_app(Jobs(create_engine("sqlite://")), web=None).routes:
+        if isinstance(route, APIRoute):
+            _classes_in(get_type_hints(route.endpoint).get("return"), answered)
+    kept = {one for one in answered if one.__module__.startswith("kelbrast.storage")}
+    assert kept == listed
+    assert Device not in answered

@@ -116,7 +116,7 @@ def test_what_would_be_if_a_block_went_first(boards: Boards) -> None:
 
 def bench(jobs: Jobs, clock: WallClock, title: str) -> tuple[Runs, int]:
     runs = Runs(jobs, clock.moment)
-    job_id = next(one.id for one in jobs.summaries() if one.title == title)
+    job_id = next(one.id for one in jobs.search()[1] if one.title == title)
     return runs, runs.begin(job_id).id
 
 
@@ -163,7 +163,7 @@ def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: J
 
 def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     def state() -> str:
-        return next(one.kept_state for one in jobs.summaries() if one.title == "Barometer lens")
+        return next(one.kept_state for one in jobs.search()[1] if one.title == "Barometer lens")
 
     runs, run_id = bench(jobs, clock, "Barometer lens")
     assert state() == "at-the-bench"

@@ -38,7 +38,7 @@ def picture() -> bytes:
 def shop(tmp_path_factory: pytest.TempPathFactory) -> Jobs:
     """The demo workshop with its past, photos, and a job that is gone."""
     jobs = demo_workshop(tmp_path_factory.mktemp("shop") / "shop.sqlite", with_past=True)
-    first = jobs.summaries()[0].id
+    first = jobs.search()[1][0].id
     PartPhotos(jobs.engine).add(first, picture(), shows="before")
     Photos(jobs.engine).add(1, picture(), shows="stage", across_mm=None)
     jobs.remove(jobs.duplicate(first).id)
@@ -61,21 +61,21 @@ def test_out_and_in_on_an_empty_program_gives_the_same(shop: Jobs, archive: Path
     backups = Backups(tmp_path / "new.sqlite")
     brought = bring(backups, archive, NOW)
     assert brought.kind == "brought"
-    assert new.summaries() == []  # until it is put in place nothing changes
+    assert new.search()[1] == []  # until it is put in place nothing changes
     assert {one.table for one in backups.changes(backups.file(brought.name))} >= {"jobs", "runs", "rack_items", "photos"}
     backups.restore(backups.file(brought.name), NOW)
     shop.close()
     assert rows(tmp_path / "new.sqlite") == rows(Path(shop.engine.url.database))
-    assert new.summaries() == shop.summaries()
-    for one in shop.summaries():
+    assert new.search()[1] == shop.search()[1]
+    for one in shop.search()[1]:
         assert new.plan(one.id) == shop.plan(one.id)
     old_log, new_log = (list(Log(Runs(jobs)).run_files(Wanted())) for jobs in (shop, new))
     assert len(old_log) > 5
     assert new_log == old_log
     assert new.rack.items() == shop.rack.items()
     assert Photos(new.engine).picture(1) == Photos(shop.engine).picture(1)
-    again = new.duplicate(shop.summaries()[0].id).id
-    assert again not in {one.id for one in shop.summaries()}
+    again = new.duplicate(shop.search()[1][0].id).id
+    assert again not in {one.id for one in shop.search()[1]}
     with sqlite3.connect(shop.engine.url.database) as raw:
         (ever,) = raw.execute("select seq from sqlite_sequence where name = 'jobs'").fetchone()
     assert again == ever + 1  # the number of what was deleted is not given again
@@ -88,7 +88,7 @@ def test_it_can_be_read_without_this_program(archive: Path, shop: Jobs) -> None:
         runs = [json.loads(line) for line in packed.read("runs.jsonl").splitlines()]
         assert Image.open(io.BytesIO(packed.read("photos/1.jpg"))).size == (64, 48)
     assert about["kelbrast"] == "everything/1"
-    assert {one["title"] for one in jobs} == {one.title for one in shop.summaries()}
+    assert {one["title"] for one in jobs} == {one.title for one in shop.search()[1]}
     assert runs[0]["plan"]["kelbrast"] == "plan/1"  # documents are documents and no text
 
 
@@ -185,15 +185,15 @@ def test_restoring_less_than_there_is_asks_first_with_the_numbers(shop: Jobs, tm
     jobs = demo_workshop(tmp_path / "kept.sqlite")
     backups = Backups(tmp_path / "kept.sqlite")
     full = backups.make("asked", NOW)
-    count = len(jobs.summaries())
-    jobs.remove(jobs.summaries()[0].id)
+    count = len(jobs.search()[1])
+    jobs.remove(jobs.search()[1][0].id)
     fewer = backups.make("asked", NOW)
     restore(jobs, backups, backups.file(full.name), NOW, sure=False)  # more than there is: nothing is lost
     with pytest.raises(BadInput, match=f"{count - 1} jobs instead of {count}"):
         restore(jobs, backups, backups.file(fewer.name), NOW, sure=False)
-    assert len(jobs.summaries()) == count
+    assert len(jobs.search()[1]) == count
     restore(jobs, backups, backups.file(fewer.name), NOW, sure=True)
-    assert len(jobs.summaries()) == count - 1
+    assert len(jobs.search()[1]) == count - 1
 
 
 def test_restoring_what_cannot_be_read_asks_first(tmp_path: Path) -> None:
@@ -213,7 +213,7 @@ def test_a_damaged_database_is_replaced_while_the_program_runs(tmp_path: Path) -
     jobs = demo_workshop(tmp_path / "kept.sqlite")
     backups = Backups(tmp_path / "kept.sqlite")
     made = backups.make("asked", NOW)
-    count = len(jobs.summaries())
+    count = len(jobs.search()[1])
     with jobs.engine.connect() as connection:
         connection.exec_driver_sql("PRAGMA wal_checkpoint(TRUNCATE)")
     jobs.engine.dispose()
@@ -221,8 +221,8 @@ def test_a_damaged_database_is_replaced_while_the_program_runs(tmp_path: Path) -
         file.seek(backups.path.stat().st_size // 2)
         file.write(b"\xa5" * 8192)
     restore(jobs, backups, backups.file(made.name), NOW, sure=True)
-    assert len(jobs.summaries()) == count
-    jobs.duplicate(jobs.summaries()[0].id)  # and it can be written to
+    assert len(jobs.search()[1]) == count
+    jobs.duplicate(jobs.search()[1][0].id)  # and it can be written to
     assert [one.kind for one in backups.all() if one.kind == "damaged"] == ["damaged"]
 
 

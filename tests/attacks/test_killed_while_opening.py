@@ -60,7 +60,7 @@ def test_killed_in_the_first_start(tmp_path: Path) -> None:
             left.unlink()
         through += not killed(lambda: _opened(path), luck.uniform(0, whole))
         jobs = Jobs.open(path)
-        assert jobs.summaries() == []
+        assert jobs.search()[1] == []
         jobs.engine.dispose()
     assert through < many(5)  # at least one was killed in the middle
 
@@ -80,7 +80,7 @@ def test_killed_while_the_tables_are_changed(tmp_path: Path, older: Callable[[st
             pass  # killed again and again
         _opened(path)
         jobs = Jobs.open(path)
-        assert [one.title for one in jobs.summaries()] == [f"collar {number}" for number in reversed(range(20))]
+        assert [one.title for one in jobs.search()[1]] == [f"collar {number}" for number in reversed(range(20))]
         jobs.engine.dispose()
         for copy in tmp_path.glob("kept-before-*.sqlite"):
             with sqlite3.connect(copy) as raw:  # what was made before is a whole database of the older version
@@ -110,9 +110,9 @@ def test_killed_while_the_demo_is_filled(tmp_path: Path) -> None:
             left.unlink()
         killed(fill, luck.uniform(0, whole))
         jobs = Jobs.open(path)
-        assert len(jobs.summaries()) in (0, len(demo_jobs()))
+        assert len(jobs.search()[1]) in (0, len(demo_jobs()))
         load_demo(jobs)
-        assert len(jobs.summaries()) == len(demo_jobs())
+        assert len(jobs.search()[1]) == len(demo_jobs())
         assert jobs.rack.items()
         jobs.engine.dispose()
 

@@ -65,7 +65,7 @@ def shop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[Served, lis
     """The demo workshop with every job at the bench that can be worked."""
     served = serve(Path(tmp_path_factory.mktemp("sizes")) / "demo.sqlite", demo=True)
     runs, ids = Runs(served.jobs), []
-    for job in served.jobs.summaries():
+    for job in served.jobs.search()[1]:
         if job.state == "ready":
             kept = served.jobs.get(job.id)
             few = kept.job.model_copy(update={"pieces": min(2, kept.job.pieces)})  # every further one only takes time

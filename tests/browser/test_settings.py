@@ -57,13 +57,13 @@ def test_a_backup_is_looked_into_and_put_back(page: Page, workshop) -> None:
     page.get_by_role("button", name="Back up now").click()
     there = page.get_by_role("list", name="Backups that are there")
     expect(there).to_contain_text("asked for")
-    titles = {one.title for one in workshop.jobs.summaries()}
-    workshop.jobs.remove(workshop.jobs.summaries()[0].id)
+    titles = {one.title for one in workshop.jobs.search()[1]}
+    workshop.jobs.remove(workshop.jobs.search()[1][0].id)
     there.get_by_role("button", name="Look into the backup").click()
     row = page.get_by_role("table", name="What would change").get_by_role("row").filter(has_text="Jobs")
     expect(row.get_by_role("cell").nth(3)).to_have_text("1")
     page.get_by_role("button", name="Put it back", exact=True).click()
     expect(page.get_by_role("row")).to_have_count(len(titles) + 1)
-    assert {one.title for one in workshop.jobs.summaries()} == titles
+    assert {one.title for one in workshop.jobs.search()[1]} == titles
     page.goto(f"{workshop.address}/settings")
     expect(there).to_contain_text("before a restore")

@@ -23,12 +23,12 @@ def test_on_a_new_computer_everything_is_there_again(copy: Path, tmp_path: Path)
     assert looked.returncode == 0
     assert "jobs: 12 come back, 0 go, 0 become as they were" in looked.stdout
     assert "Nothing was changed yet" in looked.stdout
-    assert Jobs.open(new).summaries() == []
+    assert Jobs.open(new).search()[1] == []
     done = run("restore", str(copy), "--database", str(new), "--yes")
     assert done.returncode == 0
     assert "Restored." in done.stdout
-    assert {one.title for one in Jobs.open(new).summaries()} == {
-        one.title for one in Jobs.open(tmp_path / "old.sqlite").summaries()
+    assert {one.title for one in Jobs.open(new).search()[1]} == {
+        one.title for one in Jobs.open(tmp_path / "old.sqlite").search()[1]
     }
     assert "Nothing would change." in run("restore", str(copy), "--database", str(new)).stdout
 

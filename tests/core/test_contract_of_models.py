@@ -97,7 +97,6 @@ ROUGH = np.random.default_rng(1).standard_normal(4000) * 1e-6
 MAP = np.random.default_rng(2).standard_normal((16, 16)) * 1e-6
 FIELD_OF_NOISE = np.random.default_rng(4).standard_normal((128, 128))
 GREY = np.random.default_rng(5).integers(60, 200, (460, 470)).astype(np.uint8)
-EDGE = 0.2 + 0.5 / (1 + np.exp(-np.linspace(-9, 9, 61))) + 0.001 * np.random.default_rng(6).standard_normal(61)
 SEEN_AT = CheckAsked(1e-5, 0.3, 1.2, 2e-5)
 CHANCE = np.random.default_rng(3)
 GAUGE = Gauge(2e-6, 1e-6)
@@ -128,7 +127,6 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "process.edge.radius_volume": ({"radius": 1e-3, "length": 0.4}, {"radius": (-1e-9,), "length": (0.0,)}),
     "process.heat.friction_flux": ({"friction": 0.4, "force": 5.0, "speed": 12.0, "patch": 1e-3}, {"friction": (0.0,), "force": (0.0,), "speed": (0.0,), "patch": (0.0,)}),
     "process.heat.slab_rise": ({"flux": 1e4, "seconds": 1.0, "thickness": 0.01, "conductivity": 16.0, "diffusivity": 4e-6}, {"flux": (-1.0,), "seconds": (-1.0,), "thickness": (0.0,), "conductivity": (0.0,), "diffusivity": (0.0,)}),
-    "process.heat.lump_rise": ({"power": 20.0, "seconds": 60.0, "mass": 0.05, "specific_heat": 500.0, "loss": 0.1}, {"power": (-1.0,), "seconds": (-1.0,), "mass": (0.0,), "specific_heat": (0.0,), "loss": (-0.1,)}),
     "process.heat.longest_stay": ({"flux": 1e4, "thickness": 0.01, "material": material("brass"), "limit": 350.0}, {"flux": (0.0,), "thickness": (0.0,), "limit": (250.0,)}),
     "process.marks_said.marks_said": ({"expected": 4.0, "share": 0.5}, {"expected": (-1.0,), "share": (-0.1, 1.1)}),
     "process.removal.removal_rate": ({"wear": 0.045, "contact": 0.8, "force": 25.0, "speed": 0.6, "hardness": 1.9e9}, {"wear": (0.0,), "contact": (0.0, 1.1), "force": (0.0,), "speed": (0.0,), "hardness": (0.0,)}),
@@ -179,8 +177,6 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "simulation.sequence.not_yet": ({"last": Working(2e-5, Marks(3e-6, 3e-5)), "likely": 1e-5}, {"last": (Working(0.0, Marks(3e-6, 3e-5)),), "likely": (0.0,)}),
     "vision.agreement.rightness": ({"right": 3, "of": 4}, {"right": (-1, 5), "of": (-1,)}),
     "vision.agreement.agreement": ({"checks": [CheckTurnedOut(True, True, True)]}, {}),
-    "vision.edge.rq_of_share": ({"share": 0.9, "wavelength": 5e-7, "angle": 1.0}, {"share": (0.0, 1.1), "wavelength": (0.0,), "angle": (-0.1, math.pi / 2)}),
-    "vision.edge.reflected_edge": ({"profile": EDGE, "angle": 1.0}, {"profile": (EDGE[:31], EDGE * math.nan, EDGE * 0), "angle": (-0.1, math.pi / 2)}),
     "vision.fields.contrast": ({"grey": GREY / 255}, {"grey": (GREY[:0] / 255, GREY * 1.0, GREY * -1.0)}),
     "vision.fields.fields_of": ({"grey": GREY, "most": 4}, {"grey": (GREY[:447],), "most": (0,)}),
     "vision.fields.clipped": ({"values": MAP, "sigmas": 3.0}, {"values": (MAP[:0],)}),
@@ -215,7 +211,6 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.learnt.rate_ratio": ({"state": STATE}, {}),
     "precision.learnt.learnt_rate": ({"ratios": [1.1, 0.9, 1.0]}, {"ratios": ([1.0, 0.0], [math.nan])}),
     "precision.lathe.lathe_speeds": ({"diameter": 0.0254, "cutting": 0.4, "ferrous": True, "most": 30.0}, {"diameter": (0.0,), "cutting": (0.0,), "most": (0.0,)}),
-    "precision.lathe.left_for": ({"left": 1e-5}, {"left": (-1e-6,)}),
     "precision.move.readings_needed": ({"tolerance": 2e-5, "repeatability": 2e-6, "bias": 1e-6}, {"tolerance": (2e-6,), "repeatability": (0.0,)}),
     "precision.move.next_move": ({"state": STATE, "gauge": GAUGE, "risk": 0.01}, {"risk": (0.0, 0.6)}),
     "precision.move.target_of": ({"state": STATE, "gauge": GAUGE}, {}),
@@ -234,7 +229,6 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.stop_sheet.stops_of_layers": ({"steps": [("F400", 1e-6)], "start": 0.014, "target": 0.01401, "sign": 1.0}, {"steps": ([("F400", -1e-6)],), "start": (0.0,), "target": (0.0,), "sign": (0.5,)}),
     "precision.stop_sheet.stop_sheet": ({"grades": [SizingGrade("P400", 1e-6, 2.0)], "target": 0.014, "sign": -1.0}, {"grades": ([SizingGrade("P400", -1e-6, 2.0)],), "target": (0.0,), "sign": (0.5,)}),
     "precision.tolerances.deviations": ({"nominal": 0.025, "written": ToleranceClass("H", 7)}, {"nominal": (0.9e-3, 0.251)}),
-    "precision.tolerances.standard_tolerance": ({"low": 0.018, "high": 0.03, "grade": 7}, {"low": (0.0,), "high": (0.0,), "grade": (4, 11)}),
     "precision.tolerances.clearance": ({"hole": Deviations(0.0, 2.1e-5), "shaft": Deviations(-2e-5, -7e-6)}, {}),
 }  # fmt: skip
 

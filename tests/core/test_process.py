@@ -25,7 +25,6 @@ from kelbrast.core.process.dulling import change_after, cutting, share_done
         lambda: speed.spindle_speed(diameter=-1, surface=1),
         lambda: heat.friction_flux(friction=0, force=1, speed=1, patch=1),
         lambda: heat.slab_rise(flux=1, seconds=1, thickness=0, conductivity=1, diffusivity=1),
-        lambda: heat.lump_rise(power=1, seconds=1, mass=0, specific_heat=1),
         lambda: change_after(life=0, change_cost=1),
         lambda: cutting(fresh=-1, life=math.inf, change_after=1),
     ],

@@ -12,10 +12,8 @@ from scipy import ndimage
 from benching import Bench
 from kelbrast.app.eye import opened
 from kelbrast.core.bench.turned_out import LightCheck, turned_out
-from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
-from kelbrast.core.vision.edge import reflected_edge, rq_of_share
 from kelbrast.core.vision.fields import MOST_FIELDS, contrast, fields_of
 from kelbrast.core.vision.gate import gate
 from kelbrast.core.vision.lay import apart, lay_of
@@ -82,25 +80,6 @@ def test_turning_the_picture_turns_the_answer() -> None:
         lay_of(next(fields_of(np.ascontiguousarray(opened(one).grey[middle]))).contrast, pixel=10e-6).angle for one in across
     ]
     assert math.degrees(apart(lays[1], lays[0] + math.radians(25))) < 0.5
-
-
-def test_bennett_porteus_both_ways() -> None:
-    for rq in (1e-9, 10e-9, 40e-9, 80e-9):
-        for degrees in (0, 30, 60):
-            angle = math.radians(degrees)
-            share = reflected_share(rq=rq, wavelength=550e-9, angle=angle)
-            assert rq_of_share(share, wavelength=550e-9, angle=angle) == pytest.approx(rq, rel=1e-9)
-
-
-def test_a_reflected_edge_tells_how_smooth_it_is() -> None:
-    x = np.linspace(-70, 70, 141)
-    for rq in (20e-9, 60e-9):
-        angle = math.radians(60)
-        share = reflected_share(rq=rq, wavelength=550e-9, angle=angle)
-        sharp, broad = (0.5 * (1 + np.vectorize(math.erf)(x / width / math.sqrt(2))) for width in (1.3, 20.0))
-        seen = 0.1 + 0.6 * (share * sharp + (1 - share) * broad) + 0.002 * np.random.default_rng(3).standard_normal(141)
-        for profile in (seen, seen[::-1]):
-            assert reflected_edge(profile, angle=angle).rq == pytest.approx(rq, rel=0.12)
 
 
 # --- two photos

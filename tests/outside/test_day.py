@@ -11,7 +11,7 @@ from kelbrast.core.day.greedy import first_come, plan_at_once, put_down
 from kelbrast.core.day.schedule import faults_in, score
 from kelbrast.core.day.shop import DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
-from kelbrast.core.day.vibration import daily_exposure, exposure_of, vibration_points
+from kelbrast.core.day.vibration import exposure_of, vibration_points
 
 
 def best_of(work: DayWork, seconds: float = 8.0) -> DayFound:
@@ -56,7 +56,6 @@ def test_vibration_by_hand() -> None:
     assert vibration_points(vibration=2.5, seconds=8 * 3600) == pytest.approx(100)
     assert vibration_points(vibration=5.0, seconds=8 * 3600) == pytest.approx(400)
     assert vibration_points(vibration=10.0, seconds=3600) == pytest.approx(200)
-    assert daily_exposure(points=100) == pytest.approx(2.5)
     assert [exposure_of(points) for points in (100, 101, 400, 401)] == ["below", "action", "action", "limit"]
 
 

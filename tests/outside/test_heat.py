@@ -1,12 +1,10 @@
 """Heat against closed forms (Carslaw & Jaeger), an independent finite-difference solution, and bench seconds."""
 
-import math
-
 import numpy as np
 import pytest
 
 from kelbrast.core.catalogue.materials import material
-from kelbrast.core.process.heat import friction_flux, longest_stay, lump_rise, slab_rise
+from kelbrast.core.process.heat import friction_flux, longest_stay, slab_rise
 
 # (k, rho, c), flux, rise after 1 s and 10 s of a thick body: closed form, cross-checked by finite differences
 THICK = [
@@ -61,13 +59,6 @@ def test_slab_against_finite_differences() -> None:
     assert slab_rise(flux=flux, seconds=elapsed, thickness=s, conductivity=k, diffusivity=alpha) == pytest.approx(
         surface, rel=3e-3
     )
-
-
-def test_lump_with_and_without_loss() -> None:  # closed form, hand calculation
-    part = {"power": 20.0, "seconds": 60.0, "mass": 0.05, "specific_heat": 500.0}
-    assert lump_rise(**part, loss=15 * 2e-3) == pytest.approx(46.3127, abs=1e-4)
-    assert lump_rise(**part) == pytest.approx(48.0)
-    assert math.isclose(0.05 * 500 / (15 * 2e-3), 833.333, rel_tol=1e-6)
 
 
 def test_acrylic_seconds() -> None:  # common practice: light pressure at 12 m/s some 20 s, cutting at 25 m/s under one

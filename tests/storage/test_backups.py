@@ -36,7 +36,7 @@ def test_a_backup_is_put_back_row_by_row_while_the_program_runs(kept: tuple[Jobs
     jobs, backups = kept
     made = backups.make("asked", NOW)
     before = rows(backups.folder / made.name)
-    first, second = jobs.summaries()[:2]
+    first, second = jobs.search()[1][:2]
     jobs.remove(first.id)
     jobs.change(second.id, check_job_file({**collar, "title": "Changed since"}), revision=jobs.get(second.id).revision)
     added = jobs.add(check_job_file({**collar, "title": "New since"}))
@@ -45,10 +45,10 @@ def test_a_backup_is_put_back_row_by_row_while_the_program_runs(kept: tuple[Jobs
     assert changes["jobs"].other >= 1
     saved = backups.restore(backups.file(made.name), NOW + timedelta(minutes=5))
     assert rows(backups.path) == before
-    assert {one.title for one in jobs.summaries()} >= {first.title, second.title}
+    assert {one.title for one in jobs.search()[1]} >= {first.title, second.title}
     assert jobs.add(check_job_file(collar)).id  # the open program goes on with it
     backups.restore(backups.file(saved.name), NOW + timedelta(minutes=6))  # and what was there before is not lost
-    assert "New since" in {one.title for one in jobs.summaries()}
+    assert "New since" in {one.title for one in jobs.search()[1]}
 
 
 def test_nothing_changes_where_nothing_would(kept: tuple[Jobs, Backups]) -> None:
@@ -61,10 +61,10 @@ def test_what_would_change_is_counted_by_table(kept: tuple[Jobs, Backups], colla
     made = backups.make("asked", NOW)
     added = jobs.add(check_job_file(collar))
     assert backups.changes(backups.file(made.name)) == [
-        TableChange("jobs", 0, 1, 0, now=len(jobs.summaries()), then=len(jobs.summaries()) - 1)
+        TableChange("jobs", 0, 1, 0, now=len(jobs.search()[1]), then=len(jobs.search()[1]) - 1)
     ]
     jobs.remove(added.id)
-    jobs.remove(jobs.summaries()[0].id)
+    jobs.remove(jobs.search()[1][0].id)
     assert {(one.table, one.come > 0, one.go) for one in backups.changes(backups.file(made.name))} == {
         ("jobs", True, 0),
     }

@@ -51,7 +51,7 @@ def test_a_change_on_an_old_revision_is_refused_and_nothing_is_lost(jobs: Jobs, 
 def test_what_can_not_be_planned_is_not_kept(jobs: Jobs, collar: dict[str, Any]) -> None:
     with pytest.raises(BadInput):
         jobs.add(check_job_file({**collar, "material": "cheese"}))
-    assert jobs.summaries() == []
+    assert jobs.search()[1] == []
 
 
 def test_duplicate_and_remove(jobs: Jobs, collar: dict[str, Any]) -> None:
@@ -62,13 +62,13 @@ def test_duplicate_and_remove(jobs: Jobs, collar: dict[str, Any]) -> None:
     jobs.remove(kept.id)
     with pytest.raises(NotFound):
         jobs.get(kept.id)
-    assert [summary.id for summary in jobs.summaries()] == [copy.id]
+    assert [summary.id for summary in jobs.search()[1]] == [copy.id]
 
 
 def test_the_demo_is_loaded_once_and_in_order(jobs: Jobs) -> None:
     assert load_demo(jobs) == len(demo_jobs())
     assert load_demo(jobs) == 0
-    summaries = jobs.summaries()
+    summaries = jobs.search()[1]
     assert [summary.title for summary in summaries] == [file.title for file in demo_jobs()]
     assert {summary.state for summary in summaries} == {"ready", "not-possible"}
 
@@ -78,7 +78,7 @@ def test_a_job_that_no_longer_plans_is_listed_with_its_reason(tmp_path: Path, co
     jobs.add(check_job_file(collar))
     with sqlite3.connect(tmp_path / "kept.sqlite") as raw:
         raw.execute("update jobs set document = json_set(document, '$.material', 'unobtainium')")
-    (summary,) = jobs.summaries()
+    (summary,) = jobs.search()[1]
     assert summary.state == "cannot-plan"
     assert "unobtainium" in str(summary.reason)
 
@@ -100,7 +100,7 @@ def test_a_backup_is_a_whole_database(tmp_path: Path, collar: dict[str, Any]) ->
     jobs = Jobs.open(tmp_path / "kept.sqlite")
     jobs.add(check_job_file(collar))
     copy = back_up(tmp_path / "kept.sqlite", tmp_path / "copy.sqlite")
-    assert Jobs.open(copy).summaries()[0].title == "Gallery rail collar"
+    assert Jobs.open(copy).search()[1][0].title == "Gallery rail collar"
 
 
 def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(tmp_path: Path, collar: dict[str, Any]) -> None:
@@ -137,7 +137,7 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
         ("flange", 6, None, False),
     ]
     assert kept.job.faces[0].found == check_job_file(collar).faces[0].found
-    assert jobs.summaries()[0].state == "ready"
+    assert jobs.search()[1][0].state == "ready"
     assert list(tmp_path.glob("kept-before-*.sqlite"))
 
 

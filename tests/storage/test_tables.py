@@ -72,7 +72,7 @@ def test_what_is_missing_is_added_and_a_copy_kept(changed: Callable[..., Path], 
     path = changed(*(["drop index ix_runs_waxed_at"] if drops_index else []), missing)
     before = hashlib.sha256(path.read_bytes()).digest()
     jobs = Jobs.open(path)
-    assert len(jobs.summaries()) == 1
+    assert len(jobs.search()[1]) == 1
     with jobs.engine.connect() as connection:
         assert not differences(connection)
     jobs.close()
@@ -143,11 +143,11 @@ def test_nothing_is_written_into_a_file_that_was_replaced(
         jobs.add(check_job_file({**collar, "title": "Written after"}))
     assert trouble.value.cause == "replaced"
     # What was acknowledged can still be read, unless it was overwritten in place.
-    kept = [one.title for one in jobs.summaries()] if how != "the backup copied over it" else ["Written before"]
+    kept = [one.title for one in jobs.search()[1]] if how != "the backup copied over it" else ["Written before"]
     assert kept == ["Written before"]
     database.save_what_is_held(jobs.engine, tmp_path / "saved.sqlite")
     saved = Jobs.open(tmp_path / "saved.sqlite")
-    assert [one.title for one in saved.summaries()] == ["Written before"]
+    assert [one.title for one in saved.search()[1]] == ["Written before"]
     saved.close()
 
 
@@ -160,4 +160,4 @@ def test_a_file_that_was_replaced_on_purpose_is_taken(replaced: tuple[Jobs, Path
     shutil.copyfile(copy, path)
     database.take_new_file(jobs.engine)
     jobs.add(check_job_file(collar))
-    assert len(jobs.summaries()) == 1
+    assert len(jobs.search()[1]) == 1

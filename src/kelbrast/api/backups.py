@@ -13,7 +13,7 @@ from kelbrast.api.kept import AllJobs
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.everything import bring, look_into, restore
 from kelbrast.storage import database
-from kelbrast.storage.backups import Backup, BackupKind, Backups
+from kelbrast.storage.backups import Backup, Backups, TableChange
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.scratch import Scratch, scratch
 from kelbrast.storage.trouble import told
@@ -38,33 +38,11 @@ def _backups(request: Request) -> Backups:
 ShopBackups = Annotated[Backups, Depends(_backups)]
 
 
-class BackupOut(BaseModel):
-    """A backup. `size`: bytes."""
-
-    name: str
-    at: datetime
-    kind: BackupKind
-    size: int
-
-
 class BackupsOut(BaseModel):
     """Where the backups are, and all of them, the newest first."""
 
     folder: str
-    backups: list[BackupOut]
-
-
-class TableChangeOut(BaseModel):
-    """Of a table: rows that would come back, rows that would go, rows that would be otherwise; rows now, and then."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    table: str
-    come: int
-    go: int
-    other: int
-    now: int
-    then: int
+    backups: list[Backup]
 
 
 class RestoreLookOut(BaseModel):
@@ -73,7 +51,7 @@ class RestoreLookOut(BaseModel):
 
     model_config = ConfigDict(from_attributes=True)
 
-    tables: list[TableChangeOut]
+    tables: list[TableChange]
     unreadable: list[str]
     doubts: str
 
@@ -81,34 +59,33 @@ class RestoreLookOut(BaseModel):
 @router.get("")
 def list_backups(backups: ShopBackups) -> BackupsOut:
     """Every backup."""
-    found = [_out(one) for one in backups.all()]
-    return BackupsOut(folder=str(backups.folder), backups=found)
+    return BackupsOut(folder=str(backups.folder), backups=backups.all())
 
 
 @router.post("", status_code=201)
-def make_backup(backups: ShopBackups) -> BackupOut:
+def make_backup(backups: ShopBackups) -> Backup:
     """Back up now."""
-    return _out(backups.make("asked", datetime.now()))
+    return backups.make("asked", datetime.now())
 
 
 @router.post("/held", status_code=201, responses=NOT_FOUND)
-def save_what_is_held(backups: ShopBackups, jobs: AllJobs) -> BackupOut:
+def save_what_is_held(backups: ShopBackups, jobs: AllJobs) -> Backup:
     """Back up what the program still holds, also after its file was replaced."""
     with scratch() as folder:
         held = folder / "held.sqlite"
         database.save_what_is_held(jobs.engine, held)
-        return _out(backups.take_in(held, datetime.now()))
+        return backups.take_in(held, datetime.now())
 
 
 @router.post("/brought", status_code=201, openapi_extra=_FILE)
-async def bring_file(request: Request, backups: ShopBackups) -> BackupOut:
+async def bring_file(request: Request, backups: ShopBackups) -> Backup:
     """Put an archive of everything, or a backup from elsewhere, among the backups; what is kept now stays as it is."""
     with scratch() as folder:
         file = folder / "brought"
         with told(file), file.open("wb") as out:
             async for chunk in request.stream():
                 out.write(chunk)
-        return _out(await run_in_threadpool(bring, backups, file, datetime.now()))
+        return await run_in_threadpool(bring, backups, file, datetime.now())
 
 
 @router.delete("/{name}", status_code=204, responses=NOT_FOUND)
@@ -147,10 +124,6 @@ def restore_backup(
     backups: ShopBackups,
     jobs: AllJobs,
     sure: Annotated[bool, Query(description="also where there would be fewer rows than now")] = False,
-) -> BackupOut:
+) -> Backup:
     """Put it in the place of everything. Answers with the backup of what was there before."""
-    return _out(restore(jobs, backups, backups.file(name), datetime.now(), sure=sure))
-
-
-def _out(one: Backup) -> BackupOut:
-    return BackupOut(name=one.name, at=one.at, kind=one.kind, size=one.size)
+    return restore(jobs, backups, backups.file(name), datetime.now(), sure=sure)

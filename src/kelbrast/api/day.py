@@ -1,12 +1,12 @@
 """Today: the board, the shop that it is planned for, and prices."""
 
 import asyncio
-from datetime import date, datetime
+from datetime import date
 from functools import partial
 from typing import Annotated, Final
 
 from fastapi import APIRouter, Depends, Path, Query, Response
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
 from kelbrast.api.jobs import JobId
 from kelbrast.api.kept import AllJobs, ShopBoards, ShopQuotes
@@ -64,18 +64,6 @@ class WhyFirstOut(BaseModel):
 
     now: DayFigures | None
     first: DayFigures | None
-
-
-class KeptQuoteOut(BaseModel):
-    """A quote as it was told; `actual`: minutes of the run after it against those that were planned."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    id: int
-    job_id: int
-    at: datetime
-    quote: QuoteFile
-    actual: float | None
 
 
 def _out(board: Board) -> BoardOut:
@@ -187,15 +175,15 @@ def quote_job(quoted: Quoted) -> QuoteFile:
 
 
 @router.get("/jobs/{job_id}/quotes", responses=NOT_FOUND)
-def quotes_of_job(job_id: JobId, quotes: ShopQuotes) -> list[KeptQuoteOut]:
+def quotes_of_job(job_id: JobId, quotes: ShopQuotes) -> list[KeptQuote]:
     """Every quote that was kept with a job, the newest first."""
-    return [_kept(one) for one in quotes.of(job_id)]
+    return quotes.of(job_id)
 
 
 @router.post("/jobs/{job_id}/quotes", status_code=201, responses=NOT_FOUND)
-def keep_quote(job_id: JobId, quotes: ShopQuotes, quoted: Quoted) -> KeptQuoteOut:
+def keep_quote(job_id: JobId, quotes: ShopQuotes, quoted: Quoted) -> KeptQuote:
     """Keep the quote as it is now."""
-    return _kept(quotes.keep(job_id, quoted))
+    return quotes.keep(job_id, quoted)
 
 
 @router.get("/jobs/{job_id}/quote.pdf", responses={**NOT_FOUND, 200: {"content": {"application/pdf": {}}}})
@@ -214,7 +202,3 @@ def quotes_as_csv(quotes: ShopQuotes) -> Response:
     """Every quote that was kept."""
     text = quotes_csv([one.quote for one in quotes.all()])
     return Response(text, media_type="text/csv", headers={"content-disposition": 'attachment; filename="quotes.csv"'})
-
-
-def _kept(one: KeptQuote) -> KeptQuoteOut:
-    return KeptQuoteOut.model_validate(one)

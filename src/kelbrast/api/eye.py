@@ -4,7 +4,7 @@ import math
 from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Path, Query, Request
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench import RunId
@@ -13,6 +13,7 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.eye import Eye, EyeLook
 from kelbrast.app.eye_at_bench import EyeAtBench, Stated, of_any_face, step_before
 from kelbrast.core.errors import BadInput
+from kelbrast.core.vision.agreement import Rightness
 from kelbrast.exchange.eye_file import EyeAnswer, to_eye_answer
 from kelbrast.exchange.fields import LONGEST_GRADE
 
@@ -59,25 +60,14 @@ class LookOut(BaseModel):
     answer: EyeAnswer | None
 
 
-class RightnessOut(BaseModel):
-    """How often somebody was right, and between which shares that says the truth lies (95 %)."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    right: int
-    of: int
-    low: float
-    high: float
-
-
 class AgreementOut(BaseModel):
     """The person and the eye, of light checks of which it is known how they turned out."""
 
-    person: RightnessOut
-    eye: RightnessOut
-    together: RightnessOut
-    person_apart: RightnessOut
-    eye_apart: RightnessOut
+    person: Rightness
+    eye: Rightness
+    together: Rightness
+    person_apart: Rightness
+    eye_apart: Rightness
 
 
 @router.post("/runs/{run_id}/eye", status_code=202, openapi_extra=_TWO_PHOTOS, responses=NOT_FOUND)
@@ -136,7 +126,7 @@ def what_the_eye_saw_anywhere(look: LookNumber, eye: ShopEye, crossing_deg: Cros
 @router.get("/log/eye")
 def who_was_right(eye: EyeBeside) -> AgreementOut:
     """How often the person and the eye were right at light checks in this shop."""
-    told = {name.replace("-", "_"): RightnessOut.model_validate(one) for name, one in eye.right().items()}
+    told = {name.replace("-", "_"): one for name, one in eye.right().items()}
     return AgreementOut(**told)
 
 

@@ -10,8 +10,8 @@ from kelbrast.api.body import JOB_IN_BODY, JobAsWritten, JobBody, file_answer, n
 from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
-from kelbrast.api.schemas import JobPageOut, JobStateIn, KeptJobOut, WorkedOut, summary_out
-from kelbrast.app.jobs import JobOrder
+from kelbrast.api.schemas import JobPageOut, JobStateIn, WorkedOut, summary_out
+from kelbrast.app.jobs import JobOrder, KeptJob
 from kelbrast.app.planning import card_file, card_pdf
 from kelbrast.app.worked import job_worked
 from kelbrast.core.job import JobState
@@ -57,12 +57,12 @@ def create_job(
     jobs: AllJobs,
     photos: PartPictures,
     was: Annotated[int | None, Query(ge=1, le=2**53, description="the number it had before it was deleted")] = None,
-) -> KeptJobOut:
+) -> KeptJob:
     """Keep a job file. One that was deleted and comes back has its photos again."""
     kept = jobs.add(job)
     if was is not None:
         photos.follow(was, kept.id)
-    return KeptJobOut.model_validate(kept)
+    return kept
 
 
 @router.get("/jobs.zip", responses={**NOT_FOUND, 200: {"content": {"application/zip": {}}}})
@@ -73,17 +73,16 @@ def jobs_as_archive(jobs: AllJobs, job: Annotated[list[OneOfIds], Query(min_leng
 
 
 @router.post("/jobs.zip", status_code=201, openapi_extra=_ARCHIVE_IN_BODY)
-async def take_in_archive(request: Request, jobs: AllJobs) -> list[KeptJobOut]:
+async def take_in_archive(request: Request, jobs: AllJobs) -> list[KeptJob]:
     """Keep every job file of an archive, all of them or none."""
     data = await request.body()
-    kept = await run_in_threadpool(lambda: jobs.add_all(read_jobs_archive(data)))
-    return [KeptJobOut.model_validate(one) for one in kept]
+    return await run_in_threadpool(lambda: jobs.add_all(read_jobs_archive(data)))
 
 
 @router.get("/jobs/{job_id}", responses=NOT_FOUND)
-def read_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
+def read_job(job_id: JobId, jobs: AllJobs) -> KeptJob:
     """One job."""
-    return KeptJobOut.model_validate(jobs.get(job_id))
+    return jobs.get(job_id)
 
 
 @router.put(
@@ -91,15 +90,15 @@ def read_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
     openapi_extra=JOB_IN_BODY,
     responses={**NOT_FOUND, **CHANGED_ELSEWHERE},
 )
-def change_job(job_id: JobId, revision: Revision, job: JobAsWritten, jobs: AllJobs) -> KeptJobOut:
+def change_job(job_id: JobId, revision: Revision, job: JobAsWritten, jobs: AllJobs) -> KeptJob:
     """Replace a job that nobody else changed in the meantime."""
-    return KeptJobOut.model_validate(jobs.change(job_id, job, revision=revision))
+    return jobs.change(job_id, job, revision=revision)
 
 
 @router.put("/jobs/{job_id}/state", responses={**NOT_FOUND, **CHANGED_ELSEWHERE})
-def change_job_state(job_id: JobId, given: JobStateIn, jobs: AllJobs) -> KeptJobOut:
+def change_job_state(job_id: JobId, given: JobStateIn, jobs: AllJobs) -> KeptJob:
     """Say how far a job is; its document and revision stay as they are."""
-    return KeptJobOut.model_validate(jobs.set_state(job_id, given.state, after=given.after))
+    return jobs.set_state(job_id, given.state, after=given.after)
 
 
 @router.delete("/jobs/{job_id}", status_code=204, responses=NOT_FOUND)
@@ -109,9 +108,9 @@ def delete_job(job_id: JobId, jobs: AllJobs) -> None:
 
 
 @router.post("/jobs/{job_id}/duplicate", status_code=201, responses=NOT_FOUND)
-def duplicate_job(job_id: JobId, jobs: AllJobs) -> KeptJobOut:
+def duplicate_job(job_id: JobId, jobs: AllJobs) -> KeptJob:
     """Copy a job."""
-    return KeptJobOut.model_validate(jobs.duplicate(job_id))
+    return jobs.duplicate(job_id)
 
 
 @router.get("/jobs/{job_id}/plan", responses=NOT_FOUND)

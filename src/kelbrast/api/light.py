@@ -4,13 +4,14 @@ import math
 from typing import Annotated
 
 from fastapi import APIRouter, Path, Query, Response
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel
 
 from kelbrast.api.bench import RunId
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllRuns, OwnRack, Pictures
 from kelbrast.api.planning import FaceName
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.light import Tile
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.simulation.light import Lamp, look_of
 from kelbrast.exchange.light_file import Asked, asked_spec
@@ -19,16 +20,6 @@ from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
 PictureKey = Annotated[str, Path(pattern="^[0-9a-f]{32}$", description="name of the picture")]
-
-
-class TileOut(BaseModel):
-    """A picture at /api/light/{key}.png: what it shows, and after which step (0: as found)."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    key: str
-    label: str
-    step: int
 
 
 class PatchOut(BaseModel):
@@ -52,15 +43,15 @@ class WordsOut(BaseModel):
 
 
 @router.post("/light/strip", openapi_extra=JOB_IN_BODY)
-def light_strip(job: JobBody, rack: OwnRack, face: FaceName, pictures: Pictures) -> list[TileOut]:
+def light_strip(job: JobBody, rack: OwnRack, face: FaceName, pictures: Pictures) -> list[Tile]:
     """A face as found and after each step; the pictures are worked out in the background."""
-    return [TileOut.model_validate(one) for one in pictures.strip(job, rack.shelf(), face=face)]
+    return pictures.strip(job, rack.shelf(), face=face)
 
 
 @router.get("/runs/{run_id}/light", responses=NOT_FOUND)
-def light_at_bench(run_id: RunId, runs: AllRuns, pictures: Pictures) -> list[TileOut]:
+def light_at_bench(run_id: RunId, runs: AllRuns, pictures: Pictures) -> list[Tile]:
     """What the step in hand should look like, and what it looks like when it is not done."""
-    return [TileOut.model_validate(one) for one in pictures.at_bench(runs.get(run_id))]
+    return pictures.at_bench(runs.get(run_id))
 
 
 @router.post("/light/patch")

@@ -10,14 +10,14 @@ from starlette.concurrency import run_in_threadpool
 from kelbrast.api.bench import RunId
 from kelbrast.api.body import text_in_body
 from kelbrast.api.kept import AllRuns, ShopLog
-from kelbrast.api.log_schemas import FaultOfWorkOut, LogOut, RunPageOut, fault_out, line_out, named_tools, run_page
+from kelbrast.api.log_schemas import LogOut, RunPageOut, line_out, named_tools, run_page
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.brought_run import bring_run
 from kelbrast.app.clock import began
 from kelbrast.app.followed import figures_of
 from kelbrast.core.bench.run import Status
 from kelbrast.core.bench.told import tell
-from kelbrast.core.catalogue.faults import faults_of_work
+from kelbrast.core.catalogue.faults import FaultOfWork, faults_of_work
 from kelbrast.exchange.log_csv import events_csv, runs_csv
 from kelbrast.exchange.run_file import read_run_file
 from kelbrast.storage.runs import Wanted
@@ -130,9 +130,9 @@ def run_as_csv(run_id: RunId, runs: AllRuns) -> Response:
 
 
 @router.get("/faults")
-def list_faults() -> list[FaultOfWorkOut]:
+def list_faults() -> list[FaultOfWork]:
     """What goes wrong at the bench, why, what cures it and what avoids it."""
-    return [fault_out(fault) for fault in faults_of_work().values()]
+    return list(faults_of_work().values())
 
 
 def _began(day: date) -> datetime | None:

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Any
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel
 
 from kelbrast.api.bench_schemas import ReadingOut, reading_out
 from kelbrast.app.at_bench import KeptRun
@@ -96,24 +96,12 @@ class StepLogOut(BaseModel):
     corrected: bool
 
 
-class FaultOfWorkOut(BaseModel):
-    """A fault of the table: what is seen, why, what cures it, what avoids it."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    id: str
-    seen: str
-    why: tuple[str, ...]
-    cure: tuple[str, ...]
-    avoid: str
-
-
 class TroubleOut(BaseModel):
     """What went wrong in a run, and what was done."""
 
     at: datetime
     piece: int | None
-    fault: FaultOfWorkOut | None
+    fault: FaultOfWork | None
     done: str
 
 
@@ -203,7 +191,7 @@ def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOu
             TroubleOut(
                 at=event.at.when,
                 piece=event.piece,
-                fault=fault_out(faults_of_work()[event.fault]) if event.fault in faults_of_work() else None,
+                fault=faults_of_work().get(event.fault or ""),
                 done=event.words,
             )
             for event in run.standing
@@ -220,11 +208,6 @@ def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOu
         ],
         seen=run.seen,
     )
-
-
-def fault_out(fault: FaultOfWork) -> FaultOfWorkOut:
-    """A fault for the screen."""
-    return FaultOfWorkOut.model_validate(fault)
 
 
 def _steps(kept: KeptRun) -> list[StepLogOut]:

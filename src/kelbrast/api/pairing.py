@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from kelbrast.api.door import PAIRING, ROOT_CERTIFICATE, OpenShop, session_cookie, visitor
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.schemas import Problem
-from kelbrast.app.pairing import SESSION_LIVES, Pairing
+from kelbrast.app.pairing import SESSION_LIVES, Pairing, Wrong
 from kelbrast.core.errors import NotFound, NotLetIn
 
 router = APIRouter(responses=RESPONSES)
@@ -67,13 +67,6 @@ class CodeOut(BaseModel):
     places: list[PlaceOut]
 
 
-class WrongOut(BaseModel):
-    """Wrong codes since the last was shown: how many, and from where the last one came."""
-
-    address: str
-    times: int
-
-
 class DevicesOut(BaseModel):
     """The door to the shop (`open`; `secure`: with the certificate whose root has this `fingerprint`), and who is let in."""
 
@@ -82,7 +75,7 @@ class DevicesOut(BaseModel):
     addresses: list[str]
     fingerprint: str
     code: CodeOut | None
-    wrong: WrongOut | None
+    wrong: Wrong | None
     devices: list[DeviceOut]
 
 
@@ -147,14 +140,14 @@ def root_certificate(request: Request) -> Response:
 @router.get("/api/devices")
 def list_devices(request: Request, pairing: ShopPairing) -> DevicesOut:
     """The devices that are let in, and how one more would be."""
-    shop, wrong = _shop(request), pairing.wrong
+    shop = _shop(request)
     return DevicesOut(
         open=shop is not None,
         secure=shop is not None and shop.secure,
         addresses=_addresses(shop) if shop else [],
         fingerprint=shop.fingerprint if shop else "",
         code=_code(shop, pairing) if shop else None,
-        wrong=WrongOut(address=wrong.address, times=wrong.times) if wrong else None,
+        wrong=pairing.wrong,
         devices=[DeviceOut.model_validate(one) for one in pairing.devices],
     )
 

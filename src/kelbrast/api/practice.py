@@ -1,6 +1,6 @@
 """Lessons: the next question, the answer, how a person has come on."""
 
-from datetime import date
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from kelbrast.api.kept import Pictures, ShopPractice
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.light import Light
-from kelbrast.core.practice.course import Course
+from kelbrast.core.practice.course import Course, Week
 from kelbrast.core.practice.exercises import KINDS, Exercise, ExerciseKind, Shown
 from kelbrast.exchange.light_file import asked_of
 from kelbrast.exchange.plain_text import OneLine
@@ -57,15 +57,6 @@ class RightOut(BaseModel):
     rating: float
 
 
-class WeekOut(BaseModel):
-    """A week of practice."""
-
-    begins: date
-    answers: int
-    right: int
-    rating: float
-
-
 class KindOut(BaseModel):
     """How a person answers one kind of question."""
 
@@ -80,7 +71,7 @@ class ProgressOut(BaseModel):
 
     rating: float
     answers: int
-    weeks: list[WeekOut]
+    weeks: list[Week]
     kinds: list[KindOut]
 
 
@@ -144,10 +135,7 @@ def _progress(told: Course) -> ProgressOut:
     return ProgressOut(
         rating=round(told.skill.rating),
         answers=told.skill.answers,
-        weeks=[
-            WeekOut(begins=week.begins, answers=week.answers, right=week.right, rating=round(week.rating))
-            for week in told.weeks
-        ],
+        weeks=[replace(week, rating=round(week.rating)) for week in told.weeks],
         kinds=[KindOut(kind=kind, label=KINDS[kind], answers=of, right=right) for kind, of, right in told.by_kind],
     )
 

@@ -10,21 +10,7 @@ from kelbrast.app.jobs import JobSummary
 from kelbrast.core.errors import Fault
 from kelbrast.core.job import JobState
 from kelbrast.exchange import fault_words
-from kelbrast.exchange.job_file import JobFile
 from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
-
-
-class KeptJobOut(BaseModel):
-    """A job as kept. Send `revision` back in If-Match when changing it, `state_number` when changing its state."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    id: int
-    revision: int
-    updated_at: datetime
-    job: JobFile
-    state: JobState
-    state_number: int
 
 
 class JobStateIn(BaseModel):

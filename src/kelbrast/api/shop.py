@@ -4,17 +4,18 @@ from datetime import datetime
 from typing import Annotated, Final
 
 from fastapi import APIRouter, Path
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import AllRuns, OwnRack, OwnTemplates, ShopUpkeep, ShopWays, WhatWasLearnt
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.app.house import KeptWay
 from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
 from kelbrast.exchange.fields import NameText, Word
-from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile
+from kelbrast.exchange.house_file import HouseOfferFile
 from kelbrast.exchange.job_file import OwnOperationFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
@@ -53,17 +54,6 @@ class SwitchIn(BaseModel):
     carrier: CareKey | None = None
     family: CareKey | None = None
     quantity: LearntQuantity | None = None
-
-
-class WayOut(BaseModel):
-    """A house way."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    id: int
-    name: str
-    run_id: int | None
-    file: HouseWayFile
 
 
 class WayIn(BaseModel):
@@ -123,17 +113,17 @@ def switch_learning(given: SwitchIn, learning: WhatWasLearnt) -> LearningOut:
 
 
 @router.get("/house")
-def house_ways(ways: ShopWays) -> list[WayOut]:
+def house_ways(ways: ShopWays) -> list[KeptWay]:
     """Every house way, the newest first."""
-    return [WayOut.model_validate(one) for one in ways.all()]
+    return ways.all()
 
 
 @router.post("/runs/{run_id}/house", status_code=201, responses=NOT_FOUND)
 def make_house_way(
     run_id: Annotated[int, Path(ge=1, le=2**53, description="id of the run")], given: WayIn, runs: AllRuns, ways: ShopWays
-) -> WayOut:
+) -> KeptWay:
     """The way in which a face of a run was done becomes the house way for its kind."""
-    return WayOut.model_validate(ways.make(runs.get(run_id), given.face, given.name))
+    return ways.make(runs.get(run_id), given.face, given.name)
 
 
 @router.delete("/house/{way_id}", status_code=204, responses=NOT_FOUND)

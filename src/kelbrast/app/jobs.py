@@ -1,7 +1,6 @@
 """Keeping, changing and listing jobs."""
 
-from collections.abc import Iterator, Mapping, Sequence
-from contextlib import contextmanager
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -88,10 +87,6 @@ class Jobs:
         """Let go of the database, with everything in its one file."""
         close_database(self.engine)
 
-    def summaries(self) -> list[JobSummary]:
-        """Every job with its minutes and whether it can be done, the last changed first."""
-        return self.search()[1]
-
     def search(
         self,
         words: str = "",
@@ -139,18 +134,18 @@ class Jobs:
     def add(self, file: JobFile) -> KeptJob:
         """Keep a new job, once it is sure that it can be understood."""
         to_job(file)
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             return _kept(store.add_job(session, _document(identified(file)), file.state or "asked"))
 
     def add_all(self, files: Sequence[JobFile]) -> list[KeptJob]:
         """Keep several, all of them or none."""
-        with self._transaction():
+        with writing(self.engine):
             return [self.add(file) for file in files]
 
     def change(self, job_id: int, file: JobFile, *, revision: int) -> KeptJob:
         """Keep what a job is now. A face that comes without an id is the one that was called so."""
         to_job(file)
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             file = identified(file, _before(store.get_job(session, job_id)))
             return _kept(store.change_job(session, job_id, _document(file), revision=revision))
 
@@ -160,7 +155,7 @@ class Jobs:
         Raises:
             NotFound: no such job.  Conflict: it came to another state since.
         """
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             store.set_state(session, job_id, state, after=after)
             return _kept(store.get_job(session, job_id))
 
@@ -175,23 +170,18 @@ class Jobs:
         return {**stored.document, "state": stored.state}
 
     def remove(self, job_id: int) -> None:
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             store.remove_job(session, job_id)
 
     def duplicate(self, job_id: int) -> KeptJob:
         """A copy under a title of its own."""
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             stored = store.get_job(session, job_id)
             title = f"{stored.document['title']}"[:190] + " (copy)"
             return _kept(store.add_job(session, {**stored.document, "title": title}, "asked"))
 
     def plan(self, job_id: int) -> PlanFile:
         return plan_file(self.get(job_id).job, self.rack.shelf())
-
-    @contextmanager
-    def _transaction(self) -> Iterator[Session]:
-        with writing(self.engine) as session:
-            yield session
 
 
 def _sought(word: str) -> store.SoughtWord:

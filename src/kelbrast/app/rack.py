@@ -1,13 +1,11 @@
 """The shop's rack: putting things on it, what happens to them, and what they make up for a job."""
 
-from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Literal
 
 from sqlalchemy import Engine
-from sqlalchemy.orm import Session
 
 from kelbrast.app.learnt import Learning
 from kelbrast.core.catalogue.machines import machines
@@ -89,7 +87,7 @@ class Rack:
             BadInput: every fault, by item.
         """
         check_items(list(files))
-        with self._transaction() as session:
+        with writing(self._engine) as session:
             ids = [store.add_item(session, file.model_dump()).id for file in files]
         return [kept for kept in self.items() if kept.id in ids]
 
@@ -101,7 +99,7 @@ class Rack:
         """
         if faults := item_faults(file, ""):
             raise BadInput(faults)
-        with self._transaction() as session:
+        with writing(self._engine) as session:
             if store.get_item(session, item_id).document["what"] != file.what:
                 raise BadInput.one("what", "can not be changed; retire this one and add another")
             store.change_item(session, item_id, file.model_dump(), revision=revision)
@@ -109,7 +107,7 @@ class Rack:
 
     def note(self, item_id: int, events: Sequence[ItemEventFile]) -> KeptItem:
         """Append to the history of an item."""
-        with self._transaction() as session:
+        with writing(self._engine) as session:
             document = store.get_item(session, item_id).document
             file = ItemFile.model_validate({**document, "history": [event.model_dump() for event in events]}, strict=False)
             if faults := item_faults(file, ""):
@@ -119,7 +117,7 @@ class Rack:
 
     def note_all(self, events: Sequence[tuple[int, ItemEvent]], *, why: str) -> None:
         """Append to the history of several items, all or none."""
-        with self._transaction() as session:
+        with writing(self._engine) as session:
             for item_id, event in events:
                 store.add_events(session, item_id, [to_event_file(event, why).model_dump()])
 
@@ -129,7 +127,7 @@ class Rack:
         Raises:
             BadInput: it was used, so its history must stay.
         """
-        with self._transaction() as session:
+        with writing(self._engine) as session:
             document = store.get_item(session, item_id).document
             if any(event["kind"] in ("used", "downgraded") for event in document["history"]):
                 raise BadInput.one("id", "it was used, and its history must stay: retire it instead")
@@ -163,7 +161,7 @@ class Rack:
 
     def take_in(self, text: str) -> list[ImportChange]:
         """Import: new items are added, known ones changed, and a longer history is continued. All or nothing."""
-        with self._transaction() as session:  # before the preview: a second import waits, and finds what the first one made
+        with writing(self._engine) as session:  # before the preview: a second import waits, and finds what the first one made
             changes = self.preview(text)
             for one in changes:
                 if one.item_id is None:
@@ -192,8 +190,3 @@ class Rack:
         available = [machines()["hand"], *own] if own else list(machines().values())
         rows = zip(stored, files, items, strict=True)
         return [KeptItem(one.id, one.revision, file, item, one.at, tuple(misfits(item, available))) for one, file, item in rows]
-
-    @contextmanager
-    def _transaction(self) -> Iterator[Session]:
-        with writing(self._engine) as session:
-            yield session

@@ -1,7 +1,6 @@
 """Runs at the bench: begin one, tap, look, go back. Every tap is one transaction: it is kept whole before it is answered."""
 
-from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Final, cast
 
@@ -69,7 +68,7 @@ class Runs:
             NotFound: no such job.  BadInput: it has no plan that could be followed.
         """
         kept = self._beginning(job_id)
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             if (there := store.open_run_of(session, job_id)) is not None:
                 return self._kept(store.get_run(session, there))
             job_store.set_state(session, job_id, "at-the-bench")
@@ -86,7 +85,7 @@ class Runs:
         happened = tuple(to_events(events, kept.job))
         began = happened[0].at.when if happened else kept.began_at
         kept = replace(kept, events=events, happened=happened, run=replay(kept.run.layout, happened), began_at=began)
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             kept = replace(kept, id=self._add(session, kept))
             for event in events:
                 document = event.model_dump(mode="json", exclude_defaults=True)
@@ -174,7 +173,7 @@ class Runs:
             NotFound: no such run.  BadInput: it can not have happened.
             Conflict: somebody else tapped since the screen looked; nothing was kept.
         """
-        with self._transaction() as session:
+        with writing(self.engine) as session:
             stored = store.get_run(session, run_id)
             kept = self._kept(stored)
             if store.tapped_already(session, run_id, name):
@@ -265,11 +264,6 @@ class Runs:
         happened = tuple(to_events(events, job))
         run = replay(to_layout(job, plan), happened)
         return KeptRun(stored.id, stored.job_id, stored.began_at, file, job, plan, events, happened, run, self._clock())
-
-    @contextmanager
-    def _transaction(self) -> Iterator[Session]:
-        with writing(self.engine) as session:
-            yield session
 
 
 def _matters(tap: TapFile) -> bool:

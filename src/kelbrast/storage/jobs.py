@@ -183,4 +183,4 @@ def _stored_of(session: Session, row: JobRow) -> StoredJob:
 
 
 def _stored(row: JobRow, number: int) -> StoredJob:
-    return StoredJob(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), row.document, row.state, number)
+    return StoredJob(row.id, row.revision, row.updated_at, row.document, row.state, number)

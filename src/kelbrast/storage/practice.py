@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
@@ -26,10 +26,7 @@ class StoredAnswer:
 def answers_of(session: Session, person: str) -> Sequence[StoredAnswer]:
     """Every answer of a person, the oldest first."""
     rows = session.scalars(select(PracticeRow).where(PracticeRow.person == person).order_by(PracticeRow.id))
-    return [
-        StoredAnswer(row.person, row.at.replace(tzinfo=UTC), row.kind, row.difficulty, row.seed, row.options, row.right)
-        for row in rows
-    ]
+    return [StoredAnswer(row.person, row.at, row.kind, row.difficulty, row.seed, row.options, row.right) for row in rows]
 
 
 def add_answer(session: Session, answer: StoredAnswer) -> None:

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
@@ -48,6 +48,4 @@ def add_quote(session: Session, job_id: int, document: Mapping[str, Any]) -> Sto
 
 def _stored(row: QuoteRow, runs: Sequence[tuple[datetime, Mapping[str, Any]]]) -> StoredQuote:
     figures = next((figures for began, figures in runs if began >= row.at), {})
-    return StoredQuote(
-        row.id, row.job_id, row.at.replace(tzinfo=UTC), row.document, figures.get("planned_minutes"), figures.get("minutes")
-    )
+    return StoredQuote(row.id, row.job_id, row.at, row.document, figures.get("planned_minutes"), figures.get("minutes"))

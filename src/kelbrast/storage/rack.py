@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any, Final
 
 from sqlalchemy import func, select, update
@@ -109,5 +109,5 @@ def _stored(row: RackItemRow) -> StoredItem:
     document = {key: getattr(row, key) for key in _ITEM_KEYS}
     told = {key: value for key, value in document.items() if value is not None}
     events = [{key: value for key, value in each.items() if value is not None} for each in history]
-    at = tuple(event.at.replace(tzinfo=UTC) for event in row.events)
+    at = tuple(event.at for event in row.events)
     return StoredItem(row.id, row.revision, {**told, "history": events}, at)

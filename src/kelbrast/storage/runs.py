@@ -112,7 +112,7 @@ def get_run(session: Session, run_id: int) -> StoredRun:
         select(RunEventRow.form, RunEventRow.document).where(RunEventRow.run_id == run_id).order_by(RunEventRow.number)
     )
     events = [(form, document) for form, document in rows]
-    return StoredRun(row.id, row.job_id, row.job, row.plan, events, row.taken, row.seen, row.began_at.replace(tzinfo=UTC))
+    return StoredRun(row.id, row.job_id, row.job, row.plan, events, row.taken, row.seen, row.began_at)
 
 
 def seen_of(session: Session, run_id: int) -> int:
@@ -222,13 +222,7 @@ def search_log(session: Session, wanted: Wanted, *, offset: int, limit: int | No
     columns: Select[Any] = select(*(getattr(RunRow, name) for name in LogLine.__slots__))
     count = session.scalar(_where(select(func.count()).select_from(RunRow), wanted)) or 0
     newest = _where(columns, wanted).order_by(RunRow.began_at.desc(), RunRow.id.desc())
-    return count, [_line(dict(row._mapping)) for row in session.execute(newest.offset(offset).limit(limit))]
-
-
-def _line(row: Mapping[str, Any]) -> LogLine:
-    ended = row["ended_at"]
-    utc = {"began_at": row["began_at"].replace(tzinfo=UTC), "ended_at": ended.replace(tzinfo=UTC) if ended else None}
-    return LogLine(**{**row, **utc})
+    return count, [LogLine(**row._mapping) for row in session.execute(newest.offset(offset).limit(limit))]
 
 
 def tools_in_log(session: Session) -> list[str]:
@@ -266,14 +260,14 @@ def _mark(session: Session, table: type[ObservationRow | RunStepRow], figure: An
 def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
     """(item, ended at, seconds) of every step that was done."""
     rows = session.execute(select(RunStepRow.item, RunStepRow.ended_at, RunStepRow.seconds))
-    return [(item, at.replace(tzinfo=UTC), seconds) for item, at, seconds in rows]
+    return [(item, at, seconds) for item, at, seconds in rows]
 
 
 def waxed_runs(session: Session, since: datetime, *, also: Sequence[int]) -> list[tuple[int, str, datetime]]:
     """(run, title, when it was waxed) of finished work that was waxed since, and of these runs whenever it was."""
     wanted = or_(RunRow.waxed_at >= since, RunRow.id.in_(also))
     rows = session.execute(select(RunRow.id, RunRow.title, RunRow.waxed_at).where(wanted, RunRow.status == "finished"))
-    return [(run_id, title, at.replace(tzinfo=UTC)) for run_id, title, at in rows if at is not None]
+    return [(run_id, title, at) for run_id, title, at in rows if at is not None]
 
 
 def _where(query: "Select[Any]", wanted: Wanted) -> "Select[Any]":

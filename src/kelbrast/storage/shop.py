@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 from typing import Any
 
 from sqlalchemy import select
@@ -75,7 +75,7 @@ def remove_recipe(session: Session, recipe_id: int) -> None:
 def care_done(session: Session) -> list[tuple[str, str, datetime]]:
     """(thing, care, when) of all upkeep that was done."""
     rows = session.execute(select(CareRow.thing, CareRow.care, CareRow.at).order_by(CareRow.id))
-    return [(thing, care, at.replace(tzinfo=UTC)) for thing, care, at in rows]
+    return [(thing, care, at) for thing, care, at in rows]
 
 
 def add_care(session: Session, thing: str, care: str, at: datetime) -> None:
@@ -104,7 +104,7 @@ def photos_of(session: Session, run_id: int | None) -> list[StoredPhoto]:
     query = select(PhotoRow).order_by(PhotoRow.id)
     query = query.where(PhotoRow.run_id == run_id) if run_id is not None else query.where(PhotoRow.shows != "stage")
     return [
-        StoredPhoto(row.id, row.run_id, row.at.replace(tzinfo=UTC), row.shows, row.width, row.height, row.across_mm)
+        StoredPhoto(row.id, row.run_id, row.at, row.shows, row.width, row.height, row.across_mm)
         for row in session.scalars(query)
     ]
 

@@ -100,4 +100,4 @@ def _row(session: Session, sizing_id: int) -> SizingRow:
 
 
 def _stored(row: SizingRow) -> StoredSizing:
-    return StoredSizing(row.id, row.revision, row.updated_at.replace(tzinfo=UTC), row.document)
+    return StoredSizing(row.id, row.revision, row.updated_at, row.document)

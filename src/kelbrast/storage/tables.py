@@ -3,8 +3,22 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, Float, ForeignKey, LargeBinary, String, UniqueConstraint
+from sqlalchemy import JSON, CheckConstraint, DateTime, Float, ForeignKey, LargeBinary, String, TypeDecorator, UniqueConstraint
+from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class UtcTime(TypeDecorator[datetime]):
+    """A moment, with its zone in the program and in UTC without one in the file: SQLite keeps no zones."""
+
+    impl = DateTime
+    cache_ok = True
+
+    def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002, as SQLAlchemy calls it
+        return value if value is None else value.astimezone(UTC).replace(tzinfo=None)
+
+    def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002, as SQLAlchemy calls it
+        return value if value is None else value.replace(tzinfo=UTC)
 
 
 class Base(DeclarativeBase):
@@ -21,8 +35,8 @@ class JobRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int] = mapped_column(default=1)
-    created_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
-    updated_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC), index=True)
+    created_at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
+    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC), index=True)
     title: Mapped[str] = mapped_column(String(200))
     material: Mapped[str] = mapped_column(String(80), index=True)
     customer: Mapped[str] = mapped_column(String(200), index=True)
@@ -41,7 +55,7 @@ class JobStateRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"))
     number: Mapped[int]
-    at: Mapped[datetime] = mapped_column(DateTime)
+    at: Mapped[datetime] = mapped_column(UtcTime)
     state: Mapped[str] = mapped_column(String(20))
 
     __table_args__ = (UniqueConstraint("job_id", "number"),)
@@ -54,7 +68,7 @@ class QuoteRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[int] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), index=True)
-    at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
@@ -65,7 +79,7 @@ class SizingRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int] = mapped_column(default=1, server_default="1")
-    updated_at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
     __table_args__ = ({"sqlite_autoincrement": True},)
@@ -106,7 +120,7 @@ class RackEventRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     item_id: Mapped[int] = mapped_column(ForeignKey("rack_items.id", ondelete="CASCADE"), index=True)
-    at: Mapped[datetime] = mapped_column(DateTime, default=lambda: datetime.now(UTC))
+    at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
     kind: Mapped[str] = mapped_column(String(20))
     charge: Mapped[str | None] = mapped_column(String(80))
     family: Mapped[str | None] = mapped_column(String(40))
@@ -131,15 +145,15 @@ class RunRow(Base):
     material: Mapped[str] = mapped_column(String(80), index=True)
     finishes: Mapped[str] = mapped_column(String(400))
     pieces: Mapped[int]
-    began_at: Mapped[datetime] = mapped_column(DateTime, index=True)
+    began_at: Mapped[datetime] = mapped_column(UtcTime, index=True)
     job: Mapped[dict[str, Any]] = mapped_column(JSON)
     plan: Mapped[dict[str, Any]] = mapped_column(JSON)
     status: Mapped[str] = mapped_column(String(20), index=True, default="open")
     well: Mapped[bool | None]
-    ended_at: Mapped[datetime | None] = mapped_column(DateTime)
+    ended_at: Mapped[datetime | None] = mapped_column(UtcTime)
     figures: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     words: Mapped[str] = mapped_column(default="")
-    waxed_at: Mapped[datetime | None] = mapped_column(DateTime, index=True)
+    waxed_at: Mapped[datetime | None] = mapped_column(UtcTime, index=True)
     taken: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     seen: Mapped[int] = mapped_column(default=0)
 
@@ -174,7 +188,7 @@ class RunStepRow(Base):
     tool: Mapped[str] = mapped_column(String(80), index=True)
     item: Mapped[int | None] = mapped_column(index=True)
     seconds: Mapped[float] = mapped_column(Float)
-    ended_at: Mapped[datetime] = mapped_column(DateTime)
+    ended_at: Mapped[datetime] = mapped_column(UtcTime)
 
 
 class ObservationRow(Base):
@@ -202,7 +216,7 @@ class EyeCheckRow(Base):
     face: Mapped[str] = mapped_column(String(200))
     route: Mapped[int]
     step: Mapped[int]
-    at: Mapped[datetime] = mapped_column(DateTime)
+    at: Mapped[datetime] = mapped_column(UtcTime)
     verdict: Mapped[str] = mapped_column(String(20))
     score: Mapped[float] = mapped_column(Float)
 
@@ -214,7 +228,7 @@ class PhotoRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"), index=True)
-    at: Mapped[datetime] = mapped_column(DateTime)
+    at: Mapped[datetime] = mapped_column(UtcTime)
     shows: Mapped[str] = mapped_column(String(20))
     width: Mapped[int]
     height: Mapped[int]
@@ -230,7 +244,7 @@ class PartPhotoRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[int | None] = mapped_column(ForeignKey("jobs.id", ondelete="SET NULL"), index=True)
     was: Mapped[int]
-    at: Mapped[datetime] = mapped_column(DateTime)
+    at: Mapped[datetime] = mapped_column(UtcTime)
     shows: Mapped[str] = mapped_column(String(20))
     width: Mapped[int]
     height: Mapped[int]
@@ -257,7 +271,7 @@ class CareRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     thing: Mapped[str] = mapped_column(String(40), index=True)
     care: Mapped[str] = mapped_column(String(40))
-    at: Mapped[datetime] = mapped_column(DateTime)
+    at: Mapped[datetime] = mapped_column(UtcTime)
 
 
 class SettingRow(Base):
@@ -276,7 +290,7 @@ class PracticeRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     person: Mapped[str] = mapped_column(String(80), index=True)
-    at: Mapped[datetime] = mapped_column(DateTime)
+    at: Mapped[datetime] = mapped_column(UtcTime)
     kind: Mapped[str] = mapped_column(String(20))
     difficulty: Mapped[float] = mapped_column(Float)
     seed: Mapped[int]

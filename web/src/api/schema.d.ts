@@ -2527,11 +2527,11 @@ export interface components {
          * @description The person and the eye, of light checks of which it is known how they turned out.
          */
         AgreementOut: {
-            person: components["schemas"]["RightnessOut"];
-            eye: components["schemas"]["RightnessOut"];
-            together: components["schemas"]["RightnessOut"];
-            person_apart: components["schemas"]["RightnessOut"];
-            eye_apart: components["schemas"]["RightnessOut"];
+            person: components["schemas"]["Rightness"];
+            eye: components["schemas"]["Rightness"];
+            together: components["schemas"]["Rightness"];
+            person_apart: components["schemas"]["Rightness"];
+            eye_apart: components["schemas"]["Rightness"];
         };
         /**
          * AheadOut
@@ -2632,10 +2632,10 @@ export interface components {
             marked: boolean;
         };
         /**
-         * BackupOut
-         * @description A backup. `size`: bytes.
+         * Backup
+         * @description A copy of the database. `at`: in UTC.
          */
-        BackupOut: {
+        Backup: {
             /** Name */
             name: string;
             /**
@@ -2659,7 +2659,7 @@ export interface components {
             /** Folder */
             folder: string;
             /** Backups */
-            backups: components["schemas"]["BackupOut"][];
+            backups: components["schemas"]["Backup"][];
         };
         /**
          * BetFile
@@ -3170,7 +3170,7 @@ export interface components {
             /** Fingerprint */
             fingerprint: string;
             code: components["schemas"]["CodeOut"] | null;
-            wrong: components["schemas"]["WrongOut"] | null;
+            wrong: components["schemas"]["Wrong"] | null;
             /** Devices */
             devices: components["schemas"]["DeviceOut"][];
         };
@@ -3522,10 +3522,10 @@ export interface components {
             dish_stays_um: number;
         };
         /**
-         * FaultOfWorkOut
-         * @description A fault of the table: what is seen, why, what cures it, what avoids it.
+         * FaultOfWork
+         * @description Something that goes wrong, as it is seen at the bench.
          */
-        FaultOfWorkOut: {
+        FaultOfWork: {
             /** Id */
             id: string;
             /** Seen */
@@ -4382,10 +4382,12 @@ export interface components {
             updated_at: string;
         };
         /**
-         * KeptJobOut
-         * @description A job as kept. Send `revision` back in If-Match when changing it, `state_number` when changing its state.
+         * KeptJob
+         * @description A job with its id and how often it was changed.
+         *
+         *     `state`: how far it is; `state_number`: of the event that brought it there. The job file says nothing of it here.
          */
-        KeptJobOut: {
+        KeptJob: {
             /** Id */
             id: number;
             /** Revision */
@@ -4405,10 +4407,10 @@ export interface components {
             state_number: number;
         };
         /**
-         * KeptQuoteOut
-         * @description A quote as it was told; `actual`: minutes of the run after it against those that were planned.
+         * KeptQuote
+         * @description A quote as it was told, and what the first run after it took against it; None before there is one.
          */
-        KeptQuoteOut: {
+        KeptQuote: {
             /** Id */
             id: number;
             /** Job Id */
@@ -4445,6 +4447,19 @@ export interface components {
             answer: components["schemas"]["SizeAnswer"] | null;
             /** Places */
             places: components["schemas"]["PlaceFile"][];
+        };
+        /**
+         * KeptWay
+         * @description A house way with its id and the run that it comes from.
+         */
+        KeptWay: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Run Id */
+            run_id: number | null;
+            file: components["schemas"]["HouseWayFile"];
         };
         /**
          * KindOut
@@ -5457,7 +5472,7 @@ export interface components {
             /** Answers */
             answers: number;
             /** Weeks */
-            weeks: components["schemas"]["WeekOut"][];
+            weeks: components["schemas"]["Week"][];
             /** Kinds */
             kinds: components["schemas"]["KindOut"][];
         };
@@ -5689,7 +5704,7 @@ export interface components {
          */
         RestoreLookOut: {
             /** Tables */
-            tables: components["schemas"]["TableChangeOut"][];
+            tables: components["schemas"]["TableChange"][];
             /** Unreadable */
             unreadable: string[];
             /** Doubts */
@@ -5731,10 +5746,10 @@ export interface components {
             rating: number;
         };
         /**
-         * RightnessOut
-         * @description How often somebody was right, and between which shares that says the truth lies (95 %).
+         * Rightness
+         * @description How often somebody was right: in how many of how many, and between which shares that says the truth lies (95 %).
          */
-        RightnessOut: {
+        Rightness: {
             /** Right */
             right: number;
             /** Of */
@@ -6608,10 +6623,12 @@ export interface components {
             quantity?: ("removal" | "life" | "scratch") | null;
         };
         /**
-         * TableChangeOut
-         * @description Of a table: rows that would come back, rows that would go, rows that would be otherwise; rows now, and then.
+         * TableChange
+         * @description What restoring a backup would do to a table: rows that come back, rows that go, rows that are otherwise.
+         *
+         *     `now`: rows that there are; `then`: rows that there would be.
          */
-        TableChangeOut: {
+        TableChange: {
             /** Table */
             table: string;
             /** Come */
@@ -6748,10 +6765,10 @@ export interface components {
             source: string | null;
         };
         /**
-         * TileOut
-         * @description A picture at /api/light/{key}.png: what it shows, and after which step (0: as found).
+         * Tile
+         * @description A picture: the name that it can be asked for by, and what it shows.
          */
-        TileOut: {
+        Tile: {
             /** Key */
             key: string;
             /** Label */
@@ -6860,7 +6877,7 @@ export interface components {
             at: string;
             /** Piece */
             piece: number | null;
-            fault: components["schemas"]["FaultOfWorkOut"] | null;
+            fault: components["schemas"]["FaultOfWork"] | null;
             /** Done */
             done: string;
         };
@@ -6958,23 +6975,10 @@ export interface components {
             name: string;
         };
         /**
-         * WayOut
-         * @description A house way.
+         * Week
+         * @description A week of practice: its first day, answers, how many were right, and the rating at its end.
          */
-        WayOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Run Id */
-            run_id: number | null;
-            file: components["schemas"]["HouseWayFile"];
-        };
-        /**
-         * WeekOut
-         * @description A week of practice.
-         */
-        WeekOut: {
+        Week: {
             /**
              * Begins
              * Format: date
@@ -7128,10 +7132,10 @@ export interface components {
             worn: number;
         };
         /**
-         * WrongOut
-         * @description Wrong codes since the last was shown: how many, and from where the last one came.
+         * Wrong
+         * @description The last wrong code: from which address, and how many since the code was shown.
          */
-        WrongOut: {
+        Wrong: {
             /** Address */
             address: string;
             /** Times */
@@ -7216,7 +7220,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptJobOut"];
+                    "application/json": components["schemas"]["KeptJob"];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -7290,7 +7294,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptJobOut"][];
+                    "application/json": components["schemas"]["KeptJob"][];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -7322,7 +7326,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptJobOut"];
+                    "application/json": components["schemas"]["KeptJob"];
                 };
             };
             /** @description No such thing */
@@ -7369,7 +7373,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptJobOut"];
+                    "application/json": components["schemas"]["KeptJob"];
                 };
             };
             /** @description No such thing */
@@ -7471,7 +7475,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptJobOut"];
+                    "application/json": components["schemas"]["KeptJob"];
                 };
             };
             /** @description No such thing */
@@ -7530,7 +7534,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptJobOut"];
+                    "application/json": components["schemas"]["KeptJob"];
                 };
             };
             /** @description No such thing */
@@ -9795,7 +9799,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FaultOfWorkOut"][];
+                    "application/json": components["schemas"]["FaultOfWork"][];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -9831,7 +9835,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TileOut"][];
+                    "application/json": components["schemas"]["Tile"][];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -9863,7 +9867,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TileOut"][];
+                    "application/json": components["schemas"]["Tile"][];
                 };
             };
             /** @description No such thing */
@@ -10294,7 +10298,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WayOut"][];
+                    "application/json": components["schemas"]["KeptWay"][];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -10330,7 +10334,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WayOut"];
+                    "application/json": components["schemas"]["KeptWay"];
                 };
             };
             /** @description No such thing */
@@ -11458,7 +11462,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptQuoteOut"][];
+                    "application/json": components["schemas"]["KeptQuote"][];
                 };
             };
             /** @description No such thing */
@@ -11502,7 +11506,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KeptQuoteOut"];
+                    "application/json": components["schemas"]["KeptQuote"];
                 };
             };
             /** @description No such thing */
@@ -11810,7 +11814,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BackupOut"];
+                    "application/json": components["schemas"]["Backup"];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -11839,7 +11843,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BackupOut"];
+                    "application/json": components["schemas"]["Backup"];
                 };
             };
             /** @description No such thing */
@@ -11881,7 +11885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BackupOut"];
+                    "application/json": components["schemas"]["Backup"];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -12038,7 +12042,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BackupOut"];
+                    "application/json": components["schemas"]["Backup"];
                 };
             };
             /** @description No such thing */

@@ -3,7 +3,6 @@
 from dataclasses import dataclass
 from functools import cache
 
-from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, record
 
 
@@ -43,15 +42,6 @@ def damages() -> dict[str, Damage]:
         key: Damage(key, row["label"], row["kind"], row["likely"], row["worst"], row.get("share"), row["says"])
         for key, row in record("damages").items()
     }
-
-
-def damage(key: str) -> Damage:
-    """The word with this id.
-
-    >>> damage("casting-skin").kind
-    'waviness'
-    """
-    return find("damage", damages(), key)
 
 
 @cache

@@ -31,27 +31,6 @@ def vibration_points(*, vibration: float, seconds: float) -> float:
     return 100 * (vibration / action) ** 2 * seconds / over
 
 
-def daily_exposure(*, points: float) -> float:
-    """The vibration that would give so many points when it lasted eight hours.
-
-    Equation: `A(8) = 2.5 sqrt(p / 100)` (m/s2)
-    Valid: points not below 0.
-
-    Args:
-        points: p, of a day, dimensionless.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: hand-arm.
-
-    >>> daily_exposure(points=400)
-    5.0
-    """
-    require_not_below_zero(points=points)
-    return float(constant("day.action_value").si * (points / 100) ** 0.5)
-
-
 def exposure_of(points: float) -> Exposure:
     """Below the action value, above it, or above the limit value."""
     if points > 400:

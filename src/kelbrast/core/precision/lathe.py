@@ -2,13 +2,12 @@
 
 import math
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Final
 
 from kelbrast.core.process.speed import spindle_speed
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
+from kelbrast.core.validity import require_above_zero
 
-LeftFor = Literal["turn-again", "file", "cloth", "finest", "none"]
 FERROUS: Final = ("steel", "stainless")
 """The families of iron and steel."""
 _FOOT, _INCH = 0.3048, 0.0254
@@ -66,31 +65,3 @@ def lathe_speeds(*, diameter: float, cutting: float, ferrous: bool, most: float 
         polish=min(polish, most),
         capped=polish > most,
     )
-
-
-def left_for(*, left: float) -> LeftFor:
-    """What is right for so much left on the diameter.
-
-    Equation: above 5 thousandths of an inch turn again; to 5 ten-thousandths file; to 2 ten-thousandths cloth; less the finest
-        cloth alone (word)
-    Valid: not below 0.
-
-    Args:
-        left: on the diameter, m.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: trade-lathe.
-
-    >>> [left_for(left=one * 25.4e-6) for one in (7, 3, 0.4, 0.1, 0)]
-    ['turn-again', 'file', 'cloth', 'finest', 'none']
-    """
-    require_not_below_zero(left=left)
-    if left > constant("precision.file_most").si:
-        return "turn-again"
-    if left > constant("precision.cloth_most").si:
-        return "file"
-    if left >= constant("precision.cloth_least").si:
-        return "cloth"
-    return "finest" if left > 0 else "none"

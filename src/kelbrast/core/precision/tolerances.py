@@ -6,10 +6,8 @@ from typing import Final
 from kelbrast.core.catalogue.tolerance_classes import ToleranceClass, ToleranceRange, tolerance_ranges
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.units import to_si
-from kelbrast.core.validity import require_above_zero
 
 _FINEST_ROUNDED: Final = 7  # above it k is 0 and P has no step of its own
-_MIDDLE: Final = {5: 7.0, 6: 10.0, 7: 16.0, 8: 25.0, 9: 40.0, 10: 64.0}  # i by grade
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,32 +70,6 @@ def _step(row: ToleranceRange, letter: str, grade: int) -> float:
     if row.over == 0 or (letter == "p" and grade > _FINEST_ROUNDED):
         return 0.0
     return row.grades[grade] - row.grades[grade - 1]
-
-
-def standard_tolerance(*, low: float, high: float, grade: int) -> float:
-    """The tolerance of a grade by the standard's formula, before its rounding.
-
-    Equation: `IT = k (0.45 D^(1/3) + 0.001 D)` um, D = sqrt(low high) in mm, k = 7, 10, 16, 25, 40, 64 for grades 5 to 10 (m)
-    Valid: both ends above 0, grades 5 to 10.
-
-    Args:
-        low: end of the range of nominal sizes, m.
-        high: the other end, m.
-        grade: 5 to 10, dimensionless.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: iso-286.
-
-    >>> round(standard_tolerance(low=18e-3, high=30e-3, grade=7) * 1e6, 1)
-    20.9
-    """
-    require_above_zero(low=low, high=high)
-    if grade not in _MIDDLE:
-        raise OutsideValidity("the grade must be from 5 to 10")
-    size = (low * high) ** 0.5 / 1e-3
-    return to_si(_MIDDLE[grade] * (0.45 * size ** (1 / 3) + 0.001 * size), "um")
 
 
 def clearance(*, hole: Deviations, shaft: Deviations) -> tuple[float, float]:

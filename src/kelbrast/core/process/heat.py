@@ -69,35 +69,6 @@ def slab_rise(*, flux: float, seconds: float, thickness: float, conductivity: fl
     return flux * thickness / conductivity * (fourier + 1 / 3 - 2 / math.pi**2 * tail)
 
 
-def lump_rise(*, power: float, seconds: float, mass: float, specific_heat: float, loss: float = 0.0) -> float:
-    """Rise of a small part that warms as a whole.
-
-    Equation: `dT = P / (h A) (1 - exp(-t h A / (m c)))`, or P t / (m c) without loss (K)
-    Valid: mass and specific heat above 0, the others not below 0.
-
-    Args:
-        power: P into the part, W.
-        seconds: t, s.
-        mass: m, kg.
-        specific_heat: c, J/kgK.
-        loss: h A, W/K.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: carslaw-jaeger.
-
-    >>> round(lump_rise(power=20, seconds=60, mass=0.05, specific_heat=500), 3)
-    48.0
-    """
-    require_above_zero(mass=mass, specific_heat=specific_heat)
-    require_not_below_zero(power=power, seconds=seconds, loss=loss)
-    capacity = mass * specific_heat
-    if loss == 0:
-        return power * seconds / capacity
-    return power / loss * -math.expm1(-seconds * loss / capacity)
-
-
 @lru_cache(maxsize=4096)
 def longest_stay(*, flux: float, thickness: float, material: Material, limit: float | None = None) -> float:
     """Time on one spot until the surface reaches a limit, from room temperature; at most an hour.

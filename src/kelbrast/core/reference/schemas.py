@@ -205,7 +205,7 @@ _PROCESS: Final = Entry(
                 " prior prior_known drift risk short overhang lap_contact expansion_unsure shop_four"
                 " file_ferrous_low file_ferrous_high file_other_low file_other_high",
                 LENGTH: "bias beyond_clean finish_least finish_most most_stock slack_least slack_most slide file_most"
-                " file_least cloth_most cloth_least file_minute cloth_minute finishing_grain",
+                " file_least cloth_most file_minute cloth_minute finishing_grain",
                 TIME: "least_work least_strokes",
                 STEP: "warmth_unsure",
                 SPEED: "lap_slowest lap_fastest polish",
@@ -258,7 +258,6 @@ RECORDS: Final[dict[str, Schema]] = {
                     ANGLE: "crossing agree away removed",
                 }
             ),
-            "edge": _all_of({RATIO: "sharp"}),
         }
     ),
     "families": Each(
