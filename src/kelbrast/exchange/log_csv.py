@@ -30,10 +30,10 @@ def events_csv(told: Sequence[Told]) -> str:
 
 def _event(one: Told) -> list[Any]:
     event = one.event
-    face, route, step = event.stage or (None, None, None)
+    _, route, step = event.stage or (None, None, None)
     depth = from_si(event.depth, "um") if event.depth is not None else None
     reading = event.measured
     return [
-        event.number, event.at.when, event.kind, event.piece, face, route, step, depth, event.seconds,
+        event.number, event.at.when, event.kind, event.piece, one.face or None, route, step, depth, event.seconds,
         reading.quantity if reading else None, reading.value if reading else None, tell(one.said), one.taken_back,
     ]  # fmt: skip

@@ -16,11 +16,12 @@ from kelbrast.core.wording import Measure, Sentence, plain, sentence
 
 @dataclass(frozen=True, slots=True)
 class Told:
-    """An event in words; `taken_back`: somebody undid it later."""
+    """An event in words; `taken_back`: somebody undid it later. `face`: what its face was called; empty for none."""
 
     event: Event
     said: Sentence
     taken_back: bool
+    face: str
 
 
 def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
@@ -38,7 +39,7 @@ def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
         undone = event.number in taken_back
         if event.kind != "undone" and not undone:
             run = happen(run, event)
-        found.append(Told(event, one, undone))
+        found.append(Told(event, one, undone, _face(run, event)))
     return found
 
 
@@ -75,7 +76,7 @@ def reading_said(measured: Measured) -> Sentence:
 
 def _said(run: Run, event: Event) -> Sentence:
     note = f" {event.words.strip()}" if event.words.strip() else ""
-    at = ", ".join(part for part in (event.piece and f"piece {event.piece}", event.stage and event.stage[0]) if part) or "all"
+    at = ", ".join(part for part in (event.piece and f"piece {event.piece}", _face(run, event)) if part) or "all"
     stage = run.current[1] if run.current else None
     worked = clock_time(run.seconds_in_hand(event.at)) if run.current else "0:00"
     tool = tools()[event.tool].label if event.tool in tools() else event.tool
@@ -111,6 +112,12 @@ def _said(run: Run, event: Event) -> Sentence:
         "stopped": "Stopped before the end.",
     }
     return plain(texts[event.kind] + note)
+
+
+def _face(run: Run, event: Event) -> str:
+    """The face that the event is about, as it was called when the run began."""
+    face = event.stage[0] if event.stage else ""
+    return next((one.label for one in run.layout.stages if one.face == face), face)
 
 
 def _label(stage: Stage | None) -> str:
