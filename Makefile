@@ -67,9 +67,10 @@ soak: .stamps/dev .stamps/web .stamps/chromium
 	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/outside/test_day.py -s -q
 	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest -m hypothesis -q
 
-# Changed copies of the core, each against the tests that run it: which change would nobody notice? Takes about an hour.
+# Changed copies of the code, each against the tests that run it: which change would nobody notice? All of them take a night;
+# `make mutants OF='kelbrast.core.bench.*'` takes some.
 mutants: .stamps/mutants
-	KELBRAST_SOAK=3 .venv/bin/mutmut run --max-children $(shell nproc)
+	OPENBLAS_NUM_THREADS=1 KELBRAST_SOAK=3 .venv/bin/mutmut run --max-children $(shell nproc) $(OF)
 	$(PY) docs/mutation_score.py
 
 bench: .stamps/dev .stamps/web .stamps/chromium

@@ -11,7 +11,8 @@ KILLED, SURVIVED, TIMED_OUT = (1, 3), (0,), (36, 24, -24, 152, 255)  # exit code
 def main() -> None:
     totals: dict[str, Counter[str]] = {}
     for meta in sorted(MUTANTS.rglob("*.py.meta")):
-        package = meta.relative_to(MUTANTS / "src" / "kelbrast" / "core").parts[0]
+        parts = meta.relative_to(MUTANTS / "src" / "kelbrast").parts
+        package = parts[1] if parts[0] == "core" else parts[0]
         for code in json.loads(meta.read_text())["exit_code_by_key"].values():
             what = "killed" if code in KILLED or code in TIMED_OUT else "survived" if code in SURVIVED else "not run"
             totals.setdefault(package, Counter())[what] += 1
