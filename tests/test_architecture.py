@@ -27,6 +27,9 @@ def test_no_count_is_written_down_that_an_addition_would_make_wrong() -> None:
 def test_pictures_are_there() -> None:
     for name in re.findall(r"\((docs/screenshots/[^)]+)\)", (ROOT / "README.md").read_text()):
         assert (ROOT / name).is_file()
+    folder = ROOT / "docs" / "screenshots"
+    shown = re.findall(r"\]\(([^)]+\.png)\)", (folder / "README.md").read_text())
+    assert sorted(shown) == sorted(one.name for one in folder.glob("*.png"))
 
 
 def test_no_lock_names_a_host() -> None:
