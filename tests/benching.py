@@ -3,8 +3,7 @@
 from itertools import count
 from typing import Any
 
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event, Stage
+from kelbrast.core.bench.events import Event, Moment, Stage
 from kelbrast.core.bench.run import Layout, Run, begin
 from kelbrast.core.bench.taps import happen
 

@@ -5,7 +5,7 @@ import random
 from datetime import datetime
 from pathlib import Path
 
-from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.events import Moment
 from kelbrast.core.day.schedule import Placed, needs_change
 from kelbrast.core.day.shop import DAY, After, DayWork, Station, Task, Worker
 

@@ -9,7 +9,7 @@ from typing import Any, Final
 
 from kelbrast.core import wording
 from kelbrast.core.catalogue.finishes import finishes
-from kelbrast.core.catalogue.uses import uses
+from kelbrast.core.catalogue.tools import uses
 from kelbrast.core.wording import Measure, Sentence, places_of, plain, sentence, tell
 from kelbrast.exchange.sentence_file import to_sentence_file
 

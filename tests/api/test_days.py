@@ -8,7 +8,7 @@ import pytest
 
 from kelbrast.app.clock import began, day_of
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.events import Moment
 
 
 @pytest.fixture(params=["Pacific/Auckland", "America/Vancouver", "UTC"])

@@ -10,7 +10,7 @@ import pytest
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.events import Moment
 from kelbrast.exchange.read import check_job_file
 from kelbrast.exchange.run_file import TapFile
 

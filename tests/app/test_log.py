@@ -11,7 +11,7 @@ from kelbrast.app.house import HouseWays
 from kelbrast.app.log import Log
 from kelbrast.app.photos import LARGEST_SIDE, Photos
 from kelbrast.app.upkeep import Upkeep
-from kelbrast.core.bench.history import replay
+from kelbrast.core.bench.taps import replay
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.exchange.read import to_job
 from kelbrast.exchange.run_file import EventFile, RunFile, to_events, to_layout

@@ -11,8 +11,7 @@ from hypothesis import strategies as st
 
 from conftest import EXAMPLES
 from kelbrast.app.planning import plan_file
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event, Measured
+from kelbrast.core.bench.events import Event, Measured, Moment
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.sizing import SizeAtBench, size_at_bench
 from kelbrast.core.bench.taps import happen

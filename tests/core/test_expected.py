@@ -6,8 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 
 from benching import Bench, stage
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Measured, StageDrive
+from kelbrast.core.bench.events import Measured, Moment, StageDrive
 from kelbrast.core.bench.expected import done_on, expected, more_time, protection_left, verdict
 from kelbrast.core.bench.instruments import gloss_of
 from kelbrast.core.bench.run import Layout

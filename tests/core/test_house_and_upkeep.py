@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from kelbrast.core.catalogue.faults import faults_of_work
+from kelbrast.core.catalogue.damages import faults_of_work
 from kelbrast.core.planning.questions.house import HouseWay, kind_of_find, offers
 from kelbrast.core.rack.upkeep import LookedAfter, cares, upkeep
 from making import UM, face, job, plan

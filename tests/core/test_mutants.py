@@ -9,14 +9,12 @@ import pytest
 
 from benching import Bench, stage
 from kelbrast.core.bench.events import Measured
-from kelbrast.core.bench.house_way import way_of
-from kelbrast.core.bench.observed import Planned, observed
+from kelbrast.core.bench.observed import Planned, observed, way_of
 from kelbrast.core.bench.run import Layout
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.machines import Machine, machine
-from kelbrast.core.catalogue.speeds import speed_bands
-from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.catalogue.tools import speed_bands, tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.metrology.cutoff import cut_offs

@@ -7,9 +7,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from attacking import many
-from kelbrast.core.catalogue.faults import faults_of_work
-from kelbrast.core.practice.exercises import KINDS, exercise
-from kelbrast.core.practice.skill import EASIEST, HARDEST, START, Skill, answered, difficulty_for, expected, level_of
+from kelbrast.core.catalogue.damages import faults_of_work
+from kelbrast.core.practice.exercises import (
+    EASIEST,
+    HARDEST,
+    KINDS,
+    START,
+    Skill,
+    answered,
+    difficulty_for,
+    exercise,
+    expected,
+    level_of,
+)
 
 
 def learner(strength_at, answers: int, seed: int) -> list[tuple[Skill, float]]:

@@ -11,7 +11,7 @@ from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.process import heat, removal, scratch, speed
 from kelbrast.core.process.clearance import area_factor, clearance
-from kelbrast.core.process.dulling import change_after, cutting, share_done
+from kelbrast.core.process.removal import change_after, cutting, share_done
 
 
 @pytest.mark.parametrize(

@@ -17,8 +17,7 @@ from kelbrast.core.planning.whole.mounting import prepare
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.planning.whole.shortage import do_without, shortages, without
 from kelbrast.core.process.speed import spindle_speed
-from kelbrast.core.rack.fitting import misfits
-from kelbrast.core.rack.item import Item, ItemEvent, bound_by, kind_of, stockable
+from kelbrast.core.rack.item import Item, ItemEvent, bound_by, kind_of, misfits, stockable
 from kelbrast.core.rack.offer import Own, offer
 from kelbrast.core.rack.spindles import mountings
 from making import face, job, plan

@@ -8,8 +8,7 @@ import pytest
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.catalogue.speeds import speed_bands
-from kelbrast.core.catalogue.tools import carriers, tools
+from kelbrast.core.catalogue.tools import carriers, speed_bands, tools
 from kelbrast.core.errors import BadInput, NotFound, ReadError
 from kelbrast.core.reference.loader import constant, sources
 from kelbrast.core.surface.shapes import SHAPES, shape_area

@@ -9,12 +9,10 @@ from hypothesis import strategies as st
 
 from attacking import many
 from benching import LAYOUT, Bench, stage
-from kelbrast.core.bench.clock import Moment, elapsed
-from kelbrast.core.bench.events import Event
-from kelbrast.core.bench.history import check_undo, replay
-from kelbrast.core.bench.order import cost_of_order, left_in_order
+from kelbrast.core.bench.ahead import cost_of_order, left_in_order
+from kelbrast.core.bench.events import Event, Moment, elapsed
 from kelbrast.core.bench.run import Layout, Run, begin
-from kelbrast.core.bench.taps import happen
+from kelbrast.core.bench.taps import check_undo, happen, replay
 from kelbrast.core.bench.told import tell, tell_one
 from kelbrast.core.errors import BadInput
 

@@ -5,7 +5,7 @@ import math
 import pytest
 
 from kelbrast.core.catalogue.machines import machines
-from kelbrast.core.catalogue.uses import uses
+from kelbrast.core.catalogue.tools import uses
 from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.reference.loader import constant

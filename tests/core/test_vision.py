@@ -11,7 +11,7 @@ from scipy import ndimage
 
 from benching import Bench
 from kelbrast.app.eye import opened
-from kelbrast.core.bench.turned_out import LightCheck, turned_out
+from kelbrast.core.bench.observed import LightCheck, turned_out
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
 from kelbrast.core.vision.fields import MOST_FIELDS, contrast, fields_of

@@ -8,8 +8,7 @@ import pytest
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import Tool, tool, wear_coefficient
 from kelbrast.core.process.clearance import area_factor, clearance
-from kelbrast.core.process.dulling import change_after, cutting
-from kelbrast.core.process.removal import removal_rate
+from kelbrast.core.process.removal import change_after, cutting, removal_rate
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 

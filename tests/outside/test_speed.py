@@ -5,7 +5,7 @@ import math
 import pint
 import pytest
 
-from kelbrast.core.catalogue.speeds import speed_bands
+from kelbrast.core.catalogue.tools import speed_bands
 from kelbrast.core.process.speed import spindle_speed, surface_speed
 from kelbrast.core.units import from_si, to_si
 

@@ -17,7 +17,7 @@ from kelbrast.app.clock import began
 from kelbrast.app.followed import figures_of
 from kelbrast.core.bench.run import Status
 from kelbrast.core.bench.told import tell
-from kelbrast.core.catalogue.faults import FaultOfWork, faults_of_work
+from kelbrast.core.catalogue.damages import FaultOfWork, faults_of_work
 from kelbrast.exchange.log_csv import events_csv, runs_csv
 from kelbrast.exchange.run_file import read_run_file
 from kelbrast.storage.runs import Wanted

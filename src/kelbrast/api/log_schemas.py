@@ -8,7 +8,7 @@ from pydantic import BaseModel
 from kelbrast.api.bench_schemas import ReadingOut, reading_out
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.core.bench.told import tell
-from kelbrast.core.catalogue.faults import FaultOfWork, faults_of_work
+from kelbrast.core.catalogue.damages import FaultOfWork, faults_of_work
 from kelbrast.core.catalogue.materials import material, materials
 from kelbrast.core.catalogue.tools import tool, tools
 from kelbrast.core.rack.upkeep import care

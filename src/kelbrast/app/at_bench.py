@@ -3,8 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event
+from kelbrast.core.bench.events import Event, Moment
 from kelbrast.core.bench.run import Run
 from kelbrast.core.job import Job
 from kelbrast.exchange.job_file import JobFile

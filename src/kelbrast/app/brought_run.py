@@ -6,8 +6,8 @@ from datetime import datetime
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.followed import figures_of, follows
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.history import replay
+from kelbrast.core.bench.events import Moment
+from kelbrast.core.bench.taps import replay
 from kelbrast.core.errors import BadInput
 from kelbrast.exchange.read import to_job
 from kelbrast.exchange.run_file import EventFile, RunFile, moment_of, to_events, to_layout

@@ -7,7 +7,7 @@ from datetime import time as time_of_day
 from pathlib import Path
 from typing import Final
 
-from kelbrast.core.bench.clock import Moment
+from kelbrast.core.bench.events import Moment
 
 _BOOT_ID: Final = Path("/proc/sys/kernel/random/boot_id")
 

@@ -8,7 +8,7 @@ from itertools import groupby
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.eye import Eye
 from kelbrast.app.runs import Runs
-from kelbrast.core.bench.turned_out import LightCheck, turned_out
+from kelbrast.core.bench.observed import LightCheck, turned_out
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput

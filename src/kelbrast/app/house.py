@@ -8,7 +8,7 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.app.readable import Unreadable, readable
-from kelbrast.core.bench.house_way import way_of
+from kelbrast.core.bench.observed import way_of
 from kelbrast.core.planning.questions.house import offers
 from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_file, to_way, to_way_file
 from kelbrast.exchange.job_file import JobFile

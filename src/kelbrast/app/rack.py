@@ -12,8 +12,7 @@ from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ShopFactors
-from kelbrast.core.rack.fitting import misfits
-from kelbrast.core.rack.item import Item, ItemEvent
+from kelbrast.core.rack.item import Item, ItemEvent, misfits
 from kelbrast.core.rack.offer import Offer, Own, offer
 from kelbrast.core.wording import Sentence
 from kelbrast.exchange.rack_csv import continued, is_csv, read_rack

@@ -14,13 +14,12 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.readable import readable
 from kelbrast.core.bench.ahead import ahead
-from kelbrast.core.bench.clock import Clock, Moment, elapsed
+from kelbrast.core.bench.events import Clock, Moment, elapsed
 from kelbrast.core.bench.expected import done_on
 from kelbrast.core.bench.figures import gone_by_measurement
-from kelbrast.core.bench.history import check_undo, replay
 from kelbrast.core.bench.run import Run
-from kelbrast.core.bench.taps import BESIDE, happen
-from kelbrast.core.catalogue.faults import fault_of_work
+from kelbrast.core.bench.taps import BESIDE, check_undo, happen, replay
+from kelbrast.core.catalogue.damages import fault_of_work
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.core.job import JobState, state_after_tap

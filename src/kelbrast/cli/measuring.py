@@ -7,7 +7,7 @@ import typer
 
 from kelbrast.cli.output import Format, say, write_new
 from kelbrast.core.errors import BadInput
-from kelbrast.core.metrology.accept import AcceptanceRule, accepted
+from kelbrast.core.metrology.parameters import AcceptanceRule, accepted
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.exchange.measure_file import MeasureFile
 from kelbrast.exchange.measure_file import measure as evaluated

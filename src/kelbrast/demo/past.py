@@ -11,8 +11,7 @@ from datetime import date, datetime, time, timedelta
 from importlib.resources import files
 from typing import Any
 
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Stage
+from kelbrast.core.bench.events import Moment, Stage
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.taps import happen

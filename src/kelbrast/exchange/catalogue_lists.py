@@ -13,8 +13,7 @@ from kelbrast.core.catalogue.inserts import inserts
 from kelbrast.core.catalogue.kits import kits
 from kelbrast.core.catalogue.machines import Drawing, machines
 from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.catalogue.tools import tools
-from kelbrast.core.catalogue.uses import uses
+from kelbrast.core.catalogue.tools import tools, uses
 from kelbrast.core.errors import NotFound
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, JOB_STATES, OPEN_STATES
 from kelbrast.core.rack.item import KINDS as KINDS_OF_ITEMS

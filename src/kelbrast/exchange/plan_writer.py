@@ -7,9 +7,8 @@ from dataclasses import asdict
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.planning.face.face_plan import FacePlan
+from kelbrast.core.planning.face.face_plan import FacePlan, size_plan
 from kelbrast.core.planning.face.fallback import Fallback
-from kelbrast.core.planning.face.size_plan import size_plan
 from kelbrast.core.planning.face.step import Rests, Step
 from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.plan import Plan

@@ -6,8 +6,7 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import ConfigDict, Field, ValidationError
 
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event, EventKind, Measured, Order, Stage, StageDrive
+from kelbrast.core.bench.events import Event, EventKind, Measured, Moment, Order, Stage, StageDrive
 from kelbrast.core.bench.instruments import QUANTITIES, GaugedQuantity
 from kelbrast.core.bench.observed import Planned, Stages
 from kelbrast.core.bench.run import Layout, Status
@@ -16,7 +15,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.questions.goback import Extent
-from kelbrast.core.process.dulling import torn
+from kelbrast.core.process.removal import torn
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
 from kelbrast.exchange.fields import ID, GradeText, NameText, Note, Strict, Word

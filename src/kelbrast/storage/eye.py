@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from kelbrast.core.bench.turned_out import LightCheck
+from kelbrast.core.bench.observed import LightCheck
 from kelbrast.storage.tables import EyeCheckRow
 
 

@@ -1,7 +1,6 @@
 """What the plan expects at the bench: what an instrument should read now, and which limits a reading is held against."""
 
-from kelbrast.core.bench.clock import Moment, elapsed
-from kelbrast.core.bench.events import Event, Stage
+from kelbrast.core.bench.events import Event, Moment, Stage, elapsed
 from kelbrast.core.bench.figures import first_reading
 from kelbrast.core.bench.instruments import gloss_of
 from kelbrast.core.bench.limits import Facts, Verdict, judge

@@ -1,17 +1,21 @@
-"""What a run says about the shop: ratios of what happened to the published figures."""
+"""What a run teaches: ratios to the published figures, house routes, and how light checks turned out."""
 
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from statistics import median_high
 
-from kelbrast.core.bench.clock import elapsed
-from kelbrast.core.bench.events import Measured
+from kelbrast.core.bench.events import Measured, elapsed
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
+from kelbrast.core.errors import BadInput
+from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import LearntQuantity, Observation, Yours
-from kelbrast.core.process.dulling import fresh_in
+from kelbrast.core.planning.questions.house import HouseWay, depth_of_find, kind_of_find
+from kelbrast.core.process.removal import fresh_in
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.shapes import layer_between
+from kelbrast.core.units import from_si
 
 Stages = Mapping[tuple[str, int, int], "Planned"]  # by face, route, step
 SecondsWorked = Mapping[tuple[str, int, int], float]  # seconds
@@ -135,3 +139,90 @@ def _readings(run: Run, quantities: tuple[str, ...]) -> Iterator[tuple[int, str,
             if stage.face == face:
                 worked[stage.key] = worked.get(stage.key, 0.0) + elapsed(now.clock, event.at)
         yield event.piece, face, reading, worked
+
+
+@dataclass(frozen=True, slots=True)
+class LightCheck:
+    """When and where a light check was made: after the event `after`, at a stage (face, route, step) of a piece."""
+
+    after: int
+    piece: int
+    stage: tuple[str, int, int]
+
+
+@dataclass(frozen=True, slots=True)
+class TurnedOut:
+    """Whether the person said at the check that old marks are left, and whether there were; None while nobody knows."""
+
+    person: bool | None
+    left: bool | None
+
+
+def turned_out(run: Run, check: LightCheck) -> TurnedOut:
+    """What the person said next at that stage, and what came of it.
+
+    They look under the lamp, so what they see is there: "keep going" and "found a deep one" say that marks were left. "Old
+    marks gone" is right if nobody went back on that face of the piece later on and the run came out as wanted.
+    """
+    later = [event for event in run.standing if event.number > check.after]
+    said = next(
+        (
+            event.kind
+            for event in later
+            if event.piece == check.piece and event.stage == check.stage and event.kind in ("gone", "more", "back", "accepted")
+        ),
+        None,
+    )
+    if said is None:
+        return TurnedOut(None, None)
+    if said != "gone":
+        return TurnedOut(True, True)
+    on_face = [event for event in later if event.piece == check.piece and event.stage and event.stage[0] == check.stage[0]]
+    if any(event.kind in ("back", "accepted") for event in on_face):
+        return TurnedOut(False, True)
+    return TurnedOut(False, False if run.status == "finished" and run.well else None)
+
+
+def way_of(run: Run, job: Job, face: str, name: str) -> HouseWay:
+    """The planned route of a face, with the median time of the pieces that went straight through it.
+
+    Raises:
+        BadInput: no name is given, the run is not finished well, or the face was not worked as it can be told from.
+    """
+    if not name.strip():
+        raise BadInput.one("name", "give it a name that the shop knows it by")
+    if run.status != "finished" or not run.well:
+        raise BadInput.one("run", "only a run that was finished as wanted can become a house way")
+    found = next((one for one in job.faces if face in (one.key, one.name)), None)
+    stages = [stage for stage in run.layout.stages if found is not None and stage.face == found.key]
+    if found is None or not stages:
+        raise BadInput.one("face", f'no face "{face}" was worked in this run')
+    if not found.want.id:
+        raise BadInput.one("face", "a house way is for a finish by name, and this face was wanted by its roughness")
+    seconds = _seconds_straight_through(run, found.key)
+    if not seconds:
+        raise BadInput.one("face", "no piece went through this face without going back or leaving a step out")
+    took = median_high(seconds)
+    if took < constant("house.worked").value * sum(stage.seconds for stage in stages):
+        raise BadInput.one(
+            "face", f"its steps were tapped through in {from_si(took, 'min'):.2g} min; put their times right first"
+        )
+    return HouseWay(
+        id=0,
+        name=name.strip(),
+        family=job.material.family,
+        finish=found.want.id,
+        kind=kind_of_find(found),
+        reach=found.reach,
+        depth=depth_of_find(found),
+        area=found.area,
+        seconds=took,
+        metal=sum(stage.takes for stage in stages),
+        route=tuple(stage.tool for stage in stages),
+    )
+
+
+def _seconds_straight_through(run: Run, face: str) -> list[float]:
+    """Seconds on the work of every piece that went straight through the face."""
+    by_piece = [[run.work(piece, one) for one in stages if one.face == face] for piece, stages in run.stages.items()]
+    return [sum(work.seconds for work in works) for works in by_piece if all(work.outcome == "gone" for work in works)]

@@ -4,8 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Final, Literal
 
-from kelbrast.core.bench.clock import Moment, elapsed
-from kelbrast.core.bench.events import Event, Order, Stage
+from kelbrast.core.bench.events import Event, Moment, Order, Stage, elapsed
 
 WorkKey = tuple[int, str, int, int]  # piece, face, route, step
 Outcome = Literal["open", "gone", "back", "dropped", "skipped"]

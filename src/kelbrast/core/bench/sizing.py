@@ -3,8 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from kelbrast.core.bench.clock import Moment
-from kelbrast.core.bench.events import Event, Measured, Stage
+from kelbrast.core.bench.events import Event, Measured, Moment, Stage
 from kelbrast.core.bench.run import Run, begin
 from kelbrast.core.bench.taps import happen
 from kelbrast.core.job import Job

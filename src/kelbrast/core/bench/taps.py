@@ -1,12 +1,11 @@
-"""What each event does to a run, and when it can not happen."""
+"""Apply, replay and undo the events of a run."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from typing import Final
 
-from kelbrast.core.bench.clock import elapsed
-from kelbrast.core.bench.events import Event, EventKind, Stage
-from kelbrast.core.bench.run import Outcome, Run, Waiting, WorkKey, in_hand
+from kelbrast.core.bench.events import Event, EventKind, Stage, elapsed
+from kelbrast.core.bench.run import Layout, Outcome, Run, Waiting, WorkKey, begin, in_hand
 from kelbrast.core.errors import BadInput
 
 
@@ -283,3 +282,30 @@ def _about(run: Run, event: Event) -> Run:
     if event.piece is not None and event.piece not in run.stages:
         raise BadInput.one("piece", f"there are pieces 1 to {run.layout.pieces}")
     return run
+
+
+def replay(layout: Layout, events: Iterable[Event]) -> Run:
+    """The state after these events, in the order of their numbers. What was taken back is as if it never happened.
+
+    Raises:
+        BadInput: an event can not have happened then.
+    """
+    told = list(events)
+    taken_back = {event.undoes for event in told if event.kind == "undone"}
+    run = begin(layout)
+    for event in told:
+        if event.kind != "undone" and event.number not in taken_back:
+            run = happen(run, event)
+    return replace(run, seen=told[-1].number if told else 0)
+
+
+def check_undo(run: Run, event: Event) -> None:
+    """Whether an event may be taken back: only the last one that stands.
+
+    Raises:
+        BadInput: it is not.
+    """
+    if run.last is None:
+        raise BadInput.one("undoes", "nothing has happened that could be taken back")
+    if event.undoes != run.last.number:
+        raise BadInput.one("undoes", f"only the last tap can be taken back, and that is number {run.last.number}")

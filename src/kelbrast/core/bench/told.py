@@ -4,11 +4,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kelbrast.core.bench.events import ORDERS, Event, Measured, Stage
-from kelbrast.core.bench.history import replay
 from kelbrast.core.bench.instruments import QUANTITIES
 from kelbrast.core.bench.run import Layout, Run, begin
-from kelbrast.core.bench.taps import happen
-from kelbrast.core.catalogue.faults import faults_of_work
+from kelbrast.core.bench.taps import happen, replay
+from kelbrast.core.catalogue.damages import faults_of_work
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.reference.loader import record
 from kelbrast.core.wording import Measure, Sentence, plain, sentence

@@ -1,8 +1,9 @@
-"""What people call what is wrong with a face, and how deep it is by what one can tell without a gauge."""
+"""Names of damage, depths that can be told without a gauge, and the faults that show up at the bench."""
 
 from dataclasses import dataclass
 from functools import cache
 
+from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.reference.loader import Constant, record
 
 
@@ -52,3 +53,32 @@ def feels() -> dict[str, Feel]:
     'A nail catches'
     """
     return {key: Feel(key, row["label"], row["likely"], row["worst"]) for key, row in record("feels").items()}
+
+
+@dataclass(frozen=True, slots=True)
+class FaultOfWork:
+    """Something that goes wrong, as it is seen at the bench."""
+
+    id: str
+    seen: str
+    why: tuple[str, ...]
+    cure: tuple[str, ...]
+    avoid: str
+
+
+@cache
+def faults_of_work() -> dict[str, FaultOfWork]:
+    """The whole table by id."""
+    return {
+        key: FaultOfWork(key, row["seen"], tuple(row["why"]), tuple(row["cure"]), row["avoid"])
+        for key, row in record("faults").items()
+    }
+
+
+def fault_of_work(key: str) -> FaultOfWork:
+    """The fault with this id.
+
+    >>> fault_of_work("ripple").seen
+    'Ripple still shows in the reflection'
+    """
+    return find("fault", faults_of_work(), key)

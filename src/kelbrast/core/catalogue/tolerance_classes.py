@@ -1,4 +1,4 @@
-"""Tolerance classes as drawings write them, and the tables of the standard that they stand for."""
+"""Tolerance classes as drawings write them, with the tables of the standard; and materials of laps."""
 
 import re
 from dataclasses import dataclass
@@ -6,7 +6,7 @@ from functools import cache
 from typing import Final
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.reference.loader import table
+from kelbrast.core.reference.loader import record, table
 
 LETTERS: Final = ("f", "g", "h", "js", "k", "m", "n", "p")
 GRADES: Final = (5, 6, 7, 8)
@@ -67,3 +67,26 @@ def tolerance_ranges() -> tuple[ToleranceRange, ...]:
         )
         for row in rows
     )
+
+
+@dataclass(frozen=True, slots=True)
+class LapMaterial:
+    """What a lap can be made of; hardness in Pa."""
+
+    id: str
+    label: str
+    hardness: float
+    note: str
+
+
+@cache
+def lap_materials() -> tuple[LapMaterial, ...]:
+    """All of them, the softest first."""
+    rows = record("laps").items()
+    return tuple(LapMaterial(key, row["label"], row["hardness"].si, row["note"]) for key, row in rows)
+
+
+def lap_for(hardness: float) -> LapMaterial:
+    """The hardest that is still softer than the work: it holds its form longest, and the grain sits in it, not in the work."""
+    softer = [one for one in lap_materials() if one.hardness < hardness]
+    return max(softer, key=lambda one: one.hardness) if softer else lap_materials()[0]

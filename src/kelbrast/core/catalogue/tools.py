@@ -1,14 +1,18 @@
-"""The starter rack: carriers, and one tool for every grade, size or compound that a carrier comes with."""
+"""The starter rack: uses and their speeds, carriers, and one tool for each grade, size or compound of a carrier."""
 
 from dataclasses import dataclass, fields, replace
 from functools import cache
 from typing import Any
 
 from kelbrast.core.catalogue.families import families
+from kelbrast.core.catalogue.finishes import Finish, finish
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.errors import ReadError
-from kelbrast.core.reference.loader import Constant, constant, record
+from kelbrast.core.reference.loader import Constant, constant, record, table
+from kelbrast.core.reference.schemas import BANDS
+from kelbrast.core.units import to_si
+from kelbrast.core.wording import Measure, Sentence, places_of
 
 _SIZE_NAMES = {"second-cut": "second cut", "veryfine": "very fine", "extrafine": "extra fine"}
 
@@ -310,4 +314,51 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 suits=tuple(one.id for one in families().values() if name in one.bars),
             )
         )
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """A use, the finish (id) that suits it, the reason in a sentence, and the grade that it may be no finer than."""
+
+    id: str
+    label: str
+    finish: str
+    reason: Sentence
+    no_finer_than: str | None
+
+
+@cache
+def uses() -> dict[str, Use]:
+    """Every use by its id.
+
+    >>> uses()["grips"].no_finer_than
+    'P320'
+    """
+    return {
+        key: Use(key, row["label"], row["finish"], _reason(key, row["reason"], finish(row["finish"])), row.get("no_finer_than"))
+        for key, row in record("uses").items()
+    }
+
+
+def _reason(key: str, words: str, wanted: Finish) -> Sentence:
+    high = wanted.ra_high
+    ends = (("ra_high", Measure(high, "roughness")),) if high is not None and "ra_high" in places_of(words) else ()
+    return Sentence(f"uses.{key}.reason", words, ends)
+
+
+@cache
+def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
+    """(use, family) to (lowest, highest) recommended surface speed in m/s.
+
+    >>> low, high = speed_bands()["cut", "copper-alloy"]
+    >>> round(low, 2), round(high, 2)
+    (30.48, 45.72)
+    """
+    found = {}
+    for name, unit in BANDS.items():
+        column = unit.replace("/", "_")
+        for row in table(name):
+            low, high = (to_si(float(row[f"{end}_{column}"]), unit) for end in ("low", "high"))
+            found[row["use"], row["family"]] = (low, high)
     return found

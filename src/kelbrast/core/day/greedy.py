@@ -6,8 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
-from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
-from kelbrast.core.day.vibration import vibration_points
+from kelbrast.core.day.shop import DAY, DayWork, Task, Worker, vibration_points
 from kelbrast.core.units import to_si
 
 _MOST_DAYS: Final = 21

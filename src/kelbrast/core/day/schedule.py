@@ -5,8 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from kelbrast.core.day.shop import DAY, DayWork, Task
-from kelbrast.core.day.vibration import vibration_points
+from kelbrast.core.day.shop import DAY, DayWork, Task, vibration_points
 from kelbrast.core.units import to_si
 
 

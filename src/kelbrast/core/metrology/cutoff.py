@@ -1,12 +1,14 @@
-"""Which cut-off a surface is measured with (ISO 4288), and the noise limit that goes with it (ISO 3274)."""
+"""Cut-off and noise limit of a measured surface (ISO 4288, ISO 3274), and whether its profile is periodic."""
 
 from dataclasses import dataclass
 from functools import cache
 
+import numpy as np
+
+from kelbrast.core.arrays import Reals
 from kelbrast.core.metrology.parameters import SECTIONS, heights
-from kelbrast.core.metrology.periodic import period_of
 from kelbrast.core.metrology.profile import Profile, central, roughness_profile
-from kelbrast.core.reference.loader import Source, sources, table
+from kelbrast.core.reference.loader import Source, constant, sources, table
 from kelbrast.core.units import to_si
 from kelbrast.core.validity import require_above_zero, require_heights
 
@@ -111,3 +113,50 @@ def _spacing(profile: Profile, longest: CutOff) -> float | None:
     """How far apart periodic marks are, m; what is wider than the longest cut-off is waviness and no mark."""
     rough = central(roughness_profile(profile, cut_off=longest.cut_off), SECTIONS * longest.cut_off)
     return period_of(rough.z, rough.spacing)
+
+
+def period_of(z: Reals, spacing: float) -> float | None:
+    """The distance after which a profile repeats itself; None where it does not.
+
+    The autocorrelation of a profile that repeats comes back near its start after one period; of ground or polished marks it
+    stays small once it has fallen. It must come back to `metrology.periodic` of R(0) within a quarter of the profile, so that
+    four repeats were seen.
+
+    Equation: `R(k) = sum z(x) z(x + k) / (n - k)` (m2)
+    Valid: at least 16 heights, all numbers; spacing above 0.
+
+    Args:
+        z: heights, m; the mean is taken off.
+        spacing: m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: our-choice.
+
+    >>> x = np.arange(4000) * 1e-6
+    >>> round((period_of(np.sin(2 * np.pi * x / 0.2e-3), 1e-6) or 0) * 1e3, 3)
+    0.2
+    >>> period_of(np.random.default_rng(1).standard_normal(4000), 1e-6) is None
+    True
+    """
+    require_above_zero(spacing=spacing)
+    require_heights(z, least=16, what="a period")
+    z = z - z.mean()
+    count, lags = len(z), len(z) // 4
+    power = np.abs(np.fft.rfft(z, 2 * count)) ** 2
+    likeness = np.fft.irfft(power)[:lags] / (count - np.arange(lags))
+    fallen = np.flatnonzero(likeness <= 0)
+    if fallen.size == 0:
+        return None
+    again = int(fallen[0] + likeness[fallen[0] :].argmax())
+    comes_back = likeness[again] >= constant("metrology.periodic").value * likeness[0]
+    return spacing * _first_peak(likeness, int(fallen[0]), again) if comes_back else None
+
+
+def _first_peak(likeness: Reals, begin: int, highest: int) -> int:
+    """The first of the peaks that are nearly as high as the highest: multiples of a period are as like as the period itself."""
+    inner = likeness[begin : highest + 1]
+    peaks = np.flatnonzero((inner[1:-1] >= inner[:-2]) & (inner[1:-1] >= inner[2:])) + 1
+    high = [int(place) for place in peaks if inner[place] >= constant("metrology.as_like").value * likeness[highest]]
+    return begin + high[0] if high else highest

@@ -7,8 +7,17 @@ from datetime import date, timedelta
 from typing import Final
 
 from kelbrast.core.errors import BadInput
-from kelbrast.core.practice.exercises import KINDS, Exercise, ExerciseKind, exercise
-from kelbrast.core.practice.skill import EASIEST, HARDEST, Skill, answered, difficulty_for
+from kelbrast.core.practice.exercises import (
+    EASIEST,
+    HARDEST,
+    KINDS,
+    Exercise,
+    ExerciseKind,
+    Skill,
+    answered,
+    difficulty_for,
+    exercise,
+)
 
 _USUAL_OPTIONS: Final = 3
 _LATELY: Final = 10  # answers of a kind that its weight looks back on

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from kelbrast.core.catalogue.laps import LapMaterial, lap_for
 from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.catalogue.tolerance_classes import LapMaterial, lap_for
 from kelbrast.core.catalogue.tools import lap_wear
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.speed import spindle_speed

@@ -3,8 +3,7 @@
 from dataclasses import dataclass
 
 from kelbrast.core.catalogue.machines import Machine, machine
-from kelbrast.core.catalogue.speeds import speed_bands
-from kelbrast.core.catalogue.tools import Tool
+from kelbrast.core.catalogue.tools import Tool, speed_bands
 from kelbrast.core.process.speed import Setting, choose_setting, marked_now
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.tooling.place import Place

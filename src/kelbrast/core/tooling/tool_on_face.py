@@ -11,8 +11,7 @@ from kelbrast.core.arrays import Reals
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.process.dulling import change_after, torn
-from kelbrast.core.process.removal import removal_rate
+from kelbrast.core.process.removal import change_after, removal_rate, torn
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting
 from kelbrast.core.reference.loader import constant

@@ -4,15 +4,21 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.job import HABITS, HANDOVERS, Aim, Job
+from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face.binding import Binding, binding
 from kelbrast.core.planning.face.nicks import ways_of
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, sensible_route
 from kelbrast.core.planning.face.step import Step, steps_of
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.kernel.step_table import CHANGES, COST, METAL, TIME, Route
+from kelbrast.core.precision.advice import SizingAdvice, usual_lap
+from kelbrast.core.precision.face import SizingStep, size_of_face, sizing_tools
+from kelbrast.core.precision.state import WorkRound
 from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.process.scratch import depth_of_marks
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import usable
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.rules.rule import Refusal
@@ -209,3 +215,15 @@ def _keeping_habits(figures: StepFigures, request: RouteRequest, job: Job) -> Ch
     habit = HABITS[job.habit].lower()
     notes.append(f"This rack can not keep “{habit}”: one step here goes {furthest:.2g} times as far as that allows.")
     return Chosen(route, habit_note=" ".join(notes))
+
+
+def size_plan(plan: FacePlan, material: Material) -> SizingAdvice | None:
+    """What the gauge says of a face before any work; None without a size or readings. Without steps: for a coarse lap."""
+    sized = plan.face.sized
+    if sized is None or not sized.readings:
+        return None
+    steps = [SizingStep(one.tool.id, one.marks.layer, one.time.cut) for one in plan.steps]
+    learnt = any(one.on_face.yours != Yours() for one in plan.steps)
+    spread = constant("precision.prior_known" if learnt else "precision.prior").value
+    tool = sizing_tools(steps, spread=spread)[0] if steps else usual_lap(material)
+    return size_of_face(sized, steps, [WorkRound(0.0, tool, sized.readings)], material)

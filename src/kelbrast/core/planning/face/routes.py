@@ -1,4 +1,4 @@
-"""Which steps of a face may be taken, by what is asked and what is lifted, and the best route through them."""
+"""Which steps of a face are allowed by the wishes and habits, and the best route through them."""
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, field, replace
@@ -7,7 +7,6 @@ import numpy as np
 
 from kelbrast.core.arrays import SAME, Flags
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.face.wishes import narrow
 from kelbrast.core.planning.kernel.by_changes import quickest_by_changes
 from kelbrast.core.planning.kernel.pareto import non_dominated
 from kelbrast.core.planning.kernel.search import search
@@ -150,3 +149,40 @@ def _allowed_ends(figures: StepFigures, request: RouteRequest) -> Flags:
     held = [may_end for refusal, may_end in figures.may_end.items() if refusal is None or refusal not in request.lifted]
     ends: Flags = np.logical_and.reduce(held)
     return ends
+
+
+def narrow(steps: Flags, ends: Flags, tools: tuple[str, ...], wish: Wish) -> tuple[Flags, Flags]:
+    """The steps and ends of a graph that keep a wish. Tool k of `tools` is node k + 1.
+
+    Steps only lead to later nodes, so a route passes a node when no step leads over it and it ends no earlier.
+    A tool that is not there at all leaves no route.
+    """
+    if wish.empty:
+        return steps, ends
+    steps, ends = steps.copy(), ends.copy()
+    node = {tool: at for at, tool in enumerate(tools, start=1)}
+    if wish.route:
+        return _exactly([node.get(tool) for tool in wish.route], steps, ends)
+    for tool in wish.leave_out:
+        if tool in node:
+            steps[:, node[tool]] = False
+    for tool in (*wish.lock, *((wish.start,) if wish.start else ())):
+        if tool not in node:
+            return np.zeros_like(steps), np.zeros_like(ends)
+        at = node[tool]
+        steps[:at, at + 1 :] = False
+        ends[:at] = False
+    if wish.start:
+        steps[1 : node[wish.start], :] = False
+        steps[0, : node[wish.start]] = False
+    return steps, ends
+
+
+def _exactly(nodes: list[int | None], steps: Flags, ends: Flags) -> tuple[Flags, Flags]:
+    known = [node for node in nodes if node is not None]
+    only, last = np.zeros_like(steps), np.zeros_like(ends)
+    if len(known) == len(nodes):
+        for before, at in zip((0, *known), known, strict=False):
+            only[before, at] = True
+        last[known[-1]] = True
+    return steps & only, ends & last

@@ -10,7 +10,7 @@ from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by
 from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.step_table import TIME, Route
-from kelbrast.core.process.dulling import share_done
+from kelbrast.core.process.removal import share_done
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.advice import AtStep, step_advice

@@ -4,18 +4,19 @@ Node 0 is the surface as found, node k what tool k leaves. Every quantity is an 
 is a mask that can be lifted on its own, so that "what stands in the way" can be asked of the same numbers.
 """
 
+import math
 from dataclasses import dataclass, field
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags, Reals
+from kelbrast.core.arrays import SAME, Flags, Reals
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.nicks import dishes_of
-from kelbrast.core.planning.face.warming import Warming, warming
 from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME
 from kelbrast.core.process.blend import dish_volume
-from kelbrast.core.process.dulling import cutting
 from kelbrast.core.process.edge import break_volume, radius_volume
+from kelbrast.core.process.removal import cutting
+from kelbrast.core.process.rests import rest, work_until_hot
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, possible_ends
@@ -27,6 +28,41 @@ from kelbrast.core.surface.face import Face, usual_share
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
+
+
+@dataclass(frozen=True, slots=True)
+class Warming:
+    """Per tool of a list, in seconds: work until the first rest (infinite for none), between rests, and one rest."""
+
+    first: Reals
+    between: Reals
+    rest: float
+
+    def rests(self, cut: Reals) -> Reals:
+        """How many rests so much cutting asks for; the last axis runs over the tools."""
+        more = np.ceil((cut - self.first) / self.between - SAME)
+        return np.where(cut > self.first, np.maximum(more, 1.0), 0.0)
+
+
+def warming(job: Job, tools: tuple[ToolOnFace, ...]) -> Warming:
+    """The whole part as one lump; where nothing is known of its weight, it is taken as too heavy to warm."""
+    lump = job.lump
+    if lump is None:
+        return Warming(np.full(len(tools), np.inf), np.ones(len(tools)), 0.0)
+    air, left = constant("heat.loss_air").si, constant("heat.rest_to").value
+
+    def again(one: ToolOnFace) -> float:
+        """Work goes on at the share of the rise that a rest leaves."""
+        if math.isinf(one.manner.until_hot):
+            return math.inf
+        return one.manner.until_hot - work_until_hot(
+            lump=lump, power=one.manner.power, loss=air, allowed=one.manner.allowed * left
+        )
+
+    first = np.array([one.manner.until_hot for one in tools])
+    between = np.where(np.isfinite(first), np.array([again(one) for one in tools]), 1.0)
+    cooling = constant("heat.loss_water").si if "wet" not in job.forbids else air
+    return Warming(first, between, rest(lump=lump, loss=cooling, left=left) + constant("heat.handling").si)
 
 
 @dataclass(frozen=True, slots=True)

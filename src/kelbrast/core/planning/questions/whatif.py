@@ -12,8 +12,8 @@ from kelbrast.core.planning.face.nicks import ways_of
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME, Route
 from kelbrast.core.planning.whole.plan import face_in_plan
-from kelbrast.core.process.dulling import share_done
 from kelbrast.core.process.marks_said import marks_said
+from kelbrast.core.process.removal import share_done
 from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.wording import Sentence
 
