@@ -274,3 +274,61 @@ def test_long_work_is_done_in_parts_with_one_change() -> None:
     parts = [task for task in made.tasks if "part 2 of" in task.label and task.wheel]
     assert parts
     assert minutes_of(60.0) == 1
+
+
+def test_what_a_person_shook_before_counts_on_the_first_day() -> None:
+    tired = replace(CREW[0], vibrated=60.0)
+    work = day(Task(0, "rail", "grind", 60, machine="grinder", vibration=6.0), people=(tired,), shaking=200.0)
+    assert [round(one) for one in points_by_day(work, at_once(work).plan).values()] == [132]  # 60 and 72, see above
+    found = at_once(replace(work, shaking=100.0))
+    assert found.plan[0].begins >= 1440  # that would be too much today
+
+
+def test_dust_may_begin_in_the_minute_in_which_drying_ends() -> None:
+    work = day(
+        Task(0, "case", "dries", 60, kind="wait", by_person=False, clean=True),
+        Task(1, "plate", "grind", 30, machine="grinder", dusty=True),
+    )
+    for begins in (540, 450):
+        plan = [Placed(0, 480, 540, None, None, change=False), Placed(1, begins, begins + 30, "A", 1, change=False)]
+        assert not [one for one in faults_in(work, plan) if "dust" in one]
+    plan = [Placed(0, 480, 540, None, None, change=False), Placed(1, 539, 569, "A", 1, change=False)]
+    assert [one for one in faults_in(work, plan) if "dust" in one]
+
+
+def test_what_dries_needs_clean_air_and_what_grinds_dry_by_machine_makes_dust() -> None:
+    for file in demo_jobs():
+        plan = plan_job(to_job(file))
+        if not plan.possible:
+            continue
+        tasks = blocks_of(plan, job="1", title="", first=0).tasks
+        assert {one.operation for one in tasks if one.clean} == {
+            one.id for one in plan.operations if one.id == "lacquer" and one.passive
+        }
+        for set_up in plan.set_ups:
+            step = next(one for one in plan.faces if one.face.key == set_up.faces[0][0]).steps[set_up.faces[0][1] - 1]
+            dry = not step.on_face.manner.wet and set_up.tool.carrier.cutting.wear_law != "compound"
+            blocks = [one for one in tasks if one.tool == set_up.tool.id]
+            assert all(one.dusty == (one.machine is not None and dry) for one in blocks)
+
+
+def test_a_fixed_block_holds_its_spindle_for_the_change_too() -> None:
+    fixed = Task(0, "a", "felt", 20, machine="grinder", wheel="felt", change=10, fixed=(500, "A", 1))
+    work = day(fixed, Task(1, "b", "cotton", 20, machine="grinder", wheel="cotton", change=10), people=CREW)
+    found = {one.task: one for one in good(work)}
+    assert (found[0].begins, found[0].ends) == (500, 530)
+    assert found[1].ends <= 500 or found[1].begins >= 530
+    assert faults_in(work, list(found.values())) == []
+
+
+def test_what_is_left_of_a_day_begins_now() -> None:
+    assert with_done(WHEELS, good(WHEELS), {}, now=601).now == 601
+
+
+def test_a_spindle_of_one_machine_is_not_that_of_another() -> None:
+    work = day(
+        Task(0, "a", "felt", 60, machine="buffer", wheel="felt"),
+        Task(1, "b", "grind", 60, machine="grinder"),
+        people=(replace(CREW[0], breaks=()), Worker("C", 480, 960)),
+    )
+    assert {one.begins for one in good(work)} == {480}

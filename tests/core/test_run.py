@@ -11,7 +11,7 @@ from attacking import many
 from benching import LAYOUT, Bench, stage
 from kelbrast.core.bench.ahead import cost_of_order, left_in_order
 from kelbrast.core.bench.events import Event, Moment, elapsed
-from kelbrast.core.bench.run import Layout, Run, begin
+from kelbrast.core.bench.run import Layout, Run, Waiting, begin
 from kelbrast.core.bench.taps import check_undo, happen, replay
 from kelbrast.core.bench.told import tell, tell_one
 from kelbrast.core.errors import BadInput
@@ -245,3 +245,59 @@ def test_the_log_can_be_retold_in_words() -> None:
     assert texts[2] == "Old marks gone after 1:25 (piece 1, barrel, step 1: Hand paper on a block P240)."
     assert texts[3] == "Trouble (all): A haze or fine swirls stay in the finish. new cloth"
     assert texts[4] == "Finished: as wanted."
+
+
+@pytest.mark.parametrize(
+    ("kind", "more", "field"),
+    [
+        ("picked", {"piece": 1}, "piece"),
+        ("corrected", {"piece": 1, "stage": ("barrel", 0, 1), "seconds": 1.0}, "stage"),
+        ("trouble", {}, "fault"),
+        ("note", {"piece": 9, "words": "dull"}, "piece"),
+        ("undone", {"undoes": 1}, "undoes"),
+    ],
+)
+def test_a_refused_event_names_the_field(kind: str, more: dict[str, Any], field: str) -> None:
+    bench = Bench(Layout(1, LAYOUT.stages[:1]))
+    if kind == "picked":
+        bench.do(5.0)
+    with pytest.raises(BadInput) as refused:
+        if kind == "undone":
+            check_undo(bench.run, Event("undone", 1, Moment(1.0, 1.0, "test"), **more))
+        else:
+            bench.tap(kind, **more)
+    assert refused.value.faults[0].field == field
+    assert refused.value.faults[0].message
+
+
+def test_an_operation_that_waited_and_is_done_keeps_since_when_it_waited() -> None:
+    bench = Bench()
+    bench.tap("waiting", operation="wax")
+    since = bench.run.operations["wax"].since
+    assert since is not None
+    bench.tap("operated", operation="wax")
+    assert bench.run.operations["wax"] == Waiting(since, bench.run.operations["wax"].done)
+    assert bench.run.operations["wax"].done is not None
+
+
+def test_charge_and_abrasive_count_on_from_piece_to_piece_and_while_the_clock_runs() -> None:
+    bench = Bench()
+    tool = bench.run.current[1].tool
+    bench.do(20.0)
+    bench.tap("started")
+    now = Moment(bench.now + 7.0, bench.now + 7.0, "test")
+    assert bench.run.on_tool_now(tool, now) == pytest.approx(27.0)
+    assert bench.run.on_tool_now(tool, now, charge=True) == pytest.approx(27.0)
+    bench.tap("gone", after=10.0)
+    assert bench.run.charged[tool] == pytest.approx(30.0)
+    bench.tap("changed", tool="sewn-tripoli")  # it has not worked yet
+    assert bench.run.worn_at["sewn-tripoli"] == (0.0,)
+
+
+def test_after_a_piece_the_one_with_the_least_done_and_then_the_lowest_number_is_in_hand() -> None:
+    bench = Bench(Layout(3, LAYOUT.stages[:2]))
+    taken = []
+    while bench.run.current is not None:
+        taken.append((bench.run.current[0], bench.run.current[1].step))
+        bench.do(5.0)
+    assert taken == [(1, 1), (2, 1), (3, 1), (1, 2), (2, 2), (3, 2)]

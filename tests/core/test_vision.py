@@ -9,9 +9,10 @@ import numpy as np
 import pytest
 from scipy import ndimage
 
-from benching import Bench
+from benching import LAYOUT, Bench
 from kelbrast.app.eye import opened
-from kelbrast.core.bench.observed import LightCheck, turned_out
+from kelbrast.core.bench.observed import LightCheck, TurnedOut, turned_out
+from kelbrast.core.bench.run import Layout
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
 from kelbrast.core.vision.fields import MOST_FIELDS, contrast, fields_of
@@ -204,6 +205,45 @@ def test_what_a_light_check_turned_out_to_be() -> None:
     later = LightCheck(bench.run.seen, piece, stage.key)
     run = bench.tap("gone")
     assert (turned_out(run, later).person, turned_out(run, later).left) == (False, None)  # nobody knows yet
+
+
+@pytest.mark.parametrize(
+    ("said", "then", "person", "left"),
+    [
+        ("back", None, True, True),
+        ("accepted", None, True, True),
+        ("gone", "back", False, True),
+        ("gone", "accepted", False, True),
+        ("gone", "finished well", False, False),
+        ("gone", "finished badly", False, None),
+        ("gone", "back on another face", False, False),
+    ],
+)
+def test_what_came_of_a_light_check(said: str, then: str | None, person: bool, left: bool | None) -> None:
+    bench = Bench(Layout(1, LAYOUT.stages))
+
+    def go_back(kind: str) -> None:
+        _, here = bench.run.current
+        way = (replace(here, route=bench.run.next_route, step=1),) if kind == "back" else ()
+        bench.tap(kind, depth=5e-6, stages=way)
+
+    bench.tap("started")
+    piece, here = bench.run.current
+    check = LightCheck(bench.run.seen, piece, here.key)
+    go_back(said) if said != "gone" else bench.tap("gone")
+    while then is not None and bench.run.current is not None:
+        bench.tap("started")
+        on_it = bench.run.current[1].face == here.face
+        if then in ("back", "accepted") and on_it:
+            go_back(then)
+            break
+        if then == "back on another face" and not on_it and bench.run.current[1].route == 0:
+            go_back("back")
+            continue
+        bench.tap("gone")
+    if then is not None and bench.run.current is None:
+        bench.tap("finished", well=then != "finished badly")
+    assert turned_out(bench.run, check) == TurnedOut(person, left)
 
 
 def test_shares_have_their_interval_and_disagreement_is_told_apart() -> None:
