@@ -39,7 +39,7 @@ front: .stamps/npm
 # What most changes break, while one works; the whole is `make test`.
 quick: .stamps/dev .stamps/npm
 	cd web && npx vitest run --silent
-	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal tests/core tests/exchange --ignore tests/core/test_vision.py --ignore tests/core/test_day.py
+	$(PY) -m pytest -q -n $(WORKERS) --dist worksteal tests/core tests/documents --ignore tests/core/test_vision.py --ignore tests/core/test_day.py
 
 lint: lint-python types-web style-web
 

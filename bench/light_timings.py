@@ -10,7 +10,7 @@ from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.simulation.marks import Marks
 from kelbrast.core.simulation.patch import FoundPatch, Patch, Working, found_patch, worked
-from kelbrast.exchange.light_file import FoundSpec, PatchSpec, WorkingSpec, png_of
+from kelbrast.documents.surface.picture import FoundSpec, PatchSpec, WorkingSpec, png_of
 
 Row = tuple[str, str, str]
 FRAMES = """() => new Promise((done) => {

@@ -16,7 +16,7 @@ from kelbrast.app.learnt import Learning
 from kelbrast.app.runs import Runs
 from kelbrast.demo.past import PastRun, events_of
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.run_file import TapFile
+from kelbrast.documents.run.format import TapFile
 from kelbrast.storage.tables import ObservationRow, RunEventRow, RunRow, RunStepRow
 
 Row = tuple[str, str, str]

@@ -36,7 +36,7 @@ from kelbrast.core.surface.face import Face, Found
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.read import to_job
+from kelbrast.documents.job.read import to_job
 
 CHROMIUM = "/usr/bin/chromium-headless-shell"
 ROOT = Path(__file__).parents[1]

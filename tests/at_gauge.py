@@ -11,7 +11,7 @@ from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.precision.form import fit_form
 from kelbrast.core.precision.simulate import Hidden, Specimen
 from kelbrast.core.surface.sized import Gauge, Reading
-from kelbrast.exchange.read import check_job_file, to_job
+from kelbrast.documents.job.read import check_job_file, to_job
 
 UM = 1e-6
 

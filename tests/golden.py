@@ -12,9 +12,9 @@ from typing import Any, Final
 
 from kelbrast.app.planning import plan_file
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.read import read_job_file, to_job
-from kelbrast.exchange.schema import schema
-from kelbrast.exchange.text import plan_text
+from kelbrast.documents.job.read import read_job_file, to_job
+from kelbrast.documents.plan.text import plan_text
+from kelbrast.documents.schema import schema
 
 FILE: Final = Path(__file__).with_name("golden.json")
 EXAMPLES: Final = sorted((Path(__file__).parents[1] / "examples").glob("*.job.json"))

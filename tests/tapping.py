@@ -6,7 +6,7 @@ from starlette.testclient import TestClient
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.run_file import TapFile
+from kelbrast.documents.run.format import TapFile
 
 
 def tap(client: TestClient, run: dict[str, Any], kind: str, *, after: int | None = None, **more: Any):

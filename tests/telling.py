@@ -3,7 +3,7 @@
 from typing import Any
 
 from kelbrast.core.wording import System, tell
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence
 
 
 def told(answer: dict[str, Any], system: System = "metric") -> str:

@@ -112,8 +112,8 @@ def test_a_figure_of_a_face_is_read_kept_and_refused_by_its_name(copy: Path, col
         "import json, sys\n"
         "from pathlib import Path\n"
         "from kelbrast.app.jobs import Jobs\n"
-        "from kelbrast.exchange.fault_words import where\n"
-        "from kelbrast.exchange.read import check_job_file, to_job\n"
+        "from kelbrast.documents.common.fault_words import where\n"
+        "from kelbrast.documents.job.read import check_job_file, to_job\n"
         "from kelbrast.core.errors import BadInput\n"
         "job = json.load(sys.stdin)\n"
         "jobs = Jobs.open(Path('kept.sqlite'))\n"
@@ -134,7 +134,7 @@ def test_a_file_format_is_read_and_its_faults_are_named(copy: Path) -> None:
         copy,
         "-c",
         "from kelbrast.core.errors import BadInput\n"
-        "from kelbrast.exchange.shift_file import read_shift_file\n"
+        "from kelbrast.documents.shift_file import read_shift_file\n"
         'print(read_shift_file(\'{"kelbrast": "shift/1", "people": ["Ada"], "minutes": 480}\').minutes)\n'
         'try: read_shift_file(\'{"kelbrast": "shift/1", "people": [], "minutes": 0, "hat": 1}\')\n'
         "except BadInput as bad: print(*sorted(str(one) for one in bad.faults), sep='\\n')\n",

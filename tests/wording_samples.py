@@ -11,7 +11,7 @@ from kelbrast.core import wording
 from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.tools import uses
 from kelbrast.core.wording import Measure, Sentence, places_of, plain, sentence, tell
-from kelbrast.exchange.sentence_file import to_sentence_file
+from kelbrast.documents.common.sentences import to_sentence_file
 
 FILE: Final = Path(__file__).with_name("sentences.json")
 UM: Final = 1e-6

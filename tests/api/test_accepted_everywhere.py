@@ -17,7 +17,7 @@ from conftest import EXAMPLES
 from kelbrast.api.application import create_app
 from kelbrast.app.everything import bring
 from kelbrast.app.jobs import Jobs
-from kelbrast.exchange.fields import LONGEST_NAME, LONGEST_NOTE, LONGEST_REMARK
+from kelbrast.documents.common.fields import LONGEST_NAME, LONGEST_NOTE, LONGEST_REMARK
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.everything import write_everything
 

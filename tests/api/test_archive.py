@@ -9,8 +9,8 @@ import zipfile
 import pytest
 
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange import archive as module
-from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
+from kelbrast.documents.job import archive as module
+from kelbrast.documents.job.archive import jobs_archive, read_jobs_archive
 
 
 def zipped(**files: str) -> bytes:

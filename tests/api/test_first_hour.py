@@ -9,8 +9,7 @@ from kelbrast.app import jobs
 from kelbrast.core.catalogue.damages import damages, feels
 from kelbrast.core.catalogue.kits import kits
 from kelbrast.core.surface.face import FOUND_KINDS
-from kelbrast.exchange.drawn_size import drawn_size
-from kelbrast.exchange.size_wanted import SizeWanted
+from kelbrast.documents.size.wanted import SizeWanted, drawn_size
 
 # What a shop of each kind takes in: a material and a finish that it can do with what it has.
 CAN = [

@@ -11,8 +11,8 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench.events import Moment
-from kelbrast.exchange.read import check_job_file
-from kelbrast.exchange.run_file import TapFile
+from kelbrast.documents.job.read import check_job_file
+from kelbrast.documents.run.format import TapFile
 
 WORK = ("started", "paused", "gone", "more", "back", "accepted", "skipped")
 

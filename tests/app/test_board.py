@@ -16,9 +16,9 @@ from kelbrast.core.day.follow import Pin
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.price.quote import Rates
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.job_file import JobFile, OwnOperationFile
-from kelbrast.exchange.run_file import TapFile
-from kelbrast.exchange.shop_file import ShopFile
+from kelbrast.documents.day.shop import ShopFile
+from kelbrast.documents.job.format import JobFile, OwnOperationFile
+from kelbrast.documents.run.format import TapFile
 
 MORNING = datetime(2026, 11, 27, 7, 30)
 

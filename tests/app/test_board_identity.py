@@ -16,8 +16,8 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.core.day.follow import Pin
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.run_file import TapFile
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.run.format import TapFile
 
 MORNING = datetime(2026, 11, 27, 8, 0)
 

@@ -12,7 +12,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.run_file import read_run_file
+from kelbrast.documents.run.format import read_run_file
 from kelbrast.storage.runs import Wanted, newest_observations, work_of_items
 from kelbrast.storage.sessions import reading
 

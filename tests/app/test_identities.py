@@ -19,11 +19,11 @@ from kelbrast.app.part_photos import PartPhotos
 from kelbrast.app.planning import plan_file
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.face_ids import identified, ids_for, made_id
-from kelbrast.exchange.job_file import FaceFile, JobFile
-from kelbrast.exchange.part_photo_file import PartPhotoFile
-from kelbrast.exchange.read import check_job_file, read_as_written, read_job_file
-from kelbrast.exchange.run_file import TapFile
+from kelbrast.documents.job.face_ids import identified, ids_for, made_id
+from kelbrast.documents.job.format import FaceFile, JobFile
+from kelbrast.documents.job.part_photo import PartPhotoFile
+from kelbrast.documents.job.read import check_job_file, read_as_written, read_job_file
+from kelbrast.documents.run.format import TapFile
 
 NAMES = ("rim", "rim, outer", "rim (2)", "Rim", "lid", "lid-2", "крышка", "a, b", " b ", "face 1", "cap" * 60)
 TRIANGLE = [(10.0, 10.0), (90.0, 10.0), (50.0, 80.0)]

@@ -10,7 +10,7 @@ import httpx
 from attacking import many
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from killable import Server
 
 ROUNDS = many(2)

@@ -13,8 +13,8 @@ from kelbrast.app.photos import LARGEST_SIDE, Photos
 from kelbrast.app.upkeep import Upkeep
 from kelbrast.core.bench.taps import replay
 from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.exchange.read import to_job
-from kelbrast.exchange.run_file import EventFile, RunFile, to_events, to_layout
+from kelbrast.documents.job.read import to_job
+from kelbrast.documents.run.format import EventFile, RunFile, to_events, to_layout
 from kelbrast.storage.runs import Wanted
 
 

@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from kelbrast.app.jobs import Jobs
-from kelbrast.exchange.rack_file import ItemEventFile, ItemFile
+from kelbrast.documents.rack.format import ItemEventFile, ItemFile
 
 
 def test_what_another_program_changes_is_seen(tmp_path: Path) -> None:

@@ -11,7 +11,7 @@ from kelbrast.core.bench.expected import expected
 from kelbrast.core.bench.instruments import stand_ins
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.run_file import EventFile
+from kelbrast.documents.run.format import EventFile
 
 ROOM, HAND = 20.0, 70.0  # degrees: a workshop, and what a hand in finger guards bears while a step lasts
 

@@ -7,7 +7,7 @@ import pytest
 from kelbrast.app.runs import Runs
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, Conflict, NotFound
-from kelbrast.exchange.rack_file import ItemFile
+from kelbrast.documents.rack.format import ItemFile
 
 
 def test_a_run_is_where_it_was_for_whoever_asks(shop, keep) -> None:

@@ -6,7 +6,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.sizing import Sizings
 from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.demo.workshop import demo_sizes
-from kelbrast.exchange.size_file import SizeFile, check_size_file
+from kelbrast.documents.size.format import SizeFile, check_size_file
 
 
 @pytest.fixture

@@ -13,7 +13,7 @@ from kelbrast.api.application import create_app
 from kelbrast.app.health import Health, Watch
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import Conflict, StoreTrouble
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.holding import held_by_server
 

@@ -14,7 +14,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import StoreTrouble
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import database
 from kelbrast.storage.copies import back_up
 from kelbrast.storage.database import open_database

@@ -15,11 +15,11 @@ from PIL import Image
 from kelbrast.app.photos import encoded_anew
 from kelbrast.core.errors import BadInput, ReadError
 from kelbrast.core.metrology.areal import HeightMap
-from kelbrast.exchange.measure_file import measure
-from kelbrast.exchange.measured.read import LARGEST, read_surface, surface_bytes
-from kelbrast.exchange.measured.x3p import write_x3p
-from kelbrast.exchange.rack_csv import read_rack
-from kelbrast.exchange.read import read_job_file
+from kelbrast.documents.job.read import read_job_file
+from kelbrast.documents.rack.csv import read_rack
+from kelbrast.documents.surface.measured.read import LARGEST, read_surface, surface_bytes
+from kelbrast.documents.surface.measured.x3p import write_x3p
+from kelbrast.documents.surface.report import measure
 
 MOST_BYTES = 600_000_000
 

@@ -16,7 +16,7 @@ from demo_workshop import demo_workshop
 from kelbrast.api.application import create_app
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import StoreTrouble
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import sessions
 from kelbrast.storage.database import close_database, open_database
 from killable import Server

@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from ahead import Ahead
 from kelbrast.app import clock, light
 from kelbrast.app.board import Boards
-from kelbrast.exchange import light_file
+from kelbrast.documents.surface import picture as light_file
 from serving import Served, serve
 
 # Background services of the browser look for hosts that a closed network does not have.

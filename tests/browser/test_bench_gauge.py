@@ -10,7 +10,7 @@ from ahead import Ahead
 from at_gauge import specimen_of, work_to_size
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from screen import appears
 
 

@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from screen import appears, called, findings_in_both_themes
 
 LONG: Final = (

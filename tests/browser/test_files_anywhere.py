@@ -12,8 +12,8 @@ from playwright.sync_api import Page, expect
 from conftest import EXAMPLES
 from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.archive import jobs_archive
-from kelbrast.exchange.read import read_job_file
+from kelbrast.documents.job.archive import jobs_archive
+from kelbrast.documents.job.read import read_job_file
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.runs import Wanted
 from screen import appears, open_job, put_away

@@ -7,7 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.planning import plan_file
-from kelbrast.exchange.read import read_job_file
+from kelbrast.documents.job.read import read_job_file
 from screen import appears, put_away
 
 EXAMPLES = Path(__file__).parents[2] / "examples"

@@ -10,7 +10,7 @@ from playwright.sync_api import Page, expect
 
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from screen import appears, findings
 
 # A drawn sheet of A4 and a plate beside it, seen square on: two pixels a millimetre.

@@ -112,7 +112,7 @@ def test_a_job_that_cannot_be_read_is_one_line(page: Page, workshop: Served) -> 
 
 def test_a_long_name_without_a_space_pushes_nothing_aside_on_a_phone(browser: Browser, tmp_path: Path, collar) -> None:
     served = serve(tmp_path / "long.sqlite", demo=False)
-    from kelbrast.exchange.read import check_job_file
+    from kelbrast.documents.job.read import check_job_file
 
     name = "W" * 200
     job = {**collar, "title": name, "customer": name, "state": "ordered", "faces": [{**collar["faces"][0], "name": name}]}

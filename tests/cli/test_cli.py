@@ -18,8 +18,8 @@ import pytest
 from commanding import ROOT, run, run_process
 from demo_workshop import demo_workshop
 from kelbrast.app.planning import plan_file
-from kelbrast.exchange.read import check_job_file
-from kelbrast.exchange.schema import schema
+from kelbrast.documents.job.read import check_job_file
+from kelbrast.documents.schema import schema
 
 
 def test_a_process_of_its_own_says_the_same() -> None:

@@ -18,8 +18,8 @@ from kelbrast.core.bench.taps import happen
 from kelbrast.core.job import Job
 from kelbrast.core.precision.simulate import Hidden, Specimen
 from kelbrast.core.surface.sized import Gauge
-from kelbrast.exchange.read import check_job_file, to_job
-from kelbrast.exchange.run_file import to_layout
+from kelbrast.documents.job.read import check_job_file, to_job
+from kelbrast.documents.run.format import to_layout
 
 UM = 1e-6
 

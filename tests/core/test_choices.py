@@ -7,7 +7,7 @@ import pytest
 from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.read import to_job
+from kelbrast.documents.job.read import to_job
 from making import face, job
 
 

@@ -16,7 +16,7 @@ from kelbrast.core.day.solver import GOALS, DayFound, improve
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange.read import to_job
+from kelbrast.documents.job.read import to_job
 
 CREW = (Worker("A", 480, 960, ((720, 750),)), Worker("B", 480, 960, machines=frozenset({"grinder"})))
 BUFFER = Station("buffer", "Buffer", ("felt", None))

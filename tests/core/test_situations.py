@@ -7,7 +7,7 @@ import pytest
 from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.reference.loader import constant
-from kelbrast.exchange.read import check_job_file, to_job
+from kelbrast.documents.job.read import check_job_file, to_job
 from making import UM
 from situations import SITUATIONS
 

@@ -6,7 +6,7 @@ import re
 import pytest
 
 from kelbrast.core.wording import Measure, Quantity, Sentence, figure, measured, rounded_down, sentence, tell
-from kelbrast.exchange.sentence_file import to_sentence, to_sentence_file
+from kelbrast.documents.common.sentences import to_sentence, to_sentence_file
 from wording_samples import FILE, documents, samples
 
 METRIC = re.compile(r"\d ?(µm|mm|cm²|m/s|°C|g|N)\b")

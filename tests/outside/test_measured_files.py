@@ -15,10 +15,10 @@ from kelbrast.core.errors import BadInput, OutsideValidity, ReadError
 from kelbrast.core.metrology.areal import HeightMap
 from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile, without_form
-from kelbrast.exchange.measure_file import measure
-from kelbrast.exchange.measured.points import points_text, read_points
-from kelbrast.exchange.measured.read import read_surface
-from kelbrast.exchange.measured.x3p import write_x3p
+from kelbrast.documents.surface.measured.points import points_text, read_points
+from kelbrast.documents.surface.measured.read import read_surface
+from kelbrast.documents.surface.measured.x3p import write_x3p
+from kelbrast.documents.surface.report import measure
 
 RNG = np.random.default_rng(3)
 MAP = RNG.standard_normal((12, 17)) * 1e-6

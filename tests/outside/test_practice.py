@@ -12,7 +12,7 @@ from kelbrast.core.catalogue.tools import Tool, carriers
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.reference.loader import sources
-from kelbrast.exchange.read import check_job_file, to_job
+from kelbrast.documents.job.read import check_job_file, to_job
 
 JOBS: list[dict[str, Any]] = tomllib.loads((Path(__file__).parent / "practice" / "jobs.toml").read_text(encoding="utf-8"))[
     "jobs"

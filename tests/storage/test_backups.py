@@ -12,7 +12,7 @@ import pytest
 from demo_workshop import demo_workshop
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import BadInput, NotFound, StoreTrouble
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import backups as store
 from kelbrast.storage.backups import Backups, TableChange
 from kelbrast.storage.copies import back_up_before_migration

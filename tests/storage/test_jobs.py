@@ -14,8 +14,8 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
 from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.exchange import versions
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.common import versions
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import migrations
 from kelbrast.storage.copies import back_up
 from kelbrast.storage.database import make_tables, open_database, table_versions

@@ -11,7 +11,7 @@ import pytest
 
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import StoreTrouble
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import database
 from kelbrast.storage.shape import differences
 

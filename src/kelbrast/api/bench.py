@@ -15,10 +15,10 @@ from kelbrast.api.schemas import Problem
 from kelbrast.app.instruments import instruments, read
 from kelbrast.core.bench.instruments import QUANTITIES
 from kelbrast.core.errors import BadInput, OutsideValidity
-from kelbrast.exchange.goback_file import GoBackFile
-from kelbrast.exchange.measure_file import MeasureFile, MeasureMapFile, measure
-from kelbrast.exchange.measured.read import read_surface
-from kelbrast.exchange.run_file import ReadingFile, TapFile
+from kelbrast.documents.plan.goback import GoBackFile
+from kelbrast.documents.run.format import ReadingFile, TapFile
+from kelbrast.documents.surface.measured.read import read_surface
+from kelbrast.documents.surface.report import MeasureFile, MeasureMapFile, measure
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

@@ -20,11 +20,11 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import sentence
-from kelbrast.exchange.eye_file import refusal_said
-from kelbrast.exchange.plan_file import OperationFile, StepFile
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
-from kelbrast.exchange.shop_units import shop
-from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
+from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.plan.format import OperationFile, StepFile
+from kelbrast.documents.run.eye import refusal_said
+from kelbrast.documents.size.answer import PlaceFile, SizeAnswer, to_places, to_size_answer
 
 
 class SizeReadOut(BaseModel):

@@ -8,9 +8,9 @@ from urllib.parse import quote
 from fastapi import Depends, Request, Response
 from starlette.exceptions import HTTPException
 
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plain_text import file_name
-from kelbrast.exchange.read import LARGEST_FILE, read_as_written, read_job_file
+from kelbrast.documents.common.fields import file_name
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.job.read import LARGEST_FILE, read_as_written, read_job_file
 
 JOB_IN_BODY: Final[dict[str, Any]] = {
     "requestBody": {

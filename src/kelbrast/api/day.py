@@ -16,11 +16,11 @@ from kelbrast.app.clock import wall_clock
 from kelbrast.app.quotes import KeptQuote, quote_file
 from kelbrast.core.day.follow import Pin
 from kelbrast.core.price.quote import Rates
-from kelbrast.exchange.day_file import DayFigures, DayFile
-from kelbrast.exchange.day_out import day_calendar, day_csv
-from kelbrast.exchange.fields import LONGEST_NAME
-from kelbrast.exchange.quote_file import QuoteFile, quotes_csv
-from kelbrast.exchange.shop_file import ShopFile
+from kelbrast.documents.common.fields import LONGEST_NAME
+from kelbrast.documents.day.format import DayFigures, DayFile
+from kelbrast.documents.day.out import day_calendar, day_csv
+from kelbrast.documents.day.shop import ShopFile
+from kelbrast.documents.quote.format import QuoteFile, quotes_csv
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 
@@ -191,7 +191,7 @@ def quote_as_pdf(
     quoted: Quoted, inner: Annotated[bool, Query(description="the shop's page, with what it is made of")] = False
 ) -> Response:
     """The quote as a page: for the customer, or for the shop."""
-    from kelbrast.exchange.quote_page import quote_pdf  # what makes PDFs is large, and only this needs it
+    from kelbrast.documents.quote.page import quote_pdf  # what makes PDFs is large, and only this needs it
 
     made = quote_pdf(quoted, inner=inner, day=date.today())
     return Response(made, media_type="application/pdf", headers={"content-disposition": 'attachment; filename="quote.pdf"'})

@@ -14,8 +14,8 @@ from kelbrast.app.eye import Eye, EyeLook
 from kelbrast.app.eye_at_bench import EyeAtBench, Stated, of_any_face, step_before
 from kelbrast.core.errors import BadInput
 from kelbrast.core.vision.agreement import Rightness
-from kelbrast.exchange.eye_file import EyeAnswer, to_eye_answer
-from kelbrast.exchange.fields import LONGEST_GRADE
+from kelbrast.documents.common.fields import LONGEST_GRADE
+from kelbrast.documents.run.eye import EyeAnswer, to_eye_answer
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 _TWO_PHOTOS: Final[dict[str, Any]] = {

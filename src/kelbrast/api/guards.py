@@ -11,7 +11,7 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kelbrast.api.problems import problem
-from kelbrast.exchange.read import LARGEST_FILE
+from kelbrast.documents.job.read import LARGEST_FILE
 
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 LARGEST_PHOTOS: Final = 64 * 1024 * 1024  # two of a good camera

@@ -15,11 +15,11 @@ from kelbrast.app.jobs import JobOrder, KeptJob
 from kelbrast.app.planning import card_file, card_pdf
 from kelbrast.app.worked import job_worked
 from kelbrast.core.job import JobState
-from kelbrast.exchange.archive import jobs_archive, read_jobs_archive
-from kelbrast.exchange.card_file import CardFile
-from kelbrast.exchange.fields import LONGEST_NAME
-from kelbrast.exchange.plan_csv import plan_csv
-from kelbrast.exchange.plan_file import PlanFile
+from kelbrast.documents.common.fields import LONGEST_NAME
+from kelbrast.documents.job.archive import jobs_archive, read_jobs_archive
+from kelbrast.documents.plan.card import CardFile
+from kelbrast.documents.plan.format import PlanFile
+from kelbrast.documents.plan.text import plan_csv
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

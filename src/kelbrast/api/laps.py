@@ -9,9 +9,9 @@ from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.laps import lap_wanted, laps_of_rack
 from kelbrast.core.surface.sized import RoundKind
-from kelbrast.exchange.fields import LONGEST_GRADE, LONGEST_ID, LONGEST_NAME
-from kelbrast.exchange.lap_drawing import DrawnPart, drawing_of, lap_pdf, lap_svg
-from kelbrast.exchange.laps_file import LapAtHandFile
+from kelbrast.documents.common.fields import LONGEST_GRADE, LONGEST_ID, LONGEST_NAME
+from kelbrast.documents.size.lap_drawing import DrawnPart, drawing_of, lap_pdf, lap_svg
+from kelbrast.documents.size.laps import LapAtHandFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

@@ -14,8 +14,8 @@ from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.light import Tile
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.simulation.light import Lamp, look_of
-from kelbrast.exchange.light_file import Asked, asked_spec
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.surface.picture import Asked, asked_spec
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

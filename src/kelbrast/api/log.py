@@ -18,8 +18,8 @@ from kelbrast.app.followed import figures_of
 from kelbrast.core.bench.run import Status
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.damages import FaultOfWork, faults_of_work
-from kelbrast.exchange.log_csv import events_csv, runs_csv
-from kelbrast.exchange.run_file import read_run_file
+from kelbrast.documents.run.format import read_run_file
+from kelbrast.documents.run.log_csv import events_csv, runs_csv
 from kelbrast.storage.runs import Wanted
 
 router = APIRouter(prefix="/api", responses=RESPONSES)

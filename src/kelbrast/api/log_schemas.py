@@ -13,8 +13,8 @@ from kelbrast.core.catalogue.materials import material, materials
 from kelbrast.core.catalogue.tools import tool, tools
 from kelbrast.core.rack.upkeep import care
 from kelbrast.core.surface.part import PROTECTIONS
-from kelbrast.exchange.job_file import FaceFile
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.job.format import FaceFile
 from kelbrast.storage.runs import LogLine
 
 

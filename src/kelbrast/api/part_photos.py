@@ -12,7 +12,7 @@ from kelbrast.api.kept import AllJobs, PartPictures, Pictures
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.app.part_photos import PartPhoto, PartShows
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.part_photo_file import PartPhotoFile
+from kelbrast.documents.job.part_photo import PartPhotoFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

@@ -9,12 +9,10 @@ from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
 from kelbrast.app.goback import DEEPEST_MARK_UM, goback_file
 from kelbrast.app.planning import advice_file, choices_file, plan_file, what_if_file, why_file
-from kelbrast.exchange.advice_file import AdviceFile, WhatIfFile
-from kelbrast.exchange.choices_file import ChoicesFile
-from kelbrast.exchange.fields import LONGEST_GRADE, LONGEST_NAME
-from kelbrast.exchange.goback_file import GoBackFile
-from kelbrast.exchange.plan_file import PlanFile
-from kelbrast.exchange.why_file import SumFile
+from kelbrast.documents.common.fields import LONGEST_GRADE, LONGEST_NAME
+from kelbrast.documents.plan.format import PlanFile
+from kelbrast.documents.plan.goback import GoBackFile
+from kelbrast.documents.plan.questions import AdviceFile, ChoicesFile, SumFile, WhatIfFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

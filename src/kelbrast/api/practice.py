@@ -11,9 +11,9 @@ from kelbrast.api.problems import RESPONSES
 from kelbrast.app.light import Light
 from kelbrast.core.practice.course import Course, Week
 from kelbrast.core.practice.exercises import KINDS, Exercise, ExerciseKind, Shown
-from kelbrast.exchange.light_file import asked_of
-from kelbrast.exchange.plain_text import OneLine
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
+from kelbrast.documents.common.fields import OneLine
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.surface.picture import asked_of
 
 router = APIRouter(prefix="/api/practice", responses=RESPONSES)
 

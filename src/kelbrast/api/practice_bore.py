@@ -8,9 +8,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from kelbrast.api.problems import RESPONSES
 from kelbrast.core.practice.bores import MOST_ROUNDS, practice_bore, practice_end, practice_read
 from kelbrast.core.units import to_si
-from kelbrast.exchange.practice_bore_file import BoreEndFile, to_bore_end, to_readings, to_size_file
-from kelbrast.exchange.size_file import SizeFile
-from kelbrast.exchange.size_wanted import SizeReading
+from kelbrast.documents.size.format import SizeFile
+from kelbrast.documents.size.practice_bore import BoreEndFile, to_bore_end, to_readings, to_size_file
+from kelbrast.documents.size.wanted import SizeReading
 
 router = APIRouter(prefix="/api/gauge/practice", responses=RESPONSES)
 

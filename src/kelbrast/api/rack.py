@@ -30,9 +30,9 @@ from kelbrast.app.preparing import preparation
 from kelbrast.core.job import OPEN_STATES
 from kelbrast.core.planning.questions.buying import Gain
 from kelbrast.core.wording import System
-from kelbrast.exchange.labels import Label, label_of, labels_pdf, labels_svg
-from kelbrast.exchange.rack_csv import low_stock_csv, rack_to_csv
-from kelbrast.exchange.rack_file import MOST_ITEMS, ItemFile, RackFile
+from kelbrast.documents.rack.csv import low_stock_csv, rack_to_csv
+from kelbrast.documents.rack.format import MOST_ITEMS, ItemFile, RackFile
+from kelbrast.documents.rack.labels import Label, label_of, labels_pdf, labels_svg
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

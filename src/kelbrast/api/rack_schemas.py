@@ -25,10 +25,10 @@ from kelbrast.core.rack.item import (
 )
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
-from kelbrast.exchange.catalogue_file import Choice
-from kelbrast.exchange.rack_file import ItemEventFile, ItemFile
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
-from kelbrast.exchange.shop_units import shop, shop_or_none
+from kelbrast.documents.catalogue.format import Choice
+from kelbrast.documents.common.numbers import shop, shop_or_none
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.rack.format import ItemEventFile, ItemFile
 
 
 class Stockable(BaseModel):

@@ -6,8 +6,8 @@ from functools import cache
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel
 
-from kelbrast.exchange.catalogue_file import Catalogue, FiguresFile
-from kelbrast.exchange.catalogue_lists import catalogue, figures
+from kelbrast.documents.catalogue.format import Catalogue, FiguresFile
+from kelbrast.documents.catalogue.lists import catalogue, figures
 
 router = APIRouter(prefix="/api")
 

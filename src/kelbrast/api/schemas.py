@@ -9,8 +9,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from kelbrast.app.jobs import JobSummary
 from kelbrast.core.errors import Fault
 from kelbrast.core.job import JobState
-from kelbrast.exchange import fault_words
-from kelbrast.exchange.sentence_file import SentenceFile, to_sentence_file
+from kelbrast.documents.common import fault_words
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 
 class JobStateIn(BaseModel):

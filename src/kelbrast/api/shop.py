@@ -14,9 +14,9 @@ from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
-from kelbrast.exchange.fields import NameText, Word
-from kelbrast.exchange.house_file import HouseOfferFile
-from kelbrast.exchange.job_file import OwnOperationFile
+from kelbrast.documents.common.fields import NameText, Word
+from kelbrast.documents.job.format import OwnOperationFile
+from kelbrast.documents.run.house import HouseOfferFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

@@ -12,12 +12,11 @@ from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
 from kelbrast.app.sizing import pair_answer, size_answer
 from kelbrast.core.wording import System
-from kelbrast.exchange.drawn_size import drawn_size
-from kelbrast.exchange.pair_file import PairAnswer, PairFile
-from kelbrast.exchange.plain_text import OneLine
-from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer
-from kelbrast.exchange.size_file import SizeFile, read_size_file
-from kelbrast.exchange.size_wanted import SizeWanted
+from kelbrast.documents.common.fields import OneLine
+from kelbrast.documents.size.answer import PlaceFile, SizeAnswer
+from kelbrast.documents.size.format import SizeFile, read_size_file
+from kelbrast.documents.size.pair import PairAnswer, PairFile
+from kelbrast.documents.size.wanted import SizeWanted, drawn_size
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

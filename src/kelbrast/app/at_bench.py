@@ -6,9 +6,9 @@ from datetime import datetime
 from kelbrast.core.bench.events import Event, Moment
 from kelbrast.core.bench.run import Run
 from kelbrast.core.job import Job
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import PlanFile, StepFile
-from kelbrast.exchange.run_file import EventFile, steps_of_run
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.plan.format import PlanFile, StepFile
+from kelbrast.documents.run.format import EventFile, steps_of_run
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,9 +9,9 @@ from kelbrast.app.runs import Runs
 from kelbrast.core.bench.events import Moment
 from kelbrast.core.bench.taps import replay
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.read import to_job
-from kelbrast.exchange.run_file import EventFile, RunFile, moment_of, to_events, to_layout
-from kelbrast.exchange.versions import EVENT
+from kelbrast.documents.common.versions import EVENT
+from kelbrast.documents.job.read import to_job
+from kelbrast.documents.run.format import EventFile, RunFile, moment_of, to_events, to_layout
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import writing
 

@@ -12,7 +12,7 @@ from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.plan import Plan
-from kelbrast.exchange.day_file import DayFigures, DayFile, to_day_file
+from kelbrast.documents.day.format import DayFigures, DayFile, to_day_file
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,7 +17,7 @@ from kelbrast.core.units import to_si
 from kelbrast.core.vision.agreement import CheckTurnedOut, Rightness, agreement
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, width_of_marks
 from kelbrast.core.wording import tell
-from kelbrast.exchange.eye_file import refusal_sentence
+from kelbrast.documents.run.eye import refusal_sentence
 from kelbrast.storage import eye as store
 from kelbrast.storage.sessions import reading, writing
 

@@ -11,7 +11,7 @@ from kelbrast.core.catalogue.damages import faults_of_work
 from kelbrast.core.rack.effects import Effects, Taken, taken_since
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.core.units import from_si
-from kelbrast.exchange.run_file import to_planned
+from kelbrast.documents.run.format import to_planned
 from kelbrast.storage.runs import Follows
 
 

@@ -11,8 +11,8 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.goback import go_back
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.units import to_si
-from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
-from kelbrast.exchange.job_file import JobFile
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.plan.goback import GoBackFile, to_goback_file
 
 DEEPEST_MARK_UM: Final = 20_000.0  # as deep as the job file can say
 

@@ -10,8 +10,8 @@ from kelbrast.app.rack import Shelf
 from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.bench.observed import way_of
 from kelbrast.core.planning.questions.house import offers
-from kelbrast.exchange.house_file import HouseOfferFile, HouseWayFile, to_offer_file, to_way, to_way_file
-from kelbrast.exchange.job_file import JobFile
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.run.house import HouseOfferFile, HouseWayFile, to_offer_file, to_way, to_way_file
 from kelbrast.storage import shop
 from kelbrast.storage.sessions import reading, writing
 

@@ -12,7 +12,7 @@ from kelbrast.core.bench.expected import expected
 from kelbrast.core.bench.instruments import QUANTITIES, Instrument, stand_ins
 from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.units import from_si
-from kelbrast.exchange.run_file import ReadingFile
+from kelbrast.documents.run.format import ReadingFile
 
 GROUP = "kelbrast.instruments"
 

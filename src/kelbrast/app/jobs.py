@@ -18,11 +18,11 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import JobState
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Sentence, plain, sentence
-from kelbrast.exchange.face_ids import identified
-from kelbrast.exchange.job_file import FaceFile, JobFile
-from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
-from kelbrast.exchange.read import check_job_file, to_job
-from kelbrast.exchange.sentence_file import to_sentence
+from kelbrast.documents.common.sentences import to_sentence
+from kelbrast.documents.job.face_ids import identified
+from kelbrast.documents.job.format import FaceFile, JobFile
+from kelbrast.documents.job.read import check_job_file, to_job
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile
 from kelbrast.storage import jobs as store
 from kelbrast.storage import runs as run_store
 from kelbrast.storage.database import close_database, open_database

@@ -8,7 +8,7 @@ from kelbrast.core.precision.lap import LapToMake, lap_to_make
 from kelbrast.core.precision.laps_at_hand import laps_at_hand
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.units import to_si
-from kelbrast.exchange.laps_file import LapAtHandFile, to_laps_file
+from kelbrast.documents.size.laps import LapAtHandFile, to_laps_file
 
 
 def laps_of_rack(

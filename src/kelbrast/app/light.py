@@ -17,8 +17,8 @@ from kelbrast.core.simulation.light import Lamp, look_of, reflected
 from kelbrast.core.vision.fields import FIELD
 from kelbrast.core.vision.old_marks import seen_on
 from kelbrast.core.wording import Sentence, sentence
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.light_file import (
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.surface.picture import (
     Asked,
     PatchSpec,
     asked_spec,

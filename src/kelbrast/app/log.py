@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench import told
 from kelbrast.core.wording import tell
-from kelbrast.exchange.run_file import RunFile
+from kelbrast.documents.run.format import RunFile
 from kelbrast.storage import runs as store
 from kelbrast.storage.runs import LogLine, Wanted
 from kelbrast.storage.sessions import reading

@@ -10,9 +10,9 @@ from sqlalchemy.orm import Session
 
 from kelbrast.app.photos import encoded_anew, thumbnail
 from kelbrast.app.readable import UNREADABLE
-from kelbrast.exchange.job_file import FaceFile
-from kelbrast.exchange.part_photo_file import PartPhotoFile, areas_cm2, named_as_now
-from kelbrast.exchange.read import check_job_file
+from kelbrast.documents.job.format import FaceFile
+from kelbrast.documents.job.part_photo import PartPhotoFile, areas_cm2, named_as_now
+from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import part_photos as store
 from kelbrast.storage.sessions import reading, writing

@@ -15,14 +15,22 @@ from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
 from kelbrast.core.planning.whole.shortage import DoneWithout, do_without, shortages
-from kelbrast.exchange.advice_file import AdviceFile, WeighFile, WhatIfFile, to_advice_file, to_what_if_file
-from kelbrast.exchange.card_file import CardFile, card_of
-from kelbrast.exchange.choices_file import ChoicesFile, to_choices_file
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import PlanFile, RackCheck
-from kelbrast.exchange.plan_writer import to_plan_file, to_rack_check
-from kelbrast.exchange.read import to_job
-from kelbrast.exchange.why_file import SumFile, to_why_file
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.job.read import to_job
+from kelbrast.documents.plan.card import CardFile, card_of
+from kelbrast.documents.plan.format import PlanFile, RackCheck
+from kelbrast.documents.plan.questions import (
+    AdviceFile,
+    ChoicesFile,
+    SumFile,
+    WeighFile,
+    WhatIfFile,
+    to_advice_file,
+    to_choices_file,
+    to_what_if_file,
+    to_why_file,
+)
+from kelbrast.documents.plan.write import to_plan_file, to_rack_check
 
 
 def plan_file(file: JobFile, shelf: Shelf | None = None, *, check: bool = True) -> PlanFile:
@@ -112,7 +120,7 @@ def card_pdf(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -
         BadInput: the job names things that do not exist or do not fit.
     """
     # The PDF library is large, and only this needs it: `kelbrast plan` stays quick.
-    from kelbrast.exchange.card import job_card
+    from kelbrast.documents.plan.card_pdf import job_card
 
     return job_card(card_file(file, shelf, inch=inch))
 

@@ -12,8 +12,8 @@ from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of, with_looser_limits
 from kelbrast.core.wording import tell
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.quote_file import QuoteFile, to_quote_file
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.quote.format import QuoteFile, to_quote_file
 from kelbrast.storage import quotes as store
 from kelbrast.storage.sessions import reading, writing
 

@@ -15,8 +15,8 @@ from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.rack.item import Item, ItemEvent, misfits
 from kelbrast.core.rack.offer import Offer, Own, offer
 from kelbrast.core.wording import Sentence
-from kelbrast.exchange.rack_csv import continued, is_csv, read_rack
-from kelbrast.exchange.rack_file import ItemEventFile, ItemFile, check_items, item_faults, to_event_file, to_item
+from kelbrast.documents.rack.csv import continued, is_csv, read_rack
+from kelbrast.documents.rack.format import ItemEventFile, ItemFile, check_items, item_faults, to_event_file, to_item
 from kelbrast.storage import rack as store
 from kelbrast.storage.sessions import is_writing, reading, writing
 

@@ -26,12 +26,13 @@ from kelbrast.core.job import JobState, state_after_tap
 from kelbrast.core.planning.questions.goback import back_from
 from kelbrast.core.rack.effects import Effects
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.goback_file import GoBackFile, to_goback_file
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import FacePlanFile, PlanFile
-from kelbrast.exchange.rack_file import to_event_file
-from kelbrast.exchange.read import check_job_file, to_job
-from kelbrast.exchange.run_file import (
+from kelbrast.documents.common.versions import EVENT, up_to_date
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.job.read import check_job_file, to_job
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile
+from kelbrast.documents.plan.goback import GoBackFile, to_goback_file
+from kelbrast.documents.rack.format import to_event_file
+from kelbrast.documents.run.format import (
     EventFile,
     TapFile,
     kept_tap,
@@ -42,7 +43,6 @@ from kelbrast.exchange.run_file import (
     with_face_id,
     with_face_ids,
 )
-from kelbrast.exchange.versions import EVENT, up_to_date
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import rack as rack_store
 from kelbrast.storage import runs as store

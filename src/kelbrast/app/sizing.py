@@ -20,9 +20,8 @@ from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.pair_file import PairAnswer, PairFile, to_pair_answer
-from kelbrast.exchange.size_answer import PlaceFile, SizeAnswer, to_places, to_size_answer
-from kelbrast.exchange.size_file import (
+from kelbrast.documents.size.answer import PlaceFile, SizeAnswer, to_places, to_size_answer
+from kelbrast.documents.size.format import (
     SizeFile,
     check_size_file,
     gauge_of,
@@ -33,6 +32,7 @@ from kelbrast.exchange.size_file import (
     warmer_of,
     worked_by,
 )
+from kelbrast.documents.size.pair import PairAnswer, PairFile, to_pair_answer
 from kelbrast.storage import sizings as store
 from kelbrast.storage.sessions import reading, writing
 

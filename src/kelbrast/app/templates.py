@@ -6,7 +6,7 @@ from sqlalchemy import Engine
 
 from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.errors import BadInput, NotFound
-from kelbrast.exchange.job_file import OwnOperationFile
+from kelbrast.documents.job.format import OwnOperationFile
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 

@@ -8,9 +8,9 @@ from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
 from kelbrast.demo.past import PastRun, events_of, past, promises
 from kelbrast.demo.workshop import demo_jobs, demo_rack, demo_sizes
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import PlanFile
-from kelbrast.exchange.run_file import EventFile
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.plan.format import PlanFile
+from kelbrast.documents.run.format import EventFile
 from kelbrast.storage.sessions import writing
 
 

@@ -19,10 +19,10 @@ from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import rounded_down
-from kelbrast.exchange.catalogue_lists import list_kind
-from kelbrast.exchange.read import read_job_file
-from kelbrast.exchange.schema import schema
-from kelbrast.exchange.text import goback_text, plan_text, weigh_text
+from kelbrast.documents.catalogue.lists import list_kind
+from kelbrast.documents.job.read import read_job_file
+from kelbrast.documents.plan.text import goback_text, plan_text, weigh_text
+from kelbrast.documents.schema import schema
 
 app = typer.Typer(
     name="kelbrast",

@@ -9,12 +9,12 @@ from kelbrast.cli.output import Format, say, write_new
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.parameters import AcceptanceRule, accepted
 from kelbrast.core.metrology.profile import Profile
-from kelbrast.exchange.measure_file import MeasureFile
-from kelbrast.exchange.measure_file import measure as evaluated
-from kelbrast.exchange.measured.grid import Surface
-from kelbrast.exchange.measured.points import points_text
-from kelbrast.exchange.measured.read import read_surface, surface_bytes
-from kelbrast.exchange.measured.x3p import write_x3p
+from kelbrast.documents.surface.measured.grid import Surface
+from kelbrast.documents.surface.measured.points import points_text
+from kelbrast.documents.surface.measured.read import read_surface, surface_bytes
+from kelbrast.documents.surface.measured.x3p import write_x3p
+from kelbrast.documents.surface.report import MeasureFile
+from kelbrast.documents.surface.report import measure as evaluated
 
 _FIGURES = ("Ra", "Rq", "Rz", "Rt", "Rp", "Rv", "RSm", "Rk", "Rpk", "Rvk", "Sa", "Sq", "Sz", "Sk", "Spk", "Svk")
 _PLAIN = ("Rsk", "Rku", "Ssk", "Sku")

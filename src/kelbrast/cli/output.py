@@ -12,7 +12,7 @@ from pathlib import Path
 from pydantic import BaseModel
 
 from kelbrast.core.errors import BadInput
-from kelbrast.exchange.read import LARGEST_FILE
+from kelbrast.documents.job.read import LARGEST_FILE
 
 _ESCAPED = "kelbrast-escaped"
 _NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}

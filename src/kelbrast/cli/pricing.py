@@ -14,9 +14,9 @@ from kelbrast.core.day.shop import Worker
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.price.quote import Rates
-from kelbrast.exchange.day_file import day_text, minute_of
-from kelbrast.exchange.quote_file import quote_text
-from kelbrast.exchange.read import read_job_file
+from kelbrast.documents.day.format import day_text, minute_of
+from kelbrast.documents.job.read import read_job_file
+from kelbrast.documents.quote.format import quote_text
 
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 

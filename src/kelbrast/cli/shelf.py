@@ -7,8 +7,8 @@ import typer
 
 from kelbrast.app.rack import Shelf
 from kelbrast.cli.output import text_of
-from kelbrast.exchange.rack_csv import read_rack
-from kelbrast.exchange.rack_file import to_item
+from kelbrast.documents.rack.csv import read_rack
+from kelbrast.documents.rack.format import to_item
 from kelbrast.storage.header import is_database
 
 RackOption = Annotated[

@@ -14,8 +14,8 @@ from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.precision.lathe import FERROUS, lathe_speeds
 from kelbrast.core.precision.tolerances import clearance, deviations
 from kelbrast.core.units import from_si, to_si
-from kelbrast.exchange.size_answer import size_text
-from kelbrast.exchange.size_file import read_size_file
+from kelbrast.documents.size.answer import size_text
+from kelbrast.documents.size.format import read_size_file
 
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
 

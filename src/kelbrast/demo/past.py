@@ -20,10 +20,10 @@ from kelbrast.core.precision.form import fit_form
 from kelbrast.core.precision.simulate import Hidden, Specimen
 from kelbrast.core.surface.sized import Sized
 from kelbrast.core.units import from_si
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.plan_file import PlanFile
-from kelbrast.exchange.read import to_job
-from kelbrast.exchange.run_file import EventFile, TapFile, kept_tap, to_events, to_layout
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.job.read import to_job
+from kelbrast.documents.plan.format import PlanFile
+from kelbrast.documents.run.format import EventFile, TapFile, kept_tap, to_events, to_layout
 
 _DAY, _OPENS = 86_400.0, 9 * 3600.0  # a run begins when the workshop opens
 

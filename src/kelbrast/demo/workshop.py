@@ -3,11 +3,11 @@
 from pathlib import Path
 from typing import Final
 
-from kelbrast.exchange.job_file import JobFile
-from kelbrast.exchange.rack_csv import read_rack
-from kelbrast.exchange.rack_file import ItemFile
-from kelbrast.exchange.read import read_job_file
-from kelbrast.exchange.size_file import SizeFile, read_size_file
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.job.read import read_job_file
+from kelbrast.documents.rack.csv import read_rack
+from kelbrast.documents.rack.format import ItemFile
+from kelbrast.documents.size.format import SizeFile, read_size_file
 
 # In a wheel they lie beside this module; in a checkout where people find them.
 _PACKED: Final = Path(__file__).parent / "examples"

@@ -163,7 +163,7 @@ class RunRow(Base):
 class RunEventRow(Base):
     """Something that happened in a run. Rows are only ever added; `tap` makes a tap that is sent twice count once.
 
-    `form`: of the document, as `exchange.versions` names it.
+    `form`: of the document, as `documents.common.versions` names it.
     """
 
     __tablename__ = "run_events"

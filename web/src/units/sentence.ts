@@ -7,7 +7,7 @@ export interface Figure {
   digits: number;
 }
 
-/** As the server sends it (`exchange/sentence_file.py`). */
+/** As the server sends it (`documents/common/sentences.py`). */
 export interface Sentence {
   code: string;
   words: string;

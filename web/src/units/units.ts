@@ -112,7 +112,7 @@ const EITHER = /^[+-]?[1-9]\d{0,2},\d{3}$/;
 
 /**
  * A typed number, or what is wrong with it. A comma is a decimal sign or stands between thousands; where it could be both,
- * the person is asked. The server reads files by the same rules (`exchange/numbers.py`).
+ * the person is asked. The server reads files by the same rules (`documents/common/numbers.py`).
  */
 export function readNumber(text: string): number | { wrong: string } {
   let written = text.trim().replace(SPACES, '').replace('−', '-');

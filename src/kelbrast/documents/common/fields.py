@@ -1,0 +1,104 @@
+"""The kinds of fields that the open files are made of, and how long each text may be: said here once for all documents.
+
+What one document takes, every other takes too: a name that a job may have, a tap can say, a photo carries and a quote prints.
+"""
+
+import re
+from typing import Annotated, Any, Final
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic_core import PydanticCustomError
+
+# Signs that turn the direction of writing (UAX #9), or take no room: a name with them is not what it looks like.
+_TURNING: Final = re.compile(r"[\u200b\u200e\u200f\u061c\u202a-\u202e\u2060-\u2069\ufeff]")
+_UNSEEN: Final = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029\ufffe\uffff]")
+_UNSEEN_IN_LINES: Final = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f\u2028\u2029\ufffe\uffff]")
+
+
+def one_line(text: str) -> str:
+    """The text on one line, without unseen signs.
+
+    >>> one_line("left\\rend\\x00")
+    'left end '
+    >>> one_line("rim\u202ereversed")
+    'rimreversed'
+    """
+    return _UNSEEN.sub(" ", _TURNING.sub("", text))
+
+
+def lines(text: str) -> str:
+    """The text with its lines, without other unseen signs."""
+    return _UNSEEN_IN_LINES.sub(" ", _TURNING.sub("", text).replace("\r\n", "\n").replace("\r", "\n"))
+
+
+OneLine: Final = AfterValidator(one_line)
+Lines: Final = AfterValidator(lines)
+
+_LONGEST_FILE_NAME: Final = 120  # bytes: file systems take 255, and an ending, a number and a folder come on top
+
+
+def file_name(title: str) -> str:
+    """A title in letters, digits and dashes, no longer than any system takes: letters beyond ASCII are several bytes each.
+
+    >>> file_name("Gallery rail, collar"), file_name("..."), len(file_name("щ" * 200).encode())
+    ('gallery-rail-collar', 'job', 120)
+    """
+    name = re.sub(r"[^\w-]+", "-", title.lower()).strip("-") or "job"
+    return name.encode()[:_LONGEST_FILE_NAME].decode(errors="ignore")
+
+
+# The standard faces of a PDF know Latin letters and the micro sign, but not these.
+_IN_PDFS: Final = str.maketrans({"\u202f": " ", "“": '"', "”": '"', "–": "-", "’": "'", "…": "...", "→": "to", "−": "-"})
+
+
+def plain_letters(text: str) -> str:
+    """The text in the letters that every PDF has.
+
+    >>> plain_letters("20 → 3 µm – “fine”")
+    '20 to 3 µm - "fine"'
+    """
+    return text.translate(_IN_PDFS).encode("latin-1", "replace").decode("latin-1")
+
+
+LONGEST_ID: Final = 80
+LONGEST_NAME: Final = 200  # of a job, a face, a person, a customer
+LONGEST_GRADE: Final = 20
+LONGEST_REMARK: Final = 400
+LONGEST_NOTE: Final = 2000
+
+
+def _said(text: str) -> str:
+    """A name without space around it, which says something."""
+    text = text.strip()
+    if not text:
+        raise PydanticCustomError("blank", "must not be blank")
+    return text
+
+
+def _not_tiny(value: float) -> float:
+    if value < _LEAST:
+        raise PydanticCustomError("greater_than_equal", "must be at least {ge}", {"ge": _LEAST})
+    return value
+
+
+_LEAST: Final = 1e-6  # a picometre: smaller is a slip, and numbers below 1e-308 have no reciprocal
+_NOT_BLANK: Final[dict[str, Any]] = {"pattern": r"\S"}  # for the schema; the reader says it in words
+NotTiny: Final = AfterValidator(_not_tiny)
+ID = Annotated[str, Field(min_length=1, max_length=LONGEST_ID), OneLine]
+FaceId = Annotated[str, Field(max_length=LONGEST_ID, pattern=r"^[A-Za-z0-9-]*$")]  # empty: one is made
+GradeText = Annotated[str, Field(max_length=LONGEST_GRADE), OneLine]
+Text = Annotated[
+    str, Field(min_length=1, max_length=LONGEST_NAME, json_schema_extra=_NOT_BLANK), OneLine, AfterValidator(_said)
+]
+NameText = Annotated[str, Field(max_length=LONGEST_NAME), OneLine]  # may be left empty
+Word = Annotated[str, Field(max_length=LONGEST_ID), OneLine]
+Remark = Annotated[str, Field(max_length=LONGEST_REMARK), OneLine]
+Note = Annotated[str, Field(max_length=LONGEST_NOTE), Lines]
+Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False), NotTiny]
+Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False), NotTiny]
+
+
+class Strict(BaseModel):
+    """Unknown keys are refused by name; numbers are never read out of text."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, strict=True)

@@ -1,0 +1,243 @@
+"""The day of a shop in files: people and their hours, and the board. Minutes count from the hour at which the day begins."""
+
+import re
+from collections.abc import Sequence
+from typing import Annotated, Final, Literal
+
+from pydantic import BaseModel, Field
+
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.day.schedule import Placed, points_by_day
+from kelbrast.core.day.shop import DAY, DayWork, Exposure, Task, Worker, exposure_of
+from kelbrast.core.day.solver import DayFound
+from kelbrast.core.errors import BadInput
+from kelbrast.core.wording import counted
+from kelbrast.documents.common.fields import ID, Strict, Text
+from kelbrast.documents.common.numbers import shop
+
+_CLOCK: Final = re.compile(r"^([01]?\d|2[0-4]):([0-5]\d)$")
+DayTime = Annotated[str, Field(max_length=5)]
+
+
+Break = Annotated[tuple[DayTime, DayTime], Field(strict=False)]  # JSON has no tuples
+
+
+class WorkerFile(Strict):
+    """Somebody who works: hours as `08:00`, breaks, machines by id (null: all), and whether they are away today."""
+
+    name: Text
+    begins: DayTime = "08:00"
+    ends: DayTime = "16:30"
+    breaks: Annotated[list[Break], Field(max_length=10)] = [("12:00", "12:30")]
+    machines: Annotated[list[ID], Field(max_length=100)] | None = None
+    away: bool = False
+
+
+def minute_of(clock: str, field: str) -> int:
+    """Minutes since midnight.
+
+    Raises:
+        BadInput: no time of a day.
+
+    >>> minute_of("08:30", "begins")
+    510
+    """
+    found = _CLOCK.match(clock)
+    minutes = int(found[1]) * 60 + int(found[2]) if found else DAY + 1
+    if minutes > DAY:
+        raise BadInput.one(field, f'"{clock}" is no time of a day: write it as 08:30')
+    return minutes
+
+
+def clock_of(minute: int) -> str:
+    """A minute since the first midnight as a time of its day.
+
+    >>> clock_of(510), clock_of(1440 + 485)
+    ('08:30', '08:05')
+    """
+    return f"{minute % DAY // 60:02d}:{minute % 60:02d}"
+
+
+def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
+    """The people who are there.
+
+    Raises:
+        BadInput: two have the same name, hours that are none, or nobody is there.
+    """
+    found: list[Worker] = []
+    for at, file in enumerate(files):
+        field = f"people[{at}]"
+        if file.name in [one.name for one in found]:
+            raise BadInput.one(f"{field}.name", f'two people are called "{file.name}"')
+        begins, ends = minute_of(file.begins, f"{field}.begins"), minute_of(file.ends, f"{field}.ends")
+        if begins >= ends:
+            raise BadInput.one(f"{field}.ends", "must be after the beginning")
+        breaks = tuple((minute_of(a, f"{field}.breaks"), minute_of(b, f"{field}.breaks")) for a, b in file.breaks)
+        machines = None if file.machines is None else frozenset(file.machines)
+        if not file.away:
+            found.append(Worker(file.name, begins, ends, breaks, machines=machines))
+    if not found:
+        raise BadInput.one("people", "nobody is there to do it")
+    return tuple(found)
+
+
+class BlockFile(BaseModel):
+    """A block of the board. `key`: its identity; a wheel that is put on first is a block of its own, of kind `change`.
+
+    `job` and `face` are to be read: other jobs may be called the same.
+    """
+
+    key: str
+    job: str
+    face: str
+    step: int | None
+    operation: str | None
+    label: str
+    tool: str | None
+    grain_um: float | None
+    person: str | None
+    machine: str | None
+    spindle: int | None
+    starts_min: Annotated[int, Field(description="where it is put: with the wheel that is put on first")]
+    from_min: int
+    to_min: int
+    at: str
+    day: int
+    kind: Literal["work", "change", "wait"]
+    late_min: int = 0
+    fixed: bool = False
+
+
+class DayFigures(BaseModel):
+    """How good a plan is."""
+
+    changes: int
+    late_min: int
+    ends_min: int
+
+
+class DayBounds(BaseModel):
+    """What no plan can be better than; null where that was not come to yet."""
+
+    late_min: int | None
+    changes: int | None
+    ends_min: int | None
+
+
+class ShakingFile(BaseModel):
+    """Points of hand-arm vibration of a person on a day."""
+
+    person: str
+    day: int
+    points: float
+    exposure: Exposure
+
+
+class DayFile(BaseModel):
+    """The board. `proven`: goals of which nothing is better; `gap`: how far the end could still be from the best, as a share;
+    `first_come`: the same figures for first come, first served."""
+
+    begins: str
+    days: int
+    blocks: list[BlockFile]
+    changes: int
+    late_min: int
+    ends_min: int
+    bound: DayBounds
+    gap: float | None
+    proven: list[str]
+    first_come: DayFigures | None
+    shaking: list[ShakingFile]
+
+
+def to_day_file(found: DayFound, *, origin: int, first_come: DayFigures | None) -> DayFile:
+    """The board; minutes from `origin`, the minute at which the day begins."""
+    work, score = found.work, found.score
+    late, changes, ends = found.bounds
+    blocks = [block for one in found.plan for block in _blocks(work, one, origin)]
+    whole = score.ends - origin
+    return DayFile(
+        begins=clock_of(origin),
+        days=work.days,
+        blocks=sorted(blocks, key=lambda block: (block.from_min, block.key)),
+        changes=score.changes,
+        late_min=score.late,
+        ends_min=max(0, whole),
+        bound=DayBounds(late_min=late, changes=changes, ends_min=None if ends is None else max(0, ends - origin)),
+        gap=None if ends is None or whole <= 0 else round(max(0.0, (score.ends - ends) / whole), 4),
+        proven=list(found.proven),
+        first_come=first_come,
+        shaking=_shaking(work, found.plan),
+    )
+
+
+def _shaking(work: DayWork, plan: Sequence[Placed]) -> list[ShakingFile]:
+    points = sorted(points_by_day(work, plan).items(), key=lambda one: (one[0][1], one[0][0]))
+    return [
+        ShakingFile(person=name, day=day, points=round(many, 1), exposure=exposure_of(many))
+        for (name, day), many in points
+        if many
+    ]
+
+
+def _blocks(work: DayWork, one: Placed, origin: int) -> list[BlockFile]:
+    task = work.by_id[one.task]
+    late = max(0, one.ends - task.due) if task.due is not None else 0
+    if not one.change:
+        return [_block(task, one, one.begins, one.ends, origin, kind=task.kind, late=late)]
+    on = one.begins + task.change
+    return [
+        _block(task, one, one.begins, on, origin, kind="change", late=0),
+        _block(task, one, on, one.ends, origin, kind="work", late=late),
+    ]
+
+
+def _block(
+    task: Task, one: Placed, begins: int, ends: int, origin: int, *, kind: Literal["work", "change", "wait"], late: int
+) -> BlockFile:
+    return BlockFile(
+        key=task.key,
+        job=task.title or task.job,
+        face=", ".join(task.names),
+        step=task.step,
+        operation=task.operation,
+        label=task.label,
+        tool=task.tool,
+        grain_um=shop(tool(task.tool).grain, "um") if task.tool is not None else None,
+        person=one.person,
+        machine=task.machine,
+        spindle=one.spindle,
+        starts_min=one.begins - origin,
+        from_min=begins - origin,
+        to_min=ends - origin,
+        at=clock_of(begins),
+        day=begins // DAY,
+        kind=kind,
+        late_min=late,
+        fixed=task.fixed is not None,
+    )
+
+
+def day_text(board: DayFile) -> str:
+    """To be read at a terminal."""
+    proven = f" (nothing is better: {', '.join(board.proven)})" if board.proven else ""
+    ends, changes = counted(board.ends_min, "minute"), counted(board.changes, "wheel change")
+    lines = [f"{counted(board.late_min, 'minute')} late, {changes}, done after {ends}{proven}"]
+    if board.first_come is not None:
+        other = board.first_come
+        figures = f"{other.late_min} late, {counted(other.changes, 'change')}, {counted(other.ends_min, 'minute')}"
+        lines.append(f"First come, first served: {figures}")
+    for block in board.blocks:
+        where = f" on {block.machine}" + (f" {block.spindle}" if block.spindle else "") if block.machine else ""
+        who = block.person or "-"
+        day = f"day {block.day + 1} " if board.days > 1 else ""
+        what = {"change": "put on ", "wait": "", "work": ""}[block.kind]
+        late = f"  LATE by {block.late_min}" if block.late_min else ""
+        lines.append(
+            f"{day}{block.at}  {block.to_min - block.from_min:3d} min  {who:8s} {block.job}: {what}{block.label}{where}{late}"
+        )
+    for one in board.shaking:
+        if one.exposure != "below":
+            over = f"{one.points:.0f} points of hand-arm vibration, above the {one.exposure} value"
+            lines.append(f"{one.person}: {over}; the maker's figures and local rules come first")
+    return "\n".join(lines)

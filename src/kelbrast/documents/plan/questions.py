@@ -1,0 +1,252 @@
+"""What a person may weigh on a face: the routes that nothing beats, the bet on a guessed depth, and what if."""
+
+from typing import Any
+
+from pydantic import BaseModel
+
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover
+from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.kernel.pareto import ParetoFront
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, METAL, TIME, Route
+from kelbrast.core.planning.questions.choices import Choices, JobChoice
+from kelbrast.core.planning.questions.derivation import Derivation, Given
+from kelbrast.core.planning.questions.front import NamedRoute
+from kelbrast.core.planning.questions.guess import Bet
+from kelbrast.core.planning.questions.whatif import Change, WhatIf
+from kelbrast.core.reference.loader import record
+from kelbrast.core.reference.schemas import KINDS
+from kelbrast.core.surface.face import Wish
+from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.job.format import WishFile
+
+
+class FrontRoute(BaseModel):
+    """A route that no other beats in minutes, metal, cost and changes at once."""
+
+    tools: list[str]
+    labels: list[str]
+    minutes: float
+    metal_um: float
+    cost: float
+    changes: int
+
+
+class NamedRouteFile(FrontRoute):
+    """The route that these aims, habits and schools would take."""
+
+    names: list[str]
+
+
+class BetFile(BaseModel):
+    """Start coarse and be sure, or try the finer on a patch first: expected minutes of both, and what is advised."""
+
+    coarse: str
+    coarse_label: str
+    fine: str
+    fine_label: str
+    sure_minutes: float
+    trying_minutes: float
+    trial_minutes: float
+    patch_cm2: float
+    clears: float
+    try_first: bool
+
+
+class AdviceFile(BaseModel):
+    """For one face. `kept` and `pruned` count the partial routes that the search looked at."""
+
+    face: str
+    front: list[FrontRoute]
+    kept: int
+    pruned: int
+    named: list[NamedRouteFile]
+    bet: BetFile | None
+
+
+class ChoiceFile(BaseModel):
+    """One way, for one piece. `kept`: every face could keep the habits. `metal_um` is the most that comes off any face."""
+
+    aim: Aim
+    habit: HabitKey
+    handover: Handover
+    bench_speed: BenchSpeed
+    label: str
+    possible: bool
+    kept: bool
+    minutes: float
+    metal_um: float
+    cost: float
+    changes: int
+    steps: int
+
+
+class ChoicesFile(BaseModel):
+    """By aim within the job's habits, by each habit for its aim, and in a line why the schools differ."""
+
+    by_aim: list[ChoiceFile]
+    by_habit: list[ChoiceFile]
+    by_handover: list[ChoiceFile]
+    by_bench_speed: list[ChoiceFile]
+    schools: str
+
+
+class WeighFile(BaseModel):
+    """A whole job side by side, and every face that is worked."""
+
+    title: str
+    choices: ChoicesFile
+    faces: list[AdviceFile]
+
+
+class WhatIfFile(BaseModel):
+    """One change of the plan; `wish` is what to set on the face to take it. Differences are against the plan."""
+
+    change: Change
+    tool: str | None
+    label: str | None
+    wish: WishFile
+    minutes: float
+    metal_um: float
+    cost: float
+    more_minutes: float
+    more_metal_um: float
+    marks_left: float
+    marks_said: SentenceFile
+    hurried_marks_left: float | None
+    hurried_said: SentenceFile | None
+
+
+def to_advice_file(
+    face: str, figures: StepFigures | None, found: ParetoFront | None, named: tuple[NamedRoute, ...], bet: Bet | None
+) -> AdviceFile:
+    routes = found.routes if found and figures else ()
+    return AdviceFile(
+        face=face,
+        front=[FrontRoute(**_route(figures, route)) for route in routes] if figures else [],
+        named=[NamedRouteFile(**_route(figures, one.route), names=list(one.names)) for one in named] if figures else [],
+        kept=found.kept if found else 0,
+        pruned=found.pruned if found else 0,
+        bet=_bet(bet) if bet else None,
+    )
+
+
+def _route(figures: StepFigures, route: Route) -> dict[str, Any]:
+    tools = [figures.surfaces.leaving(node).tool for node in route.nodes]
+    return {
+        "tools": [one.id for one in tools],
+        "labels": [one.label for one in tools],
+        "minutes": shop(route.totals[TIME], "min"),
+        "metal_um": shop(route.totals[METAL], "um"),
+        "cost": shop(route.totals[COST], "money"),
+        "changes": round(route.totals[CHANGES]),
+    }
+
+
+def to_what_if_file(found: tuple[WhatIf, ...]) -> list[WhatIfFile]:
+    return [
+        WhatIfFile(
+            change=one.change,
+            tool=one.tool.id if one.tool else None,
+            label=one.tool.label if one.tool else None,
+            wish=_wish(one.wish),
+            minutes=shop(one.seconds, "min"),
+            metal_um=shop(one.metal, "um"),
+            cost=shop(one.cost, "money"),
+            more_minutes=shop(one.more_seconds, "min"),
+            more_metal_um=shop(one.more_metal, "um"),
+            marks_left=shop(one.marks_left, "1"),
+            marks_said=to_sentence_file(one.marks_said),
+            hurried_marks_left=None if one.hurried is None else shop(one.hurried, "1"),
+            hurried_said=None if one.hurried_said is None else to_sentence_file(one.hurried_said),
+        )
+        for one in found
+    ]
+
+
+def _wish(wish: Wish) -> WishFile:
+    return WishFile(start=wish.start, lock=list(wish.lock), leave_out=list(wish.leave_out), route=list(wish.route))
+
+
+def _bet(bet: Bet) -> BetFile:
+    return BetFile(
+        coarse=bet.coarse.id,
+        coarse_label=bet.coarse.label,
+        fine=bet.fine.id,
+        fine_label=bet.fine.label,
+        sure_minutes=shop(bet.sure, "min"),
+        trying_minutes=shop(bet.trying, "min"),
+        trial_minutes=shop(bet.trial, "min"),
+        patch_cm2=shop(bet.patch, "cm2"),
+        clears=bet.clears,
+        try_first=bet.try_first,
+    )
+
+
+def to_choices_file(ways: Choices) -> ChoicesFile:
+    return ChoicesFile(
+        by_aim=[_choice(one, AIMS[one.aim]) for one in ways.by_aim],
+        by_habit=[_choice(one, HABITS[one.habit]) for one in ways.by_habit],
+        by_handover=[_choice(one, HANDOVERS[one.handover]) for one in ways.by_handover],
+        by_bench_speed=[_choice(one, BENCH_SPEEDS[one.bench_speed]) for one in ways.by_bench_speed],
+        schools=record("advice")["general"]["schools"],
+    )
+
+
+def _choice(one: JobChoice, label: str) -> ChoiceFile:
+    return ChoiceFile(
+        aim=one.aim,
+        habit=one.habit,
+        handover=one.handover,
+        bench_speed=one.bench_speed,
+        label=label,
+        possible=one.possible,
+        kept=one.kept,
+        minutes=shop(one.seconds, "min"),
+        metal_um=shop(one.metal, "um"),
+        cost=shop(one.cost, "money"),
+        changes=one.changes,
+        steps=one.steps,
+    )
+
+
+class TermFile(BaseModel):
+    """A value in a sum. `kind` and `source` are null for what is worked out or measured."""
+
+    symbol: str
+    name: str
+    value: float
+    unit: str
+    kind: str | None
+    kind_label: str | None
+    source: str | None
+
+
+class SumFile(BaseModel):
+    """A number of the plan with its formula and the values put in."""
+
+    what: str
+    formula: str
+    terms: list[TermFile]
+    result: float
+    unit: str
+
+
+def to_why_file(sums: tuple[Derivation, ...]) -> list[SumFile]:
+    return [
+        SumFile(what=one.what, formula=one.formula, terms=[_term(term) for term in one.terms], result=one.result, unit=one.unit)
+        for one in sums
+    ]
+
+
+def _term(term: Given) -> TermFile:
+    source = term.constant.source if term.constant else None
+    return TermFile(
+        symbol=term.symbol,
+        name=term.name,
+        value=float(f"{term.value:.6g}"),
+        unit=term.unit,
+        kind=source.kind if source else None,
+        kind_label=KINDS[source.kind] if source else None,
+        source=source.title if source else None,
+    )

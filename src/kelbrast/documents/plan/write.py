@@ -1,0 +1,269 @@
+"""From a plan of the core to the plan file."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict
+
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.job import Job
+from kelbrast.core.learning.factors import Yours
+from kelbrast.core.planning.face.face_plan import FacePlan, size_plan
+from kelbrast.core.planning.face.fallback import Fallback
+from kelbrast.core.planning.face.step import Rests, Step
+from kelbrast.core.planning.whole.operations import Operation
+from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.core.planning.whole.set_ups import SetUp
+from kelbrast.core.planning.whole.shortage import DoneWithout, Shortage
+from kelbrast.core.planning.whole.spread import CAUSES, Spread, spread_of_face, spread_of_plan, spread_of_steps
+from kelbrast.core.planning.whole.together import Gained
+from kelbrast.core.precision.readings import everywhere
+from kelbrast.core.process.marks_said import marks_said
+from kelbrast.core.rack.offer import Refused
+from kelbrast.core.surface.edge import Edge
+from kelbrast.core.units import from_si
+from kelbrast.core.wording import Sentence, tell
+from kelbrast.documents.common.numbers import shop, shop_or_none
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.plan.format import (
+    EdgePlan,
+    FacePlanFile,
+    FaceStep,
+    FallbackFile,
+    FitPlan,
+    GatheredFile,
+    Nicks,
+    OperationFile,
+    PlanFile,
+    RackCheck,
+    RefusedFile,
+    RestsFile,
+    SetUpFile,
+    ShortFile,
+    SimplerFinish,
+    Spent,
+    SpreadShare,
+    StepFile,
+    TogetherFile,
+    YoursFile,
+)
+from kelbrast.documents.size.answer import to_places, to_size_answer
+
+
+def to_plan_file(plan: Plan) -> PlanFile:
+    """The plan in the units of the file."""
+    spread = spread_of_plan(plan)
+    names = {one.face.key: one.face.name for one in plan.faces}
+    return PlanFile(
+        title=plan.job.title,
+        material=plan.job.material.id,
+        pieces=plan.job.pieces,
+        possible=plan.possible,
+        blocked=plan.blocked,
+        minutes=shop(plan.seconds_each, "min"),
+        minutes_high=shop(spread.high, "min"),
+        spread=[SpreadShare(cause=cause, label=CAUSES[cause], share=shop(share, "1")) for cause, share in spread.causes],
+        minutes_all=shop(plan.seconds_all, "min"),
+        around_minutes=shop(plan.around, "min"),
+        waiting_minutes=shop(plan.waiting, "min"),
+        changes=plan.changes,
+        order=[names[key] for key in plan.order],
+        faces=[face_plan_file(face, plan.job, instead) for face, instead in zip(plan.faces, plan.fallbacks, strict=True)],
+        set_ups=[_set_up(one, names) for one in plan.set_ups],
+        together=_together(plan.gained, plan.job) if plan.gained else None,
+        gather=[
+            GatheredFile(tool=one.tool.id, label=one.tool.label, count=one.count, unit=one.tool.carrier.stock.unit)
+            for one in plan.gather
+        ],
+        operations=[_operation(one) for one in plan.operations],
+        cautions=list(plan.cautions),
+        advice=list(plan.advice),
+    )
+
+
+def _together(gained: Gained, job: Job) -> TogetherFile:
+    return TogetherFile(
+        saves_minutes=shop(gained.seconds, "min"),
+        saves_changes=gained.changes,
+        exact=gained.exact,
+        at_most=shop(gained.at_most, "min" if job.aim == "time" else "1"),
+    )
+
+
+def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) -> FacePlanFile:
+    """One face in the units of the file."""
+    return FacePlanFile.model_construct(
+        id=plan.face.key,
+        name=plan.face.name,
+        possible=plan.possible,
+        binding=plan.binding.rule if plan.binding else None,
+        reason=tell(plan.binding.reason) if plan.binding else None,
+        reason_said=to_sentence_file(plan.binding.reason) if plan.binding else None,
+        keep_off=plan.face.keep_off,
+        edge=_edge(plan.face.edge) if plan.face.edge else None,
+        aim=plan.aim,
+        minutes=shop(plan.seconds, "min"),
+        minutes_high=shop(spread_of_face(plan, job).high, "min"),
+        metal_um=shop(plan.metal, "um"),
+        above_um=shop(plan.face.above, "um") if plan.steps else 0.0,
+        cost=shop(plan.cost, "money"),
+        changes=plan.changes,
+        area_cm2=shop(plan.face.area, "cm2"),
+        limit_um=shop_or_none(plan.face.limit, "um"),
+        limit_kind=plan.face.limit_kind,
+        wanted_depth_um=shop_or_none(plan.wanted[1], "um"),
+        wanted_low_um=shop(plan.wanted[0], "um") if plan.wanted[0] > 0 else None,
+        habit_note=plan.habit_note,
+        wish_note=plan.wish_note,
+        marks_left=_count_of_marks(plan.marks_left),
+        marks_said=_left(plan.marks_said),
+        fallback=_fallback(instead) if instead else None,
+        nicks=Nicks(
+            blended=plan.nicks.blended,
+            count=plan.nicks.count,
+            dish_radius_mm=shop(plan.nicks.radius, "mm"),
+            other_minutes=shop_or_none(plan.nicks.other_seconds, "min"),
+        )
+        if plan.nicks
+        else None,
+        fit=_fit(plan, job) if plan.face.sized else None,
+        steps=[_step(*step) for step in zip(plan.steps, spread_of_steps(plan, job), strict=True)],
+    )
+
+
+def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refused: Sequence[Refused]) -> RackCheck:
+    """The plan against the rack, in the units of the file."""
+    return RackCheck(
+        short=[
+            ShortFile(tool=one.tool.id, label=one.tool.label, unit=one.tool.carrier.stock.unit, need=one.need, have=one.have)
+            for one in short
+        ],
+        without_minutes=shop(without.plan.seconds_each, "min") if without is not None and without.plan is not None else None,
+        without_possible=without is None or without.plan is not None,
+        without_tools=sorted(without.tools) if without is not None else [],
+        refused=[RefusedFile(tool=one.tool, label=tool(one.tool).label, reason=one.reason) for one in refused],
+    )
+
+
+def _fit(plan: FacePlan, job: Job) -> FitPlan:
+    sized = plan.face.sized
+    assert sized is not None, "asked for a face that has a size"
+    said, part = size_plan(plan, job.material), sized.part
+    return FitPlan(
+        limits_mm=(shop(part.wanted.low, "mm"), shop(part.wanted.high, "mm")),
+        answer=to_size_answer(plan.face.name, said) if said else None,
+        places=to_places(everywhere(length=part.length)),
+    )
+
+
+def _edge(edge: Edge) -> EdgePlan:
+    return EdgePlan(length_mm=shop(edge.length, "mm"), wanted=edge.wanted, size_mm=shop(edge.size, "mm"))
+
+
+def _step(step: Step, spread: Spread) -> StepFile:
+    one, carrier = step.on_face, step.tool.carrier
+    marks, manner, band = step.marks, one.manner, one.setting.band
+    return StepFile.model_construct(
+        tool=step.tool.id,
+        label=step.tool.label,
+        machine=one.machine.id,
+        machine_label=one.machine.label,
+        grain_um=shop(step.tool.grain, "um"),
+        from_um=shop(marks.before, "um"),
+        likely_um=shop(marks.likely_before, "um"),
+        takes_um=shop(marks.layer, "um"),
+        leaves_um=shop(marks.after, "um"),
+        leaves_ra_um=shop(one.ra, "um"),
+        clearance=shop(marks.clearance, "1"),
+        minutes=shop(step.time.all, "min"),
+        minutes_high=shop(spread.high, "min"),
+        cut_minutes=shop(step.time.cut, "min"),
+        speed_m_s=shop(one.setting.surface, "m/s"),
+        rpm=shop_or_none(one.setting.spindle, "rev/min"),
+        speed_limit_m_s=shop_or_none(one.drive.marked, "m/s"),
+        speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
+        diameter_mm=shop_or_none(one.drive.diameter, "mm"),
+        new_diameter_mm=shop_or_none(carrier.running.diameter if carrier.stock.wears_down else None, "mm"),
+        force_n=manner.force,
+        pressure="light" if manner.light else "normal",
+        wet=manner.wet,
+        longest_stay_s=shop(manner.stay, "s") if manner.stay < from_si(3600, "s") else None,
+        rests=_rests(step.time.rests) if step.time.rests else None,
+        marks_left=_count_of_marks(marks.left),
+        marks_said=_left(marks_said(marks.left, marks.share)),
+        stays_um=shop(marks.stays, "um"),
+        item=step.own.item if step.own else None,
+        commits=step.own.commits if step.own else False,
+        life_minutes=shop_or_none(step.use.life if math.isfinite(step.use.life) else None, "min"),
+        change_after_minutes=shop_or_none(step.use.change_after if math.isfinite(step.use.change_after) else None, "min"),
+        recharge=carrier.cutting.wear_law == "compound",
+        yours=YoursFile(**asdict(one.yours)) if one.yours != Yours() else None,
+        spent=Spent(count=round(step.use.at_hand), unit=carrier.stock.unit, worn=shop(step.use.worn, "1")),
+        cost=shop(step.use.cost, "money"),
+        lay=step.lay,
+        check=step.check,
+        cautions=list(step.cautions),
+        advice=list(step.advice),
+        curve=[(shop(seconds, "min"), shop(depth, "um")) for seconds, depth in step.curve],
+    )
+
+
+def _rests(rests: Rests) -> RestsFile:
+    return RestsFile(
+        count=rests.count,
+        seconds=shop(rests.seconds, "s"),
+        after_seconds=shop(rests.after, "s"),
+        by_hand=rests.by_hand,
+    )
+
+
+def _left(said: Sentence) -> SentenceFile | None:
+    """The marks that are left in words; null where there are none."""
+    return None if said.code == "marks.none" else to_sentence_file(said)
+
+
+def _count_of_marks(expected: float) -> float:
+    """An expected number of marks: below a thousandth it is none."""
+    return 0.0 if expected < 1e-3 else shop(expected, "1")
+
+
+def _fallback(instead: Fallback) -> FallbackFile:
+    return FallbackFile(
+        cleared_um=shop(instead.cleared, "um"),
+        stays_um=shop(instead.stays, "um"),
+        minutes=shop(instead.plan.seconds, "min") if instead.plan else None,
+        tools=[step.tool.label for step in instead.plan.steps] if instead.plan else [],
+        simpler=[
+            SimplerFinish(finish=one.id, label=one.label, minutes=shop(seconds, "min")) for one, seconds in instead.simpler
+        ],
+        dish_radius_mm=shop(instead.dish, "mm"),
+        dish_stays_um=shop(instead.dish_stays, "um"),
+    )
+
+
+def _operation(one: Operation) -> OperationFile:
+    return OperationFile(
+        id=one.id,
+        label=one.label,
+        when=one.when,
+        text=one.text,
+        minutes=shop(one.active, "min"),
+        waiting_minutes=shop(one.passive, "min"),
+        counted=one.counted,
+        within_minutes=shop_or_none(one.within, "min"),
+        source_kind=one.source.kind,
+        source=one.source.title,
+        cautions=list(one.cautions),
+        check=one.check,
+    )
+
+
+def _set_up(one: SetUp, names: Mapping[str, str]) -> SetUpFile:
+    return SetUpFile(
+        tool=one.tool.id,
+        label=one.tool.label,
+        machine=one.machine.id,
+        machine_label=one.machine.label,
+        rpm=shop_or_none(one.spindle, "rev/min"),
+        steps=[FaceStep(face=names[key], face_id=key, step=step) for key, step in one.faces],
+        saved_minutes=shop(one.saved, "min"),
+    )

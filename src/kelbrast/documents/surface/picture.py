@@ -1,0 +1,256 @@
+"""Pictures of a simulated surface: what they show, as a document that names them, and how they are made."""
+
+import hashlib
+import io
+from collections.abc import Sequence
+from functools import lru_cache
+from typing import Annotated, Final, Literal
+
+import numpy as np
+from PIL import Image
+from pydantic import BaseModel, Field
+
+from kelbrast.core.catalogue.grades import parse_grade
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.errors import BadInput
+from kelbrast.core.metrology.areal import mean_height
+from kelbrast.core.practice.exercises import Shown
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
+from kelbrast.core.simulation.marks import Lay, Marks, marks_as_deep
+from kelbrast.core.simulation.patch import START_ANGLE, FoundPatch, Patch, Working, found_patch, old_marks, worked
+from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, workings
+from kelbrast.core.surface.face import Face, FoundKind
+from kelbrast.core.units import from_si, to_si
+from kelbrast.core.wording import Measure, Sentence, sentence
+from kelbrast.documents.common.fields import GradeText, Word
+from kelbrast.documents.plan.format import StepFile
+
+SPACING_UM: Final = 8.0
+
+
+class FoundSpec(BaseModel):
+    """How a patch is found."""
+
+    kind: FoundKind
+    depth_um: float
+    grain_um: float
+    angle: float = START_ANGLE
+
+
+class WorkingSpec(BaseModel):
+    """A step on a patch, worked for a share of its planned time."""
+
+    layer_um: float
+    depth_um: float
+    grain_um: float
+    lay: Lay
+    angle: float
+    levels: bool
+    reaches_um: float | None
+    share: float = 1.0
+
+
+class PatchSpec(BaseModel):
+    """A patch: the material, how it is found, the steps on it, its size in points, and the seed of its chance."""
+
+    material: str
+    found: FoundSpec
+    steps: list[WorkingSpec] = []
+    rows: int = 176
+    columns: int = 384
+    spacing_um: float = SPACING_UM
+    seed: int = 1
+    marked: bool = False
+
+    @property
+    def key(self) -> str:
+        """Names the patch by its content."""
+        return hashlib.sha256(self.model_dump_json().encode()).hexdigest()[:32]
+
+
+def found_spec(face: Face, hardness: float) -> FoundSpec:
+    """A face as it was found, by its likely depth or the grade that left it."""
+    if face.found.after is not None:
+        grain = face.found.after.grain
+        depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=hardness))
+        return FoundSpec(kind="lay", depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
+    depth_um = from_si(face.found.likely, "um") if face.found.likely else 1.0
+    return mark_spec(depth_um, hardness, face.found.kind)
+
+
+def mark_spec(depth_um: float, hardness: float, kind: str = "scratches") -> FoundSpec:
+    """Damage of a depth; marks by the grain that leaves such marks, within the grains that there are."""
+    grain = marks_as_deep(to_si(depth_um, "um"), hardness=hardness)
+    return FoundSpec.model_validate({"kind": kind, "depth_um": depth_um, "grain_um": from_si(grain, "um")})
+
+
+def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
+    """The steps of a route on a patch."""
+    return [_spec(one) for one in workings(_route_step(step) for step in steps)]
+
+
+def not_yet_spec(last: WorkingSpec, step: StepFile) -> WorkingSpec:
+    """The last step of a route, worked for so long that it is clearly not done."""
+    return last.model_copy(update={"share": not_yet(_working(last, seed=0), to_si(step.likely_um, "um"))})
+
+
+def _route_step(step: StepFile) -> RouteStep:
+    return RouteStep(
+        tool=tool(step.tool),
+        layer=to_si(step.takes_um * step.likely_um / step.from_um, "um"),
+        leaves=to_si(step.leaves_um, "um"),
+        grain=to_si(step.grain_um, "um"),
+        lay=step.lay,
+    )
+
+
+def _spec(one: Working) -> WorkingSpec:
+    return WorkingSpec(
+        layer_um=from_si(one.layer, "um"),
+        depth_um=from_si(one.marks.depth, "um"),
+        grain_um=from_si(one.marks.grain, "um"),
+        lay=one.marks.lay,
+        angle=one.marks.angle,
+        levels=one.levels,
+        reaches_um=from_si(one.reaches, "um") if one.reaches is not None else None,
+        share=one.share,
+    )
+
+
+def _working(spec: WorkingSpec, *, seed: int) -> Working:
+    marks = Marks(to_si(spec.depth_um, "um"), to_si(spec.grain_um, "um"), spec.lay, spec.angle)
+    reaches = to_si(spec.reaches_um, "um") if spec.reaches_um is not None else None
+    return Working(to_si(spec.layer_um, "um"), marks, spec.levels, reaches, spec.share, seed=seed)
+
+
+def _found(spec: FoundSpec) -> FoundPatch:
+    return FoundPatch(spec.kind, to_si(spec.depth_um, "um"), to_si(spec.grain_um, "um"), spec.angle)
+
+
+class Asked(BaseModel):
+    """A patch that a person chooses: damage of a depth, or the marks of a grade; then perhaps worked with a finer grade, for a
+    share of the time that this takes."""
+
+    material: Word = "naval-brass"
+    kind: Literal["scratches", "lay", "waviness", "pits", "nick"] = "lay"
+    depth_um: Annotated[float, Field(ge=0.01, le=500, allow_inf_nan=False)] | None = None
+    after: GradeText | None = "P240"
+    then: GradeText | None = None
+    share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
+    soft: bool = False
+    lay: Lay = "one-way"
+    seed: Annotated[int, Field(ge=0, le=10_000)] = 1
+    rows: Annotated[int, Field(ge=32, le=512)] = 320
+    columns: Annotated[int, Field(ge=32, le=512)] = 320
+    spacing_um: Annotated[float, Field(ge=1, le=50, allow_inf_nan=False)] = SPACING_UM
+    marked: Annotated[bool, Field(description="old marks that are left are drawn over")] = False
+
+
+def asked_spec(asked: Asked) -> PatchSpec:
+    """The document of a patch that a person chose.
+
+    Raises:
+        NotFound: no such material.  BadInput: a grade that can not be read, or nothing to show.
+    """
+    hardness = material(asked.material).hardness
+    if asked.depth_um is not None:
+        found = mark_spec(asked.depth_um, hardness, asked.kind)
+    elif asked.after is not None:
+        depth_um, grain_um = _of_grade(asked.after, hardness, "after")
+        found = FoundSpec(kind=asked.kind, depth_um=depth_um, grain_um=grain_um)
+    else:
+        raise BadInput.one("depth_um", "say how deep, or which grade left it")
+    steps = []
+    if asked.then is not None:
+        depth_um, grain_um = _of_grade(asked.then, hardness, "then")
+        own = Marks(to_si(depth_um, "um"), to_si(grain_um, "um"), asked.lay)
+        area = asked.rows * asked.columns * to_si(asked.spacing_um, "um") ** 2
+        steps = [_spec(one_grade(_found(found), own, area=area, levels=not asked.soft, share=asked.share))]
+    size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
+    size["marked"] = asked.marked
+    return PatchSpec.model_validate({"material": asked.material, "found": found, "steps": steps, **size})
+
+
+def asked_of(shown: Shown) -> Asked:
+    """A patch of an exercise as it is asked of the simulator."""
+    return Asked(
+        material=shown.material,
+        kind=shown.kind,
+        depth_um=from_si(shown.depth, "um") if shown.depth is not None else None,
+        after=shown.after,
+        then=shown.then,
+        share=shown.share,
+        soft=shown.soft,
+        seed=shown.seed,
+        marked=shown.marked,
+        rows=240,
+        columns=375,
+    )
+
+
+def _of_grade(grade: str, hardness: float, field: str) -> tuple[float, float]:
+    """Depth of the marks and grain of a grade of paper, um."""
+    grain = parse_grade(grade, field=field).grain
+    depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=hardness))
+    return from_si(depth, "um"), from_si(grain, "um")
+
+
+@lru_cache(maxsize=48)
+def _patch(document: str) -> Patch:
+    """By its content; each step is made from the patch before it, which stays known."""
+    spec = PatchSpec.model_validate_json(document)
+    if not spec.steps:
+        return found_patch(_found(spec.found), (spec.rows, spec.columns), to_si(spec.spacing_um, "um"), spec.seed)
+    *before, last = spec.steps
+    patch = _patch(spec.model_copy(update={"steps": before}).model_dump_json())
+    return worked(patch, _working(last, seed=spec.seed + len(spec.steps)))
+
+
+def patch_of(spec: PatchSpec) -> Patch:
+    """The patch that a document describes."""
+    return _patch(spec.model_copy(update={"marked": False}).model_dump_json())
+
+
+def width_of(spec: PatchSpec) -> Measure:
+    """How wide the part of the world is that it shows."""
+    return Measure(to_si(spec.columns * spec.spacing_um, "um"), "length")
+
+
+def in_words(spec: PatchSpec) -> Sentence:
+    """What the picture shows, in figures."""
+    patch = patch_of(spec)
+    depth, rough = Measure(patch.depth, "depth"), Measure(mean_height(patch.z), "roughness")
+    return sentence("picture.words", wide=width_of(spec), depth=depth, sa=rough)
+
+
+@lru_cache(maxsize=64)
+def _png(document: str, lamp: Lamp) -> bytes:
+    spec = PatchSpec.model_validate_json(document)
+    look = look_of(material(spec.material))
+    picture = lit(patch_of(spec), look, lamp)
+    if spec.marked and spec.steps:
+        before = patch_of(spec.model_copy(update={"steps": spec.steps[:-1]}))
+        picture = outlined(picture, old_marks(before, patch_of(spec)))
+    out = io.BytesIO()
+    Image.fromarray(picture).save(out, "PNG", compress_level=1)
+    return out.getvalue()
+
+
+def png_of(spec: PatchSpec, lamp: Lamp | None = None) -> bytes:
+    """The patch under a low lamp."""
+    return _png(spec.model_dump_json(), lamp or Lamp())
+
+
+@lru_cache(maxsize=64)
+def small_picture(png: bytes) -> bytes:
+    """A picture for the screens as WebP: a quarter of its size, with nothing lost that an eye would see in it."""
+    out = io.BytesIO()
+    Image.open(io.BytesIO(png)).save(out, "WEBP", quality=84, method=3)
+    return out.getvalue()
+
+
+def heights_of(spec: PatchSpec) -> bytes:
+    """The heights in micrometres as 32-bit numbers, row by row, for a picture that is drawn elsewhere."""
+    return np.ascontiguousarray(patch_of(spec).z * 1e6, dtype="<f4").tobytes()
