@@ -7,7 +7,7 @@ import pytest
 
 from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.planning.whole.spread import spread_of_face, spread_of_plan, spread_of_steps
+from kelbrast.core.planning.whole.spread import high_of_face, high_of_steps, spread_of_plan
 from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
 from kelbrast.core.reference.loader import constant
 from making import face, job
@@ -55,15 +55,15 @@ def test_nine_of_ten_are_above_the_likely_minutes_and_a_whole_spreads_less_than_
     one = face("mirror", depth=40)
     two = plan_job(replace(job("brass", one), faces=(one, replace(face("satin", depth=20), name="two"))))
     whole = spread_of_plan(two)
-    faces = [spread_of_face(plan, two.job).high for plan in two.faces]
+    faces = [high_of_face(plan, two.job) for plan in two.faces]
     assert two.seconds_each < whole.high < sum(faces)
-    steps = [spread_of_steps(plan, two.job) for plan in two.faces]
+    steps = [high_of_steps(plan, two.job) for plan in two.faces]
     assert all(
-        high.high > step.time.all
+        high > step.time.all
         for plan, highs in zip(two.faces, steps, strict=True)
         for step, high in zip(plan.steps, highs, strict=True)
     )
-    assert faces[0] < sum(step.high for step in steps[0])
+    assert faces[0] < sum(steps[0])
     assert sum(share for _, share in whole.causes) == pytest.approx(1.0)
     assert [share for _, share in whole.causes] == sorted((share for _, share in whole.causes), reverse=True)
 

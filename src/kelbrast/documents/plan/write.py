@@ -14,7 +14,7 @@ from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.plan import Plan
 from kelbrast.core.planning.whole.set_ups import SetUp
 from kelbrast.core.planning.whole.shortage import DoneWithout, Shortage
-from kelbrast.core.planning.whole.spread import CAUSES, Spread, spread_of_face, spread_of_plan, spread_of_steps
+from kelbrast.core.planning.whole.spread import CAUSES, high_of_face, high_of_steps, spread_of_plan
 from kelbrast.core.planning.whole.together import Gained
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.process.marks_said import marks_said
@@ -102,7 +102,7 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         edge=_edge(plan.face.edge) if plan.face.edge else None,
         aim=plan.aim,
         minutes=shop(plan.seconds, "min"),
-        minutes_high=shop(spread_of_face(plan, job).high, "min"),
+        minutes_high=shop(high_of_face(plan, job), "min"),
         metal_um=shop(plan.metal, "um"),
         above_um=shop(plan.face.above, "um") if plan.steps else 0.0,
         cost=shop(plan.cost, "money"),
@@ -126,7 +126,7 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         if plan.nicks
         else None,
         fit=_fit(plan, job) if plan.face.sized else None,
-        steps=[_step(*step) for step in zip(plan.steps, spread_of_steps(plan, job), strict=True)],
+        steps=[_step(*step) for step in zip(plan.steps, high_of_steps(plan, job), strict=True)],
     )
 
 
@@ -159,7 +159,7 @@ def _edge(edge: Edge) -> EdgePlan:
     return EdgePlan(length_mm=shop(edge.length, "mm"), wanted=edge.wanted, size_mm=shop(edge.size, "mm"))
 
 
-def _step(step: Step, spread: Spread) -> StepFile:
+def _step(step: Step, high: float) -> StepFile:
     one, carrier = step.on_face, step.tool.carrier
     marks, manner, band = step.marks, one.manner, one.setting.band
     return StepFile.model_construct(
@@ -175,7 +175,7 @@ def _step(step: Step, spread: Spread) -> StepFile:
         leaves_ra_um=shop(one.ra, "um"),
         clearance=shop(marks.clearance, "1"),
         minutes=shop(step.time.all, "min"),
-        minutes_high=shop(spread.high, "min"),
+        minutes_high=shop(high, "min"),
         cut_minutes=shop(step.time.cut, "min"),
         speed_m_s=shop(one.setting.surface, "m/s"),
         rpm=shop_or_none(one.setting.spindle, "rev/min"),

@@ -34,19 +34,19 @@ class Spread:
 
 
 def spread_of_plan(plan: Plan) -> Spread:
-    """One piece of the whole job, with shared set-ups counted once."""
+    """Return the spread of one piece of the whole job, with shared set-ups counted once."""
     found = [one for face in plan.faces for one in _stretches(face, plan.job)]
-    return _spread(found, plan.seconds_each)
+    return Spread(_high(found, plan.seconds_each), _causes(found))
 
 
-def spread_of_face(face: FacePlan, job: Job) -> Spread:
-    """One face."""
-    return _spread(_stretches(face, job), face.seconds)
+def high_of_face(face: FacePlan, job: Job) -> float:
+    """Return the seconds that nine of ten stay below on a face."""
+    return _high(_stretches(face, job), face.seconds)
 
 
-def spread_of_steps(face: FacePlan, job: Job) -> tuple[Spread, ...]:
-    """Every step of a face by itself."""
-    return tuple(_spread([one], step.time.all) for one, step in zip(_stretches(face, job), face.steps, strict=True))
+def high_of_steps(face: FacePlan, job: Job) -> tuple[float, ...]:
+    """Return the seconds that nine of ten stay below on each step of a face by itself."""
+    return tuple(_high([one], step.time.all) for one, step in zip(_stretches(face, job), face.steps, strict=True))
 
 
 def _stretches(plan: FacePlan, job: Job) -> list[Stretch]:
@@ -75,17 +75,23 @@ def _scatter() -> Scatter:
     return Scatter(*(constant(f"spread.{name}").value for name in ("hand", "check_fails", "again")))
 
 
-def _spread(stretches: Sequence[Stretch], seconds: float) -> Spread:
+def _high(stretches: Sequence[Stretch], seconds: float) -> float:
     """`seconds`: all of them, of which what is not in the stretches is sure."""
     work = sum(one.seconds for one in stretches)
     if work <= 0:
-        return Spread(seconds, ())
+        return seconds
+    return max(seconds, seconds - work + stays_below(moments(stretches, _scatter()), share=_SHARE))
+
+
+def _causes(stretches: Sequence[Stretch]) -> tuple[tuple[SpreadCause, float], ...]:
+    """The share of each cause of the variance, largest first."""
+    if sum(one.seconds for one in stretches) <= 0:
+        return ()
     scatter = _scatter()
-    high = max(seconds, seconds - work + stays_below(moments(stretches, scatter), share=_SHARE))
     alone = {cause: moments(*_only(cause, stretches, scatter)).variance for cause in CAUSES}
     whole = sum(alone.values())
     shares = [(cause, variance / whole) for cause, variance in alone.items() if variance > 0]
-    return Spread(high, tuple(sorted(shares, key=lambda one: -one[1])))
+    return tuple(sorted(shares, key=lambda one: -one[1]))
 
 
 def _only(cause: SpreadCause, stretches: Sequence[Stretch], scatter: Scatter) -> tuple[list[Stretch], Scatter]:
