@@ -29,7 +29,7 @@ def _at_once(work: DayWork) -> tuple[DayFound, float]:
 
 def _after_a_late_step(found: DayFound) -> tuple[float, float] | None:
     """The first block of the day takes half an hour more: seconds of the search, and the share of the rest that moves; None
-    where the order can not be kept at all."""
+    where the order cannot be kept at all."""
     first = min(found.plan, key=lambda one: one.begins)
     now = first.ends + 30
     left = with_done(found.work, found.plan, {}, now=now, begun={first.task: first.begins})

@@ -1,4 +1,4 @@
-"""A database that can not be used is refused by name, untouched; the cause is named in the API and at the command line."""
+"""A database that cannot be used is refused by name, untouched; the cause is named in the API and at the command line."""
 
 import hashlib
 import sqlite3
@@ -177,7 +177,7 @@ def test_a_file_that_can_not_be_written(client, kept: Jobs, collar, job) -> None
     kept.engine.dispose()
     answer = client.post("/api/jobs", json=collar)
     assert answer.status_code == 500
-    assert "can not be written to" in answer.json()["title"]
+    assert "cannot be written to" in answer.json()["title"]
 
 
 def test_a_plain_copy_after_the_stop_has_everything(tmp_path: Path, collar) -> None:

@@ -7,7 +7,7 @@ from kelbrast.app.runs import Runs
 from screen import appears, called, findings_in_both_themes, put_away
 
 DIALOGS = {
-    "/jobs/{job}": ("g", "y", "s", "w", "e", "o", "q", "/", "What people call it", "Which grade left these marks?"),
+    "/jobs/{job}": ("g", "y", "s", "w", "e", "o", "q", "/", "Pick the damage from pictures", "Identify the grit"),
     "/today": ("s", "?"),
     "/rack": ("n", "s"),
     "/bench/{run}": ("g", "m", "f", "n", "t", "h"),

@@ -66,7 +66,7 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     minutes, seconds = shown.split(":")
     assert int(minutes) * 60 + int(seconds) >= 1
 
-    # a second tablet sees a tap, and can not contradict it silently
+    # a second tablet sees a tap, and cannot contradict it silently
     context = browser.new_context(viewport={"width": 1024, "height": 768})
     second = context.new_page()
     second.goto(f"{server.address}/bench/{run}")

@@ -88,7 +88,7 @@ def test_a_clean_face_passes_and_what_it_can_not_judge_is_said_with_the_way_out(
     said = ask(page, photos["clean"])
     assert said.startswith("None seen")
     assert "Your lamp and your eye decide" in said
-    assert "What it can not see" in said
+    assert "What it cannot see" in said
     page.get_by_role("button", name="My eye decides").click()
     appears(page.get_by_role("button", name="Old marks gone"))
 
@@ -143,7 +143,7 @@ def test_the_live_picture_guides_and_the_line_is_turned_by_a_finger(browser_type
     expect(line).to_have_attribute("aria-valuetext", "45 degrees")
     ask_it.click()
     told = page.get_by_role("region", name="What the eye saw")
-    expect(told).to_contain_text("It can not say", timeout=60_000)  # a test picture is no face
+    expect(told).to_contain_text("It cannot say", timeout=60_000)  # a test picture is no face
     assert findings_in_both_themes(page) == []
     browser.close()
 

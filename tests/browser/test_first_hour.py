@@ -21,7 +21,7 @@ def tab_to(page: Page, name: str) -> None:
         if page.evaluate(FOCUSED).startswith(name):
             return
         page.keyboard.press("Tab")
-    raise AssertionError(f"{name} can not be reached by the keyboard")
+    raise AssertionError(f"{name} cannot be reached by the keyboard")
 
 
 def followed(page: Page, served, step) -> None:
@@ -50,7 +50,7 @@ def test_in_inches_by_keyboard(page: Page, brand_new) -> None:
     page.keyboard.type("USD")
     tab_to(page, "Next")
     page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", name="What stands in your shop?")).to_be_focused()
+    expect(page.get_by_role("heading", name="What is in your shop?")).to_be_focused()
     assert findings(page) == []
     tab_to(page, "Bench buffer and bars")
     page.keyboard.press("Space")
@@ -115,7 +115,7 @@ def test_by_touch(by_touch: Page, brand_new) -> None:
     expect(page.get_by_role("note")).to_contain_text("How a tool can get there")
     tap(page.get_by_role("note").get_by_role("button", name="Close"))
     # and what is wrong is chosen by its name
-    tap(page.get_by_role("button", name="What people call it"))
+    tap(page.get_by_role("button", name="Pick the damage from pictures"))
     tap(page.get_by_role("dialog").get_by_text("Scratches"))
     tap(page.get_by_role("dialog").get_by_role("button", name="Use this"))
     page.get_by_label("Or by what one can tell").select_option("catches")

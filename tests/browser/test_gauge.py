@@ -99,7 +99,7 @@ def test_a_reading_that_can_not_be_right_is_asked_again(page: Page, workshop) ->
             page.keyboard.press("Backspace")
         page.keyboard.type(typed)
         page.keyboard.press("Enter")
-    expect(page.get_by_role("alert")).to_contain_text("14.4890 mm can not be right beside the others")
+    expect(page.get_by_role("alert")).to_contain_text("14.4890 mm cannot be right beside the others")
     page.keyboard.press("z")
     expect(page.get_by_role("alert")).to_have_count(0)
 

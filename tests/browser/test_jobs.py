@@ -92,7 +92,7 @@ def test_a_page_that_is_not_there(page: Page, workshop) -> None:
     page.goto(f"{workshop.address}/nowhere")
     appears(page.get_by_role("heading", name="There is no page here"))
     page.goto(f"{workshop.address}/jobs/999")
-    expect(page.get_by_role("alert")).to_contain_text("can not be opened")
+    expect(page.get_by_role("alert")).to_contain_text("cannot be opened")
 
 
 def test_the_list_says_what_each_job_needs_and_what_is_deleted_comes_back(page: Page, workshop) -> None:

@@ -91,7 +91,7 @@ def test_the_strip_stands_under_the_stair_follows_the_plan_and_is_a_pair_at_the_
 
 def test_a_swatch_or_a_measured_profile_becomes_the_found_state(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
-    page.get_by_role("button", name="Which grade left these marks?").click()
+    page.get_by_role("button", name="Identify the grit").click()
     dialog = page.get_by_role("dialog")
     appears(dialog.get_by_role("button", name="It is P240"))
     loaded(page, "[role=dialog] img")

@@ -49,7 +49,7 @@ def test_a_wheel_is_bound_when_it_was_used_and_its_history_stays(page: Page, wor
     panel = page.get_by_label("Item in hand")
     panel.get_by_label("Compound or grade").select_option(label="white bar")
     panel.get_by_label("Metal family").select_option("silver")
-    panel.get_by_role("button", name="It was used").click()
+    panel.get_by_role("button", name="Record use").click()
     expect(panel).to_contain_text("only white bar · Silver")
     panel.get_by_label("Diameter now").fill("141")
     panel.get_by_label("Diameter now").press("Enter")
@@ -104,9 +104,9 @@ def test_set_ups_of_two_jobs_together(page: Page, workshop) -> None:
 
 def test_what_is_short_is_said_and_from_the_own_rack_a_steel_wheel_stays_out(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
-    appears(page.get_by_text("Short on the rack:"))
+    appears(page.get_by_text("Missing on the rack:"))
     page.get_by_role("button", name="Plan without it").click()
-    expect(page.get_by_text("Short on the rack:")).to_have_count(0)
+    expect(page.get_by_text("Missing on the rack:")).to_have_count(0)
     page.keyboard.press("e")
     page.get_by_label("Planned from").select_option("own")
     page.keyboard.press("Escape")

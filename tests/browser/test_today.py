@@ -124,7 +124,7 @@ def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
     page.get_by_label("Numbers of pieces").fill("11")
     expect(prices.get_by_role("row")).to_have_count(2)
     expect(page.get_by_role("region", name="What would make it less")).to_contain_text("Bright")
-    page.get_by_role("button", name="Keep this quote").click()
+    page.get_by_role("button", name="Save quote").click()
     expect(page.get_by_role("list", name="Quotes that were kept")).to_contain_text("11 for")
     with page.expect_download() as download:
         page.get_by_role("link", name="For the customer, PDF").click()
@@ -138,5 +138,5 @@ def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
     appears(page.get_by_text("No job is like that."))
     page.get_by_label("Find by title").fill("harbour")
     row.get_by_role("checkbox").check()
-    page.get_by_role("button", name="To the day").click()
+    page.get_by_role("button", name="Put on the schedule").click()
     expect(page.get_by_role("region", name="What next")).to_contain_text("Door plates")

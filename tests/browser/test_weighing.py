@@ -76,7 +76,7 @@ def test_a_route_that_nothing_beats_is_taken_undone_and_taken_again_by_the_pictu
     before = tools(page)
     page.keyboard.press("w")
     dialog = page.get_by_role("dialog")
-    appears(dialog.get_by_text("routes that nothing beats"))
+    appears(dialog.get_by_text("best trade-offs"))
     dialog.get_by_role("button", name=re.compile("^Take the route")).last.click()
     appears(page.get_by_text("This route is set by you, step by step."))
     steps = page.get_by_role("list", name="Steps")
@@ -128,7 +128,7 @@ def test_a_swap_says_what_it_costs_first_and_a_locked_step_stays_whatever_else_c
     page.keyboard.press("l")
     appears(page.get_by_role("button", name="Locked"))
     page.keyboard.press("a")
-    expect(page.get_by_role("radio", name="Least metal")).to_be_checked()
+    expect(page.get_by_role("radio", name="Least removed")).to_be_checked()
     expect(page.get_by_role("list", name="Steps")).to_contain_text(label)
 
 

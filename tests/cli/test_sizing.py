@@ -59,4 +59,4 @@ def test_a_file_that_is_none(capsys: pytest.CaptureFixture[str], tmp_path: Path)
     wrong.write_text(json.dumps({**json.loads(BUSH.read_text()), "kind": "hole", "colour": 1}))
     said = refused(capsys, "size", str(wrong)).splitlines()
     assert said == ["kind: must be one of bore, shaft", "colour: is not a key of this file"]
-    assert "can not be read" in refused(capsys, "size", str(tmp_path / "none.json"))
+    assert "cannot be read" in refused(capsys, "size", str(tmp_path / "none.json"))

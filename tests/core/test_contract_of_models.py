@@ -236,7 +236,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
 def called(name: str) -> Callable[..., Any]:
     module, _, function = name.rpartition(".")
     found = getattr(importlib.import_module(f"kelbrast.core.{module}"), function)
-    return found.__wrapped__ if hasattr(found, "cache_info") else found  # a cache can not take what has no hash
+    return found.__wrapped__ if hasattr(found, "cache_info") else found  # a cache cannot take what has no hash
 
 
 @pytest.mark.text

@@ -1,4 +1,4 @@
-"""The form of a round part from its readings: what they can tell, how surely, and what they can not."""
+"""The form of a round part from its readings: what they can tell, how surely, and what they cannot."""
 
 import math
 

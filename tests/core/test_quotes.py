@@ -1,4 +1,4 @@
-"""Prices: by hand on a part of two faces, what they are made of, what a humbler finish saves."""
+"""Prices: by hand on a part of two faces, what they are made of, what a simpler finish saves."""
 
 from dataclasses import replace
 
@@ -13,6 +13,8 @@ from kelbrast.core.planning.whole.spread import spread_of_plan
 from kelbrast.core.price.quote import Rates, drives, humbler, learnt_bias, price_of, with_a_sample, with_looser_limits
 from kelbrast.core.surface.face import Face, Found
 from kelbrast.core.surface.part import Part
+from making import face
+from making import job as job_of
 
 RATES = Rates(48.0, 0.15)
 
@@ -127,12 +129,25 @@ def test_rates_that_are_none_are_refused() -> None:
 
 
 def test_a_looser_limit_is_planned_and_only_told_where_it_costs_less() -> None:
-    job = plate()
-    assert with_looser_limits(job, plan_job(job), RATES, pieces=1) is None  # nothing is limited
-    tight = replace(job, faces=(replace(job.faces[0], limit=52e-6), job.faces[1]))
-    plan = plan_job(tight)
-    assert plan.possible
-    looser = with_looser_limits(tight, plan, RATES, pieces=1)
-    assert looser is None or looser < price_of(plan, RATES, pieces=1).each
-    doubled = replace(tight, faces=(replace(tight.faces[0], limit=104e-6), tight.faces[1]))
-    assert looser in (None, pytest.approx(price_of(plan_job(doubled), RATES, pieces=1).each))
+    free = job_of("brass", face("mirror", depth=20, worst=26))
+    assert with_looser_limits(free, plan_job(free), RATES, pieces=1) is None  # nothing is limited
+    tight = job_of("brass", face("mirror", depth=20, worst=26, limit_um=41))
+    wide = plan_job(replace(tight, faces=(replace(tight.faces[0], limit=82e-6),)))
+    looser = with_looser_limits(tight, plan_job(tight), RATES, pieces=4)
+    assert looser == pytest.approx(price_of(wide, RATES, pieces=4).each)
+    assert looser < price_of(plan_job(tight), RATES, pieces=4).each
+    # With so much to spare already, twice of it saves nothing.
+    ample = job_of("brass", face("mirror", depth=20, worst=26, limit_um=400))
+    assert with_looser_limits(ample, plan_job(ample), RATES, pieces=4) is None
+    # A coat is no thicker because somebody would like it to be, and what is kept off stays so.
+    for more in ({"limit_kind": "coat"}, {"keep_off": True}):
+        other = replace(tight, faces=(replace(tight.faces[0], **more),))
+        assert with_looser_limits(other, plan_job(other), RATES, pieces=4) is None
+
+
+def test_setting_up_and_what_is_around_grow_with_the_bias_and_with_the_pieces() -> None:
+    plan = plan_job(job_of("copper", face("mirror", depth=20), pieces=1))
+    one, slow = (price_of(plan, replace(RATES, bias=bias), pieces=6) for bias in (1.0, 1.5))
+    assert slow.setting_up == pytest.approx(1.5 * one.setting_up)
+    assert one.around == pytest.approx(6 * plan.around)
+    assert slow.around == pytest.approx(1.5 * one.around)

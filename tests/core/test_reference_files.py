@@ -1,4 +1,4 @@
-"""The reference files can not be wrong in silence: each kind of slip, made in every place, is refused by file, entry and key."""
+"""The reference files cannot be wrong in silence: each kind of slip, made in every place, is refused by file, entry and key."""
 
 import copy
 import json

@@ -162,7 +162,7 @@ def test_the_text_says_all_of_it() -> None:
     for words in (
         "Wanted 20.0000 to 20.0210 mm",
         "oval 1",
-        "can not tell: Three lobes",
+        "cannot tell: Three lobes",
         "NEXT: lap",
         "readings; chance",
         "after F1200",

@@ -1,4 +1,4 @@
-"""Keeping jobs in SQLite: what goes in comes out, changes can not overwrite each other, tables follow the migrations."""
+"""Keeping jobs in SQLite: what goes in comes out, changes cannot overwrite each other, tables follow the migrations."""
 
 import json
 import sqlite3

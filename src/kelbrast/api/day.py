@@ -60,7 +60,7 @@ class PinIn(BaseModel):
 
 
 class WhyFirstOut(BaseModel):
-    """The figures of the board, and those if this block went first; null where it can not."""
+    """The figures of the board, and those if this block went first; null where it cannot."""
 
     now: DayFigures | None
     first: DayFigures | None
@@ -113,7 +113,7 @@ def stop_searching(boards: ShopBoards) -> None:
 
 @router.put("/day/pins/{block}")
 async def pin_block(block: BlockKey, pin: PinIn, boards: ShopBoards) -> BoardOut:
-    """Put a block somewhere: the rest settles around it, or says why it can not."""
+    """Put a block somewhere: the rest settles around it, or says why it cannot."""
     put = partial(boards.pin, block, Pin(pin.from_min, pin.person, pin.spindle))
     return _out(await asyncio.wrap_future(boards.soon(put)))
 

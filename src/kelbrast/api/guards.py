@@ -129,7 +129,7 @@ class Headers:
             nonlocal replaced
             if message["type"] == "http.response.start" and _plain_refusal(message):
                 replaced = True
-                title, detail = _SAID.get(message["status"], ("Refused", "This can not be answered."))
+                title, detail = _SAID.get(message["status"], ("Refused", "This cannot be answered."))
                 await problem(message["status"], title, detail)(scope, receive, with_headers)
             elif not replaced:  # the plain words go nowhere
                 await with_headers(message)

@@ -48,7 +48,7 @@ def list_part_photos(job_id: JobId, photos: PartPictures) -> list[PartPhotoOut]:
 
 @router.get("/jobs/{job_id}/thumbnail", responses={**NOT_FOUND, 200: {"content": {"image/jpeg": {}, "image/webp": {}}}})
 def job_thumbnail(job_id: JobId, jobs: AllJobs, photos: PartPictures, pictures: Pictures) -> Response:
-    """A small picture of a job: its photo, or how its first face will look; nothing where it can not be planned."""
+    """A small picture of a job: its photo, or how its first face will look; nothing where it cannot be planned."""
     kept = jobs.get(job_id)
     headers = {"cache-control": "private, max-age=60"}
     if (photo := photos.thumbnail(job_id)) is not None:

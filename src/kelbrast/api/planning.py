@@ -36,7 +36,7 @@ def compare_choices(job: JobBody, rack: OwnRack) -> ChoicesFile:
 
 @router.post("/advice", openapi_extra=JOB_IN_BODY)
 def advise(job: JobBody, rack: OwnRack, face: FaceName) -> AdviceFile:
-    """The routes of a face that nothing beats, and the bet on a guessed depth."""
+    """The best trade-offs of a face, and the bet on a guessed depth."""
     return advice_file(job, rack.shelf(), face=face)
 
 

@@ -39,11 +39,11 @@ NOT_FOUND: Final[dict[int | str, dict[str, Any]]] = {404: {"model": Problem, "de
 
 def add_problem_handlers(app: FastAPI) -> None:
     """Map the errors of the core, and the framework's own, to problems."""
-    app.add_exception_handler(ReadError, lambda _, e: _bad_input(e, 400, "This can not be read"))
-    app.add_exception_handler(BadInput, lambda _, e: _bad_input(e, 422, "Something here can not be used"))
+    app.add_exception_handler(ReadError, lambda _, e: _bad_input(e, 400, "This cannot be read"))
+    app.add_exception_handler(BadInput, lambda _, e: _bad_input(e, 422, "Something here cannot be used"))
     app.add_exception_handler(NotFound, lambda _, e: problem(404, "Not found", str(e)))
     app.add_exception_handler(Conflict, lambda _, e: problem(412, "Changed elsewhere", str(e)))
-    app.add_exception_handler(OutsideValidity, lambda _, e: problem(422, "Something here can not be used", str(e)))
+    app.add_exception_handler(OutsideValidity, lambda _, e: problem(422, "Something here cannot be used", str(e)))
     app.add_exception_handler(NotLetIn, lambda _, e: problem(401, "Not paired", str(e)))
     app.add_exception_handler(TooSoon, _too_soon)
     app.add_exception_handler(StoreTrouble, _store)
@@ -84,7 +84,7 @@ def _too_soon(_: Request, error: Exception) -> JSONResponse:
 async def _request(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
     faults = tuple(Fault(".".join(str(part) for part in one["loc"][1:]), one["msg"]) for one in error.errors())
-    return problem(422, "Something here can not be used", "; ".join(str(fault) for fault in faults), faults)
+    return problem(422, "Something here cannot be used", "; ".join(str(fault) for fault in faults), faults)
 
 
 async def _http(_: Request, error: Exception) -> JSONResponse:

@@ -43,7 +43,7 @@ def open_shop(app: FastAPI, database: Path, listening: socket.socket, *, secure:
     """Make everything ready for the shop's network at this socket; nothing is answered yet.
 
     Raises:
-        StoreTrouble: the certificate can not be kept.
+        StoreTrouble: the certificate cannot be kept.
     """
     certificate = ShopCertificate(shop_folder(database)) if secure else None
     if certificate is not None:

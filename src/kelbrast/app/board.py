@@ -179,7 +179,7 @@ class Boards:
         """Put a block somewhere, or let it go again.
 
         Raises:
-            BadInput: it can not stand there, and why.
+            BadInput: it cannot stand there, and why.
         """
         asked = self._asked()
         self._task(asked, key)
@@ -193,7 +193,7 @@ class Boards:
         return self.board()
 
     def why(self, key: str) -> tuple[DayFigures, DayFigures] | None:
-        """The figures now, and if this block went first; None where it can not."""
+        """The figures now, and if this block went first; None where it cannot."""
         asked = self._asked()
         task = self._task(asked, key)
         found, _ = self._found(asked)

@@ -20,7 +20,7 @@ def bring_run(runs: Runs, file: RunFile) -> int:
     """Put a run that is over into the log and learn from it; the rack of this shop had no part in it. Returns its id.
 
     Raises:
-        BadInput: it is not over, is in the log already, or an event of it can not have happened.
+        BadInput: it is not over, is in the log already, or an event of it cannot have happened.
     """
     if not file.events:
         raise BadInput.one("events", "nothing happened in this run")

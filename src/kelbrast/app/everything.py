@@ -44,7 +44,7 @@ def bring(backups: Backups, file: Path, now: datetime) -> Backup:
     """Put an archive of everything, or a copy of a database, among the backups. What is kept now stays as it is.
 
     Raises:
-        BadInput: it is neither, is damaged or of a newer version, or something in it can not be read; it says what.
+        BadInput: it is neither, is damaged or of a newer version, or something in it cannot be read; it says what.
         StoreTrouble: there is no room, or no right to write there.
     """
     with as_database(file) as database:

@@ -41,7 +41,7 @@ class EyeAtBench:
         """Have the step in hand looked at. Returns the look's number; what is seen is kept beside the run.
 
         Raises:
-            NotFound: no such run.  BadInput: no step is in hand, or a photo can not be read.
+            NotFound: no such run.  BadInput: no step is in hand, or a photo cannot be read.
         """
         kept = self._runs.get(run_id)
         if kept.run.current is None:

@@ -35,7 +35,7 @@ def goback_file(
         depth_um, like, fingernail: how deep: measured, as left by a grade, or so that a fingernail catches it. Just one.
 
     Raises:
-        BadInput: the job, the face, the step or the depth can not be used.
+        BadInput: the job, the face, the step or the depth cannot be used.
     """
     job = job_of(file, shelf)
     found = job.face(face)
@@ -47,7 +47,7 @@ def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail
     """How deep a mark is, in m, said in just one of three ways.
 
     Raises:
-        BadInput: it is said in no way or in several, or the grade can not be read.
+        BadInput: it is said in no way or in several, or the grade cannot be read.
     """
     if sum((depth_um is not None, like is not None, fingernail)) != 1:
         raise BadInput.one("depth_um", "say how deep in one way: by depth, like a grade, or a fingernail catches it")

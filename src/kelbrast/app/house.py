@@ -68,7 +68,7 @@ class HouseWays:
         """The house ways that fit the faces of a job, with their figures there.
 
         Raises:
-            BadInput: the job can not be used.
+            BadInput: the job cannot be used.
         """
         ways = [to_way(one.id, one.name, one.file) for one in self.all()]
         if not ways:

@@ -60,7 +60,7 @@ class Light:
         """A face as found and after each step of its plan; the pictures are begun at once, in that order.
 
         Raises:
-            BadInput: the job or the face can not be used.
+            BadInput: the job or the face cannot be used.
         """
         job = job_of(file, shelf)
         found = job.face(face)
@@ -107,7 +107,7 @@ class Light:
         """A patch that a person chose to look at.
 
         Raises:
-            NotFound: no such material.  BadInput: a grade that can not be read.
+            NotFound: no such material.  BadInput: a grade that cannot be read.
         """
         return self.offer(asked_spec(asked))
 

@@ -64,7 +64,7 @@ class PartPhotos:
         """Keep what is drawn on a photo.
 
         Raises:
-            NotFound: no such photo.  BadInput: an outline or the scale can not be.
+            NotFound: no such photo.  BadInput: an outline or the scale cannot be.
         """
         areas_cm2(drawn)
         with writing(self._engine) as session:

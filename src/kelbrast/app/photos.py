@@ -82,7 +82,7 @@ def thumbnail(data: bytes, kind: Literal["JPEG", "WEBP"]) -> bytes:
 
 @contextmanager
 def told_of_pictures(kinds: str) -> Iterator[None]:
-    """What a picture can not be read for is raised as a `BadInput` of the photo; `kinds` that can be."""
+    """What a picture cannot be read for is raised as a `BadInput` of the photo; `kinds` that can be."""
     try:
         yield
     except UnidentifiedImageError:
@@ -90,7 +90,7 @@ def told_of_pictures(kinds: str) -> Iterator[None]:
     except Image.DecompressionBombError:
         raise BadInput.one("photo", "has far too many megapixels; make it smaller") from None
     except (OSError, SyntaxError, ValueError) as problem:
-        raise BadInput.one("photo", f"is damaged and can not be read: {problem}") from None
+        raise BadInput.one("photo", f"is damaged and cannot be read: {problem}") from None
 
 
 def check_size(picture: Image.Image, most: int) -> None:

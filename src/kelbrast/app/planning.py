@@ -59,7 +59,7 @@ def why_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: int)
     """The sums behind one step (from 1) of a face.
 
     Raises:
-        BadInput: the job, the face or the step can not be used.
+        BadInput: the job, the face or the step cannot be used.
     """
     job = job_of(file, shelf)
     found = job.face(face)
@@ -70,10 +70,10 @@ def why_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: int)
 
 
 def advice_file(file: JobFile, shelf: Shelf | None = None, *, face: str) -> AdviceFile:
-    """What a person may weigh on one face: the routes that nothing beats, and the bet on a guessed depth.
+    """What a person may weigh on one face: the best trade-offs, and the bet on a guessed depth.
 
     Raises:
-        BadInput: the job or the face can not be used.
+        BadInput: the job or the face cannot be used.
     """
     job = job_of(file, shelf)
     found = job.face(face)
@@ -98,7 +98,7 @@ def what_if_file(file: JobFile, shelf: Shelf | None = None, *, face: str, step: 
     """What changing one step (from 1) of a face's plan would lead to.
 
     Raises:
-        BadInput: the job, the face or the step can not be used.
+        BadInput: the job, the face or the step cannot be used.
     """
     job = job_of(file, shelf)
     return to_what_if_file(what_if(job.face(face), job, step=step))
@@ -129,7 +129,7 @@ def job_of(file: JobFile, shelf: Shelf | None) -> Job:
     """The job of the core, planned from the catalogue or from the shop's own rack, as the file says.
 
     Raises:
-        BadInput: the job can not be used, or asks for a rack that is not given.
+        BadInput: the job cannot be used, or asks for a rack that is not given.
     """
     job = to_job(file)
     if shelf is not None:

@@ -13,7 +13,7 @@ def preparation(jobs: Jobs, ids: Sequence[int]) -> Preparation:
     """What to gather and how to mount it for these jobs.
 
     Raises:
-        NotFound: no such job.  BadInput: no job is named, or one can not be planned.
+        NotFound: no such job.  BadInput: no job is named, or one cannot be planned.
     """
     if not ids:
         raise BadInput.one("job", "name at least one job")

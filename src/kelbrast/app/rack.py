@@ -100,7 +100,7 @@ class Rack:
             raise BadInput(faults)
         with writing(self._engine) as session:
             if store.get_item(session, item_id).document["what"] != file.what:
-                raise BadInput.one("what", "can not be changed; retire this one and add another")
+                raise BadInput.one("what", "cannot be changed; retire this one and add another")
             store.change_item(session, item_id, file.model_dump(), revision=revision)
         return self._one(item_id)
 

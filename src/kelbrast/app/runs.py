@@ -77,7 +77,7 @@ class Runs:
         """A run that is over already, with everything that happened, in one transaction. The rack is not told.
 
         Raises:
-            NotFound: no such job.  BadInput: it has no plan, or an event can not have happened.
+            NotFound: no such job.  BadInput: it has no plan, or an event cannot have happened.
         """
         kept = self._beginning(job_id)
         events = tuple(events_of(kept.file, kept.plan))
@@ -169,7 +169,7 @@ class Runs:
             age: seconds since the tap, when it had to wait.
 
         Raises:
-            NotFound: no such run.  BadInput: it can not have happened.
+            NotFound: no such run.  BadInput: it cannot have happened.
             Conflict: somebody else tapped since the screen looked; nothing was kept.
         """
         with writing(self.engine) as session:
@@ -206,7 +206,7 @@ class Runs:
         """What to do about a mark of this depth that the light check of the step in hand showed.
 
         Raises:
-            NotFound: no such run.  BadInput: nothing is in hand, or the depth can not be used.
+            NotFound: no such run.  BadInput: nothing is in hand, or the depth cannot be used.
         """
         kept = self.get(run_id)
         return self._ways_back(kept, mark_depth(kept.job, depth_um=depth_um, like=like, fingernail=fingernail))

@@ -50,7 +50,7 @@ def size_answer(file: SizeFile, learnt: Mapping[str, float] | None = None) -> Si
     try:
         found = advise(part, rounds, gauge, risk=risk, grades=grades, material=material_of(file), warmer=warmer_of(file))
     except OutsideValidity as problem:
-        raise BadInput.one("", f"these figures can not be of one part: {problem}") from None
+        raise BadInput.one("", f"these figures cannot be of one part: {problem}") from None
     return to_size_answer(file.title, found, learnt=worked_by(file) in (learnt or {}))
 
 

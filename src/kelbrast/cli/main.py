@@ -1,4 +1,4 @@
-"""The command line. Exit code 0 for an answer, also for "not possible"; 2 for input that can not be used."""
+"""The command line. Exit code 0 for an answer, also for "not possible"; 2 for input that cannot be used."""
 
 import json
 import sys
@@ -86,7 +86,7 @@ def weigh(
     rack: RackOption = None,
     format: FormatOption = Format.text,
 ) -> None:
-    """The job by every aim and habit, the routes that nothing beats, and the bet on a guessed depth."""
+    """The job by every aim and habit, the best trade-offs, and the bet on a guessed depth."""
     made = weigh_file(read_job_file(text_of(job)), shelf_of(rack))
     say(made.model_dump_json(indent=2) if format is Format.json else weigh_text(made))
 

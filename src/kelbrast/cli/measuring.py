@@ -40,7 +40,7 @@ def measure(
     try:
         data = surface_bytes(file)
     except OSError as problem:
-        raise BadInput.one(str(file), f"can not be read: {problem.strerror}") from None
+        raise BadInput.one(str(file), f"cannot be read: {problem.strerror}") from None
     surface = read_surface(data, x_unit=x_unit, z_unit=z_unit)
     made = evaluated(surface, form=form, lambda_s_um=lambda_s, lambda_c_mm=lambda_c, length_mm=length)
     if to is not None:

@@ -65,7 +65,7 @@ def text_of(path: str) -> str:
     """The text of a file, or of standard input for `-`.
 
     Raises:
-        BadInput: it can not be read, is too large, or is not text.
+        BadInput: it cannot be read, is too large, or is not text.
     """
     try:
         with sys.stdin.buffer if path == "-" else Path(path).open("rb") as file:
@@ -76,14 +76,14 @@ def text_of(path: str) -> str:
     except UnicodeDecodeError:
         raise BadInput.one(path, "is not UTF-8 text") from None
     except OSError as problem:
-        raise BadInput.one(path, f"can not be read: {problem.strerror}") from None
+        raise BadInput.one(path, f"cannot be read: {problem.strerror}") from None
 
 
 def write_new(to: Path, data: bytes) -> None:
     """Write a file that is not there yet.
 
     Raises:
-        BadInput: it is there already, or can not be written.
+        BadInput: it is there already, or cannot be written.
     """
     try:
         with to.open("xb") as target:
@@ -91,7 +91,7 @@ def write_new(to: Path, data: bytes) -> None:
     except FileExistsError:
         raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
     except OSError as problem:
-        raise BadInput.one("--to", f"{to} can not be written: {problem.strerror}") from None
+        raise BadInput.one("--to", f"{to} cannot be written: {problem.strerror}") from None
 
 
 def print_table(rows: Sequence[BaseModel]) -> None:

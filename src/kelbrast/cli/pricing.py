@@ -66,7 +66,7 @@ def quote(
     rack: RackOption = None,
     format: FormatOption = Format.text,
 ) -> None:
-    """The price of a job for several numbers of pieces, what drives it, and what a humbler finish would cost."""
+    """The price of a job for several numbers of pieces, what drives it, and what a simpler finish would cost."""
     try:
         numbers = [int(one) for one in pieces.split(",")]
     except ValueError:

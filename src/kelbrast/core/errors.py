@@ -8,7 +8,7 @@
     ├── Conflict          it was changed elsewhere in the meantime
     ├── NotLetIn          this device is not paired, or may not do that
     ├── TooSoon           there were wrong codes: wait, then try again
-    └── StoreTrouble      what is kept can not be read or written: why, what is safe, what to do
+    └── StoreTrouble      what is kept cannot be read or written: why, what is safe, what to do
 
 That no route exists is an answer, not an error: see `kelbrast.core.planning.whole.plan.FacePlan`.
 """
@@ -98,7 +98,7 @@ Cause = Literal[
 
 
 class StoreTrouble(KelbrastError):
-    """What is kept can not be read or written. `safe` says what is not touched, `mend` what a person can do."""
+    """What is kept cannot be read or written. `safe` says what is not touched, `mend` what a person can do."""
 
     def __init__(self, cause: Cause, title: str, *, safe: str, mend: str) -> None:
         self.cause, self.title, self.safe, self.mend = cause, title, safe, mend

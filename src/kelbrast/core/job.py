@@ -16,7 +16,7 @@ from kelbrast.core.surface.part import Part
 Aim = Literal["time", "metal", "cost", "changes"]
 AIMS: Final[dict[Aim, str]] = {
     "time": "Quickest",
-    "metal": "Least metal",
+    "metal": "Least removed",
     "cost": "Cheapest",
     "changes": "Fewest changes",
 }

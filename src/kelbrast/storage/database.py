@@ -32,7 +32,7 @@ def open_database(path: Path, *, wait_s: float = WAIT_S) -> Engine:
     An older database is copied beside itself before its tables are changed.
 
     Raises:
-        StoreTrouble: it can not be opened, or is not one of this program's; it is as it was.
+        StoreTrouble: it cannot be opened, or is not one of this program's; it is as it was.
     """
     with told(path):
         path.parent.mkdir(parents=True, exist_ok=True)

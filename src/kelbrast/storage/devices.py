@@ -40,7 +40,7 @@ def shop_folder(database: Path) -> Path:
 
 
 def read_devices(path: Path) -> tuple[int, list[Device]]:
-    """How many were ever paired, and those that are. A file that can not be read lets nobody in.
+    """How many were ever paired, and those that are. A file that cannot be read lets nobody in.
 
     Raises:
         StoreTrouble: there is no right to read it.

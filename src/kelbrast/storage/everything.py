@@ -65,7 +65,7 @@ def write_everything(database: Path, target: Path) -> Path:
     """Write the archive of a database, also while it is in use; it gets its name when it is complete.
 
     Raises:
-        BadInput: there is something of that name already.  StoreTrouble: it can not be read or written.
+        BadInput: there is something of that name already.  StoreTrouble: it cannot be read or written.
     """
     if target.exists():
         raise BadInput.one("--to", f"{target} exists already; it is left as it is")
@@ -99,7 +99,7 @@ def read_everything(archive: Path, target: Path) -> None:
     except StoreTrouble as trouble:
         if trouble.cause != "unreachable":
             raise
-        raise BadInput.one("archive", "is damaged and can not be read") from None
+        raise BadInput.one("archive", "is damaged and cannot be read") from None
     except _UNREADABLE as problem:
         raise BadInput.one("archive", f"is not an archive of everything that can be read: {problem}") from None
 

@@ -24,7 +24,7 @@ def reading(engine: Engine) -> Iterator[Session]:
     """A session to read with. Inside a writing transaction it is that one, so that it sees what was written.
 
     Raises:
-        StoreTrouble: the database can not be read.
+        StoreTrouble: the database cannot be read.
     """
     if (outer := _outer(engine)) is not None:
         yield outer
@@ -38,7 +38,7 @@ def writing(engine: Engine) -> Iterator[Session]:
     """One transaction: it happens whole or not at all. Inside another one it is a part of that.
 
     Raises:
-        StoreTrouble: the database can not be written to; nothing was.
+        StoreTrouble: the database cannot be written to; nothing was.
     """
     if (outer := _outer(engine)) is not None:
         yield outer

@@ -26,7 +26,7 @@ class Base(DeclarativeBase):
 
 
 class JobRow(Base):
-    """A job as its file; `revision` counts its changes, so that two screens can not overwrite each other unseen.
+    """A job as its file; `revision` counts its changes, so that two screens cannot overwrite each other unseen.
 
     What is looked for stands beside the document, and follows from it. `state` does not: it is the newest of `JobStateRow`.
     """

@@ -1,4 +1,4 @@
-"""What SQLite says when it can not go on, in a person's words: the cause, what is safe, what to do."""
+"""What SQLite says when it cannot go on, in a person's words: the cause, what is safe, what to do."""
 
 import errno
 import shutil
@@ -17,12 +17,12 @@ _NOTHING_WRITTEN: Final = "Nothing of this was written; everything kept before i
 _WORDS: Final[dict[Cause, tuple[str, str]]] = {
     "full": ("The disk is full", "Make room on the disk, then do it again."),
     "locked": ("Another program holds the database", "Close what has the file open (a copy, a backup), then do it again."),
-    "read-only": ("The database can not be written to", "Give the program the right to write to the file and to its folder."),
+    "read-only": ("The database cannot be written to", "Give the program the right to write to the file and to its folder."),
     "damaged": (
         "The database is damaged",
         "Stop the program and restore the newest backup: kelbrast restore BACKUP --yes sets the damaged file aside.",
     ),
-    "unreachable": ("The database can not be reached", "Look whether the disk and the folder are there and may be opened."),
+    "unreachable": ("The database cannot be reached", "Look whether the disk and the folder are there and may be opened."),
 }
 # https://www.sqlite.org/rescode.html: the primary code is the lowest byte.
 _CAUSES: Final[dict[int, Cause]] = {
@@ -63,7 +63,7 @@ def trouble_of(problem: BaseException, where: Path | None = None) -> StoreTroubl
 
 
 def _no_room(where: Path | None) -> bool:
-    """On a full disk SQLite can not even make the files beside the database, and says only that reading or writing failed."""
+    """On a full disk SQLite cannot even make the files beside the database, and says only that reading or writing failed."""
     try:
         return where is not None and shutil.disk_usage(where.parent).free < _LEAST_ROOM
     except OSError:
@@ -72,7 +72,7 @@ def _no_room(where: Path | None) -> bool:
 
 @contextmanager
 def told(where: Path | None = None) -> Iterator[None]:
-    """Whatever the store can not do in this block is raised as a `StoreTrouble`."""
+    """Whatever the store cannot do in this block is raised as a `StoreTrouble`."""
     try:
         yield
     except (DBAPIError, TimeoutError, sqlite3.Error, OSError) as problem:

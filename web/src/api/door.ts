@@ -41,7 +41,7 @@ function asking<M extends Method>(method: M) {
   return <P extends Address<M>>(address: P, ...[init]: Init<paths[P][M]>): Asked<AnswerOf<paths[P][M]>> => {
     const stop = new AbortController();
     const signal = init?.signal ? AbortSignal.any([init.signal, stop.signal]) : stop.signal;
-    // The library's parameters can not be written for a method that is a variable.
+    // The library's parameters cannot be written for a method that is a variable.
     const ask = client.request as unknown as (method: M, address: P, init: object) => Promise<Told>;
     const answer = answered(ask(method, address, { ...init, signal })) as Promise<AnswerOf<paths[P][M]>>;
     return Object.assign(answer, { cancel: () => stop.abort() });

@@ -53,7 +53,7 @@ function canonical(value: unknown): string {
   });
 }
 
-/** Send what waits of jobs that are not open. What the server can not take stays, and is shown when the job is opened. */
+/** Send what waits of jobs that are not open. What the server cannot take stays, and is shown when the job is opened. */
 export async function deliverEdits() {
   const ids = Object.keys(localStorage)
     .filter((key) => key.startsWith(PREFIX))

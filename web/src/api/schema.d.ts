@@ -291,7 +291,7 @@ export interface paths {
         put?: never;
         /**
          * Advise
-         * @description The routes of a face that nothing beats, and the bet on a guessed depth.
+         * @description The best trade-offs of a face, and the bet on a guessed depth.
          */
         post: operations["advise_api_advice_post"];
         delete?: never;
@@ -969,7 +969,7 @@ export interface paths {
         };
         /**
          * Job Thumbnail
-         * @description A small picture of a job: its photo, or how its first face will look; nothing where it can not be planned.
+         * @description A small picture of a job: its photo, or how its first face will look; nothing where it cannot be planned.
          */
         get: operations["job_thumbnail_api_jobs__job_id__thumbnail_get"];
         put?: never;
@@ -1830,7 +1830,7 @@ export interface paths {
         get?: never;
         /**
          * Pin Block
-         * @description Put a block somewhere: the rest settles around it, or says why it can not.
+         * @description Put a block somewhere: the rest settles around it, or says why it cannot.
          */
         put: operations["pin_block_api_day_pins__block__put"];
         post?: never;
@@ -3699,7 +3699,7 @@ export interface components {
         };
         /**
          * FormFile
-         * @description The form as it was found; a part is null where the readings can not tell it, and `cannot_tell` says why.
+         * @description The form as it was found; a part is null where the readings cannot tell it, and `cannot_tell` says why.
          *
          *     `_pm_um`: half-width of the 95 % interval. `widest_deg`: where the oval is widest. `oval_at_least_um`: of two directions.
          */
@@ -6098,7 +6098,7 @@ export interface components {
         /**
          * SizeAnswer
          * @description All of it. `now_mm`: the diameter that the tool has cut to, with `now_pm_um`; `share`: cleaned now.
-         *     `places`: where to read next. `doubtful`: which reading of the last round can not be right. `lap`: to make for it.
+         *     `places`: where to read next. `doubtful`: which reading of the last round cannot be right. `lap`: to make for it.
          */
         SizeAnswer: {
             /** Title */
@@ -7025,7 +7025,7 @@ export interface components {
         };
         /**
          * WhyFirstOut
-         * @description The figures of the board, and those if this block went first; null where it can not.
+         * @description The figures of the board, and those if this block went first; null where it cannot.
          */
         WhyFirstOut: {
             now: components["schemas"]["DayFigures"] | null;

@@ -5,7 +5,7 @@ import { dropTap, keepRefused, keepTap, newName, waitingTaps, type RefusedTaps, 
 
 export type { WaitingTap } from './waiting-taps';
 
-/** How a delivery ended: all were kept; nobody answers (`why` it can not be kept now, where it says so); some were refused. */
+/** How a delivery ended: all were kept; nobody answers (`why` it cannot be kept now, where it says so); some were refused. */
 export interface Delivered {
   silent?: boolean;
   why?: string;
@@ -32,7 +32,7 @@ export class TapQueue {
     return one;
   }
 
-  /** Take the last one back, if it can not have been kept. */
+  /** Take the last one back, if it cannot have been kept. */
   takeBack(): boolean {
     const last = this.list.at(-1);
     if (!last || last.tried) return false;
@@ -96,7 +96,7 @@ export class TapQueue {
     }
   }
 
-  /** What follows from a tap that was refused can not be kept either; what stands beside the work can. */
+  /** What follows from a tap that was refused cannot be kept either; what stands beside the work can. */
   private refused(first: WaitingTap, problem: Problem): Delivered {
     const others = this.list.filter((one) => one.name !== first.name);
     const fall = BESIDE.includes(first.tap.kind) ? [] : others.filter((one) => !BESIDE.includes(one.tap.kind));

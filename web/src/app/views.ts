@@ -33,7 +33,7 @@ export const VIEWS: Record<string, { title: string; says: string[]; page: string
     page: 'day',
     says: [
       'What is ordered or at the bench, laid out over people, machines and spindles: few wheel changes, promises kept, waiting beside work.',
-      'Drag a block to put it elsewhere; the rest settles around it or says why it can not.',
+      'Drag a block to put it elsewhere; the rest settles around it or says why it cannot.',
     ],
   },
   gauge: {

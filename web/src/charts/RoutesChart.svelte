@@ -1,4 +1,4 @@
-<!-- Every route that nothing beats as a point; those of the schools are named. Keys move among them, a tap takes one in hand. -->
+<!-- The best trade-offs as points; those of the schools are named. Keys move among them, a tap takes one in hand. -->
 <script lang="ts">
   import { figures } from '../units/units';
   import { layOutRoutes, nextAcross, shapeOf, type RoutePoint } from './routes';

@@ -25,7 +25,7 @@
     try {
       event.currentTarget.showPicker();
     } catch {
-      // The browser can not: then nothing happens, which is still better than a change that nobody saw.
+      // The browser cannot: then nothing happens, which is still better than a change that nobody saw.
     }
   }
 

@@ -1,4 +1,4 @@
-<!-- Which lap of the rack can do the work, how far to set it out, and why another can not; and the one to make. -->
+<!-- Which lap of the rack can do the work, how far to set it out, and why another cannot; and the one to make. -->
 <script lang="ts">
   import { shown } from '../units/shown.svelte';
   import type { Sentence } from '../units/sentence';

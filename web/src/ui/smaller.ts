@@ -1,7 +1,7 @@
 const LARGEST_BYTES = 6_000_000;
 const LARGEST_SIDE = 2600;
 
-/** A picture that the server takes: one that is too large is made smaller here. What can not be read is left to the server to refuse. */
+/** A picture that the server takes: one that is too large is made smaller here. What cannot be read is left to the server to refuse. */
 export async function smaller(file: Blob): Promise<Blob> {
   if (file.size <= LARGEST_BYTES) return file;
   try {

@@ -13,7 +13,7 @@ const TAKEN = new Set([...' kgpcrzmfntoshaue123456789/?', 'Escape', 'Enter', 'Ta
 class Taught {
   keys = $state<Partial<Record<Meaning, string>>>(read());
 
-  /** Teach a meaning a key; says why where it can not have it. */
+  /** Teach a meaning a key; says why where it cannot have it. */
   teach(meaning: Meaning, key: string): string | null {
     if (TAKEN.has(key.length === 1 ? key.toLowerCase() : key))
       return `${shownKey(key)} has a meaning at the bench already`;

@@ -1,7 +1,7 @@
 /** Words of the trade, each in a plain sentence. */
 export const TERMS = {
   jump: {
-    label: 'Jump between grades',
+    label: 'Grit steps',
     says: 'How much finer the next grade is. A long jump saves a change, but the finer grade must then work out deeper marks than it is quick at.',
   },
   lay: {

@@ -13,7 +13,7 @@ def happen(run: Run, event: Event) -> Run:
     """The run after this event, which stands.
 
     Raises:
-        BadInput: it can not happen now: another stage is in hand, the run is over, something it needs is missing.
+        BadInput: it cannot happen now: another stage is in hand, the run is over, something it needs is missing.
     """
     if run.status != "open" and event.kind not in BESIDE:
         raise BadInput.one("kind", "this run is over; take its end back to go on")
@@ -288,7 +288,7 @@ def replay(layout: Layout, events: Iterable[Event]) -> Run:
     """The state after these events, in the order of their numbers. What was taken back is as if it never happened.
 
     Raises:
-        BadInput: an event can not have happened then.
+        BadInput: an event cannot have happened then.
     """
     told = list(events)
     taken_back = {event.undoes for event in told if event.kind == "undone"}

@@ -21,7 +21,7 @@ def with_done(
 ) -> DayWork:
     """What is left of a day.
 
-    Blocks that are done (by number, with the minute at which they ended) are taken out of it: what follows them can not begin
+    Blocks that are done (by number, with the minute at which they ended) are taken out of it: what follows them cannot begin
     before that, and what they left on a spindle stands there. Blocks in hand (with the minute at which they were begun) stay
     where they are, with whom and on which spindle the plan had them, and last at least until now. Everything else is free. What
     must come before a block that is done or in hand is over too, whether anybody said so or not.

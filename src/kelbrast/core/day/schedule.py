@@ -37,7 +37,7 @@ def score(work: DayWork, plan: Sequence[Placed]) -> DayScore:
 
 
 def faults_in(work: DayWork, plan: Sequence[Placed]) -> list[str]:
-    """Everything that can not be, in words; empty for a plan that can be followed."""
+    """Everything that cannot be, in words; empty for a plan that can be followed."""
     at = {one.task: one for one in plan}
     if len(at) != len(plan) or set(at) != set(work.by_id):
         return ["every block must stand in the plan once"]

@@ -79,7 +79,7 @@ class Task:
         dusty: dry grinding.  clean: needs air without dust.
         due: minute by which it must end, for the last block of a job; None for no promise.
         fixed: (from, person's name or None, spindle): where it stands and stays; None for free.
-        earliest: minute before which it can not begin.
+        earliest: minute before which it cannot begin.
     """
 
     id: int

@@ -32,7 +32,7 @@ def cut_offs() -> tuple[CutOff, ...]:
     Valid: always.
 
     Raises:
-        ReadError: the table can not be read.
+        ReadError: the table cannot be read.
 
     Source: iso-4288.
 

@@ -35,7 +35,7 @@ class SizingAdvice:
         all_round: whether all of it can be clean within the limits.  share: cleaned then (0 to 1).  oval_left: then.
         rate: likely, and between which it lies nine times of ten, m/s.
         target: where the work ends.  way: what to read after each grade.
-        places: where to read next, m and rad.  doubtful: place of a reading of the last round that can not be right.
+        places: where to read next, m and rad.  doubtful: place of a reading of the last round that cannot be right.
         lap: to make for it, where it is lapped.
     """
 

@@ -38,7 +38,7 @@ def to_size(face: Face, sized: Sized) -> Face:
         sized: the size, the gauge, and what it read.
 
     Raises:
-        OutsideValidity: the readings can not be of one part.
+        OutsideValidity: the readings cannot be of one part.
 
     Source: geometry, size-policy.
 

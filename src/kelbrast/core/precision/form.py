@@ -1,4 +1,4 @@
-"""The form of a round part from diameters at a few places: as far as those can tell, and what they can not."""
+"""The form of a round part from diameters at a few places: as far as those can tell, and what they cannot."""
 
 import math
 from collections.abc import Sequence
@@ -37,7 +37,7 @@ class Form:
         oval: largest less smallest across one section.  None, as for the others: not to be told.
         widest: phi0, rad; where the oval is widest, or the wider of two directions.
         across: at least so much oval, where two directions alone were read, m.
-        blind: what these readings can not tell.  deviation: standard deviation that one reading is taken to have, m.
+        blind: what these readings cannot tell.  deviation: standard deviation that one reading is taken to have, m.
     """
 
     size: FormEstimate

@@ -1,4 +1,4 @@
-"""Which lap of the rack can do the work, how far it is to be set out, and why another can not."""
+"""Which lap of the rack can do the work, how far it is to be set out, and why another cannot."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -15,7 +15,7 @@ SizeAction = Literal["measure", "lap", "short-strokes", "expand", "finer", "cool
 SURE: Final = 1.645  # standard deviations: nineteen of twenty
 _CERTAIN: Final = 2.576  # ninety-nine of a hundred
 _STRIPS: Final = 40  # of the way that the first round goes
-_LOOKS: Final = 2  # how often the same is read again before it can not be told
+_LOOKS: Final = 2  # how often the same is read again before it cannot be told
 
 
 @dataclass(frozen=True, slots=True)

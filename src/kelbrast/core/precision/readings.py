@@ -119,7 +119,7 @@ def warmth_unsure(*, diameter: float, expansion: float, warmer: float) -> float:
 
 
 def outlier(readings: Sequence[Reading], *, repeatability: float, growth: float) -> int | None:
-    """The reading that can not be right beside the others, and is asked again: the place of the worst.
+    """The reading that cannot be right beside the others, and is asked again: the place of the worst.
 
     Equation: `|D - median| > 6 s + 3 g` (place)
     Valid: repeatability above 0, growth not below 0.

@@ -12,7 +12,7 @@ STRIPS: Final = {"anodised": "strip-anodising", "lacquered": "strip-lacquer"}
 
 
 def blocked(job: Job) -> str | None:
-    """Why the coat on this part can not be dealt with here; None when it can."""
+    """Why the coat on this part cannot be dealt with here; None when it can."""
     if job.part.covering == "painted":
         return "Painted parts are not stripped by this route: have the paint taken off first, then describe what is found."
     if (key := STRIPS.get(job.part.covering)) is None:

@@ -114,7 +114,7 @@ KEPT: Final = Practice(
     says="A habit bounds how steeply the work goes down: the first grade's own marks are not lost beside the damage "
     "(first), the grain of backed abrasives gets so many times finer (jump), and the marks sink by no more than so "
     "many times to and between wheels, pads and soft abrasives (soft). Every grade leaves none of a carrier out. "
-    "Where the rack can not keep it, every excess is priced as the minutes of its step times the excess squared, and "
+    "Where the rack cannot keep it, every excess is priced as the minutes of its step times the excess squared, and "
     "said. Long steps are bounded by the physics alone.",
     source="practice-fit",
     lifted_by="another habit",
@@ -133,14 +133,14 @@ FINE_PAPER: Final = Habit(
     id="fine-paper",
     says="The fine-paper school takes a compound only to marks as fine as those of fine paper (handover.fine_paper).",
     source="bench-practice",
-    lifted_by="another habit; given up, and said, where the rack can not keep it",
+    lifted_by="another habit; given up, and said, where the rack cannot keep it",
     mask=_no_wheel_yet,
 )
 EARLY_WHEEL: Final = Habit(
     id="early-wheel",
     says="The early-wheel school uses no backed abrasive finer than where the cutting bar takes over (handover.early_wheel).",
     source="bench-practice",
-    lifted_by="another habit; given up, and said, where the rack can not keep it",
+    lifted_by="another habit; given up, and said, where the rack cannot keep it",
     mask=_no_paper_now,
 )
 HANDOVER_HABITS: Final = {habit.id: habit for habit in (FINE_PAPER, EARLY_WHEEL)}

@@ -28,6 +28,6 @@ WITHIN_THE_LIMIT: Final = LimitRule(
     says="All steps of a route together take off no more than the strictest limit of the face: metal, wall, size, coat, "
     "plating or hardened layer. What stands above the face is not counted.",
     source="bench-practice",
-    lifted_by="another limit, leaving the deepest marks in, or a humbler finish",
+    lifted_by="another limit, leaving the deepest marks in, or a simpler finish",
     refusal="metal",
 )

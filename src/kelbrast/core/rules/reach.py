@@ -67,7 +67,7 @@ def _why_not_entering(surfaces: Surfaces, _before: int, at: int) -> Sentence:
 
 TOO_BIG: Final = ToolRule(
     id="too-big-to-carry",
-    says="A part that can not be brought to a machine that stands is worked with what is brought to the part.",
+    says="A part that cannot be brought to a machine that stands is worked with what is brought to the part.",
     source="bench-practice",
     lifted_by="saying that the part can be carried, or a hand-held machine that takes the tool",
     refusal="reach",
@@ -78,7 +78,7 @@ HOLLOWS: Final = ToolRule(
     id="hollows",
     says="Small and round tools do not work a larger flat face that shall reflect: their hollows would show.",
     source="bench-practice",
-    lifted_by="a humbler finish, or a tool as wide as the face asks for",
+    lifted_by="a simpler finish, or a tool as wide as the face asks for",
     refusal="reach",
     forbids=_hollows,
     reason=_says("reach.hollows"),

@@ -78,7 +78,7 @@ LOOSE_GRAIN_LAST: Final = EndRule(
     "cloth, a lap. Paper and film of any fineness leave lines that show, and wool or a rubbing compound leaves "
     "swirls.",
     source="bench-practice",
-    lifted_by="a humbler finish",
+    lifted_by="a simpler finish",
     refusal="not-fine-enough",
     may_end=_ends_loose,
 )

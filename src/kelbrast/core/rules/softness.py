@@ -1,4 +1,4 @@
-"""Why a soft wheel can not take out a deep scratch: what a tool can do to marks, ripple, hard work and sizes."""
+"""Why a soft wheel cannot take out a deep scratch: what a tool can do to marks, ripple, hard work and sizes."""
 
 from typing import Final
 

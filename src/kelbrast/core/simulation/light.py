@@ -45,7 +45,7 @@ def look_of(material: Material) -> Look:
         material: whose look it is.
 
     Raises:
-        ReadError: the looks can not be read.
+        ReadError: the looks cannot be read.
 
     Source: looks.
 

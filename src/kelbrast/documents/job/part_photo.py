@@ -75,7 +75,7 @@ def areas_cm2(drawn: PartPhotoFile) -> list[float | None]:
     """The area of every outline; None for all where the scale is not known.
 
     Raises:
-        BadInput: the scale or an outline can not be, each with its place and the mend.
+        BadInput: the scale or an outline cannot be, each with its place and the mend.
     """
     plane = _plane(drawn)
     if plane is None:

@@ -85,7 +85,7 @@ def to_job(file: JobFile) -> Job:
     """The job of the core, in SI.
 
     Raises:
-        BadInput: ids that do not exist, grades that can not be read, measures that do not fit the shape.
+        BadInput: ids that do not exist, grades that cannot be read, measures that do not fit the shape.
     """
     faults: list[Fault] = []
     faces: list[Face] = []
@@ -305,7 +305,7 @@ def with_fit(face: Face, file: FaceFile, made_of: Material | None, field: str) -
     """The face with the size that is wanted of it, if one is; without a material no reading is one at a temperature.
 
     Raises:
-        BadInput: the size wanted is none, or the readings can not be of one part.
+        BadInput: the size wanted is none, or the readings cannot be of one part.
     """
     fit, kind, shape = file.fit, file.round_kind, file.shape
     if fit is None or kind is None or shape is None or shape.length_mm is None or made_of is None:
@@ -315,4 +315,4 @@ def with_fit(face: Face, file: FaceFile, made_of: Material | None, field: str) -
     try:
         return to_size(face, Sized(part, gauge_in_si(fit.gauge), read))
     except OutsideValidity as problem:
-        raise BadInput.one(f"{field}.readings", f"these readings can not be of one part: {problem}") from None
+        raise BadInput.one(f"{field}.readings", f"these readings cannot be of one part: {problem}") from None

@@ -1,4 +1,4 @@
-"""What a person may weigh on a face: the routes that nothing beats, the bet on a guessed depth, and what if."""
+"""What a person may weigh on a face: the best trade-offs, the bet on a guessed depth, and what if."""
 
 from typing import Any
 

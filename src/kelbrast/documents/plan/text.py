@@ -50,7 +50,7 @@ def _and(one: SetUpFile) -> str:
 
 def _short(check: RackCheck) -> str:
     """What the rack has not, and the best without it."""
-    lines = ["Short on the rack"]
+    lines = ["Missing on the rack"]
     lines += [f"  {one.label}: {figures(one.have)} of {one.need}" for one in check.short]
     best = (
         f"  Best without: {minutes_text(check.without_minutes)}" if check.without_minutes is not None else "  No plan without"
@@ -90,7 +90,7 @@ def goback_text(made: GoBackFile) -> str:
 
 
 def weigh_text(made: WeighFile) -> str:
-    """Aims and habits side by side, then for every face the routes that nothing beats, and the bet on its depth."""
+    """Aims and habits side by side, then for every face the best trade-offs, and the bet on its depth."""
     ways = made.choices
     blocks = [made.title]
     for title, rows in (
@@ -116,7 +116,7 @@ def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:
 
 
 def _weighed(face: AdviceFile) -> str:
-    lines = [f"{face.face}: {counted(len(face.front), 'route')} that nothing beats"]
+    lines = [f"{face.face}: {counted(len(face.front), 'route')} on the best trade-off"]
     for route in face.front:
         lines.append(f"  {_sums(route.minutes, route.metal_um, route.cost, route.changes)}  {', '.join(route.labels)}")
     if face.named:

@@ -1,4 +1,4 @@
-"""A quote in files: prices for numbers of pieces, what drives them, what a humbler finish would cost."""
+"""A quote in files: prices for numbers of pieces, what drives them, what a simpler finish would cost."""
 
 from collections.abc import Sequence
 from datetime import date

@@ -12,7 +12,7 @@ from kelbrast.documents.quote.format import DriveName, QuoteFile
 _DRIVES: Final[dict[DriveName, str]] = {
     "work": "Work at the abrasives",
     "setting-up": "Setting up",
-    "around": "Work around them",
+    "around": "Before and after",
     "abrasives": "Abrasives",
     "going-back": "Light checks that fail",
     "margin": "Margin",
@@ -20,7 +20,7 @@ _DRIVES: Final[dict[DriveName, str]] = {
 
 
 def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
-    """The page (A4). `inner`: minutes, what the price is made of, what a humbler finish would cost."""
+    """The page (A4). `inner`: minutes, what the price is made of, what a simpler finish would cost."""
     pdf = FPDF(format="A4")
     pdf.set_margin(20)
     pdf.add_page()
@@ -38,7 +38,7 @@ def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
     if quote.promised:
         _line(pdf, f"Promised for {quote.promised}", 11)
         pdf.ln(4)
-    heads = ["Pieces", "Price", "Each"] + (["Nine of ten below", "Minutes", "At most"] if inner else [])
+    heads = ["Pieces", "Price", "Each"] + (["Allow up to", "Minutes", "At most"] if inner else [])
     widths = (25, 35, 35) + ((40, 22, 22) if inner else ())
     _row(pdf, heads, widths, bold=True)
     for one in quote.prices:
@@ -54,7 +54,7 @@ def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
             _row(pdf, [_DRIVES[drive.name], f"{100 * drive.share:.0f} %"], (70, 25))
         if quote.humbler:
             pdf.ln(4)
-            _line(pdf, "Each, with a humbler finish", 11, bold=True)
+            _line(pdf, "Each, with a simpler finish", 11, bold=True)
         for simpler in quote.humbler:
             _row(pdf, [simpler.label, f"{simpler.price_each:.2f} {quote.currency}".strip()], (70, 35))
     return bytes(pdf.output())

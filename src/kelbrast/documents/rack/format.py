@@ -68,7 +68,7 @@ def to_event_file(event: ItemEvent, why: str) -> ItemEventFile:
 
 
 def item_faults(file: ItemFile, field: str) -> list[Fault]:
-    """Everything wrong with an item that the shape of a file can not say."""
+    """Everything wrong with an item that the shape of a file cannot say."""
     try:
         kind = kind_of(file.what)
     except NotFound as missing:

@@ -15,7 +15,7 @@ from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 
 class FormFile(BaseModel):
-    """The form as it was found; a part is null where the readings can not tell it, and `cannot_tell` says why.
+    """The form as it was found; a part is null where the readings cannot tell it, and `cannot_tell` says why.
 
     `_pm_um`: half-width of the 95 % interval. `widest_deg`: where the oval is widest. `oval_at_least_um`: of two directions.
     """
@@ -99,7 +99,7 @@ class LapFile(BaseModel):
 
 class SizeAnswer(BaseModel):
     """All of it. `now_mm`: the diameter that the tool has cut to, with `now_pm_um`; `share`: cleaned now.
-    `places`: where to read next. `doubtful`: which reading of the last round can not be right. `lap`: to make for it."""
+    `places`: where to read next. `doubtful`: which reading of the last round cannot be right. `lap`: to make for it."""
 
     title: str
     kind: str
@@ -203,7 +203,7 @@ def size_text(answer: SizeAnswer) -> str:
         answer.title,
         f"Wanted {low:.4f} to {high:.4f} mm; the end is at {answer.target_mm:.4f} mm",
         f"As found: {form.size_mm:.4f} mm ± {form.size_pm_um:.1f} µm" + "".join(_said(form, one) for one in _PARTS),
-        *(f"  can not tell: {one}" for one in form.cannot_tell),
+        *(f"  cannot tell: {one}" for one in form.cannot_tell),
         f"Now at {answer.now_mm:.4f} mm ± {answer.now_pm_um:.1f} µm, {100 * answer.share:.0f} % clean;"
         f" {answer.left_um.near:.1f} µm to the near limit, {answer.left_um.far:.1f} to the far one",
         "All of it can be clean within the limits."

@@ -152,7 +152,7 @@ def asked_spec(asked: Asked) -> PatchSpec:
     """The document of a patch that a person chose.
 
     Raises:
-        NotFound: no such material.  BadInput: a grade that can not be read, or nothing to show.
+        NotFound: no such material.  BadInput: a grade that cannot be read, or nothing to show.
     """
     hardness = material(asked.material).hardness
     if asked.depth_um is not None:

@@ -87,7 +87,7 @@ def measure(
     """Evaluate a measured surface.
 
     Raises:
-        OutsideValidity: it is too short, or can not be evaluated so.
+        OutsideValidity: it is too short, or cannot be evaluated so.
     """
     if isinstance(surface, HeightMap):
         return _map(surface, min(form, 2), to_si(lambda_c_mm, "mm") if lambda_c_mm is not None else None)

@@ -91,7 +91,7 @@
 {#snippet buttons()}
   <button class="main-button" onclick={() => (open = true)}>The main one opens a dialog</button>
   <button class="plain-button" onclick={() => notices.say('Done.', 'done')}>A plain one says something</button>
-  <button class="plain-button" disabled>One that can not be pressed</button>
+  <button class="plain-button" disabled>One that cannot be pressed</button>
   <p class="text-(--stop)" role="alert">Something is wrong, and what mends it.</p>
   <p class="small dim">Small and quiet.</p>
 {/snippet}

@@ -54,7 +54,7 @@
   {#if doubtful}
     <p class="mb-2 rounded-lg border border-(--stop) p-2 font-semibold" role="alert">
       {sizeText(near, shown.system)}
-      {shown.unit('length')} can not be right beside the others: take it back and read it again.
+      {shown.unit('length')} cannot be right beside the others: take it back and read it again.
     </p>
   {/if}
   <div class="grid gap-4 sm:grid-cols-[auto_minmax(8rem,1fr)]">

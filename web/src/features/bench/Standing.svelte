@@ -38,8 +38,8 @@
       {/each}
     </ul>
   </section>
-  <section aria-label="Due for care">
-    <h2 class="!text-xl">Due for care</h2>
+  <section aria-label="Maintenance due">
+    <h2 class="!text-xl">Maintenance due</h2>
     <ul class="mt-1 grid gap-1">
       {#each cares.slice(0, SHOWN) as care (`${care.thing} ${care.care}`)}
         <li>

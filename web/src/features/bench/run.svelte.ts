@@ -20,7 +20,7 @@ export class BenchRun {
   private ahead = $state.raw<{ run: Run; ahead: Run[] }>() as { run: Run; ahead: Run[] };
   waiting = $state.raw<readonly WaitingTap[]>([]);
   silent = $state(false);
-  /** Why the server can not keep a tap now, when it says so: the disk is full, another program holds the database. */
+  /** Why the server cannot keep a tap now, when it says so: the disk is full, another program holds the database. */
   why = $state('');
   private now = $state(Date.now());
   private queue: TapQueue;

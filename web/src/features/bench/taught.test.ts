@@ -16,7 +16,7 @@ describe('a foot switch', () => {
     expect(taught.keys).toEqual({});
   });
 
-  it('can not take a key that means something already', () => {
+  it('cannot take a key that means something already', () => {
     expect(taught.teach('next', 'g')).toContain('G has a meaning');
     expect(taught.teach('next', 'Enter')).toContain('Enter has a meaning');
     expect(taught.teach('pause', 'b')).toBeNull();

@@ -207,7 +207,7 @@
         {/if}
         {#if doubtful}
           <p class="rounded-lg border border-(--stop) p-3 font-semibold" role="alert">
-            {withUnit(doubtful.mm)} can not be right beside the others. Read it again:
+            {withUnit(doubtful.mm)} cannot be right beside the others. Read it again:
             <button class="underline" onclick={() => void gauging.undo()}>take it back</button> (Z).
           </p>
         {/if}

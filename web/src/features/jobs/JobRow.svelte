@@ -16,7 +16,7 @@
     onmark: (on: boolean) => void;
   }
   let { job, list, marked, onmark }: Props = $props();
-  /** A job that can not be planned has no picture, and room is kept for one. */
+  /** A job that cannot be planned has no picture, and room is kept for one. */
   let pictured = $state(false);
   const due = $derived(job.due ? new Date(job.due) : null);
   const STATES = {

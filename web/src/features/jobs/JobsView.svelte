@@ -142,7 +142,7 @@
           <span class="small">{marked.length} marked:</span>
           <button class="plain-button" onclick={exportMarked}>Export</button>
           <button class="plain-button" onclick={printMarked}>Job cards</button>
-          <button class="plain-button" onclick={() => void order()}>To the day</button>
+          <button class="plain-button" onclick={() => void order()}>Put on the schedule</button>
         </div>
       {/if}
     </div>

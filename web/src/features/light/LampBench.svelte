@@ -65,7 +65,7 @@
       Drag on a patch, or use the arrow keys on it: up and down for the height, left and right around. In the mirror
       test roughness makes the picture dull, and ripple bends its lines.
     </p>
-    <button class="plain-button small" onclick={() => (turned = null)}>As at first</button>
+    <button class="plain-button small" onclick={() => (turned = null)}>Reset</button>
   </section>
   <div class="grid gap-4 sm:grid-cols-2">
     {#each [{ at: left, answer: leftPatch, label: 'This', change: (next: Partial<Asked>) => (left = next) }, { at: right, answer: rightPatch, label: 'Beside', change: (next: Partial<Asked>) => (right = next) }] as side (side.label)}

@@ -33,7 +33,7 @@ export class Session {
   async next() {
     this.told = null;
     this.chosen = null;
-    this.asked = null; // an answer can not go to the question before
+    this.asked = null; // an answer cannot go to the question before
     if (this.answers.length >= TEN) return this.look();
     await this.quietly(async () => (this.asked = await api.question(this.person)));
   }

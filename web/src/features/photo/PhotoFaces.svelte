@@ -48,7 +48,9 @@
     </tbody>
   </table>
   <CopyTable />
-  <p class="small dim">Curved: 1 is flat; half a cylinder seen from the side is 1.57 times as large as it looks.</p>
+  <p class="small dim">
+    Curvature factor: 1 is flat; half a cylinder seen from the side is 1.57 times as large as it looks.
+  </p>
   <button
     class="main-button touch"
     disabled={part.busy || !photo.areas.some((one) => one !== null)}

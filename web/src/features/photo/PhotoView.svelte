@@ -251,7 +251,7 @@
         <button
           class="small mt-auto min-h-[24px] self-start underline"
           disabled={part.busy}
-          onclick={() => void part.remove()}>Take this photo away</button
+          onclick={() => void part.remove()}>Remove this photo</button
         >
       </aside>
     </div>

@@ -139,7 +139,7 @@ export class PartOnPhoto {
     return this.face;
   }
 
-  /** Change what is drawn; what can not be says why, and what was there before stays. */
+  /** Change what is drawn; what cannot be says why, and what was there before stays. */
   draw(change: (drawn: PartDrawn) => PartDrawn, undoable = true): Promise<boolean> {
     const id = this.photo?.id;
     return this.tried(async () => {

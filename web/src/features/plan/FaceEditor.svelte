@@ -36,7 +36,7 @@
         checked={face.keep_off}
         onchange={(event) => draft.changeFace({ keep_off: event.currentTarget.checked })}
       />
-      Keep off: nothing may touch it
+      Mask: do not touch
     </label>
     {#if !face.keep_off}
       <AreaFields {draft} {face} />

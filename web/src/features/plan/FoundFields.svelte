@@ -40,7 +40,7 @@
     draft.changeFace({ found: { ...found, ...change } });
   }
 
-  /** The worst can not be less than the likely, so moving one past the other takes it along. */
+  /** The worst cannot be less than the likely, so moving one past the other takes it along. */
   function likely(value: number) {
     change({ depth_um: { likely: value, worst: Math.max(value, depth?.worst ?? value) } });
   }
@@ -77,8 +77,8 @@
         : change({ after: undefined, depth_um: { likely: 20, worst: 30 } })}
   />
   <p class="small flex flex-wrap gap-x-3">
-    <button class="font-semibold underline" onclick={() => (naming = true)}>What people call it</button>
-    <button class="font-semibold underline" onclick={() => (matching = true)}>Which grade left these marks?</button>
+    <button class="font-semibold underline" onclick={() => (naming = true)}>Pick the damage from pictures</button>
+    <button class="font-semibold underline" onclick={() => (matching = true)}>Identify the grit</button>
     <button class="font-semibold underline" onclick={() => (measuring = true)}>From a measured profile</button>
   </p>
   {#if found.after}

@@ -112,7 +112,7 @@
   </div>
   <div class="w-60">
     <Choice
-      label="Jump between grades"
+      label="Grit steps"
       term="jump"
       value={draft.job.habit}
       options={habits}

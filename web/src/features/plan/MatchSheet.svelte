@@ -1,4 +1,4 @@
-<!-- Which grade left these marks? Neighbouring grades at one scale, beside the part in the hand or a photo of it. -->
+<!-- Identify the grit Neighbouring grades at one scale, beside the part in the hand or a photo of it. -->
 <script lang="ts">
   import { api, type PatchShown } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
@@ -56,7 +56,7 @@
   }
 </script>
 
-<Dialog bind:open title="Which grade left these marks?" wide>
+<Dialog bind:open title="Identify the grit" wide>
   <p class="small dim">
     Hold the part beside the screen under one low lamp and a loupe, or take a photo. Every picture shows {shown.say(
       WIDE_MM,

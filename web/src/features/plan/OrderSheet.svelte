@@ -77,7 +77,7 @@
       />
     </label>
     <Choice
-      label="How far it is"
+      label="Status"
       value={draft.state}
       options={choices.all?.states ?? []}
       onchange={(state) => void draft.setState(state)}

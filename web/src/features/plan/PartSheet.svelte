@@ -98,7 +98,7 @@
       onchange={(wet) => change({ wet })}
     />
     <fieldset class="sm:col-span-2">
-      <legend class="small dim">Stuck in it</legend>
+      <legend class="small dim">Fitted parts that stay in</legend>
       {#each all?.inserts ?? [] as insert (insert.id)}
         <label class="flex gap-2 py-0.5">
           <input

@@ -113,7 +113,7 @@
 
 {#if trouble}
   <div class="m-auto text-center" role="alert">
-    <h1>This job can not be opened</h1>
+    <h1>This job cannot be opened</h1>
     <p class="mt-2">{trouble}. <a class="underline" href={p('/')}>To the jobs</a></p>
   </div>
 {:else if draft}

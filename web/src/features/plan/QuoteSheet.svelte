@@ -1,4 +1,4 @@
-<!-- What it costs: prices for numbers of pieces, what drives them, what a humbler finish would save, and the quotes that were told. -->
+<!-- What it costs: prices for numbers of pieces, what drives them, what a simpler finish would save, and the quotes that were told. -->
 <script lang="ts">
   import { api, type KeptQuote, type Quote } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
@@ -12,7 +12,7 @@
   const DRIVES = {
     work: 'Work at the abrasives',
     'setting-up': 'Setting up',
-    around: 'Work around them',
+    around: 'Before and after',
     abrasives: 'Abrasives',
     'going-back': 'Light checks that fail',
     margin: 'Margin',
@@ -66,7 +66,7 @@
     <table class="num mt-3 w-full" aria-label="Prices">
       <thead class="small dim text-right">
         <tr
-          ><th class="text-left">Pieces</th><th>Price</th><th>Each</th><th>Nine of ten below</th><th>Minutes</th><th
+          ><th class="text-left">Pieces</th><th>Price</th><th>Each</th><th>Allow up to</th><th>Minutes</th><th
             ><span class="sr-only">Each, as a bar</span></th
           ></tr
         >
@@ -104,7 +104,7 @@
         </p>
       </section>
       <section aria-label="What would make it less">
-        <h2>Each, with a humbler finish</h2>
+        <h2>Each, with a simpler finish</h2>
         {#if told.humbler.length}
           <ul>
             {#each told.humbler as one (one.finish)}
@@ -131,7 +131,7 @@
       </section>
     </div>
     <div class="mt-4 flex flex-wrap gap-3">
-      <button class="main-button" onclick={() => void keep()}>Keep this quote</button>
+      <button class="main-button" onclick={() => void keep()}>Save quote</button>
       <a class="plain-button" href="/api/jobs/{draft.id}/quote.pdf?{asked}" download>For the customer, PDF</a>
       <a class="plain-button" href="/api/jobs/{draft.id}/quote.pdf?{asked}&inner=true" download>For the shop, PDF</a>
       <a class="plain-button" href="/api/quotes.csv" download>All quotes, CSV</a>

@@ -16,7 +16,7 @@
     return `${one.label} (${figures(one.have, 3)} of ${one.need} ${one.unit}${one.need > 1 ? 's' : ''})`;
   }
 
-  /** It can not be taken back, so it is asked twice. */
+  /** It cannot be taken back, so it is asked twice. */
   let sure = $state(false);
 
   async function worked() {
@@ -49,7 +49,7 @@
 
 {#if short.length}
   <p class="small flex flex-wrap items-baseline gap-x-3 gap-y-1 px-3 py-1.5">
-    <span class="flex-1">Short on the rack: <b>{short.map(said).join(', ')}</b>.</span>
+    <span class="flex-1">Missing on the rack: <b>{short.map(said).join(', ')}</b>.</span>
     {#if check.without_minutes !== null}
       <button class="font-semibold underline" onclick={without}
         >Plan without it, {duration(check.without_minutes)}</button

@@ -55,7 +55,7 @@
             : ', '}{/if}<span class="num">{shown.say(step.speed_m_s, 'speed', 3)}</span>
       </dd>
       {#if step.new_diameter_mm && step.speed_band_m_s}
-        <dt class="self-center">Wheel now</dt>
+        <dt class="self-center">Diameter now</dt>
         <dd class="w-28">
           <NumberField
             label="Diameter of the wheel as it is now"

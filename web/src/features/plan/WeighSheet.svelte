@@ -1,4 +1,4 @@
-<!-- Everything to weigh on the face in hand: the bet on its depth, and every route that nothing beats. -->
+<!-- Everything to weigh on the face in hand: the bet on its depth, and the best trade-offs. -->
 <script lang="ts">
   import { currency } from '../../api/currency.svelte';
   import CopyTable from '../../ui/CopyTable.svelte';
@@ -8,7 +8,7 @@
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
   import { shown } from '../../units/shown.svelte';
-  import { duration, figures, whole } from '../../units/units';
+  import { duration, figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
@@ -18,7 +18,7 @@
   const bet = $derived(advice?.bet);
   let side = $state<'metal' | 'cost'>('metal');
   let at = $state(0);
-  /** What nothing beats, and what a school would take although something beats it. */
+  /** The best trade-offs, and what a school would take although another is better. */
   const routes = $derived.by(() => {
     const front = advice?.front ?? [];
     const known = new Set(front.map((route) => route.tools.join()));
@@ -80,13 +80,9 @@
   {/if}
   {#if advice?.front.length}
     <h2>
-      {advice.front.length === 1 ? 'One route beats all others' : `${advice.front.length} routes that nothing beats`}
+      {advice.front.length === 1 ? 'One route is best in everything' : `${advice.front.length} best trade-offs`}
     </h2>
-    <p class="small dim mb-1">
-      No other is better in minutes, metal, cost and changes at once. {whole(advice.kept)} partial routes kept, {whole(
-        advice.pruned,
-      )} dropped.
-    </p>
+    <p class="small dim mb-1">No other route is better in minutes, metal, cost and changes at once.</p>
     <div class="grid gap-x-5 gap-y-2 lg:grid-cols-[minmax(0,1fr)_auto]">
       <div class="min-w-0 self-start lg:sticky lg:top-0">
         <Either

@@ -32,7 +32,7 @@ const SLOW_AFTER = 150;
 
 /**
  * The job being edited. Every change asks for a new plan at once, one request in flight at a time and always the
- * newest values next, and keeps the job shortly after. What can not be planned is shown, never thrown away.
+ * newest values next, and keeps the job shortly after. What cannot be planned is shown, never thrown away.
  */
 export class JobDraft {
   readonly id: number;
@@ -85,7 +85,7 @@ export class JobDraft {
     for (const timer of [this.slow, this.again, this.comparing]) clearTimeout(timer);
   }
 
-  /** The same job by other aims and habits; null where it can not be planned, and the plan itself says why. */
+  /** The same job by other aims and habits; null where it cannot be planned, and the plan itself says why. */
   get choices(): Choices | null {
     return this.comparison.trouble ? null : this.comparison.value;
   }
@@ -183,7 +183,7 @@ export class JobDraft {
     return api.whatIf(this.snapshot(), this.face?.id ?? '', this.stepAt + 1);
   }
 
-  /** The routes of the face in hand that nothing beats, and the bet on its depth. */
+  /** The best trade-offs of the face in hand, and the bet on its depth. */
   advice(): Promise<Advice> {
     return api.advice(this.snapshot(), this.face?.id ?? '');
   }

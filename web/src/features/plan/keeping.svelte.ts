@@ -15,7 +15,7 @@ const FAILED: Record<number, Saving> = { 412: 'conflict', 422: 'faulty', 400: 'f
  */
 export class Keeping {
   saving = $state<Saving>('saved');
-  /** Why the server can not keep it now, in its own words: the disk is full, another program holds the database. */
+  /** Why the server cannot keep it now, in its own words: the disk is full, another program holds the database. */
   why = $state<string | null>(null);
   /** What to begin with: the job as it is kept, or as it was edited and not kept yet. */
   readonly start: Job;

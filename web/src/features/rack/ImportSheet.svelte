@@ -36,7 +36,7 @@
 <Dialog bind:open={() => text !== null, (now) => now || close()} title="What the import changes">
   {#if problem}
     <div role="alert">
-      <p class="font-semibold text-(--stop)">This file can not be imported; nothing was changed.</p>
+      <p class="font-semibold text-(--stop)">This file cannot be imported; nothing was changed.</p>
       <ul class="small mt-1 list-disc pl-5">
         {#each faults as fault (fault.field + fault.message)}
           <li>{fault.field ? `${fault.field}: ` : ''}{fault.message}</li>

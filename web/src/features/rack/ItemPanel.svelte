@@ -42,7 +42,7 @@
       {shown.tell(misfit)}
     </p>{/each}
   <TextField
-    label="Name of your own"
+    label="Your name for it"
     value={item.item.name}
     complaint={() => null}
     onchange={(name) => rack.change(item, { name })}
@@ -165,7 +165,7 @@
         onchange={(id) => (family = id)}
       />
       <div class="flex gap-2">
-        <button class="plain-button small flex-1" disabled={!usable} onclick={() => use('used')}>It was used</button>
+        <button class="plain-button small flex-1" disabled={!usable} onclick={() => use('used')}>Record use</button>
         <button class="plain-button small flex-1" disabled={!usable} onclick={() => use('downgraded')}>Downgrade</button
         >
       </div>

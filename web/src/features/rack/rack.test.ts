@@ -73,7 +73,7 @@ test('changes of one thing go out one after the other, each on what the one befo
   ]);
 });
 
-test('what can not be put on the rack leaves it as it was', async () => {
+test('what cannot be put on the rack leaves it as it was', async () => {
   vi.spyOn(api, 'putOnRack').mockRejectedValue(new Problem(422, 'There is no such thing'));
   const rack = new RackDraft();
   await rack.load();

@@ -101,7 +101,7 @@
     <a class="plain-button inline-flex touch items-center" href="/api/everything.zip" download
       >Everything as one archive</a
     >
-    <button class="plain-button touch" disabled={busy} onclick={() => picker?.click()}>Bring back from a file …</button>
+    <button class="plain-button touch" disabled={busy} onclick={() => picker?.click()}>Restore from a file …</button>
     <input
       bind:this={picker}
       class="sr-only"

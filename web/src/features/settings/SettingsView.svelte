@@ -89,7 +89,7 @@
       <p>
         <a class="go underline" href={p('/log', { search: { show: 'learnt' } })}>What the shop learnt about itself</a>
       </p>
-      <p><a class="go underline" href={p('/log', { search: { show: 'upkeep' } })}>What is due for care</a></p>
+      <p><a class="go underline" href={p('/log', { search: { show: 'upkeep' } })}>Maintenance that is due</a></p>
     </section>
     {#if screen.value?.screen === 'shop'}
       <ThisDevice screen={screen.value} />

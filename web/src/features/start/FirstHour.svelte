@@ -57,7 +57,7 @@
       />
     </div>
   {:else if hour.at === 1}
-    <h1 bind:this={heading} tabindex="-1">What stands in your shop?</h1>
+    <h1 bind:this={heading} tabindex="-1">What is in your shop?</h1>
     <p class="dim mb-4">
       Tick what you have something of. Plans then use only that; you add and change it on the rack.
     </p>

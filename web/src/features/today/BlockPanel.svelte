@@ -65,7 +65,7 @@
   {#if first.value}
     {@const { now, first: then } = first.value}
     <p role="status">
-      {#if !now || !then}It can not go first: what stands where it was put is in the way.
+      {#if !now || !then}It cannot go first: what stands where it was put is in the way.
       {:else}
         {then.late_min === now.late_min
           ? 'No more would be late'

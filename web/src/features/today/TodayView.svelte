@@ -76,7 +76,7 @@
       <div>
         <dd>{board.changes}</dd>
         <dt>
-          wheel {board.changes === 1 ? 'change' : 'changes'}{saved ? `, ${saved.changes} first come, first served` : ''}
+          wheel {board.changes === 1 ? 'change' : 'changes'}{saved ? `, ${saved.changes} if taken in order` : ''}
         </dt>
       </div>
       <div>
@@ -88,11 +88,7 @@
       <div class="min-w-48">
         <dd class="!text-base">
           <span role="status"
-            >{told?.searching
-              ? 'Looking for a better order …'
-              : proven.length
-                ? 'Nothing is better by'
-                : 'Planned at once'}
+            >{told?.searching ? 'Looking for a better order …' : proven.length ? 'Nothing is better by' : 'First plan'}
             {proven.map((goal) => GOALS[goal as keyof typeof GOALS]).join(', ')}</span
           >
         </dd>

@@ -32,7 +32,7 @@
     along: 'Photo 1: the lamp along the new marks. They hide, and old ones across them flare up.',
     across: 'Photo 2: the lamp across the new marks. Leave the phone where it is.',
   };
-  const VERDICTS = { seen: 'Seen', 'look-again': 'Look again', 'none-seen': 'None seen', refused: 'It can not say' };
+  const VERDICTS = { seen: 'Seen', 'look-again': 'Look again', 'none-seen': 'None seen', refused: 'It cannot say' };
 
   async function keep() {
     if (onkeep && eye.along && eye.answer) kept = await onkeep(eye.along, eye.wide, eye.answer);

@@ -196,7 +196,7 @@ def chosen_route(figures: StepFigures, job: Job) -> Chosen:
 
 
 def _keeping_habits(figures: StepFigures, request: RouteRequest, job: Job) -> Chosen:
-    """The best route within the habits; where the rack can not keep them, each excess at its price, and what was given up."""
+    """The best route within the habits; where the rack cannot keep them, each excess at its price, and what was given up."""
     kept = replace(request, habit=job.habit, handover=job.handover)
     if (route := sensible_route(figures, kept)) is not None:
         return Chosen(route, kept)
@@ -204,7 +204,7 @@ def _keeping_habits(figures: StepFigures, request: RouteRequest, job: Job) -> Ch
         return Chosen(None)
     notes = []
     if best_route(figures, replace(kept, priced=True)) is None:
-        notes.append(f"This rack can not keep “{HANDOVERS[job.handover].lower()}” on this face.")
+        notes.append(f"This rack cannot keep “{HANDOVERS[job.handover].lower()}” on this face.")
         kept = replace(kept, handover="free")
         if (route := sensible_route(figures, kept)) is not None:
             return Chosen(route, kept, notes[0])
@@ -213,7 +213,7 @@ def _keeping_habits(figures: StepFigures, request: RouteRequest, job: Job) -> Ch
     over = figures.beyond(job.habit)
     furthest = max(float(over[step]) for step in route.steps)
     habit = HABITS[job.habit].lower()
-    notes.append(f"This rack can not keep “{habit}”: one step here goes {furthest:.2g} times as far as that allows.")
+    notes.append(f"This rack cannot keep “{habit}”: one step here goes {furthest:.2g} times as far as that allows.")
     return Chosen(route, habit_note=" ".join(notes))
 
 

@@ -1,4 +1,4 @@
-"""What a step leaves of the marks before it, when it stops at a layer or can not reach their floor."""
+"""What a step leaves of the marks before it, when it stops at a layer or cannot reach their floor."""
 
 from kelbrast.core.arrays import SAME
 from kelbrast.core.process.clearance import area_factor, marks_left
@@ -10,7 +10,7 @@ from kelbrast.core.tooling.surfaces import Surfaces
 def marks_left_by(surfaces: Surfaces, before: int, at: int, layer: float) -> float:
     """Old marks that can be expected to be there still after a step took this layer (m) off.
 
-    A tool that can not reach so deep, or may not take so much, only takes marks down to that; one that follows the shape
+    A tool that cannot reach so deep, or may not take so much, only takes marks down to that; one that follows the shape
     leaves all ripple.
     """
     face, tool = surfaces.face, surfaces.leaving(at).tool
@@ -42,7 +42,7 @@ def marks_share_by(surfaces: Surfaces, before: int, at: int, layer: float) -> fl
 
 
 def stays_after(surfaces: Surfaces, before: int, at: int, layer: float, stood: float) -> float:
-    """Depth of the old marks left by a tool that can not reach their floor, or that follows the shape, m; 0 for none.
+    """Depth of the old marks left by a tool that cannot reach their floor, or that follows the shape, m; 0 for none.
 
     Args:
         stood: depth of old marks that the steps before could not reach, m.

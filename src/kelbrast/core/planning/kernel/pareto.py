@@ -15,7 +15,7 @@ from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, Route, Ste
 
 @dataclass(frozen=True, slots=True)
 class ParetoFront:
-    """The routes that nothing beats, quickest first; labels kept and dropped on the way."""
+    """The best trade-offs, quickest first; labels kept and dropped on the way."""
 
     routes: tuple[Route, ...]
     kept: int

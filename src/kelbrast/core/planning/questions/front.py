@@ -30,7 +30,7 @@ class NamedRoute:
 def named_routes(figures: StepFigures, job: Job) -> tuple[NamedRoute, ...]:
     """What each aim within the job's habits, and each other habit and school for its aim, would choose, quickest first.
 
-    A habit or school that this rack can not keep is not named: its route would not be its own.
+    A habit or school that this rack cannot keep is not named: its route would not be its own.
     """
     free = wishing(figures, Wish())
     asked = [(label, replace(job, aim=aim)) for aim, label in AIMS.items()]

@@ -20,7 +20,7 @@ class Shortage:
 
 
 def shortages(plan: Plan, have: Mapping[str, float]) -> tuple[Shortage, ...]:
-    """Everything that the plan lays out and the rack can not, by how many of each tool id it has."""
+    """Everything that the plan lays out and the rack cannot, by how many of each tool id it has."""
     return tuple(
         Shortage(one.tool, one.count, have.get(one.tool.id, 0.0))
         for one in plan.gather
@@ -42,7 +42,7 @@ def do_without(plan: Plan, have: Mapping[str, float]) -> DoneWithout:
     while short := frozenset(one.tool.id for one in shortages(plan, have)):
         tools |= short
         plan = without(plan.job, tools)
-        # A wish that can not be kept is given up and said so: then these tools are in the plan again.
+        # A wish that cannot be kept is given up and said so: then these tools are in the plan again.
         if not plan.possible or any(face.wish_note for face in plan.faces):
             return DoneWithout(None, tools)
     return DoneWithout(plan, tools)

@@ -42,7 +42,7 @@ def size_of(rows: int, columns: int, *, text: bool = False) -> int:
         ReadError: nothing in it, or too much.
     """
     if rows < 1 or columns < 2:
-        raise ReadError.one("size", f"a grid of {rows} by {columns} points can not be read")
+        raise ReadError.one("size", f"a grid of {rows} by {columns} points cannot be read")
     most = min(MOST_ON_A_LINE if rows == 1 else MOST_POINTS, MOST_IN_TEXT if text else MOST_POINTS)
     if rows * columns > most:
         said = f"{_short(rows)} by {_short(columns)} points are more than the {most:,} that are read"

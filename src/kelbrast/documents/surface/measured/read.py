@@ -16,7 +16,7 @@ def surface_bytes(path: Path) -> bytes:
     """The bytes of a measured file, unless there are too many.
 
     Raises:
-        ReadError: it is too large.  OSError: it can not be read.
+        ReadError: it is too large.  OSError: it cannot be read.
     """
     with path.open("rb") as file:
         data = file.read(LARGEST + 1)
@@ -29,7 +29,7 @@ def read_surface(data: bytes, *, x_unit: str = "mm", z_unit: str = "um") -> Surf
     """A profile or a map from CSV or text, X3P or SDF. The units are those of text; the others carry their own.
 
     Raises:
-        ReadError: the file can not be read.  BadInput: it can, and says what can not be.
+        ReadError: the file cannot be read.  BadInput: it can, and says what cannot be.
     """
     if not data:
         raise ReadError.one("", "the file is empty")

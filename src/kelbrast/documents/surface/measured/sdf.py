@@ -43,7 +43,7 @@ def read_sdf(data: bytes) -> Surface:
 
     Raises:
         ReadError: a version, compression or type that is not known, or a file that is cut off or damaged.
-        BadInput: figures that can not be.
+        BadInput: figures that cannot be.
     """
     version = data[1:8].decode("latin-1")
     if version not in _VERSIONS:

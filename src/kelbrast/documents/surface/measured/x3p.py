@@ -39,7 +39,7 @@ def read_x3p(data: bytes) -> Surface:
 
     Raises:
         ReadError: damaged, a checksum that does not fit, or a kind that is not read (point clouds, layers, absolute x and y).
-        BadInput: figures that can not be.
+        BadInput: figures that cannot be.
     """
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
@@ -63,7 +63,7 @@ def _root(text: bytes) -> Element:
     try:
         root: Element = fromstring(text)
     except (ParseError, DefusedXmlException) as problem:
-        raise ReadError.one("main.xml", f"can not be read: {problem}") from None
+        raise ReadError.one("main.xml", f"cannot be read: {problem}") from None
     return root
 
 
