@@ -156,3 +156,20 @@ def test_house_ways_learning_upkeep_and_faults(client, run, collar) -> None:
     assert next(one for one in after if one["care"] == "filters")["last"] is not None
     assert client.post("/api/upkeep", json={"thing": "moon", "care": "filters"}).status_code == 422
     assert all(fault["cure"] for fault in client.get("/api/faults").json())
+
+
+def test_the_page_of_a_run_tells_what_went_wrong_what_was_read_and_what_was_worked(client, run) -> None:
+    run = tap(client, run, "started").json()
+    run = tap(client, run, "trouble", piece=1, fault="deep-lines", words="slower, and more water").json()
+    run = tap(client, run, "trouble", words="the lamp fell over").json()
+    run = tap(client, run, "measured", piece=1, measured={"quantity": "temperature", "value": 45.0}).json()
+    page = client.get(f"/api/runs/{run['id']}/page").json()
+    known, own = page["troubles"]
+    assert known["fault"]["id"] == "deep-lines"
+    assert (known["piece"], known["done"]) == (1, "slower, and more water")
+    assert (own["done"], own["fault"]) == ("the lamp fell over", None)
+    (reading,) = page["readings"]
+    assert (reading["quantity"], reading["level"]) == ("temperature", "fine")
+    names = {one["face"]["id"]: one["face"]["name"] for one in page["faces"]}
+    assert {step["face_id"]: step["face"] for step in page["steps"]}.items() <= names.items()
+    assert [step["outcome"] for step in page["steps"]].count("open") == len(page["steps"])
