@@ -174,3 +174,20 @@ def test_no_dataclass_of_storage_is_an_answer_unless_it_is_listed() -> None:
     kept = {one for one in answered if one.__module__.startswith("kelbrast.storage")}
     assert kept == listed
     assert Device not in answered
+
+
+def test_a_failure_of_the_program_is_a_problem_with_a_number_that_stands_in_the_log(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
+    def fails(*_: object, **__: object) -> None:
+        raise RuntimeError("a fault of ours")
+
+    monkeypatch.setattr(Jobs, "search", fails)
+    quiet = TestClient(client.app, base_url=client.base_url, raise_server_exceptions=False)
+    body = problem(quiet.get("/api/jobs"), 500)
+    assert body["title"] == "Something went wrong here"
+    assert "your jobs are as they were" in body["detail"]
+    assert "fault of ours" not in json.dumps(body)
+    number = body["instance"].split(":")[-1]
+    assert any(number in one.getMessage() for one in caplog.records)
+    assert quiet.get("/api/catalogue").status_code == 200

@@ -27,6 +27,7 @@ def test_putting_on_changing_and_using(client: TestClient) -> None:
     used = {"events": [{"kind": "used", "charge": "white", "family": "copper-alloy"}]}
     after = client.post(f"/api/rack/{wheel['id']}/history", json=used).json()
     assert (after["bound_charge"], after["bound_family"], after["mixed"]) == ("white", "copper-alloy", False)
+    assert ([one["kind"] for one in after["history"]], after["item"]["history"]) == (["used"], [])  # it is sent once
     less = client.post(f"/api/rack/{bar['id']}/history", json={"events": [{"kind": "stock", "amount": -1}]}).json()
     assert (less["have"], less["low"]) == (1, True)
     headers = {"If-Match": f'"{wheel["revision"]}"'}
