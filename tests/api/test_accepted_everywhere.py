@@ -91,7 +91,7 @@ def picture() -> bytes:
 
 def test_a_job_goes_everywhere(client: TestClient, tmp_path: Path) -> None:
     luck = chance("everywhere")
-    for _ in range(many(4)):
+    for _ in range(many(2)):
         told = a_job(luck)
         kept = good(client.post("/api/jobs", json=told)).json()
         job = kept["id"]
@@ -136,7 +136,7 @@ def test_a_job_goes_everywhere(client: TestClient, tmp_path: Path) -> None:
 def test_a_size_goes_everywhere(client: TestClient) -> None:
     luck = chance("sizes everywhere")
     bush = json.loads((EXAMPLES / "tide-gauge-bush.size.json").read_text())
-    for _ in range(many(3)):
+    for _ in range(many(1)):
         made = good(client.post("/api/sizes", json={**bush, "title": a_name(luck)})).json()
         again = {"If-Match": f'"{made["revision"]}"'}
         good(client.put(f"/api/sizes/{made['id']}", json=made["size"], headers=again))

@@ -11,7 +11,7 @@ import pytest
 from attacking import many
 from serving import serve
 
-TIMES = many(10)
+TIMES = many(4)
 
 
 @pytest.fixture

@@ -55,14 +55,14 @@ def older(tmp_path: Path, collar: dict[str, Any]) -> Callable[[str], Path]:
 def test_killed_in_the_first_start(tmp_path: Path) -> None:
     luck, path, through = chance("first start"), tmp_path / "kept.sqlite", 0
     whole = took(lambda: _opened(tmp_path / "other.sqlite"))
-    for _ in range(many(5)):
+    for _ in range(many(2)):
         for left in tmp_path.glob("kept*"):
             left.unlink()
         through += not killed(lambda: _opened(path), luck.uniform(0, whole))
         jobs = Jobs.open(path)
         assert jobs.search()[1] == []
         jobs.engine.dispose()
-    assert through < many(5)  # at least one was killed in the middle
+    assert through < many(2)  # at least one was killed in the middle
 
 
 @pytest.mark.parametrize("version", ["0001", "0005"])
@@ -72,7 +72,7 @@ def test_killed_while_the_tables_are_changed(tmp_path: Path, older: Callable[[st
     before = made.read_bytes()
     path.write_bytes(before)
     whole = took(lambda: _opened(path))
-    for _ in range(many(3)):
+    for _ in range(many(1)):
         for left in tmp_path.glob("kept*"):
             left.unlink()
         path.write_bytes(before)
@@ -138,7 +138,7 @@ def test_a_disk_that_is_full_while_the_tables_are_made(tmp_path: Path, monkeypat
 def test_a_backup_is_whole_or_not_there(tmp_path: Path, older: Callable[[str], Path]) -> None:
     luck, path, target = chance("backup"), older("0005"), tmp_path / "copy.sqlite"
     whole = took(lambda: back_up(path, tmp_path / "other.sqlite"))
-    for _ in range(many(5)):
+    for _ in range(many(2)):
         target.unlink(missing_ok=True)
         killed(lambda: back_up(path, target), luck.uniform(0, whole))
         assert not target.exists() or rows_of(target)["jobs"] == 20

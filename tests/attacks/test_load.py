@@ -77,7 +77,7 @@ def test_many_screens_with_the_schedule_open(tmp_path: Path) -> None:
 
 
 def test_a_log_of_years_is_searched_and_paged(tmp_path: Path) -> None:
-    runs = 100_000 if SOAK else many(1500)
+    runs = 100_000 if SOAK else many(600)
     jobs = demo_workshop(tmp_path / "kept.sqlite", with_past=True)
     there = TestClient(create_app(jobs, web=None), base_url="http://127.0.0.1")
     few = there.get("/api/log").json()["count"]
@@ -104,7 +104,7 @@ def test_sigterm_in_the_middle_of_new_tables_leaves_them_as_they_were(tmp_path: 
     old = tmp_path / "old.sqlite"
     make_tables(old, "0010")
     whole = old.read_bytes()
-    for at in range(many(2)):
+    for at in range(many(1)):
         path = tmp_path / f"{at}.sqlite"
         path.write_bytes(whole)
         child = os.fork()

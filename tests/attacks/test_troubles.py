@@ -93,7 +93,7 @@ def test_damage_is_named_wherever_it_is(tmp_path: Path) -> None:
     luck, whole = chance("damage"), tmp_path / "whole.sqlite"
     demo_workshop(whole).close()
     good, refused = whole.read_bytes(), 0
-    for _ in range(many(12)):
+    for _ in range(many(4)):
         path = tmp_path / "kept.sqlite"
         hurt = bytearray(good)
         if luck.random() < 0.3:

@@ -176,7 +176,7 @@ def changed(document: dict[str, Any], luck: random.Random) -> dict[str, Any]:
 def test_random_jobs_are_taken_by_both_or_refused_by_both() -> None:
     luck = chance("schema")
     differ = []
-    for _ in range(many(600)):
+    for _ in range(many(200)):
         document = changed(changed(luck.choice(JOBS), luck), luck)
         said, valid = read(document), SCHEMA.is_valid(document)
         if said == "" and not valid:

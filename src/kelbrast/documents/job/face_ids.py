@@ -17,7 +17,7 @@ def made_id(name: str, taken: Collection[str] = ()) -> str:
     A name that is no id in itself brings a digest of its letters, so that no two names come to the same id.
 
     >>> made_id("lid"), made_id("rim, outer"), made_id("lid", taken={"lid"})
-    ('lid', 'rim-outer-42abd9', 'lid-2')
+    ('lid', 'rim-outer-0aa679', 'lid-2')
     """
     slug = _NO_LETTER.sub("-", name.lower()).strip("-")[:_LONGEST_SLUG]
     digest = hashlib.sha1(name.encode(), usedforsecurity=False).hexdigest()[:6]
