@@ -74,7 +74,7 @@
   <div class="relative" style:width="{x(high + from) + END}px">
     <div class="relative h-7" aria-hidden="true">
       {#each hours as minute (minute)}
-        <span class="small dim num absolute top-1 -translate-x-1/2" style:left="{x(minute + from)}px"
+        <span class="small dim num absolute top-1 -translate-x-1/2 whitespace-nowrap" style:left="{x(minute + from)}px"
           >{clockAt(minute, begins)}</span
         >
       {/each}
