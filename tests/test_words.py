@@ -24,7 +24,6 @@ RETIRED = {
     r"\bDue for care\b": "Maintenance due",
     r"\bJump between grades\b": "Grit steps",
     r"\bWhat people call it\b": "Pick the damage from pictures",
-    r"\bexchange\.\w+ (?:reads|writes|checks)": "documents",
 }
 WRITTEN = ("src/kelbrast", "web/src", "docs", "README.md", "ARCHITECTURE.md", "CONTRIBUTING.md")
 KINDS = (".py", ".toml", ".md", ".svelte", ".ts")

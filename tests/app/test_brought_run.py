@@ -90,3 +90,21 @@ def test_a_photo_of_elsewhere_is_none_of_here(elsewhere: Log, here: Runs) -> Non
     run = bring_run(here, read_run_file(json.dumps({**finished, "events": [*finished["events"], taken]})))
     event = here.get(run).events[-1]
     assert (event.kind, event.photo, event.words) == ("note", None, "A photo was taken.")
+
+
+def test_a_run_file_from_before_faces_had_ids_comes_in(elsewhere: Log, here: Runs) -> None:
+    """Its job is job/1, and plan, ways back and taps say the names of faces."""
+    for one in files(elsewhere):
+        names = {face["id"]: face["name"] for face in one["job"]["faces"]}
+        for face in (*one["job"]["faces"], *one["plan"]["faces"], *(event["back"] for event in one["events"] if event["back"])):
+            del face["id"]
+        for event in one["events"]:
+            event["face"] = names.get(event["face"])
+        for face in one["job"]["faces"]:
+            if face["edge"]:
+                face["edge"]["next_to"] = [names[key] for key in face["edge"]["next_to"]]
+        one["job"]["kelbrast"] = "job/1"
+        bring_run(here, read_run_file(json.dumps(one)))
+    there, brought = elsewhere.search(Wanted(), limit=None)[1], Log(here).search(Wanted(), limit=None)[1]
+    minutes = {(one.title, one.began_at): one.figures["minutes"] for one in there if one.status != "open"}
+    assert {(one.title, one.began_at): one.figures["minutes"] for one in brought} == minutes

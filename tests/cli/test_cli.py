@@ -160,7 +160,7 @@ def test_weigh_puts_everything_side_by_side() -> None:
     assert {face["face"] for face in made["faces"]} == {"outer barrel", "flange edge", "lettering recess"}
     assert all(face["front"] for face in made["faces"])
     text = run("weigh", collar).stdout
-    assert "on the best trade-off" in text
+    assert "among the best trade-offs" in text
     assert "Low speed at the bench" in text
 
 

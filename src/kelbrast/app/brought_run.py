@@ -11,7 +11,7 @@ from kelbrast.core.bench.taps import replay
 from kelbrast.core.errors import BadInput
 from kelbrast.documents.common.versions import EVENT
 from kelbrast.documents.job.read import to_job
-from kelbrast.documents.run.format import EventFile, RunFile, moment_of, to_events, to_layout
+from kelbrast.documents.run.format import EventFile, RunFile, in_ids, moment_of, to_events, to_layout
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import writing
 
@@ -34,7 +34,7 @@ def bring_run(runs: Runs, file: RunFile) -> int:
             session,
             job_id=None,
             job=file.job.model_dump(mode="json", exclude_none=True),
-            plan=file.plan.model_dump(mode="json"),
+            plan=kept.plan.model_dump(mode="json"),
             finishes=runs.finishes_of(kept),
             began_at=kept.began_at,
             figures=figures_of(kept),
@@ -50,19 +50,19 @@ def bring_run(runs: Runs, file: RunFile) -> int:
 
 def _replayed(file: RunFile) -> KeptRun:
     job = to_job(file.job)
-    events = tuple(_without_photo(event) for event in file.events)
+    plan, events = in_ids(file.plan, [_without_photo(event) for event in file.events], job)
     if [event.number for event in events] != list(range(1, len(events) + 1)):
         raise BadInput.one("events", "must be numbered from 1 without a gap")
     try:
         happened = tuple(to_events(events, job))
-        run = replay(to_layout(job, file.plan), happened)
+        run = replay(to_layout(job, plan), happened)
     except KeyError as missing:
         raise BadInput.one("events", f"speak of {missing}, which is not in the job or its plan") from None
     if run.status != file.status:
         raise BadInput.one("status", f'says "{file.status}", and by its events the run is "{run.status}"')
     began: datetime = happened[0].at.when
     now: Moment = moment_of(events[-1])
-    return KeptRun(0, None, began, file.job, job, file.plan, events, happened, run, now)
+    return KeptRun(0, None, began, file.job, job, plan, events, happened, run, now)
 
 
 def _without_photo(event: EventFile) -> EventFile:

@@ -33,9 +33,10 @@ JobOrder = store.JobOrder
 
 @dataclass(frozen=True, slots=True)
 class KeptJob:
-    """A job with its id and how often it was changed.
+    """A job with its id and how often it was changed: `revision` goes into If-Match when it is changed.
 
-    `state`: how far it is; `state_number`: of the event that brought it there. The job file says nothing of it here.
+    `state`: how far it is; `state_number`: of the event that brought it there, which a change of the state names. The job file
+    says nothing of it here.
     """
 
     id: int

@@ -35,13 +35,12 @@ from kelbrast.documents.rack.format import to_event_file
 from kelbrast.documents.run.format import (
     EventFile,
     TapFile,
+    in_ids,
     kept_tap,
     moment_of,
     to_events,
     to_layout,
     to_measured,
-    with_face_id,
-    with_face_ids,
 )
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import rack as rack_store
@@ -256,10 +255,9 @@ class Runs:
     def _kept(self, stored: store.StoredRun) -> KeptRun:
         file = check_job_file(dict(stored.job))
         job = to_job(file)
-        plan = with_face_ids(PlanFile.model_validate(up_to_date(stored.plan, stored.plan.get("kelbrast"))), job)
-        events = tuple(
-            with_face_id(EventFile.model_validate(up_to_date(one, form), strict=False), job) for form, one in stored.events
-        )
+        as_kept = PlanFile.model_validate(up_to_date(stored.plan, stored.plan.get("kelbrast")))
+        happened_then = [EventFile.model_validate(up_to_date(one, form), strict=False) for form, one in stored.events]
+        plan, events = in_ids(as_kept, happened_then, job)
         happened = tuple(to_events(events, job))
         run = replay(to_layout(job, plan), happened)
         return KeptRun(stored.id, stored.job_id, stored.began_at, file, job, plan, events, happened, run, self._clock())

@@ -10,7 +10,7 @@ from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.process.rests import Lump
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.face import Face, known_as
 from kelbrast.core.surface.part import Part
 
 Aim = Literal["time", "metal", "cost", "changes"]
@@ -126,11 +126,16 @@ class Job:
         Raises:
             BadInput: the job has no such face.
         """
-        found = next((one for by in ("key", "name") for one in self.faces if getattr(one, by) == said), None)
-        if found is None:
+        key = self.face_keys.get(said)
+        if key is None:
             have = ", ".join(one.name for one in self.faces)
             raise BadInput.one("face", f'there is no face "{said}"; the job has {have}')
-        return found
+        return next(one for one in self.faces if one.key == key)
+
+    @property
+    def face_keys(self) -> dict[str, str]:
+        """What each face is known by, by every word that it goes by."""
+        return known_as((one.key, one.name) for one in self.faces)
 
     @property
     def shapes(self) -> dict[str, str | None]:

@@ -4383,9 +4383,10 @@ export interface components {
         };
         /**
          * KeptJob
-         * @description A job with its id and how often it was changed.
+         * @description A job with its id and how often it was changed: `revision` goes into If-Match when it is changed.
          *
-         *     `state`: how far it is; `state_number`: of the event that brought it there. The job file says nothing of it here.
+         *     `state`: how far it is; `state_number`: of the event that brought it there, which a change of the state names. The job file
+         *     says nothing of it here.
          */
         KeptJob: {
             /** Id */

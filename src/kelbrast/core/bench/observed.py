@@ -193,9 +193,9 @@ def way_of(run: Run, job: Job, face: str, name: str) -> HouseWay:
         raise BadInput.one("name", "give it a name that the shop knows it by")
     if run.status != "finished" or not run.well:
         raise BadInput.one("run", "only a run that was finished as wanted can become a house way")
-    found = next((one for one in job.faces if face in (one.key, one.name)), None)
-    stages = [stage for stage in run.layout.stages if found is not None and stage.face == found.key]
-    if found is None or not stages:
+    found = job.face(face)
+    stages = [stage for stage in run.layout.stages if stage.face == found.key]
+    if not stages:
         raise BadInput.one("face", f'no face "{face}" was worked in this run')
     if not found.want.id:
         raise BadInput.one("face", "a house way is for a finish by name, and this face was wanted by its roughness")

@@ -72,7 +72,7 @@ def change_after(*, life: Reals | float, change_cost: Reals | float) -> Reals:
     require_above_zero(life=life, change_cost=change_cost)
     share = np.asarray(change_cost) / np.asarray(life)
     if np.any(share > _DEAREST):
-        raise OutsideValidity("a change that costs as much as this against the life of the abrasive is none")
+        raise OutsideValidity("changing the abrasive costs too much against its life")
     x = np.exp(np.interp(np.log(share), *_changes()))
     for _ in range(2):  # from so near, Newton's method doubles the figures each time
         x = x - (np.expm1(x) - x - share) / np.expm1(x)

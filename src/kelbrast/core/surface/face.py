@@ -1,6 +1,7 @@
 """A face of a part: what state it was found in, how it can be reached, and what it should become."""
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from typing import Final, Literal
 
@@ -23,6 +24,19 @@ Reach = Literal["open", "inside", "tight"]
 REACHES: Final[dict[Reach, str]] = {"open": "Open", "inside": "Inside a bore or tube", "tight": "Tight corners and recesses"}
 MUST_BE_LEVELLED: Final = ("waviness", "raised")
 COUNTED: Final = ("nick",)  # damage that lies apart: how many, and whether they are blended
+
+
+def known_as(called: Iterable[tuple[str, str]]) -> dict[str, str]:
+    """Return the id of a face by every word that it goes by: its id, and its name where no other face has that for an id.
+
+    Args:
+        called: (id, name) of each face of one job.
+
+    >>> known_as([("lid", "cover"), ("lid-2", "lid")])
+    {'cover': 'lid', 'lid': 'lid', 'lid-2': 'lid-2'}
+    """
+    pairs = list(called)
+    return {name: key for key, name in pairs} | {key: key for key, _ in pairs}
 
 
 def usual_share(kind: str) -> float | None:

@@ -1,4 +1,4 @@
-"""Numbers as people write them: with a point or a comma, and with signs between thousands."""
+"""Numbers as people write them, with a point or a comma; and figures of the core (SI) in the units of the files."""
 
 import re
 from typing import Final

@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from kelbrast.core.errors import BadInput, Fault, OutsideValidity
+from kelbrast.core.surface.face import known_as
 from kelbrast.core.surface.photo_plane import MOST_CURVED, PhotoPlane, area_on, plane_by_length, plane_by_rectangle
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.common.fields import Millimetres, NameText, OneLine, Strict, Text
@@ -62,7 +63,7 @@ class PartPhotoFile(Strict):
 def named_as_now(drawn: PartPhotoFile, faces: Sequence[FaceFile]) -> PartPhotoFile:
     """Return what is drawn with every outline of a face of the job by its id, and under the name that it has now."""
     names = {one.id: one.name for one in faces}
-    ids = {one.name: one.id for one in faces} | {key: key for key in names}
+    ids = known_as((one.id, one.name) for one in faces)
 
     def now(outline: OutlineOnPhoto) -> OutlineOnPhoto:
         key = ids.get(outline.face, outline.face)

@@ -1,4 +1,4 @@
-"""What a person may weigh on a face: the best trade-offs, the bet on a guessed depth, and what if."""
+"""What a person asks of a plan: other aims and habits, the best trade-offs of a face, a bet on its depth, what if, and why."""
 
 from typing import Any
 

@@ -1,4 +1,4 @@
-"""A plan as plain text, for a terminal or a piece of paper."""
+"""A plan as plain text, for a terminal or a piece of paper, and as a table."""
 
 from typing import Any, Final
 
@@ -116,7 +116,7 @@ def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:
 
 
 def _weighed(face: AdviceFile) -> str:
-    lines = [f"{face.face}: {counted(len(face.front), 'route')} on the best trade-off"]
+    lines = [f"{face.face}: {counted(len(face.front), 'route')} among the best trade-offs"]
     for route in face.front:
         lines.append(f"  {_sums(route.minutes, route.metal_um, route.cost, route.changes)}  {', '.join(route.labels)}")
     if face.named:

@@ -1,5 +1,6 @@
 """The open run file, `run/1`: a job as it was worked, with the plan that it followed and everything that happened."""
 
+import json
 from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Annotated, Literal, get_args
@@ -20,6 +21,8 @@ from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.common.fields import ID, GradeText, NameText, Note, Strict, Word
 from kelbrast.documents.common.key_faults import faults_of
+from kelbrast.documents.common.versions import up_to_date
+from kelbrast.documents.job.face_ids import identified
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.plan.format import FacePlanFile, PlanFile, StepFile
 
@@ -106,9 +109,20 @@ def read_run_file(text: str | bytes) -> RunFile:
         BadInput: every key that is wrong, missing or not known, and why.
     """
     try:
-        return RunFile.model_validate_json(text)
+        file = RunFile.model_validate_json(_with_newest_job(text))
     except ValidationError as problem:
         raise BadInput(faults_of(problem)) from None
+    return file.model_copy(update={"job": identified(file.job)})
+
+
+def _with_newest_job(text: str | bytes) -> str | bytes:
+    """The text with its job in the newest form; what is wrong with it is left to the reader."""
+    try:
+        data = json.loads(text)
+        job = data["job"]
+        return json.dumps({**data, "job": up_to_date(job, job["kelbrast"])})
+    except (ValueError, LookupError, TypeError, RecursionError):
+        return text
 
 
 def to_layout(job: Job, plan: PlanFile) -> Layout:
@@ -150,26 +164,20 @@ def _event(file: EventFile, keys: dict[str, str], turns: dict[str, int]) -> Even
 
 def to_events(files: Sequence[EventFile], job: Job) -> list[Event]:
     """The events of a run of this job, in SI. A face goes by its id or, before faces had one, by its name."""
-    keys = {face.name: face.key for face in job.faces} | {face.key: face.key for face in job.faces}
-    turns = _turns(job)
+    keys, turns = job.face_keys, _turns(job)
     return [_event(file, keys, turns) for file in files]
 
 
-def with_face_ids(plan: PlanFile, job: Job) -> PlanFile:
-    """Return the plan of this job with the ids of its faces, which plans from before faces had one do not say."""
-    keys = {face.name: face.key for face in job.faces}
-    return plan.model_copy(update={"faces": [_with_face_id(face, keys) for face in plan.faces]})
+def in_ids(plan: PlanFile, events: Sequence[EventFile], job: Job) -> tuple[PlanFile, tuple[EventFile, ...]]:
+    """Return a run's plan and events with the ids of the job's faces, which those from before faces had one do not say."""
+    keys = job.face_keys
 
+    def with_id(face: FacePlanFile) -> FacePlanFile:
+        return face if face.id else face.model_copy(update={"id": keys.get(face.name, face.name)})
 
-def with_face_id(event: EventFile, job: Job) -> EventFile:
-    """The same of an event: of the way back that it may bring."""
-    if event.back is None:
-        return event
-    return event.model_copy(update={"back": _with_face_id(event.back, {face.name: face.key for face in job.faces})})
-
-
-def _with_face_id(plan: FacePlanFile, keys: dict[str, str]) -> FacePlanFile:
-    return plan if plan.id else plan.model_copy(update={"id": keys[plan.name]})
+    return plan.model_copy(update={"faces": [with_id(face) for face in plan.faces]}), tuple(
+        event if event.back is None else event.model_copy(update={"back": with_id(event.back)}) for event in events
+    )
 
 
 def to_measured(file: ReadingFile) -> Measured:

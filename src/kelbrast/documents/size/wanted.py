@@ -1,4 +1,4 @@
-"""What of a size is the same in every file: the size wanted, the gauge, and what it read."""
+"""What of a size is the same in every file: the size wanted, also as a drawing says it, the gauge, and what it read."""
 
 import math
 import re
