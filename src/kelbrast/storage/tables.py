@@ -15,7 +15,10 @@ class UtcTime(TypeDecorator[datetime]):
     cache_ok = True
 
     def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002, as SQLAlchemy calls it
-        return value if value is None else value.astimezone(UTC).replace(tzinfo=None)
+        if value is None:
+            return None
+        assert value.tzinfo is not None, "nobody knows when a moment without its zone was"
+        return value.astimezone(UTC).replace(tzinfo=None)
 
     def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002, as SQLAlchemy calls it
         return value if value is None else value.replace(tzinfo=UTC)
