@@ -13,9 +13,8 @@ from typing import Any, Final
 from kelbrast.core.learning.robust import shrunken_mean
 from kelbrast.core.planning.face.face_plan import figures_of, plan_face
 from kelbrast.core.planning.questions.buying import what_to_buy
-from kelbrast.core.planning.questions.choices import choices
+from kelbrast.core.planning.questions.choices import choices, pareto_front
 from kelbrast.core.planning.questions.derivation import derivations
-from kelbrast.core.planning.questions.front import pareto_front
 from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.house import HouseWay, offers
 from kelbrast.core.planning.questions.whatif import what_if

@@ -7,7 +7,7 @@ from starlette.testclient import TestClient
 
 from kelbrast.app import jobs
 from kelbrast.core.catalogue.damages import damages, feels
-from kelbrast.core.catalogue.kits import kits
+from kelbrast.core.catalogue.tools import kits
 from kelbrast.core.surface.face import FOUND_KINDS
 from kelbrast.documents.size.wanted import SizeWanted, drawn_size
 

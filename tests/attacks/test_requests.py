@@ -6,8 +6,7 @@ import numpy as np
 import pytest
 
 from attacking import chance, many
-from kelbrast.core.planning.kernel.search import least_ahead, search
-from kelbrast.core.planning.kernel.step_table import CRITERIA, StepTable
+from kelbrast.core.planning.kernel.search import CRITERIA, StepTable, least_ahead, search
 
 NUMBERS = ("inf", "-inf", "nan", "1e309", "-1", "0", "1e300", "9" * 400, "1,5", "")
 

@@ -14,8 +14,8 @@ from kelbrast.core.planning.face.face_plan import figures_of
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.kernel.pareto import non_dominated
-from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL
-from kelbrast.core.planning.questions.front import pareto_front
+from kelbrast.core.planning.kernel.search import CRITERIA, METAL
+from kelbrast.core.planning.questions.choices import pareto_front
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job

@@ -12,8 +12,8 @@ from kelbrast.core.bench.events import Measured
 from kelbrast.core.bench.observed import Planned, observed, way_of
 from kelbrast.core.bench.run import Layout
 from kelbrast.core.bench.told import tell
-from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.machines import Machine, machine
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.tools import speed_bands, tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Yours
@@ -22,7 +22,7 @@ from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import step_figures
-from kelbrast.core.planning.kernel.step_table import TIME
+from kelbrast.core.planning.kernel.search import TIME
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rack.effects import Taken, effects, taken_since
 from kelbrast.core.rack.item import Item, ItemEvent

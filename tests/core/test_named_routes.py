@@ -4,7 +4,7 @@ from dataclasses import replace
 
 from kelbrast.core.job import AIMS, HABITS, HANDOVERS
 from kelbrast.core.planning.face.face_plan import figures_of, plan_face
-from kelbrast.core.planning.questions.front import named_routes, pareto_front
+from kelbrast.core.planning.questions.choices import named_routes, pareto_front
 from making import face, job
 
 

@@ -9,8 +9,7 @@ from typing import Any, get_args
 import pytest
 
 from kelbrast.core.bench.instruments import GaugedQuantity
-from kelbrast.core.catalogue.families import families, missing_bands
-from kelbrast.core.catalogue.materials import materials
+from kelbrast.core.catalogue.materials import families, materials, missing_bands
 from kelbrast.core.catalogue.tools import Tool, speed_bands, tools, wear_coefficient
 from kelbrast.core.errors import ReadError
 from kelbrast.core.rack.upkeep import On

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from kelbrast.core import rules
-from kelbrast.core.catalogue.families import families
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.planning.face.binding import binding
 from kelbrast.core.planning.face.routes import RouteRequest
 from kelbrast.core.planning.face.step_figures import step_figures

@@ -14,7 +14,7 @@ from kelbrast.core.job import AIMS, HABITS
 from kelbrast.core.planning.face.face_plan import plan_face
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
-from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, TIME
+from kelbrast.core.planning.kernel.search import CRITERIA, METAL, TIME
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job

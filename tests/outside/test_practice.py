@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from kelbrast.core.catalogue.families import families
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.tools import Tool, carriers
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.whole.plan import Plan, plan_job

@@ -11,11 +11,9 @@ from kelbrast.core.metrology.areal import areal, finer_than
 from kelbrast.core.metrology.areal import without_form as without_form_of_map
 from kelbrast.core.metrology.cutoff import chosen, cut_offs, for_spacing, period_of
 from kelbrast.core.metrology.evaluate import evaluate
-from kelbrast.core.metrology.gaussian import ALPHA, low_pass
-from kelbrast.core.metrology.material_ratio import material_ratio
 from kelbrast.core.metrology.optics import reflected_share
-from kelbrast.core.metrology.parameters import heights
-from kelbrast.core.metrology.profile import Profile, central, resampled, without_form
+from kelbrast.core.metrology.parameters import heights, material_ratio
+from kelbrast.core.metrology.profile import ALPHA, Profile, central, low_pass, resampled, without_form
 
 RNG = np.random.default_rng(12345)
 SEEDED = RNG.standard_normal(8000)

@@ -10,7 +10,7 @@ from importlib.metadata import entry_points
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.core.bench.expected import expected
 from kelbrast.core.bench.instruments import QUANTITIES, Instrument, stand_ins
-from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.reference.loader import find
 from kelbrast.core.units import from_si
 from kelbrast.documents.run.format import ReadingFile
 

@@ -8,9 +8,8 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import figures_of
-from kelbrast.core.planning.questions.choices import choices
+from kelbrast.core.planning.questions.choices import choices, named_routes, pareto_front
 from kelbrast.core.planning.questions.derivation import derivations
-from kelbrast.core.planning.questions.front import named_routes, pareto_front
 from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job

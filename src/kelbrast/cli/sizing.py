@@ -8,7 +8,7 @@ import typer
 
 from kelbrast.app.sizing import size_answer
 from kelbrast.cli.output import Format, say, text_of
-from kelbrast.core.catalogue.families import families
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.tolerance_classes import tolerance_class
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.precision.lathe import FERROUS, lathe_speeds

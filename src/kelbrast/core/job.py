@@ -3,8 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Final, Literal
 
-from kelbrast.core.catalogue.inserts import forbidden_by, insert
-from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.catalogue.materials import Material, forbidden_by, insert
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.process.rests import Lump

@@ -1,11 +1,20 @@
 """The ranges within which a formula holds, enforced in the same way everywhere. What is not a number never lies within one."""
 
 import math
+from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
+
+Reals = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+Places = NDArray[np.intp]
+Waves = NDArray[np.complex128]
+Bytes = NDArray[np.uint8]
+
+SAME: Final = 1e-9  # relative: what two ways of working out one number may differ by
 
 
 def require_above_zero(**values: float | Reals) -> None:

@@ -3,8 +3,7 @@
 from dataclasses import dataclass
 from functools import cache
 
-from kelbrast.core.catalogue.lookup import find
-from kelbrast.core.reference.loader import Constant, record
+from kelbrast.core.reference.loader import Constant, find, record
 
 
 @dataclass(frozen=True, slots=True)

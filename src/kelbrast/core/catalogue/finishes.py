@@ -4,8 +4,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, Final, Literal
 
-from kelbrast.core.catalogue.lookup import find
-from kelbrast.core.reference.loader import Constant, constant, record
+from kelbrast.core.reference.loader import Constant, constant, find, record
 from kelbrast.core.wording import Measure, Sentence, places_of, sentence
 
 LayWanted = Literal["any", "one-way", "none"]

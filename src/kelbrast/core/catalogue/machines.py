@@ -4,8 +4,7 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from kelbrast.core.catalogue.lookup import find
-from kelbrast.core.reference.loader import record
+from kelbrast.core.reference.loader import find, record
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,12 +4,11 @@ from dataclasses import dataclass, fields, replace
 from functools import cache
 from typing import Any
 
-from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.finishes import Finish, finish
 from kelbrast.core.catalogue.grades import parse_grade
-from kelbrast.core.catalogue.lookup import find
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.errors import ReadError
-from kelbrast.core.reference.loader import Constant, constant, record, table
+from kelbrast.core.reference.loader import Constant, constant, find, record, table
 from kelbrast.core.reference.schemas import BANDS
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Measure, Sentence, places_of
@@ -362,3 +361,19 @@ def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
             low, high = (to_si(float(row[f"{end}_{column}"]), unit) for end in ("low", "high"))
             found[row["use"], row["family"]] = (low, high)
     return found
+
+
+@dataclass(frozen=True, slots=True)
+class Kit:
+    """A starting kit: ids of what stands on the rack."""
+
+    id: str
+    label: str
+    about: str
+    items: tuple[str, ...]
+
+
+@cache
+def kits() -> dict[str, Kit]:
+    """Every kit by its id."""
+    return {key: Kit(key, row["label"], row["about"], tuple(row["items"])) for key, row in record("kits").items()}

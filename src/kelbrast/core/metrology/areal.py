@@ -5,10 +5,9 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.metrology.gaussian import low_pass
-from kelbrast.core.validity import require_above_zero, require_heights
+from kelbrast.core.metrology.profile import low_pass
+from kelbrast.core.validity import Reals, require_above_zero, require_heights
 
 _ROWS: Final = 256
 _LEAST: Final = 8

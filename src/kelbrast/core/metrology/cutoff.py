@@ -5,12 +5,11 @@ from functools import cache
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.metrology.parameters import SECTIONS, heights
 from kelbrast.core.metrology.profile import Profile, central, roughness_profile
 from kelbrast.core.reference.loader import Source, constant, sources, table
 from kelbrast.core.units import to_si
-from kelbrast.core.validity import require_above_zero, require_heights
+from kelbrast.core.validity import Reals, require_above_zero, require_heights
 
 
 @dataclass(frozen=True, slots=True)

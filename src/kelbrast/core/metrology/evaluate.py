@@ -4,13 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.cutoff import CutOff, chosen, cut_offs
-from kelbrast.core.metrology.material_ratio import MaterialRatio, material_ratio
-from kelbrast.core.metrology.parameters import SECTIONS, Heights, heights
+from kelbrast.core.metrology.parameters import SECTIONS, Heights, MaterialRatio, heights, material_ratio
 from kelbrast.core.metrology.profile import Profile, central, roughness_profile, without_form
-from kelbrast.core.validity import require_above_zero, require_heights
+from kelbrast.core.validity import SAME, require_above_zero, require_heights
 
 
 @dataclass(frozen=True, slots=True)

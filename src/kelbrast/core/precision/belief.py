@@ -9,9 +9,8 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers
+from kelbrast.core.validity import Reals, require_above_zero, require_not_below_zero, require_numbers
 
 _ROUNDS: Final = 60
 _SETTLED: Final = 1e-5  # of a deviation

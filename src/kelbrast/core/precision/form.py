@@ -7,10 +7,9 @@ from typing import Final, Literal
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.surface.sized import Reading
-from kelbrast.core.validity import require_above_zero, require_numbers, require_within
+from kelbrast.core.validity import Reals, require_above_zero, require_numbers, require_within
 
 Blind = Literal["taper", "barrel", "oval", "oval-between", "lobes", "scatter"]
 SURE: Final = 1.96  # standard deviations of a 95 % interval of a Gaussian

@@ -6,11 +6,10 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.sized import Reading
-from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers, require_within
+from kelbrast.core.validity import Reals, require_above_zero, require_not_below_zero, require_numbers, require_within
 
 WARMEST: Final = 500.0  # K of difference; beyond that a thermal expansion is no longer one number
 

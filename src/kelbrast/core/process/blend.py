@@ -2,8 +2,7 @@
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
+from kelbrast.core.validity import Reals, require_above_zero, require_not_below_zero
 
 
 def dish_radius(*, depth: float, slope: float) -> float:

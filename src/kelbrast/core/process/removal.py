@@ -6,10 +6,9 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
+from kelbrast.core.validity import SAME, Reals, require_above_zero, require_not_below_zero, require_within
 
 
 def removal_rate(*, wear: float, contact: float, force: float, speed: float, hardness: float) -> float:

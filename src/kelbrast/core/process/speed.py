@@ -3,11 +3,10 @@
 import math
 from dataclasses import dataclass
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
+from kelbrast.core.validity import SAME, require_above_zero, require_not_below_zero
 from kelbrast.core.wording import rounded_down
 
 

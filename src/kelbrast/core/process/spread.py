@@ -7,8 +7,7 @@ from statistics import NormalDist
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
-from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
+from kelbrast.core.validity import Reals, require_above_zero, require_not_below_zero, require_within
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
-from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.machines import Machine, machines
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.tools import Carrier, Tool, carriers, speed_bands, tools
 from kelbrast.core.errors import NotFound
 from kelbrast.core.process.speed import choose_setting, marked_now, spindle_speed

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kelbrast.core.catalogue.families import said_family
+from kelbrast.core.catalogue.materials import said_family
 from kelbrast.core.catalogue.tools import Tool, tools
 from kelbrast.core.rack.item import Bound, Item, bound_by, carrier_of, keeps_to_one_family
 from kelbrast.core.reference.loader import record

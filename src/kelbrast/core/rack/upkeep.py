@@ -7,10 +7,9 @@ from datetime import datetime, timedelta
 from functools import cache
 from typing import Any, Final, Literal
 
-from kelbrast.core.catalogue.lookup import find
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.rack.item import Item, carrier_of
-from kelbrast.core.reference.loader import Source, constant, record
+from kelbrast.core.reference.loader import Source, constant, find, record
 
 On = Literal["wheel", "abrasive-wheel", "shop", "waxed"]
 

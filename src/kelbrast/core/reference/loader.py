@@ -5,12 +5,13 @@ in `tables/*.csv` the unit is in the column's name and `source` is a column. Wha
 (published, memory, practice, fitted, assumed) belongs to the source, in `sources.toml`.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from difflib import get_close_matches
 from functools import cache
-from typing import Any
+from typing import Any, TypeVar
 
-from kelbrast.core.errors import Fault, ReadError
+from kelbrast.core.errors import Fault, NotFound, ReadError
 from kelbrast.core.reference.raw import record_written, sources_written, table_written
 from kelbrast.core.reference.schemas import SOURCES, misfits, table_misfits
 from kelbrast.core.units import to_si
@@ -110,3 +111,18 @@ def _with_constants(node: Any) -> Any:
     if isinstance(node, list):
         return [_with_constants(item) for item in node]
     return node
+
+
+Thing = TypeVar("Thing")
+
+
+def find(kind: str, things: Mapping[str, Thing], key: str) -> Thing:
+    """The thing with this id.
+
+    Raises:
+        NotFound: with the ids that look most like it.
+    """
+    try:
+        return things[key]
+    except KeyError:
+        raise NotFound(kind, key, get_close_matches(key, list(things), n=2)) from None

@@ -7,7 +7,6 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags
 from kelbrast.core.rules import (
     advice,
     cautions,
@@ -28,6 +27,7 @@ from kelbrast.core.rules.rule import EndRule, Refusal, Rule, StepRule, ToolRule
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import Toolset, tools_on_face
+from kelbrast.core.validity import Flags
 from kelbrast.core.wording import Sentence
 
 _ON_ROUTES: Final = (reach, cleanliness, speed, heat, softness, lay, roughness, metal, habits)

@@ -2,9 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.catalogue.families import family
-from kelbrast.core.catalogue.inserts import insert
-from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.catalogue.materials import Material, family, insert
 from kelbrast.core.job import Job
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.rules.lay import is_brushed, lay_of_step

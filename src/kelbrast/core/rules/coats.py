@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.catalogue.families import family
+from kelbrast.core.catalogue.materials import family
 from kelbrast.core.job import Job
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.rules.rule import Practice

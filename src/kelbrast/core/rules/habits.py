@@ -5,12 +5,12 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Flags, Reals
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Habit, Practice, StepRule
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.validity import SAME, Flags, Reals
 from kelbrast.core.wording import sentence
 
 

@@ -4,11 +4,11 @@ from typing import Final, Literal
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags
 from kelbrast.core.rules.rule import EndRule, Practice
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.validity import Flags
 from kelbrast.core.wording import Sentence, sentence
 
 LayOfStep = Literal["across", "along", "none"]

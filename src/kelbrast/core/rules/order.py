@@ -3,11 +3,11 @@
 from collections.abc import Iterable
 from typing import Final, Literal, TypeVar, get_args
 
-from kelbrast.core.arrays import Flags
 from kelbrast.core.rules.lay import is_brushed
 from kelbrast.core.rules.rule import PassageRule, Practice
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.validity import Flags
 
 Grouped = TypeVar("Grouped")
 Round = Literal["edges", "recesses", "open faces", "brushed faces"]

@@ -5,12 +5,12 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Flags
 from kelbrast.core.process.scratch import roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import EndRule
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.validity import SAME, Flags
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 

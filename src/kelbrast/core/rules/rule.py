@@ -10,11 +10,11 @@ from typing import Any, Final, Literal, get_args
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.validity import Flags
 from kelbrast.core.wording import Sentence
 
 # What a plan says when a rule stands in the way, by the names of the plan file. Rules that share one are lifted together.

@@ -4,12 +4,12 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Flags
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import StepRule
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.validity import SAME, Flags
 from kelbrast.core.wording import Measure, Sentence, depth_of, sentence
 
 

@@ -7,14 +7,13 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.areal import finer_than
 from kelbrast.core.metrology.optics import reflected_share
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.simulation.patch import Patch
-from kelbrast.core.validity import require_above_zero, require_within
+from kelbrast.core.validity import Flags, Reals, require_above_zero, require_within
 
 Picture = NDArray[np.uint8]
 

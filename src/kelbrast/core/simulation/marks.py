@@ -7,10 +7,9 @@ from typing import Literal
 
 import numpy as np
 
-from kelbrast.core.arrays import Places, Reals
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import require_above_zero, require_not_below_zero
+from kelbrast.core.validity import Places, Reals, require_above_zero, require_not_below_zero
 
 Lay = Literal["one-way", "none"]
 _CHUNK = 30_000  # points of grooves that are drawn at once: so many stay in the cache of a core

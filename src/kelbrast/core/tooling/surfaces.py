@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.process.clearance import area_factor, clearance
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
@@ -12,6 +11,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
+from kelbrast.core.validity import Reals
 
 
 @dataclass(frozen=True, slots=True)

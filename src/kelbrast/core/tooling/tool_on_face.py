@@ -7,7 +7,6 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.learning.factors import Yours
@@ -19,6 +18,7 @@ from kelbrast.core.tooling.at_hand import choose_rack, own_rack
 from kelbrast.core.tooling.machine_choice import Drive, choose_drive
 from kelbrast.core.tooling.manner import Manner, choose_manner
 from kelbrast.core.tooling.place import Place
+from kelbrast.core.validity import Reals
 
 
 @dataclass(frozen=True, slots=True)

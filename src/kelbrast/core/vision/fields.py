@@ -9,10 +9,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kelbrast.core.arrays import Bytes, Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import eye
-from kelbrast.core.validity import require_above_zero, require_within
+from kelbrast.core.validity import Bytes, Reals, require_above_zero, require_within
 
 FIELD: Final = 448  # pixels of a side
 MOST_FIELDS: Final = 12  # of one photo: a few tenths of a second each

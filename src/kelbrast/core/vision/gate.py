@@ -5,8 +5,8 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Bytes, Reals
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import Bytes, Reals
 
 _BLOCK: Final = 8
 _BLACK, _WHITE = 2, 253

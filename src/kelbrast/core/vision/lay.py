@@ -7,10 +7,9 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags, Places, Reals
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import eye
-from kelbrast.core.validity import require_above_zero
+from kelbrast.core.validity import Flags, Places, Reals, require_above_zero
 from kelbrast.core.vision.fields import clipped, robust_deviation
 from kelbrast.core.vision.spectrum import TILE, lines_of, spectra, turned
 

@@ -10,10 +10,9 @@ from typing import Literal
 
 import numpy as np
 
-from kelbrast.core.arrays import Bytes
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant, eye
-from kelbrast.core.validity import require_above_zero
+from kelbrast.core.validity import Bytes, require_above_zero
 from kelbrast.core.vision.fields import FIELD, Field, fields_of
 from kelbrast.core.vision.gate import Gate, gate
 from kelbrast.core.vision.lay import LayFound, apart, lay_of, lay_power

@@ -8,11 +8,11 @@ from typing import Final, Literal
 import numpy as np
 import scipy
 
-from kelbrast.core.arrays import Flags, Reals, Waves
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.simulation.light import Lamp, Look, lit
 from kelbrast.core.simulation.patch import Patch
+from kelbrast.core.validity import Flags, Reals, Waves
 from kelbrast.core.vision.fields import clipped, contrast, robust_deviation
 from kelbrast.core.vision.lay import apart
 from kelbrast.core.vision.spectrum import lines_of, turned

@@ -6,8 +6,8 @@ from typing import Final
 import numpy as np
 import scipy
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.validity import Reals
 
 TILE: Final = 128  # pixels of a side
 

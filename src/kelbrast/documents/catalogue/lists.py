@@ -6,14 +6,11 @@ from typing import Any, TypeVar
 from pydantic import BaseModel
 
 from kelbrast.core.catalogue.damages import damages, feels
-from kelbrast.core.catalogue.families import families
 from kelbrast.core.catalogue.finishes import LAYS_WANTED, finishes
 from kelbrast.core.catalogue.grades import scale
-from kelbrast.core.catalogue.inserts import inserts
-from kelbrast.core.catalogue.kits import kits
 from kelbrast.core.catalogue.machines import Drawing, machines
-from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.catalogue.tools import tools, uses
+from kelbrast.core.catalogue.materials import families, inserts, materials
+from kelbrast.core.catalogue.tools import kits, tools, uses
 from kelbrast.core.errors import NotFound
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, JOB_STATES, OPEN_STATES
 from kelbrast.core.rack.item import KINDS as KINDS_OF_ITEMS

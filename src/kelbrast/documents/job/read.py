@@ -9,8 +9,7 @@ from pydantic import ValidationError
 
 from kelbrast.core.catalogue.finishes import Finish, band, finish
 from kelbrast.core.catalogue.grades import Grade, parse_grade
-from kelbrast.core.catalogue.inserts import inserts
-from kelbrast.core.catalogue.materials import Material, material
+from kelbrast.core.catalogue.materials import Material, inserts, material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, Fault, NotFound, OutsideValidity, ReadError
 from kelbrast.core.job import Job, OwnOperation

@@ -7,10 +7,9 @@ from pydantic import BaseModel
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront
-from kelbrast.core.planning.kernel.step_table import CHANGES, COST, METAL, TIME, Route
-from kelbrast.core.planning.questions.choices import Choices, JobChoice
+from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
+from kelbrast.core.planning.questions.choices import Choices, JobChoice, NamedRoute
 from kelbrast.core.planning.questions.derivation import Derivation, Given
-from kelbrast.core.planning.questions.front import NamedRoute
 from kelbrast.core.planning.questions.guess import Bet
 from kelbrast.core.planning.questions.whatif import Change, WhatIf
 from kelbrast.core.reference.loader import record

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 from xml.sax.saxutils import escape
 
-from kelbrast.core.catalogue.families import said_family
+from kelbrast.core.catalogue.materials import said_family
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.process.speed import spindle_speed
 from kelbrast.core.rack.item import Item, bound_by, carrier_of

@@ -8,8 +8,8 @@ from pydantic import BaseModel, Field
 from kelbrast.core.metrology.areal import HeightMap, areal, finer_than
 from kelbrast.core.metrology.areal import without_form as without_form_of_map
 from kelbrast.core.metrology.evaluate import Evaluation, evaluate
-from kelbrast.core.metrology.material_ratio import curve, material_ratio
 from kelbrast.core.metrology.optics import reflected_share
+from kelbrast.core.metrology.parameters import curve, material_ratio
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si

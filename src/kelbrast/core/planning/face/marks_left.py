@@ -1,10 +1,10 @@
 """What a step leaves of the marks before it, when it stops at a layer or cannot reach their floor."""
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.process.clearance import area_factor, marks_left
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.rules.softness import takes_in_all
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.validity import SAME
 
 
 def marks_left_by(surfaces: Surfaces, before: int, at: int, layer: float) -> float:

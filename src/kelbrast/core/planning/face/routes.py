@@ -5,15 +5,23 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Flags
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.by_changes import quickest_by_changes
 from kelbrast.core.planning.kernel.pareto import non_dominated
-from kelbrast.core.planning.kernel.search import search
-from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route, StepTable
+from kelbrast.core.planning.kernel.search import (
+    CHANGES,
+    COST,
+    CRITERIA,
+    METAL,
+    TIME,
+    Route,
+    StepTable,
+    quickest_by_changes,
+    search,
+)
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
+from kelbrast.core.validity import SAME, Flags
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,12 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by, stays_after
 from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.step_table import TIME, Route
+from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.process.removal import share_done
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
@@ -17,6 +16,7 @@ from kelbrast.core.rules.advice import AtStep, step_advice
 from kelbrast.core.rules.cautions import light_check, step_cautions
 from kelbrast.core.rules.lay import LayOfStep, lay_of_step
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.validity import SAME
 
 _CURVE_POINTS = 40
 

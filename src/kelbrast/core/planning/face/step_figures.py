@@ -9,10 +9,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Flags, Reals
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.nicks import dishes_of
-from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME
+from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME
 from kelbrast.core.process.blend import dish_volume
 from kelbrast.core.process.edge import break_volume, radius_volume
 from kelbrast.core.process.removal import cutting
@@ -28,6 +27,7 @@ from kelbrast.core.surface.face import Face, usual_share
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
+from kelbrast.core.validity import SAME, Flags, Reals
 
 
 @dataclass(frozen=True, slots=True)

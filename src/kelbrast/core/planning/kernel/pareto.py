@@ -8,9 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags, Places, Reals
-from kelbrast.core.planning.kernel.search import NO_WORSE, least_ahead
-from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, Route, StepTable
+from kelbrast.core.planning.kernel.search import CRITERIA, METAL, NO_WORSE, Route, StepTable, least_ahead
+from kelbrast.core.validity import Flags, Places, Reals
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,8 +13,81 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import SAME, Flags, Places, Reals
-from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, TIME, Route, StepTable
+from kelbrast.core.validity import SAME, Flags, Places, Reals
+
+CRITERIA: Final = ("time", "metal", "cost", "changes")
+TIME, METAL, COST, CHANGES = range(4)
+
+
+@dataclass(frozen=True, slots=True)
+class StepTable:
+    """Steps that all lead from a node to a later one; a route begins at node 0.
+
+    Attributes:
+        values: (criteria, n, n) what each step adds: time (s), metal (m), cost, changes; indexed [criterion, from, to].
+        steps: (n, n) which of them may be taken.  ends: (n,) where a route may end.
+    """
+
+    values: Reals
+    steps: Flags
+    ends: Flags
+
+
+@dataclass(frozen=True, slots=True)
+class Route:
+    """Nodes in order, the totals by `CRITERIA` (s, m, money, count), and how many labels were kept for it."""
+
+    nodes: tuple[int, ...]
+    totals: Reals
+    kept: int = 0
+
+    @property
+    def steps(self) -> tuple[tuple[int, int], ...]:
+        """(from, to) of every step."""
+        return tuple(zip((0, *self.nodes), self.nodes, strict=False))
+
+
+def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
+    """Routes that no other beats in time and changes at once, quickest first, with at most so many changes; no metal limit.
+
+    Equation: `t_k(i) = min over j of t(i, j) + t_(k - c(i, j))(j)`, k changes to go from node i.
+    """
+    before, after = np.nonzero(table.steps & ~table.ends[:, None])
+    left = np.arange(most + 1)[:, None]
+    ahead = np.where(table.ends, 0.0, np.full((most + 1, len(table.ends)), np.inf))
+    spare = left - table.values[CHANGES, before, after].astype(np.intp)
+    seconds = np.where(spare >= 0, table.values[TIME, before, after], np.inf)
+    place = np.maximum(spare, 0) * len(table.ends) + after  # in the flattened array
+    begins = np.flatnonzero(np.diff(before, prepend=-1))
+    here = before[begins]
+    for _ in range(len(table.ends) if len(before) else 0):  # no route has more steps
+        better = np.minimum.reduceat(seconds + ahead.take(place), begins, axis=1)
+        if np.array_equal(better, ahead[:, here]):
+            break
+        ahead[:, here] = better
+    found = []
+    for changes in range(most, -1, -1):
+        fewer = ahead[changes - 1, 0] if changes else np.inf
+        if np.isfinite(ahead[changes, 0]) and ahead[changes, 0] < fewer * (1 - SAME):
+            found.append(_route(table, ahead, changes))
+    return tuple(found)
+
+
+def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
+    nodes: list[int] = []
+    totals = np.zeros(len(table.values))
+    node, spare = 0, changes
+    while not table.ends[node]:
+        onward = np.flatnonzero(table.steps[node])
+        less = spare - table.values[CHANGES, node, onward].astype(np.intp)
+        seconds = np.where(less >= 0, table.values[TIME, node, onward] + ahead[np.maximum(less, 0), onward], np.inf)
+        after = int(onward[seconds.argmin()])
+        step = table.values[:, node, after]
+        spare -= int(step[CHANGES])
+        totals += step
+        nodes.append(node := after)
+    return Route(tuple(nodes), totals)
+
 
 NO_WORSE: Final = 1 + SAME
 

@@ -7,13 +7,16 @@ from typing import Any
 import numpy as np
 
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
-from kelbrast.core.planning.face.face_plan import Worked, chosen_route, figures_of
+from kelbrast.core.planning.face.face_plan import Chosen, Worked, chosen_route, figures_of, request_for, wishing
 from kelbrast.core.planning.face.nicks import Ways, ways_of
+from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, METAL, TIME
+from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
+from kelbrast.core.planning.kernel.search import COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
 from kelbrast.core.planning.whole.together import together
 from kelbrast.core.rules.order import turn_of
+from kelbrast.core.surface.face import Wish
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,3 +109,37 @@ def _total(job: Job, faces: Sequence[Workable]) -> JobChoice:
 def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
     found = [Worked(each.face, each, chosen_route(each, job)) for each in figures]
     return found[ways.chosen([np.inf if one.chosen.route is None else float(one.chosen.route.totals[TIME]) for one in found])]
+
+
+def pareto_front(figures: StepFigures, job: Job) -> ParetoFront:
+    """The Pareto front of a face within the job's habits; without them when no route keeps them."""
+    kept = RouteRequest(limit=request_for(figures.face, job).limit, habit=job.habit, handover=job.handover)
+    if best_route(figures, kept) is None:
+        kept = RouteRequest(limit=kept.limit)
+    return non_dominated(step_table(figures, kept), kept.limit)
+
+
+@dataclass(frozen=True, slots=True)
+class NamedRoute:
+    """A route with the labels of every aim, habit and school that would take it on this face."""
+
+    names: tuple[str, ...]
+    route: Route
+
+
+def named_routes(figures: StepFigures, job: Job) -> tuple[NamedRoute, ...]:
+    """What each aim within the job's habits, and each other habit and school for its aim, would choose, quickest first.
+
+    A habit or school that this rack cannot keep is not named: its route would not be its own.
+    """
+    free = wishing(figures, Wish())
+    asked = [(label, replace(job, aim=aim)) for aim, label in AIMS.items()]
+    asked += [(label, replace(job, habit=habit)) for habit, label in HABITS.items() if habit != job.habit]
+    asked += [(label, replace(job, handover=school)) for school, label in HANDOVERS.items() if school != job.handover]
+    found: dict[tuple[int, ...], tuple[list[str], Route]] = {}
+    for label, one in asked:
+        chosen: Chosen = chosen_route(free, one)
+        if chosen.route is not None and chosen.habit_note is None:
+            found.setdefault(chosen.route.nodes, ([], chosen.route))[0].append(label)
+    named = (NamedRoute(tuple(names), route) for names, route in found.values())
+    return tuple(sorted(named, key=lambda one: float(one.route.totals[0])))

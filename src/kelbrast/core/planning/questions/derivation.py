@@ -2,9 +2,7 @@
 
 from dataclasses import dataclass
 
-from kelbrast.core.arrays import SAME
-from kelbrast.core.catalogue.inserts import insert
-from kelbrast.core.catalogue.materials import Material
+from kelbrast.core.catalogue.materials import Material, insert
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.face.step import Step
@@ -12,6 +10,7 @@ from kelbrast.core.process.clearance import area_factor, count_of_marks
 from kelbrast.core.process.heat import friction_flux
 from kelbrast.core.reference.loader import Constant, constant
 from kelbrast.core.units import from_si
+from kelbrast.core.validity import SAME
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final, Literal
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.grades import nearest
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
@@ -19,6 +18,7 @@ from kelbrast.core.rules.lay import may_be_patched
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.surface.face import Face, Found, Wish
 from kelbrast.core.tooling.surfaces import described_depth
+from kelbrast.core.validity import SAME
 
 _NOTHING: Final = 1e-12  # m: a limit that is used up, where 0 would be none at all
 

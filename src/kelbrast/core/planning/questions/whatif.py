@@ -10,7 +10,7 @@ from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figure
 from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by
 from kelbrast.core.planning.face.nicks import ways_of
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME, Route
+from kelbrast.core.planning.kernel.search import COST, METAL, TIME, Route
 from kelbrast.core.planning.whole.plan import face_in_plan
 from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.process.removal import share_done

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any, Final, Literal
 
-from kelbrast.core.catalogue.families import family
+from kelbrast.core.catalogue.materials import family
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.reference.loader import Source, record, sources

@@ -5,12 +5,12 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import TypeVar
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of
+from kelbrast.core.validity import SAME
 
 Served = TypeVar("Served")
 

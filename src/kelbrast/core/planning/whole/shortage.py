@@ -3,11 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.job import Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.surface.face import Face, Wish
+from kelbrast.core.validity import SAME
 
 
 @dataclass(frozen=True, slots=True)

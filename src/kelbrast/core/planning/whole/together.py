@@ -9,14 +9,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from kelbrast.core.arrays import SAME
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
 from kelbrast.core.planning.face.routes import other_routes, sharing_routes
-from kelbrast.core.planning.kernel.step_table import TIME, Route
+from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of
+from kelbrast.core.validity import SAME
 
 _SHARED_AIMS: Final = ("time", "changes")
 _ROUNDS: Final = 2  # of asking each face for routes that use what the others have set up

@@ -4,10 +4,10 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.arrays import Flags, Reals
 from kelbrast.core.errors import BadInput, ReadError
 from kelbrast.core.metrology.areal import HeightMap
 from kelbrast.core.metrology.profile import Profile
+from kelbrast.core.validity import Flags, Reals
 
 Surface = Profile | HeightMap
 MOST_POINTS: Final = 4_500_000  # of a map: 2048 by 2048 and a little more

@@ -10,8 +10,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kelbrast.core.arrays import Flags
 from kelbrast.core.errors import ReadError
+from kelbrast.core.validity import Flags
 from kelbrast.documents.surface.measured.grid import Surface, on_grid, size_of
 
 _TYPES: Final = {0: "<u1", 1: "<u2", 2: "<u4", 3: "<f4", 4: "<i1", 5: "<i2", 6: "<i4", 7: "<f8"}

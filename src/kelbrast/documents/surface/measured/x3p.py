@@ -12,9 +12,9 @@ import numpy as np
 from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import ParseError, fromstring
 
-from kelbrast.core.arrays import Reals
 from kelbrast.core.errors import ReadError
 from kelbrast.core.metrology.profile import Profile
+from kelbrast.core.validity import Reals
 from kelbrast.documents.surface.measured.grid import Surface, on_grid, size_of
 
 _NAMESPACE: Final = "http://www.opengps.eu/2008/ISO5436_2"
