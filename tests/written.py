@@ -19,8 +19,7 @@ from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.house import HouseWay, offers
 from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.mounting import prepare
-from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.planning.whole.shortage import shortages, without
+from kelbrast.core.planning.whole.plan import plan_job, shortages, without
 from kelbrast.core.rack.offer import Own, OwnMachine, OwnTool
 from kelbrast.core.reference.loader import record
 from kelbrast.core.surface.face import Wish

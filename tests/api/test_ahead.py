@@ -7,7 +7,7 @@ from starlette.testclient import TestClient
 
 from demo_workshop import demo_workshop
 from kelbrast.api.application import create_app
-from kelbrast.core.bench.ahead import STEPS_AHEAD
+from kelbrast.core.bench.expected import STEPS_AHEAD
 from tapping import tap
 
 

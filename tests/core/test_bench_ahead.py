@@ -5,8 +5,8 @@ from dataclasses import replace
 import pytest
 
 from benching import LAYOUT, Bench, stage
-from kelbrast.core.bench.ahead import Foreseen, ahead
 from kelbrast.core.bench.events import Moment
+from kelbrast.core.bench.expected import Foreseen, ahead
 from kelbrast.core.bench.run import Layout
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job

@@ -28,7 +28,7 @@ from kelbrast.core.precision.pair import Mate
 from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade
 from kelbrast.core.precision.tolerances import Deviations
-from kelbrast.core.process.rests import Lump
+from kelbrast.core.process.heat import Lump
 from kelbrast.core.process.spread import Moments, Scatter, Stretch
 from kelbrast.core.reference.loader import sources
 from kelbrast.core.simulation.light import Lamp, Look

@@ -8,7 +8,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, figures_of
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.process.edge import break_volume, radius_volume
+from kelbrast.core.process.removal import break_volume, radius_volume
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.softness import takes_in_all
 from kelbrast.core.surface.edge import EdgeWanted, edge_of

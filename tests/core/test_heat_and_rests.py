@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kelbrast.core.job import Job
-from kelbrast.core.process.rests import Lump, rest, work_until_hot
+from kelbrast.core.process.heat import Lump, rest, work_until_hot
 from kelbrast.core.surface.part import Part
 from making import face, job, plan
 

@@ -24,13 +24,12 @@ from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.planning.kernel.search import TIME
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.rack.effects import Taken, effects, taken_since
-from kelbrast.core.rack.item import Item, ItemEvent
+from kelbrast.core.rack.item import Item, ItemEvent, Taken, effects, taken_since
 from kelbrast.core.rack.offer import offer
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import usable
 from kelbrast.core.surface.part import Part
-from kelbrast.core.tooling.machine_choice import choose_drive
+from kelbrast.core.tooling.manner import choose_drive
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job

@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from attacking import many
-from kelbrast.core.precision.cleaning import cleaned_share, clipped, oval_left
 from kelbrast.core.precision.form import along, fit_form
+from kelbrast.core.precision.lap import cleaned_share, clipped, oval_left
 from kelbrast.core.precision.readings import outlier
 from kelbrast.core.surface.sized import Reading
 

@@ -5,7 +5,7 @@ import math
 import pytest
 
 from kelbrast.core.catalogue.grades import parse_grade
-from kelbrast.core.precision.laps_at_hand import laps_at_hand
+from kelbrast.core.precision.lap import laps_at_hand
 from kelbrast.core.precision.pair import Mate, Pair, pair_up
 from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.rack.item import Item, ItemEvent

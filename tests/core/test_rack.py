@@ -13,13 +13,11 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.errors import NotFound
 from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.buying import what_to_buy
-from kelbrast.core.planning.whole.mounting import prepare
-from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.planning.whole.shortage import do_without, shortages, without
+from kelbrast.core.planning.whole.mounting import mountings, prepare
+from kelbrast.core.planning.whole.plan import do_without, plan_job, shortages, without
 from kelbrast.core.process.speed import spindle_speed
 from kelbrast.core.rack.item import Item, ItemEvent, bound_by, kind_of, misfits, stockable
 from kelbrast.core.rack.offer import Own, offer
-from kelbrast.core.rack.spindles import mountings
 from making import face, job, plan
 
 WHEEL = Item(1, "loose")

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from attacking import many
 from benching import LAYOUT, Bench, stage
-from kelbrast.core.bench.ahead import cost_of_order, left_in_order
 from kelbrast.core.bench.events import Event, Moment, elapsed
+from kelbrast.core.bench.expected import cost_of_order, left_in_order
 from kelbrast.core.bench.run import Layout, Run, Waiting, begin
 from kelbrast.core.bench.taps import check_undo, happen, replay
 from kelbrast.core.bench.told import tell, tell_one

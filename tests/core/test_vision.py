@@ -16,9 +16,8 @@ from kelbrast.core.bench.run import Layout
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.vision.agreement import CheckTurnedOut, agreement, rightness
 from kelbrast.core.vision.fields import MOST_FIELDS, contrast, fields_of
-from kelbrast.core.vision.gate import gate
 from kelbrast.core.vision.lay import apart, lay_of
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, width_of_marks
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, gate, light_check, width_of_marks
 from kelbrast.core.vision.old_marks import old_marks_in
 from photographing import Face, Shot, both, depth_of, messenger, photographed
 

@@ -9,8 +9,7 @@ from kelbrast.core.catalogue.materials import material, materials
 from kelbrast.core.catalogue.tolerance_classes import GRADES, LETTERS, ToleranceClass, tolerance_class, tolerance_ranges
 from kelbrast.core.errors import BadInput
 from kelbrast.core.precision.belief import Belief, after_round, chance_past, drifted, longest
-from kelbrast.core.precision.cleaning import cleaned_share, clipped
-from kelbrast.core.precision.lap import lap_rate
+from kelbrast.core.precision.lap import cleaned_share, clipped, lap_rate
 from kelbrast.core.precision.lathe import lathe_speeds
 from kelbrast.core.precision.readings import at_gauge_temperature
 from kelbrast.core.precision.tolerances import clearance, deviations

@@ -8,9 +8,8 @@ from pydantic import BaseModel
 
 from kelbrast.app.at_bench import KeptRun
 from kelbrast.app.eye_at_bench import cannot_judge_step
-from kelbrast.core.bench.ahead import cost_of_order
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage, elapsed
-from kelbrast.core.bench.expected import more_time, protection_left, verdict
+from kelbrast.core.bench.expected import cost_of_order, more_time, protection_left, verdict
 from kelbrast.core.bench.limits import Level
 from kelbrast.core.bench.run import Status, Waiting
 from kelbrast.core.bench.sizing import size_at_bench

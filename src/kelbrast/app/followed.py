@@ -8,7 +8,7 @@ from kelbrast.app.at_bench import KeptRun
 from kelbrast.core.bench.figures import figures, worn_out
 from kelbrast.core.bench.observed import observed
 from kelbrast.core.catalogue.damages import faults_of_work
-from kelbrast.core.rack.effects import Effects, Taken, taken_since
+from kelbrast.core.rack.item import Effects, Taken, taken_since
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.core.units import from_si
 from kelbrast.documents.run.format import to_planned

@@ -4,8 +4,7 @@ from kelbrast.app.rack import Rack
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import BadInput, NotFound, OutsideValidity
-from kelbrast.core.precision.lap import LapToMake, lap_to_make
-from kelbrast.core.precision.laps_at_hand import laps_at_hand
+from kelbrast.core.precision.lap import LapToMake, lap_to_make, laps_at_hand
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.units import to_si
 from kelbrast.documents.size.laps import LapAtHandFile, to_laps_file

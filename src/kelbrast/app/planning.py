@@ -12,8 +12,7 @@ from kelbrast.core.planning.questions.choices import choices, named_routes, pare
 from kelbrast.core.planning.questions.derivation import derivations
 from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.whatif import what_if
-from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
-from kelbrast.core.planning.whole.shortage import DoneWithout, do_without, shortages
+from kelbrast.core.planning.whole.plan import DoneWithout, Plan, do_without, face_in_plan, plan_job, shortages
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import to_job
 from kelbrast.documents.plan.card import CardFile, card_of

@@ -13,9 +13,8 @@ from kelbrast.app.goback import mark_depth
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.readable import readable
-from kelbrast.core.bench.ahead import ahead
 from kelbrast.core.bench.events import Clock, Moment, elapsed
-from kelbrast.core.bench.expected import done_on
+from kelbrast.core.bench.expected import ahead, done_on
 from kelbrast.core.bench.figures import gone_by_measurement
 from kelbrast.core.bench.run import Run
 from kelbrast.core.bench.taps import BESIDE, check_undo, happen, replay
@@ -24,7 +23,7 @@ from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.errors import BadInput, Conflict, NotFound
 from kelbrast.core.job import JobState, state_after_tap
 from kelbrast.core.planning.questions.goback import back_from
-from kelbrast.core.rack.effects import Effects
+from kelbrast.core.rack.item import Effects
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.common.versions import EVENT, up_to_date
 from kelbrast.documents.job.format import JobFile

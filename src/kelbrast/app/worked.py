@@ -4,7 +4,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.planning import job_of
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.rack.effects import effects_of
+from kelbrast.core.rack.item import effects_of
 from kelbrast.storage.runs import runs_of_job
 from kelbrast.storage.sessions import reading
 

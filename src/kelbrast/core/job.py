@@ -6,7 +6,7 @@ from typing import Final, Literal
 from kelbrast.core.catalogue.materials import Material, forbidden_by, insert
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import ShopFactors
-from kelbrast.core.process.rests import Lump
+from kelbrast.core.process.heat import Lump
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, known_as

@@ -7,8 +7,8 @@ from typing import Final
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.precision.belief import Belief, after_round, drifted
-from kelbrast.core.precision.cleaning import cleaned_share, oval_left
 from kelbrast.core.precision.form import SURE, Form, fit_form
+from kelbrast.core.precision.lap import cleaned_share, oval_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.sized import Gauge, Reading, RoundPart
 from kelbrast.core.validity import require_not_below_zero

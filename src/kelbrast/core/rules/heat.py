@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.process.rests import work_until_hot
+from kelbrast.core.process.heat import work_until_hot
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Practice, ToolRule
 from kelbrast.core.tooling.manner import choose_manner

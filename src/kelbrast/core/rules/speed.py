@@ -4,7 +4,7 @@ from typing import Final
 
 from kelbrast.core.process.speed import marked_now
 from kelbrast.core.rules.rule import Practice, ToolRule
-from kelbrast.core.tooling.machine_choice import recommended_band
+from kelbrast.core.tooling.manner import recommended_band
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.wording import Measure, Sentence, sentence
 

@@ -8,7 +8,7 @@ from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.catalogue.tools import Tool, tools
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ShopFactors
-from kelbrast.core.process.rests import Lump
+from kelbrast.core.process.heat import Lump
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face

@@ -15,8 +15,7 @@ from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.tooling.at_hand import choose_rack, own_rack
-from kelbrast.core.tooling.machine_choice import Drive, choose_drive
-from kelbrast.core.tooling.manner import Manner, choose_manner
+from kelbrast.core.tooling.manner import Drive, Manner, choose_drive, choose_manner
 from kelbrast.core.tooling.place import Place
 from kelbrast.core.validity import Reals
 

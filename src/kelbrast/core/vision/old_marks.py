@@ -14,8 +14,7 @@ from kelbrast.core.simulation.light import Lamp, Look, lit
 from kelbrast.core.simulation.patch import Patch
 from kelbrast.core.validity import Flags, Reals, Waves
 from kelbrast.core.vision.fields import clipped, contrast, robust_deviation
-from kelbrast.core.vision.lay import apart
-from kelbrast.core.vision.spectrum import lines_of, turned
+from kelbrast.core.vision.lay import apart, lines_of, turned
 
 DIRECTIONS: Final = 60
 _NONE: Final = 1e-4  # share of a field: what flares is compared with this at least

@@ -11,13 +11,12 @@ from kelbrast.core.planning.face.face_plan import FacePlan, size_plan
 from kelbrast.core.planning.face.fallback import Fallback
 from kelbrast.core.planning.face.step import Rests, Step
 from kelbrast.core.planning.whole.operations import Operation
-from kelbrast.core.planning.whole.plan import Plan
+from kelbrast.core.planning.whole.plan import DoneWithout, Plan, Shortage
 from kelbrast.core.planning.whole.set_ups import SetUp
-from kelbrast.core.planning.whole.shortage import DoneWithout, Shortage
 from kelbrast.core.planning.whole.spread import CAUSES, high_of_face, high_of_steps, spread_of_plan
 from kelbrast.core.planning.whole.together import Gained
 from kelbrast.core.precision.readings import everywhere
-from kelbrast.core.process.marks_said import marks_said
+from kelbrast.core.process.scratch import marks_said
 from kelbrast.core.rack.offer import Refused
 from kelbrast.core.surface.edge import Edge
 from kelbrast.core.units import from_si

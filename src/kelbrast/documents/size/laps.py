@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel
 
-from kelbrast.core.precision.laps_at_hand import LapAtHand
+from kelbrast.core.precision.lap import LapAtHand
 from kelbrast.documents.common.numbers import shop, shop_or_none
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 

@@ -16,8 +16,7 @@ from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Rou
 from kelbrast.core.precision.advice import SizingAdvice, usual_lap
 from kelbrast.core.precision.face import SizingStep, size_of_face, sizing_tools
 from kelbrast.core.precision.state import WorkRound
-from kelbrast.core.process.marks_said import marks_said
-from kelbrast.core.process.scratch import depth_of_marks
+from kelbrast.core.process.scratch import depth_of_marks, marks_said
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import usable
 from kelbrast.core.rules.roughness import wanted_band

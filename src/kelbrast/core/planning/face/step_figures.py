@@ -13,9 +13,8 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME
 from kelbrast.core.process.blend import dish_volume
-from kelbrast.core.process.edge import break_volume, radius_volume
-from kelbrast.core.process.removal import cutting
-from kelbrast.core.process.rests import rest, work_until_hot
+from kelbrast.core.process.heat import rest, work_until_hot
+from kelbrast.core.process.removal import break_volume, cutting, radius_volume
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, possible_ends

@@ -7,13 +7,13 @@ from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, wishing
-from kelbrast.core.planning.face.marks_left import marks_left_by, marks_share_by
 from kelbrast.core.planning.face.nicks import ways_of
+from kelbrast.core.planning.face.step import marks_left_by, marks_share_by
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.search import COST, METAL, TIME, Route
 from kelbrast.core.planning.whole.plan import face_in_plan
-from kelbrast.core.process.marks_said import marks_said
 from kelbrast.core.process.removal import share_done
+from kelbrast.core.process.scratch import marks_said
 from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.wording import Sentence
 

@@ -1,7 +1,9 @@
 """The plan of a job: every face's route, the order of the faces, shared set-ups, and the work around the abrasives."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 
+from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, plan_face, work_out
 from kelbrast.core.planning.face.fallback import Fallback, fallback
@@ -12,8 +14,9 @@ from kelbrast.core.rules.advice import part_advice
 from kelbrast.core.rules.cautions import part_cautions
 from kelbrast.core.rules.coats import blocked
 from kelbrast.core.rules.order import order_of_work
-from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.tooling.at_hand import choose_rack
+from kelbrast.core.validity import SAME
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,3 +119,56 @@ def plan_job(job: Job) -> Plan:
 def face_in_plan(face: Face, job: Job) -> FacePlan:
     """A face as it is planned in its job; by itself when it is none of its faces."""
     return plan_job(job).faces[job.faces.index(face)] if face in job.faces else plan_face(face, job)
+
+
+@dataclass(frozen=True, slots=True)
+class Shortage:
+    """A tool of which all pieces use up `need`, and the rack has only `have` (0: it is not there at all)."""
+
+    tool: Tool
+    need: int
+    have: float
+
+
+def shortages(plan: Plan, have: Mapping[str, float]) -> tuple[Shortage, ...]:
+    """Everything that the plan lays out and the rack cannot, by how many of each tool id it has."""
+    return tuple(
+        Shortage(one.tool, one.count, have.get(one.tool.id, 0.0))
+        for one in plan.gather
+        if have.get(one.tool.id, 0.0) < one.count - SAME
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class DoneWithout:
+    """The best plan of which the rack has everything, or None when there is none; and the tool ids that it does without."""
+
+    plan: Plan | None
+    tools: frozenset[str]
+
+
+def do_without(plan: Plan, have: Mapping[str, float]) -> DoneWithout:
+    """Plan again without what is short, until nothing is: the plan without one thing may need another that is short too."""
+    tools: frozenset[str] = frozenset()
+    while short := frozenset(one.tool.id for one in shortages(plan, have)):
+        tools |= short
+        plan = without(plan.job, tools)
+        # A wish that cannot be kept is given up and said so: then these tools are in the plan again.
+        if not plan.possible or any(face.wish_note for face in plan.faces):
+            return DoneWithout(None, tools)
+    return DoneWithout(plan, tools)
+
+
+def without(job: Job, tools: frozenset[str]) -> Plan:
+    """The best plan that does without these tools; what was wished for with them is given up."""
+    return plan_job(replace(job, faces=tuple(_without(face, tools) for face in job.faces)))
+
+
+def _without(face: Face, tools: frozenset[str]) -> Face:
+    wish = face.wish
+    kept = Wish(
+        start=None if wish.start in tools else wish.start,
+        lock=tuple(tool for tool in wish.lock if tool not in tools),
+        leave_out=tuple(sorted({*wish.leave_out, *tools})),
+    )
+    return replace(face, wish=kept)
