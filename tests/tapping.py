@@ -4,7 +4,7 @@ from typing import Any
 
 from starlette.testclient import TestClient
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.runs import Runs
 from kelbrast.documents.run.format import TapFile
 

@@ -112,7 +112,7 @@ def test_a_figure_of_a_face_is_read_kept_and_refused_by_its_name(copy: Path, col
         "import json, sys\n"
         "from pathlib import Path\n"
         "from kelbrast.app.jobs import Jobs\n"
-        "from kelbrast.documents.common.fault_words import where\n"
+        "from kelbrast.documents.common.faults import where\n"
         "from kelbrast.documents.job.read import check_job_file, to_job\n"
         "from kelbrast.core.errors import BadInput\n"
         "job = json.load(sys.stdin)\n"

@@ -5,7 +5,7 @@ import io
 import pytest
 from PIL import Image
 
-from kelbrast.app.part_photos import PartPhotos
+from kelbrast.app.photos import PartPhotos
 
 
 def picture(size: tuple[int, int] = (800, 600), kind: str = "JPEG") -> bytes:

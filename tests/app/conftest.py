@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench.events import Moment

@@ -16,7 +16,7 @@ from kelbrast.core.day.follow import Pin
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.price.quote import Rates
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.documents.day.shop import ShopFile
+from kelbrast.documents.day.format import ShopFile
 from kelbrast.documents.job.format import JobFile, OwnOperationFile
 from kelbrast.documents.run.format import TapFile
 

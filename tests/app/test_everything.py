@@ -15,8 +15,7 @@ from demo_workshop import demo_workshop
 from kelbrast.app.everything import bring, look_into, restore
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.log import Log
-from kelbrast.app.part_photos import PartPhotos
-from kelbrast.app.photos import Photos
+from kelbrast.app.photos import PartPhotos, Photos
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput, KelbrastError
 from kelbrast.storage import everything as everything_store

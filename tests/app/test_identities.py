@@ -15,7 +15,7 @@ from attacking import chance, many
 from days import WallClock
 from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.part_photos import PartPhotos
+from kelbrast.app.photos import PartPhotos
 from kelbrast.app.planning import plan_file
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput

@@ -15,8 +15,8 @@ from kelbrast.app import health as health_module
 from kelbrast.app.eye import opened
 from kelbrast.app.health import Health, Watch
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.part_photos import PartPhotos
-from kelbrast.app.shop_network import addresses_here, reachable_here
+from kelbrast.app.pairing import addresses_here, reachable_here
+from kelbrast.app.photos import PartPhotos
 from kelbrast.core.errors import BadInput
 from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage.backups import Backups

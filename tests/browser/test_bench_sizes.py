@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Page
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.runs import Runs
 from screen import appears
 from serving import Served, serve

@@ -9,8 +9,7 @@ from playwright.sync_api import Page, expect
 from ahead import Ahead
 from conftest import EXAMPLES
 from kelbrast.app.board import Boards
-from kelbrast.documents.day.format import WorkerFile
-from kelbrast.documents.day.shop import ShopFile
+from kelbrast.documents.day.format import ShopFile, WorkerFile
 from kelbrast.documents.job.read import check_job_file
 from screen import appears
 

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 
 from kelbrast.core.wording import minutes_range, minutes_text
-from kelbrast.documents.common.numbers import read_number
+from kelbrast.documents.common.fields import read_number
 
 TABLE = json.loads((Path(__file__).parents[1] / "numbers.json").read_text(encoding="utf-8"))
 

@@ -48,7 +48,7 @@ from kelbrast.app.health import Health, Watch
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.light import Light
 from kelbrast.app.pairing import Pairing
-from kelbrast.app.part_photos import PartPhotos
+from kelbrast.app.photos import PartPhotos
 from kelbrast.core.errors import StoreTrouble
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.devices import devices_file

@@ -15,7 +15,7 @@ from kelbrast.api.schemas import Problem
 from kelbrast.app.instruments import instruments, read
 from kelbrast.core.bench.instruments import QUANTITIES
 from kelbrast.core.errors import BadInput, OutsideValidity
-from kelbrast.documents.plan.goback import GoBackFile
+from kelbrast.documents.plan.questions import GoBackFile
 from kelbrast.documents.run.format import ReadingFile, TapFile
 from kelbrast.documents.surface.measured.read import read_surface
 from kelbrast.documents.surface.report import MeasureFile, MeasureMapFile, measure

@@ -6,8 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from kelbrast.app.at_bench import KeptRun
-from kelbrast.app.eye_at_bench import cannot_judge_step
+from kelbrast.app.board_at_bench import KeptRun
+from kelbrast.app.eye import cannot_judge_step
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage, elapsed
 from kelbrast.core.bench.expected import cost_of_order, more_time, protection_left, verdict
 from kelbrast.core.bench.limits import Level
@@ -19,7 +19,7 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import sentence
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.plan.format import OperationFile, StepFile
 from kelbrast.documents.run.eye import refusal_said

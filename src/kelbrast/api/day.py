@@ -17,9 +17,8 @@ from kelbrast.app.quotes import KeptQuote, quote_file
 from kelbrast.core.day.follow import Pin
 from kelbrast.core.price.quote import Rates
 from kelbrast.documents.common.fields import LONGEST_NAME
-from kelbrast.documents.day.format import DayFigures, DayFile
+from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile
 from kelbrast.documents.day.out import day_calendar, day_csv
-from kelbrast.documents.day.shop import ShopFile
 from kelbrast.documents.quote.format import QuoteFile, quotes_csv
 
 router = APIRouter(prefix="/api", responses=RESPONSES)

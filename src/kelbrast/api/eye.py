@@ -10,8 +10,7 @@ from starlette.concurrency import run_in_threadpool
 from kelbrast.api.bench import RunId
 from kelbrast.api.kept import AllRuns
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.app.eye import Eye, EyeLook
-from kelbrast.app.eye_at_bench import EyeAtBench, Stated, of_any_face, step_before
+from kelbrast.app.eye import Eye, EyeAtBench, EyeLook, Stated, of_any_face, step_before
 from kelbrast.core.errors import BadInput
 from kelbrast.core.vision.agreement import Rightness
 from kelbrast.documents.common.fields import LONGEST_GRADE

@@ -11,9 +11,9 @@ from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.revision import Revision
 from kelbrast.api.schemas import JobPageOut, JobStateIn, WorkedOut, summary_out
+from kelbrast.app.from_rack import job_worked
 from kelbrast.app.jobs import JobOrder, KeptJob
 from kelbrast.app.planning import card_file, card_pdf
-from kelbrast.app.worked import job_worked
 from kelbrast.core.job import JobState
 from kelbrast.documents.common.fields import LONGEST_NAME
 from kelbrast.documents.job.archive import jobs_archive, read_jobs_archive

@@ -10,8 +10,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.learnt import Learning
 from kelbrast.app.light import Light
 from kelbrast.app.log import Log
-from kelbrast.app.part_photos import PartPhotos
-from kelbrast.app.photos import Photos
+from kelbrast.app.photos import PartPhotos, Photos
 from kelbrast.app.practice import Lessons
 from kelbrast.app.quotes import Quotes
 from kelbrast.app.rack import Rack

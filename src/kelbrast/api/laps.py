@@ -7,11 +7,11 @@ from fastapi import APIRouter, Depends, Query, Response
 
 from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
-from kelbrast.app.laps import lap_wanted, laps_of_rack
+from kelbrast.app.sizing import lap_wanted, laps_of_rack
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.documents.common.fields import LONGEST_GRADE, LONGEST_ID, LONGEST_NAME
+from kelbrast.documents.size.answer import LapAtHandFile
 from kelbrast.documents.size.lap_drawing import DrawnPart, drawing_of, lap_pdf, lap_svg
-from kelbrast.documents.size.laps import LapAtHandFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

@@ -6,7 +6,7 @@ from typing import Any
 from pydantic import BaseModel
 
 from kelbrast.api.bench_schemas import ReadingOut, reading_out
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.damages import FaultOfWork, faults_of_work
 from kelbrast.core.catalogue.materials import material, materials

@@ -10,7 +10,7 @@ from kelbrast.api.body import PICTURE_IN_BODY
 from kelbrast.api.jobs import JobId
 from kelbrast.api.kept import AllJobs, PartPictures, Pictures
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.app.part_photos import PartPhoto, PartShows
+from kelbrast.app.photos import PartPhoto, PartShows
 from kelbrast.core.errors import BadInput
 from kelbrast.documents.job.part_photo import PartPhotoFile
 

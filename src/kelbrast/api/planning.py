@@ -7,12 +7,10 @@ from fastapi import APIRouter, Query
 from kelbrast.api.body import JOB_IN_BODY, JobBody
 from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
-from kelbrast.app.goback import DEEPEST_MARK_UM, goback_file
-from kelbrast.app.planning import advice_file, choices_file, plan_file, what_if_file, why_file
+from kelbrast.app.planning import DEEPEST_MARK_UM, advice_file, choices_file, goback_file, plan_file, what_if_file, why_file
 from kelbrast.documents.common.fields import LONGEST_GRADE, LONGEST_NAME
 from kelbrast.documents.plan.format import PlanFile
-from kelbrast.documents.plan.goback import GoBackFile
-from kelbrast.documents.plan.questions import AdviceFile, ChoicesFile, SumFile, WhatIfFile
+from kelbrast.documents.plan.questions import AdviceFile, ChoicesFile, GoBackFile, SumFile, WhatIfFile
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 

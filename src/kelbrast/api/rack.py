@@ -25,8 +25,8 @@ from kelbrast.api.rack_schemas import (
 )
 from kelbrast.api.revision import Revision
 from kelbrast.app.buying import Buying
+from kelbrast.app.from_rack import preparation
 from kelbrast.app.planning import job_of
-from kelbrast.app.preparing import preparation
 from kelbrast.core.job import OPEN_STATES
 from kelbrast.core.planning.questions.buying import Gain
 from kelbrast.core.wording import System

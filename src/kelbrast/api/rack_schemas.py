@@ -26,7 +26,7 @@ from kelbrast.core.rack.item import (
 from kelbrast.core.reference.loader import record
 from kelbrast.core.units import from_si
 from kelbrast.documents.catalogue.format import Choice
-from kelbrast.documents.common.numbers import shop, shop_or_none
+from kelbrast.documents.common.fields import shop, shop_or_none
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.rack.format import ItemEventFile, ItemFile
 

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from kelbrast.app.jobs import JobSummary
 from kelbrast.core.errors import Fault
 from kelbrast.core.job import JobState
-from kelbrast.documents.common import fault_words
+from kelbrast.documents.common import faults
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 
@@ -82,9 +82,9 @@ def fault_out(fault: Fault) -> FaultOut:
     return FaultOut(
         field=fault.field,
         message=said,
-        where=fault_words.where(fault),
-        said=to_sentence_file(fault_words.what(fault)),
-        about=list(fault_words.about(fault)),
+        where=faults.where(fault),
+        said=to_sentence_file(faults.what(fault)),
+        about=list(faults.about(fault)),
     )
 
 

@@ -18,7 +18,7 @@ from starlette.concurrency import run_in_threadpool
 from kelbrast.api.door import OpenShop, ShopDoor
 from kelbrast.api.guests import Doorkeeper, Guests
 from kelbrast.app.health import Health
-from kelbrast.app.shop_network import addresses_here, names_here, reachable_here
+from kelbrast.app.pairing import addresses_here, names_here, reachable_here
 from kelbrast.storage.certificate import ShopCertificate
 from kelbrast.storage.devices import shop_folder
 

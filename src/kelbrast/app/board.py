@@ -24,8 +24,7 @@ from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
-from kelbrast.documents.day.format import DayFigures, DayFile, to_day_file, to_workers
-from kelbrast.documents.day.shop import ShopFile
+from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_workers
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 

@@ -1,14 +1,39 @@
-"""What the bench says of the blocks of a board: which are over, which are in hand, and the ways back that were begun."""
+"""What the bench says of the blocks of a board: runs as they stand, which blocks are over and which are in hand."""
 
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import date, datetime, time
 
-from kelbrast.app.at_bench import KeptRun
-from kelbrast.core.bench.events import Stage
+from kelbrast.core.bench.events import Event, Moment, Stage
+from kelbrast.core.bench.run import Run
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.from_plan import block_key, minutes_of
 from kelbrast.core.day.shop import After, DayWork, Task
+from kelbrast.core.job import Job
+from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.plan.format import PlanFile, StepFile
+from kelbrast.documents.run.format import EventFile, steps_of_run
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRun:
+    """A run with its files, its job as it was when the run began, its state, and the moment for which that holds."""
+
+    id: int
+    job_id: int | None
+    began_at: datetime
+    file: JobFile
+    job: Job
+    plan: PlanFile
+    events: tuple[EventFile, ...]
+    happened: tuple[Event, ...]
+    run: Run
+    now: Moment
+
+    @property
+    def steps(self) -> dict[tuple[str, int, int], StepFile]:
+        """Every step of the plan and of the ways back, by face, route and number."""
+        return steps_of_run(self.plan, self.events)
 
 
 def _ended(task: Task, run: KeptRun) -> datetime | None:

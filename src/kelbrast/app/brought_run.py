@@ -3,7 +3,7 @@
 from dataclasses import replace
 from datetime import datetime
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.followed import figures_of, follows
 from kelbrast.app.runs import Runs
 from kelbrast.core.bench.events import Moment

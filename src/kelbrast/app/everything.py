@@ -24,7 +24,7 @@ from kelbrast.storage import jobs as job_store
 from kelbrast.storage.backups import Backup, Backups, TableChange
 from kelbrast.storage.database import take_new_file
 from kelbrast.storage.everything import is_archive, read_everything
-from kelbrast.storage.header import is_database
+from kelbrast.storage.holding import is_database
 from kelbrast.storage.runs import every_run, open_runs
 from kelbrast.storage.scratch import scratch
 from kelbrast.storage.sessions import reading

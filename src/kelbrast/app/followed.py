@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Any
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.core.bench.figures import figures, worn_out
 from kelbrast.core.bench.observed import observed
 from kelbrast.core.catalogue.damages import faults_of_work

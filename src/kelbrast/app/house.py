@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from sqlalchemy import Engine
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.app.readable import Unreadable, readable

@@ -7,7 +7,7 @@ returns an object with the interface of `kelbrast.core.bench.instruments.Instrum
 from functools import cache
 from importlib.metadata import entry_points
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.core.bench.expected import expected
 from kelbrast.core.bench.instruments import QUANTITIES, Instrument, stand_ins
 from kelbrast.core.reference.loader import find

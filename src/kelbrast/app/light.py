@@ -7,7 +7,7 @@ from concurrent.futures import Future, ThreadPoolExecutor
 from dataclasses import dataclass
 from typing import Final
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.photos import thumbnail
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Shelf

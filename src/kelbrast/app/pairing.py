@@ -1,14 +1,19 @@
 """Pairing: a code on the main screen, typed once on a tablet or phone, lets that device in until it is taken off."""
 
 import hashlib
+import re
 import secrets
+import socket
 import threading
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
+from ipaddress import ip_address
 from pathlib import Path
 from typing import Final
+
+import psutil
 
 from kelbrast.core.errors import BadInput, NotFound, NotLetIn, TooSoon
 from kelbrast.storage.devices import Device, read_devices, write_devices
@@ -182,3 +187,25 @@ def _plain(given: str) -> str:
 def _hash(token: str) -> str:
     # The token has 256 random bits, so that a plain hash is as good as a slow one.
     return hashlib.sha256(token.encode()).hexdigest()
+
+
+_NAME: Final = re.compile(r"[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*")
+
+
+def names_here() -> list[str]:
+    """The host's name, and the same as the network's own name service says it."""
+    name = socket.gethostname().lower()
+    plain = name.split(".")[0]
+    return [one for one in dict.fromkeys((name, f"{plain}.local")) if _NAME.fullmatch(one)] or ["kelbrast.local"]
+
+
+def addresses_here() -> list[str]:
+    """The addresses (IPv4) of this computer in every network that it is in now; those of cables and radio before its own."""
+    found = [one.address for each in psutil.net_if_addrs().values() for one in each if one.family == socket.AF_INET]
+    return sorted(dict.fromkeys(found), key=lambda one: (ip_address(one).is_loopback, ip_address(one).is_link_local))
+
+
+def reachable_here() -> list[str]:
+    """The addresses that another device can use; without a network only this computer's own."""
+    every = addresses_here()
+    return [one for one in every if not ip_address(one).is_loopback] or every

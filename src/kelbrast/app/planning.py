@@ -2,17 +2,23 @@
 
 from dataclasses import replace
 from functools import lru_cache
+from typing import Final
 
 from kelbrast.app.rack import Shelf
+from kelbrast.core.catalogue.damages import feels
+from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
-from kelbrast.core.errors import BadInput
+from kelbrast.core.errors import BadInput, Fault
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import figures_of
 from kelbrast.core.planning.questions.choices import choices, named_routes, pareto_front
 from kelbrast.core.planning.questions.derivation import derivations
+from kelbrast.core.planning.questions.goback import go_back
 from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.plan import DoneWithout, Plan, do_without, face_in_plan, plan_job, shortages
+from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.units import to_si
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import to_job
 from kelbrast.documents.plan.card import CardFile, card_of
@@ -20,11 +26,13 @@ from kelbrast.documents.plan.format import PlanFile, RackCheck
 from kelbrast.documents.plan.questions import (
     AdviceFile,
     ChoicesFile,
+    GoBackFile,
     SumFile,
     WeighFile,
     WhatIfFile,
     to_advice_file,
     to_choices_file,
+    to_goback_file,
     to_what_if_file,
     to_why_file,
 )
@@ -167,3 +175,51 @@ def _done_without(job: Job, have: frozenset[tuple[str, float]]) -> DoneWithout:
 @lru_cache(maxsize=512)
 def _planned(job: Job) -> PlanFile:
     return to_plan_file(_plan(job))
+
+
+DEEPEST_MARK_UM: Final = 20_000.0  # as deep as the job file can say
+
+
+def goback_file(
+    file: JobFile,
+    shelf: Shelf | None = None,
+    *,
+    face: str,
+    after: int,
+    depth_um: float | None = None,
+    like: str | None = None,
+    fingernail: bool = False,
+) -> GoBackFile:
+    """What to do about a mark found after this step of a face.
+
+    Args:
+        face: the id of the face, or its name.
+        after: the step whose light check showed the mark, from 1.
+        depth_um, like, fingernail: how deep: measured, as left by a grade, or so that a fingernail catches it. Just one.
+
+    Raises:
+        BadInput: the job, the face, the step or the depth cannot be used.
+    """
+    job = job_of(file, shelf)
+    found = job.face(face)
+    depth = mark_depth(job, depth_um=depth_um, like=like, fingernail=fingernail)
+    return to_goback_file(job, go_back(job, found, after=after, depth=depth))
+
+
+def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail: bool) -> float:
+    """How deep a mark is, in m, said in just one of three ways.
+
+    Raises:
+        BadInput: it is said in no way or in several, or the grade cannot be read.
+    """
+    if sum((depth_um is not None, like is not None, fingernail)) != 1:
+        raise BadInput.one("depth_um", "say how deep in one way: by depth, like a grade, or a fingernail catches it")
+    if like is not None:
+        grain = parse_grade(like, field="like").grain
+        return depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
+    if fingernail:
+        return feels()["catches"].likely.si
+    if depth_um is None or not 0 < depth_um <= DEEPEST_MARK_UM:  # also when it is no number
+        said = f"must be above 0 and at most {DEEPEST_MARK_UM:g}"
+        raise BadInput([Fault("depth_um", said, code="less_than_equal", limit=DEEPEST_MARK_UM)])
+    return to_si(depth_um, "um")

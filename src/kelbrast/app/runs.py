@@ -6,12 +6,11 @@ from typing import Final, cast
 
 from sqlalchemy.orm import Session
 
-from kelbrast.app.at_bench import KeptRun
+from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.clock import machine_clock
 from kelbrast.app.followed import figures_of, follows, taken_from_rack
-from kelbrast.app.goback import mark_depth
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.planning import job_of, plan_file
+from kelbrast.app.planning import job_of, mark_depth, plan_file
 from kelbrast.app.readable import readable
 from kelbrast.core.bench.events import Clock, Moment, elapsed
 from kelbrast.core.bench.expected import ahead, done_on
@@ -29,7 +28,7 @@ from kelbrast.documents.common.versions import EVENT, up_to_date
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import check_job_file, to_job
 from kelbrast.documents.plan.format import FacePlanFile, PlanFile
-from kelbrast.documents.plan.goback import GoBackFile, to_goback_file
+from kelbrast.documents.plan.questions import GoBackFile, to_goback_file
 from kelbrast.documents.rack.format import to_event_file
 from kelbrast.documents.run.format import (
     EventFile,

@@ -10,17 +10,21 @@ from typing import Any, Final
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
+from kelbrast.app.rack import Rack
 from kelbrast.app.readable import UNREADABLE, Unreadable, readable
-from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.errors import BadInput, OutsideValidity
+from kelbrast.core.catalogue.grades import parse_grade
+from kelbrast.core.catalogue.materials import material, materials
+from kelbrast.core.errors import BadInput, NotFound, OutsideValidity
 from kelbrast.core.precision.advice import advise
+from kelbrast.core.precision.lap import LapToMake, lap_to_make, laps_at_hand
 from kelbrast.core.precision.learnt import learnt_rate, rate_ratio
 from kelbrast.core.precision.pair import Mate, pair_up
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.units import from_si, to_si
-from kelbrast.documents.size.answer import PlaceFile, SizeAnswer, to_places, to_size_answer
+from kelbrast.documents.size.answer import LapAtHandFile, PlaceFile, SizeAnswer, to_laps_file, to_places, to_size_answer
 from kelbrast.documents.size.format import (
     SizeFile,
     check_size_file,
@@ -217,3 +221,37 @@ def _ratio(document: str) -> tuple[str, float | None]:
         return worked_by(file), rate_ratio(follow(part_of(file), rounds_of(file), gauge_of(file))) if told else None
     except UNREADABLE:
         return "", None
+
+
+def laps_of_rack(
+    rack: Rack, *, kind: RoundKind, tightest_mm: float, target_mm: float, length_mm: float, grade: str
+) -> list[LapAtHandFile]:
+    """Every lap of the rack on this work.
+
+    Raises:
+        BadInput: the grade is none.
+    """
+    found = laps_at_hand(
+        [one.item for one in rack.items()],
+        kind=kind,
+        tightest=to_si(tightest_mm, "mm"),
+        target=to_si(target_mm, "mm"),
+        length=to_si(length_mm, "mm"),
+        grade=parse_grade(grade, field="grade"),
+    )
+    return to_laps_file(found)
+
+
+def lap_wanted(*, kind: RoundKind, tightest_mm: float, length_mm: float, made_of: str) -> LapToMake:
+    """The lap to make for a work.
+
+    Raises:
+        BadInput: no such material, or a diameter that no lap goes into.
+    """
+    try:
+        known = material(made_of)
+        return lap_to_make(kind=kind, tightest=to_si(tightest_mm, "mm"), length=to_si(length_mm, "mm"), material=known)
+    except NotFound as problem:
+        raise BadInput.one("material", str(problem)) from None
+    except OutsideValidity as problem:
+        raise BadInput.one("tightest_mm", str(problem)) from None

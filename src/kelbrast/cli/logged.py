@@ -8,7 +8,7 @@ import typer
 from kelbrast.cli.output import Format, say
 from kelbrast.cli.running import DatabaseOption
 from kelbrast.core.errors import BadInput
-from kelbrast.storage.header import is_database
+from kelbrast.storage.holding import is_database
 
 
 def log(

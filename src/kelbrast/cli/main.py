@@ -9,11 +9,9 @@ from typing import Annotated, Any
 import typer
 from pydantic import BaseModel
 
-from kelbrast.app.goback import goback_file
-from kelbrast.app.planning import card_pdf, plan_file, weigh_file
+from kelbrast.app.planning import card_pdf, goback_file, plan_file, weigh_file
 from kelbrast.cli import doctor, logged, measuring, pricing, running, sizing
-from kelbrast.cli.output import Format, print_table, say, text_of, writable_output, write_new
-from kelbrast.cli.shelf import RackOption, shelf_of
+from kelbrast.cli.output import Format, RackOption, print_table, say, shelf_of, text_of, writable_output, write_new
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed

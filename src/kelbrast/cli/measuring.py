@@ -9,8 +9,7 @@ from kelbrast.cli.output import Format, say, write_new
 from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.parameters import AcceptanceRule, accepted
 from kelbrast.core.metrology.profile import Profile
-from kelbrast.documents.surface.measured.grid import Surface
-from kelbrast.documents.surface.measured.points import points_text
+from kelbrast.documents.surface.measured.points import Surface, points_text
 from kelbrast.documents.surface.measured.read import read_surface, surface_bytes
 from kelbrast.documents.surface.measured.x3p import write_x3p
 from kelbrast.documents.surface.report import MeasureFile

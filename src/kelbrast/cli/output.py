@@ -8,11 +8,17 @@ from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from enum import StrEnum
 from pathlib import Path
+from typing import Annotated
 
+import typer
 from pydantic import BaseModel
 
+from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput
 from kelbrast.documents.job.read import LARGEST_FILE
+from kelbrast.documents.rack.csv import read_rack
+from kelbrast.documents.rack.format import to_item
+from kelbrast.storage.holding import is_database
 
 _ESCAPED = "kelbrast-escaped"
 _NOT_IN_TABLES = {"figures", "cautions", "not_for", "suits"}
@@ -109,3 +115,20 @@ def _cell(value: object) -> str:
     if isinstance(value, list | tuple):
         return ",".join(_cell(item) for item in value)
     return f"{value:g}" if isinstance(value, float) else str(value)
+
+
+RackOption = Annotated[
+    Path | None,
+    typer.Option("--rack", help="your own rack, JSON or CSV; or the program's database, with what its log taught"),
+]
+
+
+def shelf_of(path: Path | None) -> Shelf | None:
+    """The rack in a file or a database; None where none is named."""
+    if path is None:
+        return None
+    if is_database(path):
+        from kelbrast.app.jobs import Jobs  # the database is only loaded where it is asked for: `kelbrast plan` stays quick
+
+        return Jobs.open(path).rack.shelf()
+    return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(text_of(str(path))), start=1)))

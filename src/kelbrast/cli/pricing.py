@@ -8,8 +8,7 @@ import typer
 from kelbrast.app.day import DayJob, day_file, told_apart, work_of
 from kelbrast.app.planning import job_of
 from kelbrast.app.quotes import USUAL_PIECES, quote_file
-from kelbrast.cli.output import Format, say, text_of
-from kelbrast.cli.shelf import RackOption, shelf_of
+from kelbrast.cli.output import Format, RackOption, say, shelf_of, text_of
 from kelbrast.core.day.shop import Worker
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job

@@ -11,7 +11,7 @@ from contextlib import closing
 from pathlib import Path
 
 from kelbrast.core.errors import StoreTrouble
-from kelbrast.storage.header import HEADER_BYTES, has_log
+from kelbrast.storage.holding import HEADER_BYTES, has_log
 from kelbrast.storage.trouble import told
 
 

@@ -42,7 +42,7 @@ from kelbrast.documents.catalogue.format import (
     ToolFile,
     UseFile,
 )
-from kelbrast.documents.common.numbers import shop, shop_or_none
+from kelbrast.documents.common.fields import shop, shop_or_none
 from kelbrast.documents.common.sentences import to_sentence_file
 
 

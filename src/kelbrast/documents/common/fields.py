@@ -1,13 +1,12 @@
-"""The kinds of fields that the open files are made of, and how long each text may be: said here once for all documents.
-
-What one document takes, every other takes too: a name that a job may have, a tap can say, a photo carries and a quote prints.
-"""
+"""The kinds of fields that the open files are made of, how long each text may be, and numbers as people write them."""
 
 import re
 from typing import Annotated, Any, Final
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import PydanticCustomError
+
+from kelbrast.core.units import from_si
 
 # Signs that turn the direction of writing (UAX #9), or take no room: a name with them is not what it looks like.
 _TURNING: Final = re.compile(r"[\u200b\u200e\u200f\u061c\u202a-\u202e\u2060-\u2069\ufeff]")
@@ -102,3 +101,48 @@ class Strict(BaseModel):
     """Unknown keys are refused by name; numbers are never read out of text."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True)
+
+
+_SPACES: Final = re.compile(r"(?<=\d)[\s\u00a0\u202f'’](?=\d{3}(?!\d))")
+_PLAIN: Final = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?", re.IGNORECASE)
+_COMMAS: Final = re.compile(r"[+-]?[1-9]\d{0,2}(,\d{3})+(\.\d*)?")
+_POINTS: Final = re.compile(r"[+-]?[1-9]\d{0,2}((\.\d{3}){2,}|(\.\d{3})+,\d*)(,\d*)?")
+_EITHER: Final = re.compile(r"[+-]?[1-9]\d{0,2},\d{3}")
+
+
+def read_number(text: str) -> float:
+    """A number from text. A comma is a decimal sign or stands between thousands; where it could be both, it is refused.
+
+    Raises:
+        ValueError: not a number, or one that can be read in two ways; says which.
+
+    >>> read_number("1,5"), read_number("1 000"), read_number("1,000.5"), read_number("1.000,5"), read_number("0,125")
+    (1.5, 1000.0, 1000.5, 1000.5, 0.125)
+    """
+    written = _SPACES.sub("", text.strip()).replace("−", "-")
+    if _EITHER.fullmatch(written):
+        whole, part = written.replace(",", ""), written.replace(",", ".")
+        raise ValueError(f'"{text.strip()}" can be read in two ways: write {whole}, or {part.rstrip("0").rstrip(".")}')
+    if _COMMAS.fullmatch(written):
+        written = written.replace(",", "")
+    elif _POINTS.fullmatch(written):
+        written = written.replace(".", "").replace(",", ".")
+    elif written.count(",") == 1 and "." not in written:
+        written = written.replace(",", ".")
+    if not _PLAIN.fullmatch(written):
+        raise ValueError(f'"{text.strip()}" is not a number')
+    return float(written)
+
+
+def shop(value: float, unit: str) -> float:
+    """To nine figures: more would be noise, fewer would break `takes_um = clearance * from_um`.
+
+    >>> shop(2.5e-5, "um")
+    25.0
+    """
+    return float(f"{from_si(value, unit):.9g}")
+
+
+def shop_or_none(value: float | None, unit: str) -> float | None:
+    """The same, with null for what is not there or has no end."""
+    return None if value is None or value == float("inf") else shop(value, unit)

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import UNITS, Measure, Quantity, Sentence
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import shop
 
 
 class FigureFile(BaseModel):

@@ -22,7 +22,7 @@ from kelbrast.core.surface.shapes import SHAPES, is_round, shape_area
 from kelbrast.core.surface.sized import Sized
 from kelbrast.core.tooling.at_hand import choose_rack
 from kelbrast.core.units import from_si, to_si
-from kelbrast.documents.common.key_faults import faults_of
+from kelbrast.documents.common.faults import faults_of
 from kelbrast.documents.common.versions import forms_read_as, up_to_date
 from kelbrast.documents.job.face_ids import identified
 from kelbrast.documents.job.format import (

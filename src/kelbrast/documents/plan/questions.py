@@ -1,23 +1,26 @@
-"""What a person asks of a plan: other aims and habits, the best trade-offs of a face, a bet on its depth, what if, and why."""
+"""What a person asks of a plan: other aims and habits, trade-offs, a bet on the depth, what if, why, going back."""
 
 from typing import Any
 
 from pydantic import BaseModel
 
-from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover
+from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront
 from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
 from kelbrast.core.planning.questions.choices import Choices, JobChoice, NamedRoute
 from kelbrast.core.planning.questions.derivation import Derivation, Given
+from kelbrast.core.planning.questions.goback import Extent, GoingBack, plan_of
 from kelbrast.core.planning.questions.guess import Bet
 from kelbrast.core.planning.questions.whatif import Change, WhatIf
 from kelbrast.core.reference.loader import record
 from kelbrast.core.reference.schemas import KINDS
 from kelbrast.core.surface.face import Wish
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.job.format import WishFile
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile
+from kelbrast.documents.plan.write import face_plan_file, to_plan_file
 
 
 class FrontRoute(BaseModel):
@@ -248,4 +251,57 @@ def _term(term: Given) -> TermFile:
         kind=source.kind if source else None,
         kind_label=KINDS[source.kind] if source else None,
         source=source.title if source else None,
+    )
+
+
+class Accepting(BaseModel):
+    """What is left when the mark is accepted: how deep it is, how much deeper than the finish allows, whether it shows."""
+
+    depth_um: float
+    times_deeper: float
+    shows: bool
+
+
+class GoBack(BaseModel):
+    """The choices at a failed light check.
+
+    `like` is the paper grade whose marks are nearest; `extent` which of the two the plan follows: the quicker one.
+    `deeper`: the mark is deeper than the face was described, so no step was left too early.
+    """
+
+    after: int
+    depth_um: float
+    missed_step: int | None
+    deeper: bool
+    like: str
+    extent: Extent
+    patch: FacePlanFile | None
+    whole: FacePlanFile
+    accept: Accepting
+
+
+class GoBackFile(PlanFile):
+    """The plan from there on, of one face."""
+
+    goback: GoBack
+
+
+def to_goback_file(job: Job, going: GoingBack) -> GoBackFile:
+    """The answer in the units of the file."""
+    extent, best = going.cheapest
+    plan = to_plan_file(plan_of(job, best))
+    depth = shop(going.depth, "um")
+    return GoBackFile(
+        **{name: getattr(plan, name) for name in PlanFile.model_fields},
+        goback=GoBack(
+            after=going.after,
+            depth_um=depth,
+            missed_step=going.missed,
+            deeper=going.deeper,
+            like=going.like,
+            extent=extent,
+            patch=face_plan_file(going.patch, job) if going.patch is not None else None,
+            whole=face_plan_file(going.whole, job),
+            accept=Accepting(depth_um=depth, times_deeper=float(f"{going.times_deeper:.3g}"), shows=going.shows),
+        ),
     )

@@ -6,8 +6,7 @@ from kelbrast.core.wording import Measure, System, counted, measured, minutes_ra
 from kelbrast.documents.common.csv_text import csv_text
 from kelbrast.documents.common.sentences import to_sentence
 from kelbrast.documents.plan.format import FacePlanFile, PlanFile, RackCheck, SetUpFile, StepFile
-from kelbrast.documents.plan.goback import GoBackFile
-from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, WeighFile
+from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, GoBackFile, WeighFile
 
 
 def plan_text(plan: PlanFile) -> str:

@@ -21,7 +21,7 @@ from kelbrast.core.rack.offer import Refused
 from kelbrast.core.surface.edge import Edge
 from kelbrast.core.units import from_si
 from kelbrast.core.wording import Sentence, tell
-from kelbrast.documents.common.numbers import shop, shop_or_none
+from kelbrast.documents.common.fields import shop, shop_or_none
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.plan.format import (
     EdgePlan,

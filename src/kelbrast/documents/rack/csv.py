@@ -9,8 +9,8 @@ from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, ReadError
 from kelbrast.core.rack.item import Bound, Item, bound_by
 from kelbrast.core.units import from_si
 from kelbrast.documents.common.csv_text import cell, csv_rows, csv_text
-from kelbrast.documents.common.key_faults import faults_of
-from kelbrast.documents.common.numbers import read_number
+from kelbrast.documents.common.faults import faults_of
+from kelbrast.documents.common.fields import read_number
 from kelbrast.documents.rack.format import MOST_ITEMS, ItemEventFile, ItemFile, RackFile, check_items, item_faults, to_item
 
 COLUMNS: Final = (

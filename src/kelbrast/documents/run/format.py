@@ -19,8 +19,8 @@ from kelbrast.core.planning.questions.goback import Extent
 from kelbrast.core.process.removal import torn
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
+from kelbrast.documents.common.faults import faults_of
 from kelbrast.documents.common.fields import ID, GradeText, NameText, Note, Strict, Word
-from kelbrast.documents.common.key_faults import faults_of
 from kelbrast.documents.common.versions import up_to_date
 from kelbrast.documents.job.face_ids import identified
 from kelbrast.documents.job.format import JobFile

@@ -5,7 +5,7 @@ from pydantic import BaseModel
 from kelbrast.core.planning.questions.house import HouseOffer, HouseWay
 from kelbrast.core.surface.face import Face
 from kelbrast.core.units import from_si, to_si
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 

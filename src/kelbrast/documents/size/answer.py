@@ -7,10 +7,10 @@ from pydantic import BaseModel, Field
 
 from kelbrast.core.precision.advice import SizingAdvice
 from kelbrast.core.precision.form import FormEstimate
-from kelbrast.core.precision.lap import LapToMake
+from kelbrast.core.precision.lap import LapAtHand, LapToMake
 from kelbrast.core.precision.move import SizeAction
 from kelbrast.core.wording import Sentence, sentence, tell
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import shop, shop_or_none
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 
@@ -224,3 +224,38 @@ _PARTS = ("taper", "barrel", "oval")
 def _said(form: FormFile, part: str) -> str:
     value, within = getattr(form, f"{part}_um"), getattr(form, f"{part}_pm_um")
     return "" if value is None else f", {part} {value:.1f} ± {within:.1f} µm"
+
+
+class LapAtHandFile(BaseModel):
+    """A lap of the rack on this work: whether it can, and how or why not. `set_out_um`: on the diameter, until it slides;
+    `set_out`: so many turns of its screw, or millimetres of travel of its arbor (`by`); null where it was never calibrated."""
+
+    item: int
+    name: str
+    able: bool
+    said: SentenceFile
+    now_mm: float | None
+    set_out_um: float | None
+    set_out: float | None
+    by: str
+    worn_um: float | None
+
+
+def to_laps_file(found: tuple[LapAtHand, ...]) -> list[LapAtHandFile]:
+    """In the units of the files."""
+    return [_one(lap) for lap in found]
+
+
+def _one(lap: LapAtHand) -> LapAtHandFile:
+    travel = lap.item.by_travel
+    return LapAtHandFile(
+        item=lap.item.id,
+        name=lap.item.name or lap.item.what,
+        able=lap.able,
+        said=to_sentence_file(lap.said),
+        now_mm=shop_or_none(lap.now, "mm"),
+        set_out_um=shop_or_none(lap.slides, "um"),
+        set_out=None if lap.turns is None else shop(lap.turns, "mm" if travel else "1"),
+        by="mm" if travel else "turn",
+        worn_um=shop_or_none(lap.worn, "um"),
+    )

@@ -19,8 +19,8 @@ from kelbrast.core.process.speed import surface_speed
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.sized import Gauge, RoundKind, RoundPart
 from kelbrast.core.units import to_si
+from kelbrast.documents.common.faults import faults_of
 from kelbrast.documents.common.fields import Millimetres, Strict, Text
-from kelbrast.documents.common.key_faults import faults_of
 from kelbrast.documents.common.versions import up_to_date
 from kelbrast.documents.size.wanted import Celsius, SizeGauge, SizeReading, SizeWanted, gauge_in_si, readings_in_si, round_part
 

@@ -7,8 +7,7 @@ from pydantic import BaseModel, Field
 from kelbrast.core.precision.pair import Pair, PairVerdict, Take
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.wording import tell
-from kelbrast.documents.common.fields import Strict
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import Strict, shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.size.answer import SizeAnswer
 from kelbrast.documents.size.format import SizeFile

@@ -4,7 +4,7 @@ from pydantic import BaseModel
 
 from kelbrast.core.practice.bores import PracticeBore, PracticeEnd
 from kelbrast.core.surface.sized import Reading
-from kelbrast.documents.common.numbers import shop
+from kelbrast.documents.common.fields import shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.size.format import SizeFile, check_size_file
 from kelbrast.documents.size.wanted import SizeReading

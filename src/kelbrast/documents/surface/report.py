@@ -13,8 +13,8 @@ from kelbrast.core.metrology.parameters import curve, material_ratio
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import to_si
-from kelbrast.documents.common.numbers import shop, shop_or_none
-from kelbrast.documents.surface.measured.grid import Surface
+from kelbrast.documents.common.fields import shop, shop_or_none
+from kelbrast.documents.surface.measured.points import Surface
 
 _DRAWN = 600  # points of a profile that are drawn
 

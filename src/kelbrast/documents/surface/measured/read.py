@@ -4,8 +4,7 @@ from pathlib import Path
 from typing import Final
 
 from kelbrast.core.errors import ReadError
-from kelbrast.documents.surface.measured.grid import Surface
-from kelbrast.documents.surface.measured.points import read_points
+from kelbrast.documents.surface.measured.points import Surface, read_points
 from kelbrast.documents.surface.measured.sdf import is_sdf, read_sdf
 from kelbrast.documents.surface.measured.x3p import is_x3p, read_x3p
 

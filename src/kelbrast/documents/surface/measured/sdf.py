@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from kelbrast.core.errors import ReadError
 from kelbrast.core.validity import Flags
-from kelbrast.documents.surface.measured.grid import Surface, on_grid, size_of
+from kelbrast.documents.surface.measured.points import Surface, on_grid, size_of
 
 _TYPES: Final = {0: "<u1", 1: "<u2", 2: "<u4", 3: "<f4", 4: "<i1", 5: "<i2", 6: "<i4", 7: "<f8"}
 _VERSIONS: Final = ("BCR-1.0", "ISO-1.0", "ISO-2.0")

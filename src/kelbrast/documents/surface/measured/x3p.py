@@ -15,7 +15,7 @@ from defusedxml.ElementTree import ParseError, fromstring
 from kelbrast.core.errors import ReadError
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.validity import Reals
-from kelbrast.documents.surface.measured.grid import Surface, on_grid, size_of
+from kelbrast.documents.surface.measured.points import Surface, on_grid, size_of
 
 _NAMESPACE: Final = "http://www.opengps.eu/2008/ISO5436_2"
 _TYPES: Final = {"I": "<i2", "L": "<i4", "F": "<f4", "D": "<f8"}
