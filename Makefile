@@ -80,7 +80,7 @@ bench: .stamps/dev .stamps/web .stamps/chromium
 # After a change of the API, of a sentence, a rule or a model: the description, the front end's types from it, the sentences to
 # test with, the page of rules, and the tables of model.md.
 types: .stamps/dev .stamps/npm
-	$(PY) -m kelbrast.api.openapi > docs/openapi.json
+	$(PY) -c 'from kelbrast.api.application import description; print(description(), end="")' > docs/openapi.json
 	PYTHONPATH=tests $(PY) tests/wording_samples.py
 	PYTHONPATH=tests $(PY) tests/written.py
 	$(PY) docs/print_rules.py > docs/rules.md

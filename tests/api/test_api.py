@@ -13,9 +13,8 @@ from pydantic import BaseModel
 from sqlalchemy import create_engine
 from starlette.testclient import TestClient
 
-from kelbrast.api.application import create_app
+from kelbrast.api.application import create_app, description
 from kelbrast.api.guards import LARGEST_FILE, LARGEST_REQUEST, POLICY
-from kelbrast.api.openapi import description
 from kelbrast.app.jobs import Jobs
 from kelbrast.storage.backups import Backup, TableChange
 from kelbrast.storage.devices import Device

@@ -1,6 +1,7 @@
 """The web application: the API under /api, the built screens everywhere else."""
 
 import asyncio
+import json
 import logging
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
@@ -11,6 +12,7 @@ from typing import Final
 
 from anyio import to_thread
 from fastapi import FastAPI
+from sqlalchemy import create_engine
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
 from starlette.staticfiles import StaticFiles
@@ -24,15 +26,13 @@ from kelbrast.api import (
     eye,
     health,
     jobs,
-    laps,
     light,
     log,
     pairing,
-    part_photos,
     photos,
     planning,
     practice,
-    practice_bore,
+    quotes,
     rack,
     reference,
     shop,
@@ -58,7 +58,6 @@ _PACKED: Final = Path(__file__).parents[1] / "screens"
 WEB: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
 _AFTER_START_S: Final = 20.0  # the first screens come first
-# Their routes are taken as they are: including a router makes every one of its routes a second time, for each application.
 _ROUTERS: Final = (
     jobs.router,
     planning.router,
@@ -66,15 +65,16 @@ _ROUTERS: Final = (
     reference.router,
     bench.router,
     photos.router,
-    part_photos.router,
+    photos.router,
     log.router,
     light.router,
     practice.router,
     shop.router,
     sizing.router,
-    laps.router,
+    sizing.router,
     day.router,
-    practice_bore.router,
+    quotes.router,
+    practice.router,
     demo.router,
     backups.router,
     backups.everything,
@@ -125,7 +125,7 @@ def create_app(
     app.state.shop = None  # no door to the shop's network, until one is opened
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
     for router in _ROUTERS:
-        app.router.routes.extend(router.routes)
+        app.include_router(router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:
@@ -177,3 +177,9 @@ async def _look_after(watch: Watch, demo: DemoBeside) -> None:
 
 def _no_such_address(rest: str) -> None:
     raise HTTPException(404, f"There is nothing at /api/{rest}")
+
+
+def description() -> str:
+    """The API's description (OpenAPI) as JSON text, from which the front end's types are made. No database is opened for it."""
+    app = create_app(Jobs(create_engine("sqlite://")), web=None)
+    return json.dumps(app.openapi(), indent=2, ensure_ascii=False) + "\n"

@@ -9,8 +9,8 @@ from pydantic import BaseModel, ConfigDict
 from starlette.background import BackgroundTask
 from starlette.concurrency import run_in_threadpool
 
-from kelbrast.api.kept import AllJobs
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.requests import AllJobs
 from kelbrast.app.everything import bring, look_into, restore
 from kelbrast.storage import database
 from kelbrast.storage.backups import Backup, Backups, TableChange

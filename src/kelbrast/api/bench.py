@@ -8,10 +8,9 @@ from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench_schemas import RunOut, run_out
 from kelbrast.api.jobs import JobId
-from kelbrast.api.kept import AllRuns
 from kelbrast.api.planning import DeepMark, LikeGrade
-from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.api.schemas import Problem
+from kelbrast.api.problems import NOT_FOUND, RESPONSES, Problem
+from kelbrast.api.requests import AllRuns
 from kelbrast.app.instruments import instruments, read
 from kelbrast.core.bench.instruments import QUANTITIES
 from kelbrast.core.errors import BadInput, OutsideValidity

@@ -8,8 +8,8 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench import RunId
-from kelbrast.api.kept import AllRuns
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.requests import AllRuns
 from kelbrast.app.eye import Eye, EyeAtBench, EyeLook, Stated, of_any_face, step_before
 from kelbrast.core.errors import BadInput
 from kelbrast.core.vision.agreement import Rightness

@@ -1,27 +1,77 @@
 """Jobs: list, create, read, change, delete, duplicate, plan, and the file and card themselves."""
 
-from typing import Annotated, Any, Final
+from dataclasses import fields
+from datetime import datetime
+from typing import Annotated, Any, Final, Literal
 
 from fastapi import APIRouter, Path, Query, Request, Response
-from pydantic import Field
+from pydantic import BaseModel, ConfigDict, Field
 from starlette.concurrency import run_in_threadpool
 
-from kelbrast.api.body import JOB_IN_BODY, JobAsWritten, JobBody, file_answer, named
-from kelbrast.api.kept import AllJobs, PartPictures
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
-from kelbrast.api.revision import Revision
-from kelbrast.api.schemas import JobPageOut, JobStateIn, WorkedOut, summary_out
+from kelbrast.api.requests import JOB_IN_BODY, AllJobs, JobAsWritten, JobBody, PartPictures, Revision, file_answer, named
 from kelbrast.app.from_rack import job_worked
-from kelbrast.app.jobs import JobOrder, KeptJob
+from kelbrast.app.jobs import JobOrder, JobSummary, KeptJob
 from kelbrast.app.planning import card_file, card_pdf
 from kelbrast.core.job import JobState
 from kelbrast.documents.common.fields import LONGEST_NAME
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.job.archive import jobs_archive, read_jobs_archive
 from kelbrast.documents.plan.card import CardFile
 from kelbrast.documents.plan.format import PlanFile
 from kelbrast.documents.plan.text import plan_csv
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
+
+
+class JobStateIn(BaseModel):
+    """How far a job is, and the number of the newest state that whoever says so had seen."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    state: JobState
+    after: Annotated[int, Field(ge=0, le=2**53)]
+
+
+class WorkedOut(BaseModel):
+    """How many items of the rack were changed by working a job."""
+
+    items: int
+
+
+class JobSummaryOut(BaseModel):
+    """A line of the job list; `minutes` is for all pieces."""
+
+    id: int
+    title: str
+    material: str
+    pieces: int
+    faces: int
+    finishes: list[SentenceFile]
+    minutes: float | None
+    state: Literal["ready", "not-possible", "cannot-plan", "unreadable"]
+    kept_state: JobState
+    customer: str
+    due: datetime | None
+    note: str
+    reason: SentenceFile | None
+    updated_at: datetime
+
+
+class JobPageOut(BaseModel):
+    """How many jobs there are of what is looked for, and some of them. `any`: there is a job at all."""
+
+    count: int
+    any: bool
+    jobs: list[JobSummaryOut]
+
+
+def summary_out(one: JobSummary) -> JobSummaryOut:
+    """A line of the list, its facts ready to be told."""
+    told = {field.name: getattr(one, field.name) for field in fields(one)}
+    told["finishes"] = [to_sentence_file(finish) for finish in one.finishes]
+    told["reason"] = to_sentence_file(one.reason) if one.reason else None
+    return JobSummaryOut.model_validate(told)
 
 
 JobId = Annotated[int, Path(ge=1, le=2**53, description="id of the job")]

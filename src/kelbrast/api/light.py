@@ -7,10 +7,9 @@ from fastapi import APIRouter, Path, Query, Response
 from pydantic import BaseModel
 
 from kelbrast.api.bench import RunId
-from kelbrast.api.body import JOB_IN_BODY, JobBody
-from kelbrast.api.kept import AllRuns, OwnRack, Pictures
 from kelbrast.api.planning import FaceName
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.requests import JOB_IN_BODY, AllRuns, JobBody, OwnRack, Pictures
 from kelbrast.app.light import Tile
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.simulation.light import Lamp, look_of

@@ -8,10 +8,9 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from kelbrast.api.bench import RunId
-from kelbrast.api.body import text_in_body
-from kelbrast.api.kept import AllRuns, ShopLog
 from kelbrast.api.log_schemas import LogOut, RunPageOut, line_out, named_tools, run_page
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.requests import AllRuns, ShopLog, text_in_body
 from kelbrast.app.brought_run import bring_run
 from kelbrast.app.clock import began
 from kelbrast.app.followed import figures_of

@@ -7,8 +7,7 @@ from fastapi import APIRouter, Depends, Path, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from kelbrast.api.door import PAIRING, ROOT_CERTIFICATE, OpenShop, session_cookie, visitor
-from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.api.schemas import Problem
+from kelbrast.api.problems import NOT_FOUND, RESPONSES, Problem
 from kelbrast.app.pairing import SESSION_LIVES, Pairing, Wrong
 from kelbrast.core.errors import NotFound, NotLetIn
 

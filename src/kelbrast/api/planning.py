@@ -4,9 +4,8 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query
 
-from kelbrast.api.body import JOB_IN_BODY, JobBody
-from kelbrast.api.kept import OwnRack
 from kelbrast.api.problems import RESPONSES
+from kelbrast.api.requests import JOB_IN_BODY, JobBody, OwnRack
 from kelbrast.app.planning import DEEPEST_MARK_UM, advice_file, choices_file, goback_file, plan_file, what_if_file, why_file
 from kelbrast.documents.common.fields import LONGEST_GRADE, LONGEST_NAME
 from kelbrast.documents.plan.format import PlanFile

@@ -3,14 +3,14 @@
 import logging
 import math
 import secrets
-from typing import Any, Final
+from typing import Annotated, Any, Final
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
+from pydantic import BaseModel, Field
 from starlette.exceptions import HTTPException
 
-from kelbrast.api.schemas import Problem, fault_out
 from kelbrast.core.errors import (
     BadInput,
     Cause,
@@ -23,8 +23,48 @@ from kelbrast.core.errors import (
     StoreTrouble,
     TooSoon,
 )
+from kelbrast.documents.common import faults
+from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 log = logging.getLogger(__name__)
+
+
+class FaultOut(BaseModel):
+    """One thing that is wrong: the key, and what would mend it; and the same for a person who sees no keys.
+
+    `where`: the field in words; `about`: the keys of all the fields that it speaks of.
+    """
+
+    field: str
+    message: str
+    where: str
+    said: SentenceFile
+    about: list[str]
+
+
+def fault_out(fault: Fault) -> FaultOut:
+    """A fault for a screen."""
+    said = f"{fault.message}; {fault.hint}" if fault.hint else fault.message
+    return FaultOut(
+        field=fault.field,
+        message=said,
+        where=faults.where(fault),
+        said=to_sentence_file(faults.what(fault)),
+        about=list(faults.about(fault)),
+    )
+
+
+class Problem(BaseModel):
+    """RFC 9457 problem details, with the faults by key."""
+
+    type: Annotated[str, Field(examples=["about:blank"])] = "about:blank"
+    title: str
+    status: int
+    detail: str
+    instance: Annotated[str, Field(description="names this very problem; the program's log has it too")] = ""
+    faults: list[FaultOut] = []
+
+
 MEDIA_TYPE: Final = "application/problem+json"
 RESPONSES: Final[dict[int | str, dict[str, Any]]] = {
     422: {"model": Problem, "description": "Something in the request cannot be used"},

@@ -5,7 +5,6 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 
 from kelbrast.api.jobs import OneOfIds
-from kelbrast.api.kept import AllJobs, OwnRack
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.rack_schemas import (
     ChangeOut,
@@ -23,7 +22,7 @@ from kelbrast.api.rack_schemas import (
     thing,
     things,
 )
-from kelbrast.api.revision import Revision
+from kelbrast.api.requests import AllJobs, OwnRack, Revision
 from kelbrast.app.buying import Buying
 from kelbrast.app.from_rack import preparation
 from kelbrast.app.planning import job_of

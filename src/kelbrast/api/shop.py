@@ -6,9 +6,8 @@ from typing import Annotated, Final
 from fastapi import APIRouter, Path
 from pydantic import BaseModel, Field
 
-from kelbrast.api.body import JOB_IN_BODY, JobBody
-from kelbrast.api.kept import AllRuns, OwnRack, OwnTemplates, ShopUpkeep, ShopWays, WhatWasLearnt
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
+from kelbrast.api.requests import JOB_IN_BODY, AllRuns, JobBody, OwnRack, OwnTemplates, ShopUpkeep, ShopWays, WhatWasLearnt
 from kelbrast.app.house import KeptWay
 from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity

@@ -1,4 +1,5 @@
-"""The eye: photos opened as they are in their files, judged in the background one after the other, with how far it is."""
+"""The eye: photos opened as they are in their files, judged in the background one after the other, with how far it is; and
+asked at a light check, where what it saw is kept."""
 
 import io
 import math

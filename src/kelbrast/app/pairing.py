@@ -1,4 +1,5 @@
-"""Pairing: a code on the main screen, typed once on a tablet or phone, lets that device in until it is taken off."""
+"""Pairing: a code on the main screen, typed once on a tablet or phone, lets that device in until it is taken off; and under
+which names the network knows this computer."""
 
 import hashlib
 import re

@@ -1,4 +1,5 @@
-"""Photos of a stage or a reference: checked, turned upright, made smaller, encoded anew, and rid of where they were taken."""
+"""Photos of a stage or a reference: checked, turned upright, made smaller, encoded anew, and rid of where they were taken; and
+photos of a job's part, with what was drawn on them."""
 
 import io
 from collections.abc import Iterator, Sequence

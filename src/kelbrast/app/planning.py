@@ -1,4 +1,4 @@
-"""Planning a job file: the use case behind the command line and both plan endpoints."""
+"""Planning a job file: the use case behind the command line and both plan endpoints; and going back from a light check."""
 
 from dataclasses import replace
 from functools import lru_cache

@@ -1,4 +1,4 @@
-"""Parts that are worked to size: kept, changed, and answered."""
+"""Parts that are worked to size: kept, changed, and answered; and laps for such work."""
 
 import json
 from collections.abc import Mapping

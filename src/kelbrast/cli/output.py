@@ -1,4 +1,4 @@
-"""Printing: JSON as it is, tables in columns."""
+"""Printing: JSON as it is, tables in columns; and the rack that a command plans with."""
 
 import codecs
 import io

@@ -1,4 +1,5 @@
-"""The ranges within which a formula holds, enforced in the same way everywhere. What is not a number never lies within one."""
+"""The ranges within which a formula holds, enforced in the same way everywhere. What is not a number never lies within one; and
+the arrays of the computation, by what they hold."""
 
 import math
 from typing import Final

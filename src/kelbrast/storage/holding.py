@@ -1,4 +1,4 @@
-"""One server for a database: the second is refused, naming the first."""
+"""One server for a database: the second is refused, naming the first; and how a database file begins."""
 
 import json
 import os

@@ -1388,6 +1388,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauge/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Begin Practice Bore
+         * @description What is known of the bore before any reading.
+         */
+        get: operations["begin_practice_bore_api_gauge_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/practice/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Practice Bore
+         * @description What the simulated gauge reads now.
+         */
+        post: operations["read_practice_bore_api_gauge_practice_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauge/practice/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Practice Bore
+         * @description The bore as it is now, and what the program would have done with it.
+         */
+        post: operations["end_practice_bore_api_gauge_practice_end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/learning": {
         parameters: {
             query?: never;
@@ -2002,66 +2062,6 @@ export interface paths {
         get: operations["quotes_as_csv_api_quotes_csv_get"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/gauge/practice": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Begin Practice Bore
-         * @description What is known of the bore before any reading.
-         */
-        get: operations["begin_practice_bore_api_gauge_practice_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/gauge/practice/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Practice Bore
-         * @description What the simulated gauge reads now.
-         */
-        post: operations["read_practice_bore_api_gauge_practice_read_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/gauge/practice/end": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * End Practice Bore
-         * @description The bore as it is now, and what the program would have done with it.
-         */
-        post: operations["end_practice_bore_api_gauge_practice_end_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -10222,6 +10222,116 @@ export interface operations {
             };
         };
     };
+    begin_practice_bore_api_gauge_practice_get: {
+        parameters: {
+            query: {
+                /** @description 1 is the easiest */
+                difficulty: number;
+                /** @description number of the bore */
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeFile"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_practice_bore_api_gauge_practice_read_post: {
+        parameters: {
+            query: {
+                /** @description 1 is the easiest */
+                difficulty: number;
+                /** @description number of the bore */
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeReading"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    end_practice_bore_api_gauge_practice_end_post: {
+        parameters: {
+            query: {
+                /** @description 1 is the easiest */
+                difficulty: number;
+                /** @description number of the bore */
+                seed: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoreEndFile"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     what_was_learnt_api_learning_get: {
         parameters: {
             query?: never;
@@ -11594,116 +11704,6 @@ export interface operations {
                 content: {
                     "application/json": unknown;
                     "text/csv": unknown;
-                };
-            };
-            /** @description Something in the request cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    begin_practice_bore_api_gauge_practice_get: {
-        parameters: {
-            query: {
-                /** @description 1 is the easiest */
-                difficulty: number;
-                /** @description number of the bore */
-                seed: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SizeFile"];
-                };
-            };
-            /** @description Something in the request cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    read_practice_bore_api_gauge_practice_read_post: {
-        parameters: {
-            query: {
-                /** @description 1 is the easiest */
-                difficulty: number;
-                /** @description number of the bore */
-                seed: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReadIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SizeReading"][];
-                };
-            };
-            /** @description Something in the request cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    end_practice_bore_api_gauge_practice_end_post: {
-        parameters: {
-            query: {
-                /** @description 1 is the easiest */
-                difficulty: number;
-                /** @description number of the bore */
-                seed: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WorkedIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BoreEndFile"];
                 };
             };
             /** @description Something in the request cannot be used */

@@ -1,4 +1,5 @@
-"""What the plan expects at the bench: what an instrument should read now, and which limits a reading is held against."""
+"""What the plan expects at the bench: what an instrument should read now, and which limits a reading is held against; and what
+comes next, for a screen that works offline for a while."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass

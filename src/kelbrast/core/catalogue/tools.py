@@ -1,4 +1,5 @@
-"""The starter rack: uses and their speeds, carriers, and one tool for each grade, size or compound of a carrier."""
+"""The starter rack: uses and their speeds, carriers, and one tool for each grade, size or compound of a carrier; and kits to
+begin with."""
 
 from dataclasses import dataclass, fields, replace
 from functools import cache

@@ -1,4 +1,5 @@
-"""Height and spacing parameters of a roughness profile (ISO 21920-2, with the sections of ISO 4287), and acceptance."""
+"""Height and spacing parameters of a roughness profile (ISO 21920-2, with the sections of ISO 4287), the material ratio curve
+(formerly ISO 13565-2), and acceptance."""
 
 import math
 from collections.abc import Sequence

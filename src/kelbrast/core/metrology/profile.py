@@ -1,4 +1,5 @@
-"""A measured profile: heights along a line, and what is done to it before it is evaluated."""
+"""A measured profile: heights along a line, and what is done to it before it is evaluated: form, and the Gaussian filter of ISO
+16610-21 (lines) and -61 (areas)."""
 
 import math
 from dataclasses import dataclass, replace

@@ -1,4 +1,5 @@
-"""Laps for bores and shafts: how fast they cut, which to make, and how far to set them out."""
+"""Laps for bores and shafts: how fast they cut, which to make, and how far to set them out; which of the rack can do the work,
+and what share of an oval they clean."""
 
 import math
 from collections.abc import Sequence

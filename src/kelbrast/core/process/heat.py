@@ -1,4 +1,5 @@
-"""How hot the work gets under a wheel, and how long one spot may be touched."""
+"""How hot the work gets under a wheel, and how long one spot may be touched; and when a part that warms as a whole is put down
+to cool."""
 
 import math
 from dataclasses import dataclass

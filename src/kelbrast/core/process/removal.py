@@ -1,4 +1,4 @@
-"""How fast abrasives remove material, how they dull, and when they are changed."""
+"""How fast abrasives remove material, how they dull, and when they are changed; and what breaking an edge takes off."""
 
 import math
 from dataclasses import dataclass

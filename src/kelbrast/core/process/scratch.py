@@ -1,4 +1,4 @@
-"""What an abrasive leaves behind."""
+"""What an abrasive leaves behind, and how many old marks are left, in words: nobody can count them."""
 
 import math
 from typing import Final

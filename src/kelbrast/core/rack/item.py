@@ -1,4 +1,5 @@
-"""An item on the rack: its history, what it is bound to because of that, and what on the rack does not fit together."""
+"""An item on the rack: its history, what it is bound to because of that, and what on the rack does not fit together; and what
+work does to it."""
 
 import math
 from collections.abc import Iterable, Mapping, Sequence, Set

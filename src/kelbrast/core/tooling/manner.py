@@ -1,4 +1,5 @@
-"""How hard a tool is pressed, and whether wet: the first way that is cool enough."""
+"""Which machine drives a tool and how it is set; how hard the tool is pressed, and whether wet: the first way that is cool
+enough."""
 
 import math
 from collections.abc import Iterator

@@ -1,4 +1,4 @@
-"""The direction in which a surface is marked, from a photo of it."""
+"""The direction in which a surface is marked, from the power spectra of a photo of it."""
 
 import math
 from dataclasses import dataclass

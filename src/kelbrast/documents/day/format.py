@@ -1,4 +1,5 @@
-"""The day of a shop in files: people and their hours, and the board. Minutes count from the hour at which the day begins."""
+"""The day of a shop in files: people and their hours, the board, and what holds for the whole shop. Minutes count from the hour
+at which the day begins."""
 
 import re
 from collections.abc import Sequence

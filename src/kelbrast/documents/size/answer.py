@@ -1,4 +1,4 @@
-"""What is said of a part that is worked to size, in the units of the files."""
+"""What is said of a part that is worked to size, in the units of the files; and laps of the rack for it."""
 
 from collections.abc import Sequence
 from typing import Annotated

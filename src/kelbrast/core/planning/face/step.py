@@ -1,4 +1,4 @@
-"""One step of a route, with everything that the bench needs to know."""
+"""One step of a route, with everything that the bench needs to know, and what it leaves of the marks before it."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,5 @@
-"""The same job by every aim and every habit, side by side: what each would take, and what it costs against the best."""
+"""The same job by every aim and every habit, side by side: what each would take, and what it costs against the best; and every
+route of a face that no other beats."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,5 @@
-"""The plan of a job: every face's route, the order of the faces, shared set-ups, and the work around the abrasives."""
+"""The plan of a job: every face's route, the order of the faces, shared set-ups, and the work around the abrasives, and what
+the rack does not have enough of."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace

@@ -1,4 +1,5 @@
-"""Measured profiles as text: two columns, place and height, separated by spaces, tabs, commas or semicolons."""
+"""Measured profiles as text: two columns, place and height, separated by spaces, tabs, commas or semicolons; and what every
+reader of measured surfaces shares."""
 
 import io
 import re
