@@ -1,6 +1,7 @@
 """The API: jobs and plans, and every refusal as problem+json that names the key."""
 
 import json
+import re
 import subprocess
 import sys
 from dataclasses import is_dataclass
@@ -10,14 +11,15 @@ from typing import Any, get_args, get_type_hints
 import pytest
 from fastapi.routing import APIRoute
 from pydantic import BaseModel
-from sqlalchemy import create_engine
+from sqlalchemy import event
 from starlette.testclient import TestClient
 
-from kelbrast.api.application import create_app, description
+from kelbrast.api.application import ROUTERS, description
 from kelbrast.api.guards import LARGEST_FILE, LARGEST_REQUEST, POLICY
 from kelbrast.app.jobs import Jobs
 from kelbrast.storage.backups import Backup, TableChange
 from kelbrast.storage.devices import Device
+from kelbrast.storage.sessions import begins
 from telling import told
 
 ROOT = Path(__file__).parents[2]
@@ -167,12 +169,35 @@ def test_no_dataclass_of_storage_is_an_answer_unless_it_is_listed() -> None:
     """A device as it is kept holds the secret of its session: what may be answered with is said here, one by one."""
     listed = {Backup, TableChange}
     answered: set[type] = set()
-    for route in create_app(Jobs(create_engine("sqlite://")), web=None).routes:
-        if isinstance(route, APIRoute):
-            _classes_in(get_type_hints(route.endpoint).get("return"), answered)
+    for route in (route for router in ROUTERS for route in router.routes):
+        assert isinstance(route, APIRoute)
+        _classes_in(get_type_hints(route.endpoint).get("return"), answered)
     kept = {one for one in answered if one.__module__.startswith("kelbrast.storage")}
     assert kept == listed
     assert Device not in answered
+
+
+KEEPS_ITS_PLACES = {
+    "/api/day",
+    "/api/day.ics",
+    "/api/day.csv",
+}  # what is done stays where it stood, so the board remembers that
+ASKED = {"face": "f1", "job": 1, "person": "Ada", "kind": "bore", "limits": "25 H7", "like": "p320", "difficulty": 1, "seed": 1}
+
+
+def test_whoever_only_looks_changes_nothing(client: TestClient, collar: dict[str, Any]) -> None:
+    engine = client.app.state.jobs.engine
+    job = client.post("/api/jobs", json=collar).json()["id"]
+    assert client.post(f"/api/jobs/{job}/runs").status_code == 201
+    assert client.post("/api/rack", json={"items": [{"what": "paper-p240"}]}).status_code == 201
+    wrote: list[str] = []
+    event.listen(engine, "begin", lambda one: wrote.append(begins(one.get_execution_options())))
+    answered = 0
+    looks = [route.path for router in ROUTERS for route in router.routes if "GET" in route.methods]
+    for path in set(looks) - KEEPS_ITS_PLACES:
+        answered += client.get(re.sub(r"{\w+_id}", "1", path), params=ASKED).status_code == 200
+        assert set(wrote) <= {"BEGIN"}, path
+    assert answered > 40
 
 
 def test_a_failure_of_the_program_is_a_problem_with_a_number_that_stands_in_the_log(

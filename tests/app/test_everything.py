@@ -105,7 +105,7 @@ def changed(archive: Path, target: Path, name: str, text: str | None) -> Path:
     return target
 
 
-ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "tables": "0013", "ever": {}}
+ABOUT = {"kelbrast": "everything/1", "version": "0", "made_at": "2026-03-01", "tables": "0015", "ever": {}}
 
 
 @pytest.mark.parametrize(

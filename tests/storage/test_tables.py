@@ -31,6 +31,7 @@ PUBLISHED = {
     "0011_photos_of_parts.py": "c8e9f1ff44cb41b9",
     "0012_what_the_eye_saw.py": "16d68299a2ee77c4",
     "0013_documents.py": "96dc0a3c8f2cd335",
+    "0014_states_of_jobs.py": "8660eacf1ec6d8ca",
 }
 
 
@@ -64,7 +65,7 @@ def changed(tmp_path: Path, collar: dict[str, Any]) -> Callable[..., Path]:
         "drop table practice_answers",
         "drop table run_events",
         "drop index ix_jobs_state",
-        "alter table rack_items drop column set_out_by",
+        "alter table rack_items drop column revision",
     ],
 )
 def test_what_is_missing_is_added_and_a_copy_kept(changed: Callable[..., Path], missing: str) -> None:

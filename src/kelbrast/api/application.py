@@ -58,23 +58,20 @@ _PACKED: Final = Path(__file__).parents[1] / "screens"
 WEB: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
 _AFTER_START_S: Final = 20.0  # the first screens come first
-_ROUTERS: Final = (
+ROUTERS: Final = (
     jobs.router,
     planning.router,
     rack.router,
     reference.router,
     bench.router,
     photos.router,
-    photos.router,
     log.router,
     light.router,
     practice.router,
     shop.router,
     sizing.router,
-    sizing.router,
     day.router,
     quotes.router,
-    practice.router,
     demo.router,
     backups.router,
     backups.everything,
@@ -124,7 +121,7 @@ def create_app(
     app.state.pairing = Pairing(devices_file(database))
     app.state.shop = None  # no door to the shop's network, until one is opened
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
-    for router in _ROUTERS:
+    for router in ROUTERS:
         app.include_router(router)
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)

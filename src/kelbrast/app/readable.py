@@ -12,7 +12,7 @@ from kelbrast.core.errors import KelbrastError
 # What reading a document can end with, when it is not as this version writes it.
 UNREADABLE: Final = (KelbrastError, ValidationError, ValueError, TypeError, KeyError, AttributeError)
 log = logging.getLogger(__name__)
-Stored = TypeVar("Stored")
+AsKept = TypeVar("AsKept")
 Read = TypeVar("Read")
 
 
@@ -35,7 +35,7 @@ def why_unreadable(problem: BaseException) -> str:
 
 
 def readable(
-    stored: Iterable[Stored], read: Callable[[Stored], Read], named: Callable[[Stored], tuple[int, str]]
+    stored: Iterable[AsKept], read: Callable[[AsKept], Read], named: Callable[[AsKept], tuple[int, str]]
 ) -> tuple[list[Read], list[Unreadable]]:
     """Read each document. Those that cannot be read come back beside the others. `named`: id and title of a document."""
     found, failed = [], []

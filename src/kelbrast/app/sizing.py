@@ -39,6 +39,7 @@ from kelbrast.documents.size.format import (
 from kelbrast.documents.size.pair import PairAnswer, PairFile, to_pair_answer
 from kelbrast.storage import sizings as store
 from kelbrast.storage.sessions import reading, writing
+from kelbrast.storage.stored import Stored
 
 _NEWEST: Final = 200  # as many parts say all that there is to say of a rate
 
@@ -177,7 +178,7 @@ class Sizings:
         with writing(self._engine) as session:
             store.remove_sizing(session, sizing_id)
 
-    def _kept(self, session: Session, one: store.StoredSizing) -> KeptSizing:
+    def _kept(self, session: Session, one: Stored) -> KeptSizing:
         file = check_size_file(dict(one.document))
         return KeptSizing(one.id, one.revision, one.updated_at, file, answered(file, _learnt(session, one.id, file)))
 

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final, Literal
 
-from sqlalchemy import Select, String, cast, func, or_, select, update
+from sqlalchemy import Select, String, cast, func, or_, select
 from sqlalchemy.orm import Session
 
-from kelbrast.core.errors import Conflict, NotFound
+from kelbrast.core.errors import Conflict
+from kelbrast.storage.stored import Stored, change_row, row_of
 from kelbrast.storage.tables import JobRow, JobStateRow
 
 _MOST_IDS: Final = 500  # in one question; SQLite takes some thousands
@@ -26,22 +27,11 @@ _ORDERS: Final[dict[JobOrder, tuple[Any, ...]]] = {
 
 
 @dataclass(frozen=True, slots=True)
-class StoredJob:
-    """A job as kept: its id, how often it was changed, when last (UTC), and the document.
+class StoredJob(Stored):
+    """A job as kept. `state`: how far it is; `state_number`: of the event that brought it there, 0 for the one it came with."""
 
-    `state`: how far it is; `state_number`: of the event that brought it there, 0 for the one that it came with.
-    """
-
-    id: int
-    revision: int
-    updated_at: datetime
-    document: Mapping[str, Any]
     state: str
     state_number: int
-
-    @property
-    def title(self) -> str:
-        return str(self.document.get("title", ""))
 
 
 def job_ids(session: Session) -> list[int]:
@@ -138,15 +128,8 @@ def change_job(session: Session, job_id: int, document: Mapping[str, Any], *, re
         Conflict: it was changed elsewhere since.
     """
     row = _row(session, job_id)
-    # Compared and set in one statement: of two changes of the same revision only one finds its row.
-    changed = (
-        update(JobRow)
-        .where(JobRow.id == job_id, JobRow.revision == revision)
-        .values(**_values(document), revision=revision + 1, updated_at=datetime.now(UTC))
-    )
-    if session.scalar(changed.returning(JobRow.id), execution_options={"synchronize_session": False}) is None:
-        raise Conflict(f"this job was changed elsewhere: it is at revision {row.revision}, not {revision}")
-    session.refresh(row)
+    values = {**_values(document), "updated_at": datetime.now(UTC)}
+    change_row(session, row, values, revision=revision, what="this job")
     return _stored_of(session, row)
 
 
@@ -160,10 +143,7 @@ def remove_job(session: Session, job_id: int) -> None:
 
 
 def _row(session: Session, job_id: int) -> JobRow:
-    row = session.get(JobRow, job_id)
-    if row is None:
-        raise NotFound("job", str(job_id))
-    return row
+    return row_of(session, JobRow, job_id, "job")
 
 
 def _state_numbers(session: Session, job_ids: Sequence[int]) -> dict[int, int]:

@@ -3,18 +3,13 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any, Final
+from typing import Any
 
-from sqlalchemy import func, select, update
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from kelbrast.core.errors import Conflict, NotFound
+from kelbrast.storage.stored import change_row, row_of
 from kelbrast.storage.tables import RackEventRow, RackItemRow
-
-_ITEM_KEYS: Final = tuple(column.name for column in RackItemRow.__table__.columns if column.name not in ("id", "revision"))
-_EVENT_KEYS: Final = tuple(
-    column.name for column in RackEventRow.__table__.columns if column.name not in ("id", "item_id", "at")
-)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +46,7 @@ def get_item(session: Session, item_id: int) -> StoredItem:
 
 def add_item(session: Session, document: Mapping[str, Any]) -> StoredItem:
     """Put an item on the rack, with the history that it brings."""
-    row = RackItemRow(**_values(document))
+    row = RackItemRow(document=_said(document))
     row.events = [_event(each) for each in document.get("history", ())]
     session.add(row)
     session.flush()
@@ -66,13 +61,7 @@ def change_item(session: Session, item_id: int, document: Mapping[str, Any], *, 
         Conflict: it was changed elsewhere since.
     """
     row = _row(session, item_id)
-    found = RackItemRow.id == item_id
-    if revision is not None:
-        found = found & (RackItemRow.revision == revision)
-    changed = update(RackItemRow).where(found).values(**_values(document), revision=RackItemRow.revision + 1)
-    if session.scalar(changed.returning(RackItemRow.id), execution_options={"synchronize_session": False}) is None:
-        raise Conflict(f"this was changed elsewhere: it is at revision {row.revision}, not {revision}")
-    session.refresh(row)
+    change_row(session, row, {"document": _said(document)}, revision=revision, what="this")
     return _stored(row)
 
 
@@ -90,24 +79,18 @@ def remove_item(session: Session, item_id: int) -> None:
 
 
 def _row(session: Session, item_id: int) -> RackItemRow:
-    row = session.get(RackItemRow, item_id)
-    if row is None:
-        raise NotFound("rack item", str(item_id))
-    return row
+    return row_of(session, RackItemRow, item_id, "rack item")
 
 
-def _values(document: Mapping[str, Any]) -> dict[str, Any]:
-    return {key: document.get(key) for key in _ITEM_KEYS}
+def _said(document: Mapping[str, Any]) -> dict[str, Any]:
+    """What the document says of itself; its history is kept event by event."""
+    return {key: value for key, value in document.items() if key != "history" and value is not None}
 
 
 def _event(document: Mapping[str, Any]) -> RackEventRow:
-    return RackEventRow(**{key: document.get(key) for key in _EVENT_KEYS})
+    return RackEventRow(document=_said(document))
 
 
 def _stored(row: RackItemRow) -> StoredItem:
-    history = [{key: getattr(event, key) for key in _EVENT_KEYS} for event in row.events]
-    document = {key: getattr(row, key) for key in _ITEM_KEYS}
-    told = {key: value for key, value in document.items() if value is not None}
-    events = [{key: value for key, value in each.items() if value is not None} for each in history]
-    at = tuple(event.at for event in row.events)
-    return StoredItem(row.id, row.revision, {**told, "history": events}, at)
+    history = [event.document for event in row.events]
+    return StoredItem(row.id, row.revision, {**row.document, "history": history}, tuple(event.at for event in row.events))

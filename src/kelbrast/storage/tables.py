@@ -3,7 +3,7 @@
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, DateTime, Float, ForeignKey, LargeBinary, String, TypeDecorator, UniqueConstraint
+from sqlalchemy import JSON, DateTime, Float, ForeignKey, LargeBinary, String, TypeDecorator, UniqueConstraint
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
 
@@ -89,26 +89,13 @@ class SizingRow(Base):
 
 
 class RackItemRow(Base):
-    """A thing on the rack. What is null is as in the catalogue. `revision` counts changes of what is said of it."""
+    """A thing on the rack, as it stands in its file; `revision` counts changes of what is said of it."""
 
     __tablename__ = "rack_items"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int] = mapped_column(default=1, server_default="1")
-    what: Mapped[str] = mapped_column(String(80), index=True)
-    name: Mapped[str] = mapped_column(String(80))
-    count: Mapped[float] = mapped_column(Float, CheckConstraint("count >= 0"))
-    low: Mapped[float | None] = mapped_column(Float)
-    diameter_mm: Mapped[float | None] = mapped_column(Float)
-    marked_m_s: Mapped[float | None] = mapped_column(Float)
-    price: Mapped[float | None] = mapped_column(Float)
-    life_min: Mapped[float | None] = mapped_column(Float)
-    length_mm: Mapped[float | None] = mapped_column(Float)
-    set_out_um: Mapped[float | None] = mapped_column(Float)
-    set_out_by: Mapped[str] = mapped_column(String(8), default="turn", server_default="turn")
-    rpm: Mapped[list[float] | None] = mapped_column(JSON)
-    made: Mapped[str] = mapped_column(String(40))
-    note: Mapped[str] = mapped_column(String(400))
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
     events: Mapped[list["RackEventRow"]] = relationship(
         back_populates="item", cascade="all, delete-orphan", order_by="RackEventRow.id", lazy="selectin"
     )
@@ -117,19 +104,14 @@ class RackItemRow(Base):
 
 
 class RackEventRow(Base):
-    """Something that happened to an item. Rows are only ever added."""
+    """Something that happened to an item, as it stands in its file. Rows are only ever added."""
 
     __tablename__ = "rack_events"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     item_id: Mapped[int] = mapped_column(ForeignKey("rack_items.id", ondelete="CASCADE"), index=True)
     at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
-    kind: Mapped[str] = mapped_column(String(20))
-    charge: Mapped[str | None] = mapped_column(String(80))
-    family: Mapped[str | None] = mapped_column(String(40))
-    amount: Mapped[float] = mapped_column(Float, default=0.0)
-    size_mm: Mapped[float | None] = mapped_column(Float)
-    why: Mapped[str] = mapped_column(String(400), default="")
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
     item: Mapped[RackItemRow] = relationship(back_populates="events")
 
 

@@ -1,4 +1,4 @@
-"""How warm a part may get (worked out in `process.heat`, `process.rests` and `tooling.manner`)."""
+"""How warm a part may get (worked out in `process.heat`, `process.heat` and `tooling.manner`)."""
 
 from typing import Final
 
