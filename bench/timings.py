@@ -141,7 +141,12 @@ def _http(address: str) -> list[Row]:
 
         def twelve() -> None:  # all aims and all schools of twelve faces
             faces = [
-                {**job["faces"][0], "name": f"face {k}", "found": {"kind": "lay", "depth_um": float(next(depth)) + k}}
+                {
+                    **job["faces"][0],
+                    "id": f"f{k}",
+                    "name": f"face {k}",
+                    "found": {"kind": "lay", "depth_um": float(next(depth)) + k},
+                }
                 for k in range(12)
             ]
             assert client.post("api/choices", json={**job, "faces": faces}).status_code == 200
@@ -156,7 +161,7 @@ def _http(address: str) -> list[Row]:
             (
                 "list of jobs, over HTTP",
                 f"{median_ms(lambda: client.get('api/jobs')):.1f} ms",
-                f"{len(client.get('api/jobs').json())} jobs, planned before",
+                f"{len(client.get('api/jobs').json()['jobs'])} jobs, planned before",
             ),
         ]
 

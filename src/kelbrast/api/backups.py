@@ -30,7 +30,7 @@ _FILE: Final[dict[str, Any]] = {
 BackupName = Annotated[str, Path(max_length=80, description="name of the backup")]
 
 
-def _backups(request: Request) -> Backups:
+async def _backups(request: Request) -> Backups:
     backups: Backups = request.app.state.backups
     return backups
 

@@ -43,7 +43,7 @@ Ids = Annotated[
 ]
 
 
-def _buying(request: Request) -> Buying:
+async def _buying(request: Request) -> Buying:
     buying: Buying = request.app.state.buying
     return buying
 

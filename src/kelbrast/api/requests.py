@@ -28,65 +28,71 @@ from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import LARGEST_FILE, read_as_written, read_job_file
 
 
-def _jobs(request: Request) -> Jobs:
+def jobs_of(request: Request) -> Jobs:
+    """The jobs that the application was built over."""
     jobs: Jobs = request.app.state.jobs
     return jobs
 
 
-def _rack(request: Request) -> Rack:
-    return _jobs(request).rack
+# Coroutines, as a plain function would be taken to another thread, which takes longer than any of these.
+async def _jobs(request: Request) -> Jobs:
+    return jobs_of(request)
 
 
-def _runs(request: Request) -> Runs:
-    return Runs(_jobs(request))
+async def _rack(request: Request) -> Rack:
+    return jobs_of(request).rack
 
 
-def _log(request: Request) -> Log:
-    return Log(_runs(request))
+async def _runs(request: Request) -> Runs:
+    return Runs(jobs_of(request))
 
 
-def _photos(request: Request) -> Photos:
-    return Photos(_jobs(request).engine)
+async def _log(request: Request) -> Log:
+    return Log(Runs(jobs_of(request)))
 
 
-def _part_photos(request: Request) -> PartPhotos:
-    return PartPhotos(_jobs(request).engine)
+async def _photos(request: Request) -> Photos:
+    return Photos(jobs_of(request).engine)
 
 
-def _learning(request: Request) -> Learning:
-    return _rack(request).learning
+async def _part_photos(request: Request) -> PartPhotos:
+    return PartPhotos(jobs_of(request).engine)
 
 
-def _house(request: Request) -> HouseWays:
-    return HouseWays(_jobs(request).engine)
+async def _learning(request: Request) -> Learning:
+    return jobs_of(request).rack.learning
 
 
-def _upkeep(request: Request) -> Upkeep:
-    return Upkeep(_jobs(request))
+async def _house(request: Request) -> HouseWays:
+    return HouseWays(jobs_of(request).engine)
 
 
-def _practice(request: Request) -> Lessons:
-    return Lessons(_jobs(request).engine)
+async def _upkeep(request: Request) -> Upkeep:
+    return Upkeep(jobs_of(request))
 
 
-def _sizings(request: Request) -> Sizings:
-    return Sizings(_jobs(request).engine)
+async def _practice(request: Request) -> Lessons:
+    return Lessons(jobs_of(request).engine)
 
 
-def _boards(request: Request) -> Boards:
+async def _sizings(request: Request) -> Sizings:
+    return Sizings(jobs_of(request).engine)
+
+
+async def _boards(request: Request) -> Boards:
     boards: Boards = request.app.state.boards
     return boards
 
 
-def _quotes(request: Request) -> Quotes:
-    return Quotes(_jobs(request))
+async def _quotes(request: Request) -> Quotes:
+    return Quotes(jobs_of(request))
 
 
-def _templates(request: Request) -> Templates:
-    return Templates(_jobs(request).engine)
+async def _templates(request: Request) -> Templates:
+    return Templates(jobs_of(request).engine)
 
 
-def _light(request: Request) -> Light:
+async def _light(request: Request) -> Light:
     light: Light = request.app.state.light
     return light
 

@@ -18,6 +18,7 @@ from kelbrast.core.wording import Sentence
 from kelbrast.documents.rack.csv import continued, is_csv, read_rack
 from kelbrast.documents.rack.format import ItemEventFile, ItemFile, check_items, item_faults, to_event_file, to_item
 from kelbrast.storage import rack as store
+from kelbrast.storage.database import as_committed
 from kelbrast.storage.sessions import is_writing, reading, writing
 
 
@@ -66,6 +67,7 @@ class Rack:
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
         self._read: tuple[object, list[KeptItem]] | None = None
+        self._shelf: tuple[object, Shelf] | None = None
         self.learning = Learning(engine)
 
     def items(self) -> list[KeptItem]:
@@ -176,8 +178,14 @@ class Rack:
         return {kept.file.what: kept.id for kept in self.items() if not kept.item.retired and kept.item.have > 0}
 
     def shelf(self) -> Shelf:
-        """The rack as it stands now and what the shop learnt, to plan with."""
-        return Shelf(tuple(kept.item for kept in self.items()), self.learning.factors())
+        """The rack as it stands now and what the shop learnt, to plan with. Every plan asks for it."""
+        mark = None if is_writing(self._engine) else as_committed(self._engine)  # before it is read: it may change meanwhile
+        if mark is not None and self._shelf is not None and self._shelf[0] == mark:
+            return self._shelf[1]
+        shelf = Shelf(tuple(kept.item for kept in self.items()), self.learning.factors())
+        if mark is not None:
+            self._shelf = mark, shelf
+        return shelf
 
     def _one(self, item_id: int) -> KeptItem:
         return next(kept for kept in self.items() if kept.id == item_id)

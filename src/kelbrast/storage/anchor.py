@@ -42,6 +42,12 @@ class Anchor:
                 mend="Save it as a backup on the main screen, then stop the program, put the right file there and start again.",
             )
 
+    def commits(self) -> int:
+        """A number that is another one after every commit to the file, whoever made it."""
+        with told(self.path), self._lock:
+            found: tuple[int] = self._connection.execute("PRAGMA data_version").fetchone()
+        return found[0]
+
     def save_to(self, target: Path) -> None:
         """Copy what the opened file holds, wherever it is now."""
         with told(target), self._lock, closing(sqlite3.connect(target)) as copy:

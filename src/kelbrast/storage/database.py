@@ -77,6 +77,12 @@ def check_in_place(engine: Engine) -> None:
             anchor.check()
 
 
+def as_committed(engine: Engine) -> object | None:
+    """Something that is equal as long as nobody has committed anything, quicker to ask than any table; None for unknown."""
+    anchor = _anchors.get(engine)
+    return None if anchor is None else (anchor, anchor.commits())
+
+
 def save_what_is_held(engine: Engine, target: Path) -> None:
     """Copy what the file holds that was opened, also when another lies in its place.
 

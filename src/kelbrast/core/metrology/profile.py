@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
+import scipy
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.validity import Reals, require_above_zero, require_heights
@@ -171,22 +172,9 @@ def low_pass(z: Reals, spacing: float, cut_off: float, axis: int = 0) -> Reals:
 def _convolved(z: Reals, weights: Reals) -> Reals:
     """The sum of the weights times the neighbours, along the last axis; beyond the ends there is nothing."""
     count, half = z.shape[-1], len(weights) // 2
-    room = _round_size(count + 2 * half)
+    room = scipy.fft.next_fast_len(count + 2 * half, real=True)
     spectrum = np.fft.rfft(z, room) * np.fft.rfft(weights, room)
     return np.asarray(np.fft.irfft(spectrum, room)[..., half : half + count])
-
-
-def _round_size(least: int) -> int:
-    """The next size of 2, 3 and 5 only, for which the transform is quick."""
-    twos = 1 << (least - 1).bit_length()
-    return min((size for factor in (1, 3, 5, 9, 15) if (size := _scaled(least, factor)) >= least), default=twos)
-
-
-def _scaled(least: int, factor: int) -> int:
-    size = factor
-    while size < least:
-        size *= 2
-    return size
 
 
 def _weights(spacing: float, cut_off: float, count: int) -> Reals:

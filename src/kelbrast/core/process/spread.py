@@ -75,17 +75,15 @@ def moments(stretches: Sequence[Stretch], scatter: Scatter) -> Moments:
     """
     require_not_below_zero(hand=scatter.hand)
     require_within(0, 1, fails=scatter.fails, again=scatter.again)
-    for at, one in enumerate(stretches):
-        found = {"seconds": one.seconds, "rate": one.rate, "depth": one.depth}
-        require_not_below_zero(**{f"{name}_{at}": value for name, value in found.items()})
     if not stretches:
         return Moments(0.0, 0.0)
     seconds, rate, depth = np.array([(one.seconds, one.rate, one.depth) for one in stretches]).T
-    kinds = np.array([one.kind for one in stretches])
+    require_not_below_zero(seconds=seconds, rate=rate, depth=depth)
+    numbers = {kind: number for number, kind in enumerate(dict.fromkeys(one.kind for one in stretches))}
+    kinds = np.array([numbers[one.kind] for one in stretches])
     own = scatter.hand**2 + rate**2 + depth**2
-    shared = (
-        scatter.hand**2 + np.where(kinds[:, None] == kinds[None, :], rate[:, None] * rate[None, :], 0.0) + np.diag(depth**2)
-    )
+    alike = kinds[:, None] == kinds[None, :]
+    shared = scatter.hand**2 + alike * rate[:, None] * rate[None, :] + np.diag(depth**2)
     means: Reals = seconds * np.exp(own / 2)
     once = 1 + scatter.fails * scatter.again
     # A check that fails adds to its own stretch alone: E[(1 + aB)^2] instead of E[1 + aB]^2 on the diagonal.

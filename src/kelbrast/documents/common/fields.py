@@ -1,12 +1,13 @@
 """The kinds of fields that the open files are made of, how long each text may be, and numbers as people write them."""
 
 import re
+from collections.abc import Iterable
 from typing import Annotated, Any, Final
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import PydanticCustomError
 
-from kelbrast.core.units import from_si
+from kelbrast.core.units import from_si, to_si
 
 # Signs that turn the direction of writing (UAX #9), or take no room: a name with them is not what it looks like.
 _TURNING: Final = re.compile(r"[\u200b\u200e\u200f\u061c\u202a-\u202e\u2060-\u2069\ufeff]")
@@ -141,6 +142,16 @@ def shop(value: float, unit: str) -> float:
     25.0
     """
     return float(f"{from_si(value, unit):.9g}")
+
+
+def shop_all(values: Iterable[float], unit: str) -> list[float]:
+    """The same of many values, in a unit that begins at nothing.
+
+    >>> shop_all((2.5e-5, 1e-6), "um")
+    [25.0, 1.0]
+    """
+    one = to_si(1.0, unit)
+    return [float(f"{value / one:.9g}") for value in values]
 
 
 def shop_or_none(value: float | None, unit: str) -> float | None:

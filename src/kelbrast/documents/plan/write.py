@@ -21,7 +21,7 @@ from kelbrast.core.rack.offer import Refused
 from kelbrast.core.surface.edge import Edge
 from kelbrast.core.units import from_si
 from kelbrast.core.wording import Sentence, tell
-from kelbrast.documents.common.fields import shop, shop_or_none
+from kelbrast.documents.common.fields import shop, shop_all, shop_or_none
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.plan.format import (
     EdgePlan,
@@ -202,8 +202,13 @@ def _step(step: Step, high: float) -> StepFile:
         check=step.check,
         cautions=list(step.cautions),
         advice=list(step.advice),
-        curve=[(shop(seconds, "min"), shop(depth, "um")) for seconds, depth in step.curve],
+        curve=_curve(step.curve),
     )
+
+
+def _curve(curve: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    seconds, depths = zip(*curve, strict=True)
+    return list(zip(shop_all(seconds, "min"), shop_all(depths, "um"), strict=True))
 
 
 def _rests(rests: Rests) -> RestsFile:

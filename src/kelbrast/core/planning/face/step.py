@@ -204,9 +204,9 @@ def _curve(
     working = time.all - start - constant("work.check").si
     share = np.arange(1, _CURVE_POINTS + 1) / _CURVE_POINTS
     done = share_done(seconds=time.cut * share, fresh=fresh, life=use.life, change_after=use.change_after)
-    sinking = zip(start + working * share, np.maximum(depth - marks.layer * done, own), strict=True)
+    sinking = zip((start + working * share).tolist(), np.maximum(depth - marks.layer * done, own).tolist(), strict=True)
     first = max(depth, own)
-    return ((0.0, first), (start, first), *((float(at), float(left)) for at, left in sinking), (time.all, own))
+    return ((0.0, first), (start, first), *sinking, (time.all, own))
 
 
 def marks_left_by(surfaces: Surfaces, before: int, at: int, layer: float) -> float:
