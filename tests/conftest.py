@@ -8,11 +8,15 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from hypothesis import settings
 
 from kelbrast.storage import database
 
 ROOT = Path(__file__).parents[1]
 EXAMPLES = ROOT / "examples"
+# How long something takes is measured by `make bench`: here other tests run beside.
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

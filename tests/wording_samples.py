@@ -30,7 +30,10 @@ WORDS: Final = (
     "piece",
     "step",
 )
-WORDS_TOO: Final = ("share", "apart", "at", "over", "route", "note", "machine", "face")
+WORDS_TOO: Final = (
+    "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
+    "operation", "order", "fault",
+)  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
     **{
@@ -89,6 +92,7 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
         )
     },
     **{f"practice.bore-{one}": {"size": Measure(20.0105e-3, "length", 6)} for one in ("on-size", "past", "short")},
+    "event.started": {"planned": "6:40"},
     "reading.said": {"value": Measure(24.991e-3, "length", 6)},
 }
 INNER: Final = {

@@ -24,7 +24,7 @@ def program(tmp_path_factory: pytest.TempPathFactory) -> FastAPI:
 
 
 @schema.parametrize()
-@settings(max_examples=many(1), deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=many(1), suppress_health_check=list(HealthCheck))
 def test_no_request_breaks_the_server(case, program: FastAPI) -> None:
     checks = [schemathesis.checks.not_a_server_error, schemathesis.checks.response_schema_conformance]
     case.call_and_validate(checks=checks, app=program)

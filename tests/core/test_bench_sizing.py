@@ -110,7 +110,7 @@ def test_a_face_is_on_size_whatever_the_laps_take(times: float, *, read_before: 
     assert 2 <= rounds <= 12
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(times=st.floats(0.5, 2.0), seed=st.integers(0, 10_000))
 def test_never_past_the_limit(times: float, seed: int) -> None:
     bench = Bench(times, seed=seed)

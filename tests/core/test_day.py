@@ -33,7 +33,7 @@ def at_once(work: DayWork) -> DayFound:
     return DayFound(made[0], tuple(made[1]), score(*made))
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=15)
 @given(seed=st.integers(0, 100_000))
 def test_a_plan_at_once_can_be_followed(seed: int) -> None:
     work = random_shop(seed)

@@ -36,7 +36,7 @@ def every_route(graph: StepFigures, search: RouteRequest) -> list[np.ndarray]:
     return found
 
 
-@settings(max_examples=many(40), deadline=None)
+@settings(max_examples=many(40))
 @given(racks, st.sampled_from(sorted(materials())), st.sampled_from(["bright", "satin", "N5", "wipes-clean"]),
        st.floats(0.3, 200), st.one_of(st.none(), st.floats(5, 600)))  # fmt: skip
 def test_equals_brute_force(rack, stuff, want, depth, limit) -> None:

@@ -72,7 +72,7 @@ def test_a_patch_grows_with_the_depth() -> None:
     assert patch_area(1 * UM) == pytest.approx(25e-4)
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.floats(0.2, 40), st.floats(1, 4), st.sampled_from(["brass", "stainless-304", "acrylic"]))
 def test_a_deeper_mark_is_never_cheaper(depth: float, factor: float, stuff: str) -> None:
     one = face("bright", depth=40)

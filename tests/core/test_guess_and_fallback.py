@@ -80,7 +80,7 @@ def test_no_fallback_where_the_limit_is_not_what_binds() -> None:
     assert fallback(plan("brass", one, rack=("paper-p180",)), job("brass", one)) is None
 
 
-@settings(max_examples=many(10), deadline=None)
+@settings(max_examples=many(10))
 @given(st.floats(5, 60), st.floats(0.3, 0.95))
 def test_a_tighter_limit_never_leaves_less(limit: float, share: float) -> None:
     made = [

@@ -61,7 +61,7 @@ def test_more_data_never_widens_the_interval_on_average() -> None:
     assert all(later < earlier for earlier, later in pairwise(widths))
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.lists(st.floats(0.05, 20), min_size=1, max_size=25), st.randoms(use_true_random=False))
 def test_the_order_does_not_matter(ratios, chance) -> None:
     told = [Observation(run, "belt", "silver", "life", ratio) for run, ratio in enumerate(ratios)]

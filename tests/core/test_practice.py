@@ -68,7 +68,7 @@ def test_questions_stay_within_what_there_is(rating, options) -> None:
     assert EASIEST <= difficulty_for(Skill(rating), options) <= HARDEST
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.sampled_from(list(KINDS)), st.floats(EASIEST, HARDEST), st.integers(0, 10**9))
 def test_every_question_has_one_right_answer_and_repeats(kind, difficulty, seed) -> None:
     asked = exercise(kind, difficulty, seed)

@@ -30,7 +30,7 @@ def read(
     ]
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(*(st.floats(-20, 20) for _ in range(2)), st.floats(5, 60), st.floats(0.1, 3.0))
 def test_what_was_made_is_found_again(taper: float, barrel: float, oval: float, widest: float) -> None:
     made = {"taper": taper * UM, "barrel": barrel * UM, "oval": oval * UM, "widest": widest}
@@ -137,7 +137,7 @@ def test_more_readings_never_widen_the_size_on_average() -> None:
     assert widths == sorted(widths, reverse=True)
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.sets(st.sampled_from(EVERYWHERE), min_size=1))
 def test_the_same_places_read_twice_never_widen_it(places: set[tuple[float, float]]) -> None:
     once = fit_form(read(sorted(places)), length=LENGTH, repeatability=2 * UM)
@@ -145,7 +145,7 @@ def test_the_same_places_read_twice_never_widen_it(places: set[tuple[float, floa
     assert twice.size.within == pytest.approx(once.size.within / math.sqrt(2))
 
 
-@settings(max_examples=many(25), deadline=None)
+@settings(max_examples=many(25))
 @given(st.floats(-1, 1), st.floats(1, 100))
 def test_a_clipped_section_has_its_mean_and_harmonic(c: float, oval: float) -> None:
     phi = (np.arange(20_000) + 0.5) * 2 * np.pi / 20_000

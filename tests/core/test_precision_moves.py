@@ -155,7 +155,7 @@ def test_later_readings_count_where_the_tool_has_been() -> None:
     assert state.belief.size == pytest.approx(bench.cut, abs=1 * UM)
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.floats(-30, -2), st.floats(0.2, 20), st.floats(0.1, 1.2), st.floats(0.3, 4))
 def test_a_tighter_limit_never_gives_a_longer_move(size: float, rate: float, spread: float, sd: float) -> None:
     known = Belief(size * UM, math.log(rate * UM / 60), (sd * UM) ** 2, 0.0, spread**2)

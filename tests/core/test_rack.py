@@ -154,7 +154,7 @@ def test_a_wheel_that_no_machine_here_may_turn_is_said_when_it_is_added() -> Non
     assert misfits(Item(1, "paper-p240"), []) == []
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.lists(st.sampled_from("abcd"), max_size=7), st.integers(1, 3))
 def test_the_fewest_changes_by_brute_force(wheels: list[str], spindles: int) -> None:
     made = mountings(wheels, spindles=spindles)

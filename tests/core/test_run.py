@@ -58,7 +58,7 @@ def play(taps: list[tuple[str, float, int]]) -> tuple[list[Event], Run]:
     return events, run
 
 
-@settings(max_examples=many(50), deadline=None)
+@settings(max_examples=many(50))
 @given(TAPS)
 def test_the_live_state_is_the_replayed_one(taps) -> None:
     events, run = play(taps)
@@ -68,7 +68,7 @@ def test_the_live_state_is_the_replayed_one(taps) -> None:
     assert tell_one(LAYOUT, events, last) == said.get(last)
 
 
-@settings(max_examples=many(35), deadline=None)
+@settings(max_examples=many(35))
 @given(TAPS, st.sampled_from(["started", "gone", "more", "paused", "skipped", "order", "note", "changed"]))
 def test_taking_back_the_last_tap_is_as_if_it_never_happened(taps, kind) -> None:
     events, before = play(taps)
@@ -80,7 +80,7 @@ def test_taking_back_the_last_tap_is_as_if_it_never_happened(taps, kind) -> None
     assert replace(replay(LAYOUT, [*after, undone]), seen=0) == replace(before, seen=0)
 
 
-@settings(max_examples=many(35), deadline=None)
+@settings(max_examples=many(35))
 @given(TAPS)
 def test_no_time_is_lost_or_made(taps) -> None:
     events, run = play([one for one in taps if one[0] != "undone"])

@@ -45,7 +45,7 @@ def brute_force(graph: StepFigures, search: RouteRequest) -> tuple[float, ...] |
     return best
 
 
-@settings(max_examples=many(50), deadline=None)
+@settings(max_examples=many(50))
 @given(racks, stuffs, wants, depths, limits, st.sampled_from(sorted(AIMS)), st.sampled_from(sorted(HABITS)))
 def test_equals_brute_force(rack, stuff, want, depth, limit, aim, habit) -> None:
     one = face(want, depth=depth)
@@ -61,7 +61,7 @@ def worth(plan) -> float:
     return plan.seconds if plan.possible else np.inf
 
 
-@settings(max_examples=many(25), deadline=None)
+@settings(max_examples=many(25))
 @given(racks, racks, stuffs, wants, depths, limits)
 def test_more_tools_are_never_worse(rack, more, stuff, want, depth, limit) -> None:
     one = face(want, depth=depth, limit_um=limit)
@@ -70,7 +70,7 @@ def test_more_tools_are_never_worse(rack, more, stuff, want, depth, limit) -> No
     assert worth(plan_face(one, larger)) <= worth(plan_face(one, planned)) * (1 + 1e-9)
 
 
-@settings(max_examples=many(25), deadline=None)
+@settings(max_examples=many(25))
 @given(stuffs, wants, depths, st.floats(1, 600), st.floats(0.1, 1))
 def test_a_tighter_limit_is_never_better(stuff, want, depth, limit, share) -> None:
     loose, tight = (face(want, depth=depth, limit_um=limit * s) for s in (1, share))
@@ -80,7 +80,7 @@ def test_a_tighter_limit_is_never_better(stuff, want, depth, limit, share) -> No
     )
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(stuffs, wants, depths, st.floats(1, 4), limits)
 def test_a_deeper_worst_case_is_never_cheaper(stuff, want, depth, factor, limit) -> None:
     shallow = face(want, depth=depth, limit_um=limit)
@@ -91,7 +91,7 @@ def test_a_deeper_worst_case_is_never_cheaper(stuff, want, depth, factor, limit)
     )
 
 
-@settings(max_examples=many(25), deadline=None)
+@settings(max_examples=many(25))
 @given(racks, stuffs, wants, depths, limits, st.sampled_from(["every-grade", "double-up", "long-steps"]))
 def test_every_step_meets_what_the_one_before_left(rack, stuff, want, depth, limit, habit) -> None:
     one = face(want, depth=depth, limit_um=limit)

@@ -107,7 +107,7 @@ def test_a_wheel_takes_no_more_than_it_can_reach() -> None:
     assert after.depth > 8 * UM
 
 
-@settings(max_examples=many(10), deadline=None)
+@settings(max_examples=many(10))
 @given(st.floats(0, 1), st.floats(0, 1), st.integers(0, 50), st.sampled_from(["scratches", "lay", "waviness", "pits", "nick"]))
 def test_metal_never_grows_back_and_more_time_never_leaves_more(first, second, seed, kind) -> None:
     less, more = sorted((first, second))

@@ -35,7 +35,7 @@ def cost_of(
     return total + sum(prices[bit][0] for bit in bits) - free
 
 
-@settings(max_examples=many(50), deadline=None)
+@settings(max_examples=many(50))
 @given(st.integers(0, 10_000), st.booleans(), st.booleans())
 def test_no_combination_is_cheaper(seed: int, first_free: bool, whole_numbers: bool) -> None:
     chance = random.Random(seed)
@@ -69,7 +69,7 @@ def test_many_groups_say_how_far_from_the_best_they_may_be() -> None:
     assert (few.total[0], few.bound, few.exact) == (18.0, 18.0, True)
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.integers(0, 10_000))
 def test_the_quickest_by_changes_are_the_front_of_both(seed: int) -> None:
     chance = np.random.default_rng(seed)

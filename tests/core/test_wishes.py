@@ -46,7 +46,7 @@ def test_what_can_not_be_kept_is_said() -> None:
     assert made.possible
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(st.sampled_from(sorted(tools())), st.sampled_from(["bright", "satin", "paint-ready"]))
 def test_a_wish_is_never_quicker_than_no_wish(tool, want) -> None:
     free = plan("mild-steel", face(want, depth=25), habit="long-steps")

@@ -164,7 +164,7 @@ junk = st.recursive(
 )
 
 
-@settings(max_examples=many(100), deadline=None)
+@settings(max_examples=many(100))
 @given(st.sampled_from([path for path, _, _ in BAD]), junk)
 def test_nothing_that_json_can_say_breaks_the_reader(path: str, value: Any) -> None:
     """Either a plan or named faults; never anything else."""

@@ -171,7 +171,7 @@ def test_the_text_says_all_of_it() -> None:
     assert part_of(check_size_file(BUSH)).marks == pytest.approx(2e-6)
 
 
-@settings(max_examples=many(10), deadline=None)
+@settings(max_examples=many(10))
 @given(size=st.floats(0.7864, 0.7874), oval=st.floats(0.0, 0.0008), worked=st.floats(20.0, 400.0), grown=st.floats(0.0, 0.0004))
 def test_metric_and_inch_give_the_same_move(size: float, oval: float, worked: float, grown: float) -> None:
     """What an inch gauge shows, taken in by the program's own door, against the same by hand at 25.4 mm an inch."""

@@ -76,7 +76,7 @@ def test_points_that_were_not_measured_are_filled_from_their_neighbours() -> Non
         read_surface(x3p(np.where(np.arange(17) > 5, np.nan, MAP)))
 
 
-@settings(max_examples=many(40), deadline=None)
+@settings(max_examples=many(40))
 @given(st.sampled_from([x3p(MAP), sdf(MAP), sdf(MAP, "ISO-1.0", True), write_x3p(Profile(LINE, 2e-6))]), st.data())
 def test_a_damaged_file_is_refused_clearly_or_read_and_never_breaks_the_program(data, draw) -> None:
     broken = bytearray(data)

@@ -49,7 +49,7 @@ def test_a_length_gives_the_scale_square_on_and_no_slant_is_taken_out() -> None:
     assert area_on(plane_by_length(*tilted[:2], length=0.210), tilted[2:]) < 0.008
 
 
-@settings(max_examples=many(20), deadline=None)
+@settings(max_examples=many(20))
 @given(tilt=st.floats(0, 1.0), turn=st.floats(-math.pi, math.pi), focal=st.floats(600, 4000), start=st.integers(0, 3))
 def test_the_slant_is_taken_out_exactly_whichever_corner_is_first(tilt: float, turn: float, focal: float, start: int) -> None:
     corners = seen(SHEET, tilt=tilt, turn=turn, focal=focal, whole=False)

@@ -2889,6 +2889,8 @@ export interface components {
         /**
          * Catalogue
          * @description Everything the screens offer to choose from; what stands behind the figures is asked for apart.
+         *
+         *     `new_edge`: an edge that was added, as one is usually wanted.
          */
         Catalogue: {
             /** Families */
@@ -2917,6 +2919,7 @@ export interface components {
             reaches: components["schemas"]["Choice"][];
             /** Edges */
             edges: components["schemas"]["Choice"][];
+            new_edge: components["schemas"]["FaceFile"];
             /** Habits */
             habits: components["schemas"]["Choice"][];
             /** Handovers */

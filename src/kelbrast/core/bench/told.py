@@ -1,6 +1,6 @@
 """A run in words: every event as a sentence, so that the log can be read without the program."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from kelbrast.core.bench.events import ORDERS, Event, Measured, Stage
@@ -10,7 +10,7 @@ from kelbrast.core.bench.taps import happen, replay
 from kelbrast.core.catalogue.damages import faults_of_work
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.reference.loader import record
-from kelbrast.core.wording import Measure, Sentence, plain, sentence
+from kelbrast.core.wording import Measure, Sentence, places_of, plain, sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,43 +74,62 @@ def reading_said(measured: Measured) -> Sentence:
 
 
 def _said(run: Run, event: Event) -> Sentence:
-    note = f" {event.words.strip()}" if event.words.strip() else ""
-    at = ", ".join(part for part in (event.piece and f"piece {event.piece}", _face(run, event)) if part) or "all"
+    values = _values(run, event)
+    code = _code(event)
+    return sentence(code, **{name: values[name] for name in places_of(sentence(code).words)})
+
+
+def _code(event: Event) -> str:
+    """The name of the sentence about such an event."""
+    if event.kind == "finished":
+        return "event.finished_well" if event.well else "event.finished_badly"
+    if event.kind == "trouble" and event.fault not in faults_of_work():
+        return "event.trouble_other"
+    return f"event.{event.kind}"
+
+
+def _values(run: Run, event: Event) -> dict[str, Measure | str | Sentence]:
+    """Everything that a sentence about an event may need."""
     stage = run.current[1] if run.current else None
-    worked = clock_time(run.seconds_in_hand(event.at)) if run.current else "0:00"
-    tool = tools()[event.tool].label if event.tool in tools() else event.tool
-    operation = record("operations").get(event.operation or "", {}).get("label", event.operation)
-    depth = Measure(event.depth, "depth", 3) if event.depth is not None else "unknown depth"
-    route = ", ".join(_label(one) for one in event.stages)
-    over = "a patch" if event.extent == "patch" else "the whole face"
     fault = faults_of_work().get(event.fault or "")
-    if event.kind == "back":
-        step = _step(stage)
-        return sentence("event.back", depth=depth, step=step, at=at, over=over, route=route, note=note)
-    if event.kind == "accepted":
-        return sentence("event.accepted", depth=depth, at=at, step=_step(stage), note=note)
-    if event.kind == "measured" and event.measured is not None:
-        return sentence("event.measured", at=at, reading=reading_said(event.measured), note=note)
-    texts: Mapping[str, str] = {
-        "started": f"Began {_step(stage)} ({at}): {_label(stage)}, planned {clock_time(stage.seconds if stage else 0)} on it.",
-        "paused": f"Paused after {worked} ({at}).",
-        "gone": f"Old marks gone after {worked} ({at}, {_step(stage)}: {_label(stage)}).",
-        "more": f"Old marks still there after {worked}: {clock_time(event.seconds or 0)} more ({at}, {_step(stage)}).",
-        "skipped": f"Left out {_step(stage)} ({at}: {_label(stage)}).",
-        "picked": f"Took piece {event.piece} in hand.",
-        "order": f"{ORDERS[event.order] if event.order else ''} from here on.",
-        "changed": f"New abrasive on {tool} after {clock_time(run.on_tool_now(event.tool or '', event.at))} of work.",
-        "recharged": f"Charged {tool} again.",
-        "waiting": f"{operation}: waiting began.",
-        "operated": f"{operation}: done.",
-        "photo": f"Photo {event.photo} ({at}).",
-        "note": "Note:",
-        "trouble": f"Trouble ({at}): {fault.seen if fault else 'other'}.",
-        "corrected": f"Time put right to {clock_time(event.seconds or 0)} ({at}, step {event.stage and event.stage[2]}).",
-        "finished": f"Finished: {'as wanted' if event.well else 'not as wanted'}.",
-        "stopped": "Stopped before the end.",
+    return {
+        "note": f" {event.words.strip()}" if event.words.strip() else "",
+        "at": _at(event.piece, _face(run, event)),
+        "step": _step(stage),
+        "label": _label(stage),
+        "planned": clock_time(stage.seconds if stage else 0),
+        "worked": clock_time(run.seconds_in_hand(event.at)) if run.current else "0:00",
+        "given": clock_time(event.seconds or 0),
+        "piece": str(event.piece or ""),
+        "photo": str(event.photo or ""),
+        "number": str(event.stage[2]) if event.stage else "",
+        "tool": _tool(event.tool or ""),
+        "used": clock_time(run.on_tool_now(event.tool or "", event.at)),
+        "operation": record("operations").get(event.operation or "", {}).get("label", event.operation or ""),
+        "order": ORDERS[event.order] if event.order else "",
+        "fault": fault.seen if fault else "",
+        "depth": Measure(event.depth, "depth", 3) if event.depth is not None else sentence("event.unknown_depth"),
+        "over": sentence("event.over_patch" if event.extent == "patch" else "event.over_all"),
+        "route": ", ".join(_label(one) for one in event.stages),
+        "reading": reading_said(event.measured) if event.measured is not None else "",
     }
-    return plain(texts[event.kind] + note)
+
+
+def _at(piece: int | None, face: str) -> Sentence:
+    """Which piece and face it is about, as far as it is about one."""
+    if piece and face:
+        return sentence("event.at_both", piece=str(piece), face=face)
+    if piece:
+        return sentence("event.at_piece", piece=str(piece))
+    return plain(face) if face else sentence("event.at_all")
+
+
+def _step(stage: Stage | None) -> Sentence:
+    if stage is None:
+        return plain("")
+    if stage.route:
+        return sentence("event.step_back", step=str(stage.step), route=str(stage.route))
+    return sentence("event.step", step=str(stage.step))
 
 
 def _face(run: Run, event: Event) -> str:
@@ -120,12 +139,8 @@ def _face(run: Run, event: Event) -> str:
 
 
 def _label(stage: Stage | None) -> str:
-    if stage is None:
-        return ""
-    return tools()[stage.tool].label if stage.tool in tools() else stage.tool
+    return _tool(stage.tool) if stage is not None else ""
 
 
-def _step(stage: Stage | None) -> str:
-    if stage is None:
-        return ""
-    return f"step {stage.step}" + (f" of way back {stage.route}" if stage.route else "")
+def _tool(key: str) -> str:
+    return tools()[key].label if key in tools() else key

@@ -19,6 +19,7 @@ class Finish:
         ra_low, ra_high: the band of Ra in metres; None for no end on that side.
         no_finer_than: for a gripping face, the grade (as text) whose paper must not be outdone; bounds Ra by the material.
         lay: "one-way", "none" or "any".
+        simpler: id of the next less demanding finish; None where there is none.
         deformed: d of the clearance: the smeared layer that must go too, in depths of the marks.
     """
 
@@ -30,6 +31,7 @@ class Finish:
     lay: str
     deformed: float
     no_finer_than: str | None = None
+    simpler: str | None = None
     figures: tuple[tuple[str, Constant], ...] = ()
 
     @property
@@ -51,6 +53,20 @@ def finish(key: str) -> Finish:
     'one-way'
     """
     return find("finish", finishes(), key)
+
+
+@cache
+def ladder() -> tuple[Finish, ...]:
+    """The named finishes that follow each other, from the most demanding to the simplest.
+
+    >>> [one.id for one in ladder()][:2]
+    ['mirror', 'bright']
+    """
+    below = {one.simpler for one in finishes().values()}
+    found = [next(one for one in finishes().values() if one.simpler and one.id not in below)]
+    while found[-1].simpler:
+        found.append(finish(found[-1].simpler))
+    return tuple(found)
 
 
 def band(low: float | None, high: float | None, lay: str) -> Finish:
@@ -93,5 +109,6 @@ def _finish(key: str, row: dict[str, Any]) -> Finish:
         lay=row["lay"],
         deformed=constant(f"deformed.{row['shows']}").value,
         no_finer_than=row.get("no_finer_than"),
+        simpler=row.get("simpler"),
         figures=tuple(figures.items()),
     )

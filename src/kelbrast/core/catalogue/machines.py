@@ -39,6 +39,7 @@ class Machine:
         spindles: how many wheels are mounted at once.
         vibration: in the hand, frequency-weighted, m/s2; 0 where the part is brought to it.
         turns_work: the part turns, so the surface speed follows from its diameter.
+        mounting: what to look at when something is put on it.
         drawing: how it turns and where the work may touch; None for the bare hand.
     """
 
@@ -55,6 +56,7 @@ class Machine:
     vibration: float = 0.0
     turns_work: bool = False
     spindles: int = 1
+    mounting: tuple[str, ...] = ()
     drawing: "Drawing | None" = None
 
 
@@ -91,6 +93,7 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         vibration=si("vibration") or 0.0,
         turns_work=row.get("turns_work", False),
         spindles=row.get("spindles", 1),
+        mounting=tuple(str(record("advice")["mounting"][key]) for key in row.get("mounting", ())),
         drawing=_drawing(row) if "view" in row else None,
     )
 

@@ -3,9 +3,8 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Final
 
-from kelbrast.core.catalogue.finishes import Finish, finishes
+from kelbrast.core.catalogue.finishes import Finish, ladder
 from kelbrast.core.job import Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.planning.whole.spread import spread_of_plan
@@ -14,7 +13,6 @@ from kelbrast.core.surface.face import Face
 from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
 # Finishes from the most to the least work: a face is offered those that stand after its own.
-_HUMBLER: Final = ("mirror", "bright", "wipes-clean", "satin", "brushed-fine", "brushed-coarse", "paint-ready")
 
 
 @dataclass(frozen=True, slots=True)
@@ -144,13 +142,13 @@ def humbler(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[Humbler
     """What a less demanding finish would cost, planned anew, where that is less; the dearest first."""
     now = price_of(plan, rates, pieces=pieces).each
     found = []
-    for at, key in enumerate(_HUMBLER):
+    for at, simpler in enumerate(ladder()):
         faces = tuple(_humbled(face, at) for face in job.faces)
         if faces == job.faces:
             continue
         other = plan_job(replace(job, faces=faces))
         if other.possible and (each := price_of(other, rates, pieces=pieces).each) < now:
-            found.append(HumblerFinish(finishes()[key], each))
+            found.append(HumblerFinish(simpler, each))
     return tuple(sorted(found, key=lambda one: -one.each))
 
 
@@ -168,10 +166,11 @@ def with_looser_limits(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> fl
 
 
 def _humbled(face: Face, at: int) -> Face:
-    own = _HUMBLER.index(face.want.id) if face.want.id in _HUMBLER else len(_HUMBLER)
+    steps = ladder()
+    own = steps.index(face.want) if face.want in steps else len(steps)
     if own >= at or face.left_alone or face.edge is not None or face.sized is not None:
         return face
-    return replace(face, want=finishes()[_HUMBLER[at]], no_finer_than=None)
+    return replace(face, want=steps[at], no_finer_than=None)
 
 
 def with_a_sample(price: Price, plan: Plan) -> float:

@@ -152,6 +152,7 @@ _MACHINE: Final = Entry(
             _one_of("clockwise", "anticlockwise"): "turns",
             ANGLE: "worker touch_from touch_to",
             TEXT: "where",
+            Many(_key_of("advice", "mounting")): "mounting",
         }
     ),
     together=(("speed_low", "speed_high"), ("view", "turns", "worker", "touch_from", "touch_to", "where")),
@@ -192,7 +193,7 @@ _PROCESS: Final = Entry(
             {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
         ),
         "advice": _all_of({AREA: "small_sheet", LENGTH: "sheet", RATIO: "strokes"}),
-        "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most"}),
+        "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most usual usual_length"}),
         "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
         "learning": _all_of(
             {RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step newest", TIME: "mistap"}
@@ -279,7 +280,7 @@ RECORDS: Final[dict[str, Schema]] = {
     "finishes": Each(
         Entry(
             _keys({TEXT: "label purpose", _one_of(*LAYS): "lay", _key_of("process", "deformed"): "shows"}),
-            _keys({LENGTH: "ra_low ra_high", TEXT: "no_finer_than"}),
+            _keys({LENGTH: "ra_low ra_high", TEXT: "no_finer_than", _key_of("finishes"): "simpler"}),
         )
     ),
     "inserts": Each(_all_of({TEXT: "label word", TEMPERATURE: "limit", Many(_one_of(*WAYS)): "forbids"})),

@@ -4,6 +4,7 @@ from pydantic import BaseModel
 
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.documents.common.sentences import SentenceFile
+from kelbrast.documents.job.format import FaceFile
 
 
 class Figure(BaseModel):
@@ -182,7 +183,10 @@ class FiguresFile(BaseModel):
 
 
 class Catalogue(BaseModel):
-    """Everything the screens offer to choose from; what stands behind the figures is asked for apart."""
+    """Everything the screens offer to choose from; what stands behind the figures is asked for apart.
+
+    `new_edge`: an edge that was added, as one is usually wanted.
+    """
 
     families: list[Choice]
     materials: list[MaterialFile]
@@ -197,6 +201,7 @@ class Catalogue(BaseModel):
     kits: list[KitFile]
     reaches: list[Choice]
     edges: list[Choice]
+    new_edge: FaceFile
     habits: list[Choice]
     handovers: list[Choice]
     bench_speeds: list[Choice]

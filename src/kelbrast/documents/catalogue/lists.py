@@ -14,13 +14,14 @@ from kelbrast.core.catalogue.tools import kits, tools, uses
 from kelbrast.core.errors import NotFound
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, JOB_STATES, OPEN_STATES
 from kelbrast.core.rack.item import KINDS as KINDS_OF_ITEMS
-from kelbrast.core.reference.loader import Constant, record
+from kelbrast.core.reference.loader import Constant, constant, record
 from kelbrast.core.reference.schemas import KINDS, SYSTEMS
 from kelbrast.core.surface.edge import EDGES_WANTED
 from kelbrast.core.surface.face import COUNTED, FOUND_KINDS, REACHES, usual_share
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
 from kelbrast.core.surface.sized import ROUND_KINDS
+from kelbrast.core.units import from_si
 from kelbrast.core.wording import tell
 from kelbrast.documents.catalogue.format import (
     Catalogue,
@@ -44,6 +45,13 @@ from kelbrast.documents.catalogue.format import (
 )
 from kelbrast.documents.common.fields import shop, shop_or_none
 from kelbrast.documents.common.sentences import to_sentence_file
+from kelbrast.documents.job.format import FaceFile
+
+
+def _new_edge() -> FaceFile:
+    size, length = (from_si(constant(f"edges.{key}").si, "mm") for key in ("usual", "usual_length"))
+    wanted = {"length_mm": length, "wanted": "break", "size_mm": size}
+    return FaceFile.model_validate({"id": "edge", "name": "edge", "edge": wanted})
 
 
 def catalogue() -> Catalogue:
@@ -65,6 +73,7 @@ def catalogue() -> Catalogue:
         kits=[KitFile(id=one.id, label=one.label, about=one.about, items=list(one.items)) for one in kits().values()],
         reaches=_choices(REACHES),
         edges=_choices(EDGES_WANTED),
+        new_edge=_new_edge(),
         habits=_choices(HABITS),
         handovers=_choices(HANDOVERS),
         bench_speeds=_choices(BENCH_SPEEDS),

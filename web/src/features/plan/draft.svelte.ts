@@ -209,16 +209,16 @@ export class JobDraft {
   }
 
   addEdge() {
+    const fresh = catalogue.all?.new_edge;
+    if (!fresh?.edge) return; // nothing can be chosen either until the catalogue is there
     const beside = this.job.faces.find((face) => !face.edge)?.id;
+    const edge = { ...fresh.edge, next_to: beside ? [beside] : [] };
     this.job.faces.push({
+      ...structuredClone($state.snapshot(fresh)),
+      edge,
       id: newFaceId(),
       name: this.freeName('edge'),
-      edge: { length_mm: 300, wanted: 'break', size_mm: 0.3, next_to: beside ? [beside] : [] },
-      found: { kind: 'scratches', depth_um: 1, count: 1 },
-      want: { ra_um: [null, 3.2] },
-      reach: 'open',
-      keep_off: false,
-    });
+    } as Face);
     this.selectFace(this.job.faces.length - 1);
     this.justAdded = true;
     this.changed();

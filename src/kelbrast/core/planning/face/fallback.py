@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from kelbrast.core.catalogue.finishes import Finish, finishes
+from kelbrast.core.catalogue.finishes import Finish, ladder
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, plan_face, request_for
 from kelbrast.core.planning.face.routes import best_route
@@ -13,7 +13,6 @@ from kelbrast.core.surface.face import Face, Wish
 
 _HALVINGS = 12
 # Offered in this order when the wanted finish is out of reach: the finest that shows least of the old marks first.
-_SIMPLER = ("bright", "wipes-clean", "satin", "brushed-fine", "brushed-coarse", "paint-ready")
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +70,8 @@ def _deepest_that_fits(face: Face, job: Job, worst: float) -> tuple[float, FaceP
 
 
 def _simpler(face: Face, job: Job) -> tuple[tuple[Finish, float], ...]:
-    wanted = [finishes()[key] for key in _SIMPLER if key != face.want.id]
+    steps = ladder()
+    wanted = steps[steps.index(face.want) + 1 :] if face.want in steps else steps[1:]
     routes = [(one, _route(replace(face, want=one, no_finer_than=None, wish=Wish()), job)) for one in wanted]
     return tuple((one, float(route.totals[TIME])) for one, route in routes if route is not None)
 

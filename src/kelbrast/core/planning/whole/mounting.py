@@ -2,13 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Final
 
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.whole.plan import Plan
 from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups
-from kelbrast.core.reference.loader import record
 from kelbrast.core.rules.order import families_apart
 
 
@@ -73,24 +71,7 @@ def _machine(one_machine: list[SetUp]) -> MachineSetUps:
     machine = one_machine[0].machine
     spindles = mountings([one.tool.id for one in one_machine], spindles=machine.spindles)
     mounted = tuple(Mounted(one, at.spindle, at.mount) for one, at in zip(one_machine, spindles, strict=True))
-    notes = record("advice")["mounting"]
-    wanted = _NOTES.get(machine.id, ("two-spindles", "wheel") if machine.spindles > 1 else ("wheel",))
-    return MachineSetUps(machine, mounted, tuple(str(notes[key]) for key in wanted))
-
-
-_NOTES: Final[dict[str, tuple[str, ...]]] = {
-    "hand": (),
-    "belt-grinder": ("belt",),
-    "slack-belt": ("belt",),
-    "orbital": ("pad",),
-    "rotary-polisher": ("pad",),
-    "lathe": ("lathe",),
-    "flat-disc": ("pad",),
-    "angle-grinder": ("disc",),
-    "rotary-tool": ("shank",),
-    "flexible-shaft": ("shank",),
-    "drill": ("shank",),
-}
+    return MachineSetUps(machine, mounted, machine.mounting)
 
 
 @dataclass(frozen=True, slots=True)
