@@ -8,7 +8,7 @@ from pathlib import Path
 
 from kelbrast.core.day.follow import with_done
 from kelbrast.core.day.greedy import plan_at_once, settled
-from kelbrast.core.day.schedule import faults_in, score
+from kelbrast.core.day.schedule import score, violations
 from kelbrast.core.day.shop import DayWork
 from kelbrast.core.day.solver import DayFound, improve
 
@@ -23,7 +23,7 @@ def _at_once(work: DayWork) -> tuple[DayFound, float]:
     took = time.perf_counter() - begun
     assert made is not None
     longer, plan = made
-    assert faults_in(longer, plan) == []
+    assert violations(longer, plan) == []
     return DayFound(longer, tuple(plan), score(longer, plan)), took
 
 

@@ -33,7 +33,7 @@ from kelbrast.core.planning.questions.choices import pareto_front
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rules.book import usable
 from kelbrast.core.surface.face import Face, Found
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.documents.job.read import to_job
@@ -56,8 +56,8 @@ def median_ms(act: Callable[[], object], times: int = 40) -> float:
 def planning() -> list[Row]:
     face = Face("barrel", 0.018, Found("lay", 14e-6, 20e-6), finish("mirror"), limit=120e-6)
     job = Job("collar", material("naval-brass"), (face,), habit="long-steps")
-    place = Place.of(face, job)
-    ready = usable(place)
+    context = ToolContext.of(face, job)
+    ready = usable(context)
     graph = step_figures(face, job, ready)
     tight = 0.97 * best_route(graph, RouteRequest()).totals[METAL]  # binds, so that labels are needed
     search, limited = RouteRequest(), RouteRequest(limit=tight)

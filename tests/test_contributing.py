@@ -94,11 +94,11 @@ def test_a_rule_is_in_the_book_and_kept(copy: Path) -> None:
         "from kelbrast.core.catalogue.materials import material\n"
         "from kelbrast.core.job import Job\n"
         "from kelbrast.core.surface.face import Face, Found\n"
-        "from kelbrast.core.tooling.place import Place\n"
+        "from kelbrast.core.tooling.tool_context import ToolContext\n"
         "assert CLOGS in BOOK['reach']\n"
         "for name in ('acrylic', 'tool-steel-hardened'):\n"
         "    face = Face('window', 0.01, Found('lay', 14e-6, 20e-6), finish('N4'))\n"
-        "    tools = usable(Place.of(face, Job('window', material(name), (face,))))\n"
+        "    tools = usable(ToolContext.of(face, Job('window', material(name), (face,))))\n"
         "    print(name, any(one.tool.carrier.kind == 'stone' for one in tools.tools))\n",
     )
     assert told.splitlines() == ["acrylic False", "tool-steel-hardened True"]

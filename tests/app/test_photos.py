@@ -83,7 +83,7 @@ def test_what_fails_while_it_is_looked_after_is_told_by_its_concern_until_it_is_
 
         def check(self) -> None:
             if self.failing:
-                raise BadInput.one("", "page 7 is torn")
+                raise BadInput.one("", "page 7 is pullout_life_factor")
 
     backups, watched = Failing(tmp_path / "kept.sqlite"), Health(jobs)
     Watch(jobs, backups, watched).look(datetime(2026, 11, 30, 9, 0))

@@ -120,7 +120,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "process.clearance.clearance": ({"area": 0.01, "grain": 1e-5, "deformed": 0.0}, {"area": (0.0,), "grain": (0.0,), "deformed": (-0.1,)}),
     "process.removal.change_after": ({"life": 100.0, "change_cost": 30.0}, {"life": (0.0, math.inf), "change_cost": (0.0, math.inf, 1e15)}),
     "process.removal.cutting": ({"fresh": 10.0, "life": 100.0, "change_after": 90.0}, {"fresh": (-1.0,), "life": (0.0, -1.0), "change_after": (0.0,)}),
-    "process.removal.torn": ({"grain": 8e-5, "depth": 1e-4}, {"grain": (0.0,), "depth": (0.0,)}),
+    "process.removal.pullout_life_factor": ({"grain": 8e-5, "depth": 1e-4}, {"grain": (0.0,), "depth": (0.0,)}),
     "process.removal.share_done": ({"seconds": 10.0, "fresh": 20.0, "life": 100.0, "change_after": 90.0}, {"seconds": (-1.0,), "life": (0.0,), "change_after": (0.0,)}),
     "process.removal.fresh_in": ({"seconds": 10.0, "life": 100.0, "change_after": 90.0}, {"seconds": (-1.0,), "life": (0.0,), "change_after": (0.0,)}),
     "process.removal.break_volume": ({"leg": 3e-4, "length": 0.4}, {"leg": (-1e-9,), "length": (0.0,)}),

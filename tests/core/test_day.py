@@ -10,7 +10,7 @@ from days import random_shop
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.from_plan import blocks_of, minutes_of, stations_of
 from kelbrast.core.day.greedy import first_come, plan_at_once, settled
-from kelbrast.core.day.schedule import Placed, faults_in, points_by_day, score
+from kelbrast.core.day.schedule import Placed, points_by_day, score, violations
 from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import GOALS, DayFound, improve
 from kelbrast.core.errors import OutsideValidity
@@ -38,7 +38,7 @@ def at_once(work: DayWork) -> DayFound:
 def test_a_plan_at_once_can_be_followed(seed: int) -> None:
     work = random_shop(seed)
     found, served = at_once(work), first_come(work)
-    assert faults_in(found.work, found.plan) == []
+    assert violations(found.work, found.plan) == []
     assert served is not None
     assert found.score <= score(*served) or found.work.days < served[0].days
 
@@ -47,7 +47,7 @@ def test_a_plan_at_once_can_be_followed(seed: int) -> None:
 def test_the_solver_is_never_worse_checked_and_says_the_same_again(seed: int) -> None:
     found = at_once(random_shop(seed, jobs=4, steps=4))
     better, again = (improve(found, seconds=2.0, seed=7) for _ in range(2))
-    assert faults_in(better.work, better.plan) == []
+    assert violations(better.work, better.plan) == []
     assert better.score <= found.score
     assert better.plan == again.plan
     assert better.bounds[0] is not None
@@ -58,7 +58,7 @@ def test_what_was_told_to_stop_stops_with_what_it_has() -> None:
     found = at_once(random_shop(5))
     told: list[DayFound] = []
     stopped = improve(found, seconds=60.0, stop=lambda: True, tell=told.append)
-    assert faults_in(stopped.work, stopped.plan) == []
+    assert violations(stopped.work, stopped.plan) == []
     assert told
 
 
@@ -97,16 +97,16 @@ def test_a_wheel_that_stands_is_used_without_a_change_and_another_goes_beside_it
 )
 def test_what_can_not_be_is_said(change: dict[str, object], said: str) -> None:
     plan = [replace(one, **change) if one.task == 0 else one for one in good(WHEELS)]
-    assert any(said in fault for fault in faults_in(WHEELS, plan))
+    assert any(said in fault for fault in violations(WHEELS, plan))
 
 
 def test_two_blocks_at_once_an_order_turned_round_and_a_missing_block_are_faults() -> None:
     plan = {one.task: one for one in good(WHEELS)}
     early = replace(plan[1], begins=480, ends=515, spindle=2)
-    assert any("is done" in fault for fault in faults_in(WHEELS, [*[plan[0], plan[2], plan[3]], early]))
-    assert faults_in(WHEELS, list(plan.values())[:-1]) == ["every block must stand in the plan once"]
+    assert any("is done" in fault for fault in violations(WHEELS, [*[plan[0], plan[2], plan[3]], early]))
+    assert violations(WHEELS, list(plan.values())[:-1]) == ["every block must stand in the plan once"]
     same = replace(plan[2], person=plan[0].person, begins=plan[0].begins, ends=plan[0].begins + 20)
-    assert any("are at once" in fault for fault in faults_in(WHEELS, [plan[0], plan[1], same, plan[3]]))
+    assert any("are at once" in fault for fault in violations(WHEELS, [plan[0], plan[1], same, plan[3]]))
 
 
 def test_no_dry_grinding_while_lacquer_dries() -> None:
@@ -119,7 +119,7 @@ def test_no_dry_grinding_while_lacquer_dries() -> None:
     overlapping = [
         replace(one, begins=found[1].begins, ends=found[1].begins + 30) if one.task == 2 else one for one in found.values()
     ]
-    assert any("makes dust" in fault for fault in faults_in(work, overlapping))
+    assert any("makes dust" in fault for fault in violations(work, overlapping))
 
 
 def test_copper_is_under_its_lacquer_in_time() -> None:
@@ -129,7 +129,7 @@ def test_copper_is_under_its_lacquer_in_time() -> None:
     )
     found = {one.task: one for one in good(work)}
     assert found[1].begins - found[0].ends <= 20
-    assert faults_in(work, list(found.values())) == []
+    assert violations(work, list(found.values())) == []
 
 
 def test_a_soak_is_as_long_as_it_may_be_and_the_next_begins_at_its_end() -> None:
@@ -176,7 +176,7 @@ def test_what_is_done_stands_on_its_spindle_and_what_is_in_hand_stays() -> None:
     assert late.by_id[1].minutes == 70  # it takes longer than planned, and lasts until now at least
     assert late.by_id[2].fixed is None  # nobody began it, whatever the plan said
     found = at_once(left)
-    assert faults_in(found.work, found.plan) == []
+    assert violations(found.work, found.plan) == []
 
 
 def test_two_blocks_that_ended_in_one_minute_leave_the_later_of_them_standing() -> None:
@@ -194,7 +194,7 @@ def test_what_came_before_what_is_in_hand_is_over_whether_anybody_said_so_or_not
     plan = good(WHEELS)
     left = with_done(WHEELS, plan, {}, now=600, begun={1: 590})
     assert [task.id for task in left.tasks] == [1, 2, 3]
-    assert faults_in(left, list(at_once(left).plan)) == []
+    assert violations(left, list(at_once(left).plan)) == []
     assert [task.id for task in with_done(WHEELS, plan, {3: 600}, now=600).tasks] == [0, 1]
 
 
@@ -291,9 +291,9 @@ def test_dust_may_begin_in_the_minute_in_which_drying_ends() -> None:
     )
     for begins in (540, 450):
         plan = [Placed(0, 480, 540, None, None, change=False), Placed(1, begins, begins + 30, "A", 1, change=False)]
-        assert not [one for one in faults_in(work, plan) if "dust" in one]
+        assert not [one for one in violations(work, plan) if "dust" in one]
     plan = [Placed(0, 480, 540, None, None, change=False), Placed(1, 539, 569, "A", 1, change=False)]
-    assert [one for one in faults_in(work, plan) if "dust" in one]
+    assert [one for one in violations(work, plan) if "dust" in one]
 
 
 def test_what_dries_needs_clean_air_and_what_grinds_dry_by_machine_makes_dust() -> None:
@@ -307,7 +307,7 @@ def test_what_dries_needs_clean_air_and_what_grinds_dry_by_machine_makes_dust() 
         }
         for set_up in plan.set_ups:
             step = next(one for one in plan.faces if one.face.key == set_up.faces[0][0]).steps[set_up.faces[0][1] - 1]
-            dry = not step.on_face.manner.wet and set_up.tool.carrier.cutting.wear_law != "compound"
+            dry = not step.on_face.working.wet and set_up.tool.carrier.cutting.wear_law != "compound"
             blocks = [one for one in tasks if one.tool == set_up.tool.id]
             assert all(one.dusty == (one.machine is not None and dry) for one in blocks)
 
@@ -318,7 +318,7 @@ def test_a_fixed_block_holds_its_spindle_for_the_change_too() -> None:
     found = {one.task: one for one in good(work)}
     assert (found[0].begins, found[0].ends) == (500, 530)
     assert found[1].ends <= 500 or found[1].begins >= 530
-    assert faults_in(work, list(found.values())) == []
+    assert violations(work, list(found.values())) == []
 
 
 def test_what_is_left_of_a_day_begins_now() -> None:

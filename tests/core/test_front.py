@@ -16,7 +16,7 @@ from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.kernel.pareto import non_dominated
 from kelbrast.core.planning.kernel.search import CRITERIA, METAL
 from kelbrast.core.planning.questions.choices import pareto_front
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job
 
@@ -41,7 +41,7 @@ def every_route(graph: StepFigures, search: RouteRequest) -> list[np.ndarray]:
        st.floats(0.3, 200), st.one_of(st.none(), st.floats(5, 600)))  # fmt: skip
 def test_equals_brute_force(rack, stuff, want, depth, limit) -> None:
     one = face(want, depth=depth)
-    graph = step_figures(one, job(stuff, one), tools_on_face(Place.of(one, job(stuff, one, rack=rack))))
+    graph = step_figures(one, job(stuff, one), tools_on_face(ToolContext.of(one, job(stuff, one, rack=rack))))
     search = RouteRequest(limit=np.inf if limit is None else limit * UM)
     made, all_routes = non_dominated(step_table(graph, search), search.limit), every_route(graph, search)
     for route in made.routes:  # nothing beats a route of the front

@@ -64,20 +64,20 @@ def test_inserts_lower_the_limit_and_cost_time() -> None:
     quick, slow = (plan("brass", one, rack=rack, part=part) for part in (bare.part, glued.part))
     assert slow.seconds > quick.seconds
     assert all(
-        b.on_face.manner.stay < a.on_face.manner.stay
+        b.on_face.working.stay < a.on_face.working.stay
         for a, b in zip(quick.steps, slow.steps, strict=True)
-        if a.on_face.manner.force == b.on_face.manner.force
+        if a.on_face.working.force == b.on_face.working.force
     )
 
 
 def test_wet_is_worked_where_the_material_asks_and_never_where_an_insert_forbids_it() -> None:
     coat = plan("clear-coat-2k", face("bright", depth=8, kind="waviness"))
-    assert coat.steps[0].on_face.manner.wet
+    assert coat.steps[0].on_face.working.wet
     assert any("Wet" in caution for caution in coat.steps[0].cautions)
     dry = plan("clear-coat-2k", face("bright", depth=8, kind="waviness"), part=Part(inserts=("inlay",)))
-    assert not any(step.on_face.manner.wet for step in dry.steps)
+    assert not any(step.on_face.working.wet for step in dry.steps)
     metal = plan("brass", face("satin", after="P120"), rack=("paper-p240",), part=Part(wet="always"))
-    assert all(step.on_face.manner.wet for step in metal.steps)
+    assert all(step.on_face.working.wet for step in metal.steps)
 
 
 @given(st.floats(5, 500), st.floats(5, 2000), st.floats(1.0, 5.0))

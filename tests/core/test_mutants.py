@@ -29,15 +29,15 @@ from kelbrast.core.rack.offer import offer
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import usable
 from kelbrast.core.surface.part import Part
-from kelbrast.core.tooling.manner import choose_drive
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
+from kelbrast.core.tooling.working_conditions import choose_drive
 from making import UM, face, job
 
 
-def place_of(stuff: str, **more) -> Place:
+def place_of(stuff: str, **more) -> ToolContext:
     one = face(more.pop("want", "bright"), after="P2500", **more)
-    return Place.of(one, job(stuff, one))
+    return ToolContext.of(one, job(stuff, one))
 
 
 class TestMachineChoice:
@@ -77,9 +77,9 @@ class TestMachineChoice:
 
     def test_what_can_be_brought_comes_before_what_is_faster(self) -> None:
         one = face("bright", after="P2500", area=0.5)
-        place = Place.of(one, job("brass", one, carried=False))
+        context = ToolContext.of(one, job("brass", one, carried=False))
         standing, in_hand = machine("bench-buffer"), replace(machine("bench-buffer"), id="hand-held", stands=False, contact=0.1)
-        drive = choose_drive(tool("felt-white"), (standing, in_hand), place)
+        drive = choose_drive(tool("felt-white"), (standing, in_hand), context)
         assert drive is not None
         assert drive.machine.id == "hand-held"
 
@@ -87,10 +87,10 @@ class TestMachineChoice:
 def test_in_a_bore_the_contact_is_less() -> None:
     """Q = eta K F v / H with the smaller of the machine's contact and removal.bore_contact: hand calculation."""
     bore = face("satin", depth=10, reach="inside", inside_radius=0.02)
-    for on in tools_on_face(Place.of(bore, job("brass", bore))):
+    for on in tools_on_face(ToolContext.of(bore, job("brass", bore))):
         eta = min(on.machine.contact, constant("removal.bore_contact").value)
-        by_hand = eta * on.tool.wear * on.manner.force * on.setting.surface / 1.3e9
-        hardness = Place.of(bore, job("brass", bore)).material.hardness
+        by_hand = eta * on.tool.wear * on.working.force * on.setting.surface / 1.3e9
+        hardness = ToolContext.of(bore, job("brass", bore)).material.hardness
         assert on.rate == pytest.approx(by_hand * 1.3e9 / hardness)
 
 
@@ -98,7 +98,7 @@ def test_a_dish_is_half_a_cylinder_and_the_rest_is_only_covered() -> None:
     """One 0.3 mm nick on 800 cm2 of brass at 1:100: pi 30^2 0.33 / 2 mm3, and the new marks all over."""
     nicked = face("bright", depth=300, kind="nick", area=0.08)
     planned = job("brass", nicked)
-    figures = step_figures(nicked, planned, usable(Place.of(nicked, planned)))
+    figures = step_figures(nicked, planned, usable(ToolContext.of(nicked, planned)))
     at = figures.surfaces.ids.index("paper-p240") + 1
     on = figures.surfaces.leaving(at)
     dishes = dishes_of(nicked, 300 * UM)
@@ -113,7 +113,7 @@ def test_a_dish_is_half_a_cylinder_and_the_rest_is_only_covered() -> None:
 def test_the_grit_of_the_grade_before_is_washed_off_and_there_is_none_before_the_first() -> None:
     one = face("bright", depth=20)
     planned = job("brass", one)
-    figures = step_figures(one, planned, usable(Place.of(one, planned)))
+    figures = step_figures(one, planned, usable(ToolContext.of(one, planned)))
     tools, wash, check = figures.surfaces.toolset, constant("work.wash").si, constant("work.check").si
     busy = figures.cut + figures.rests * figures.warm.rest + (figures.used - 1) * tools.change + tools.setup
     np.testing.assert_allclose(figures.values[TIME][0, 1:], (busy + check)[0, 1:])
@@ -123,7 +123,7 @@ def test_the_grit_of_the_grade_before_is_washed_off_and_there_is_none_before_the
 def test_changing_a_dead_abrasive_costs_its_time_and_its_price_as_bench_time() -> None:
     """At 30 an hour a disc of 0.60 costs 72 s more than the change itself: hand calculation."""
     one = face("satin", depth=20)
-    for on in tools_on_face(Place.of(one, job("brass", one))):
+    for on in tools_on_face(ToolContext.of(one, job("brass", one))):
         stock = on.tool.carrier.stock
         assert on.change_cost == pytest.approx(stock.change + stock.price / 30 * 3600)
 

@@ -10,7 +10,7 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.job import Job, OwnOperation
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.planning.whole.spread import spread_of_plan
-from kelbrast.core.price.quote import Rates, drives, humbler, learnt_bias, price_of, with_a_sample, with_looser_limits
+from kelbrast.core.price.quote import Rates, drives, learnt_bias, price_of, simpler_prices, with_a_sample, with_looser_limits
 from kelbrast.core.surface.face import Face, Found
 from kelbrast.core.surface.part import Part
 from making import face
@@ -69,14 +69,14 @@ def test_what_it_is_made_of_adds_up() -> None:
 def test_a_humbler_finish_is_planned_and_costs_less() -> None:
     job = plate()
     plan = plan_job(job)
-    found = humbler(job, plan, RATES, pieces=1)
+    found = simpler_prices(job, plan, RATES, pieces=1)
     now = price_of(plan, RATES, pieces=1).each
     assert found
     assert all(one.each < now for one in found)
     assert [one.each for one in found] == sorted((one.each for one in found), reverse=True)
     for one in found:
         assert one.each == pytest.approx(price_of(plan_job(plate(one.finish.id)), RATES, pieces=1).each)
-    assert humbler(plate("paint-ready"), plan_job(plate("paint-ready")), RATES, pieces=1) == ()
+    assert simpler_prices(plate("paint-ready"), plan_job(plate("paint-ready")), RATES, pieces=1) == ()
 
 
 def test_a_sample_takes_the_guess_of_the_depth_out() -> None:

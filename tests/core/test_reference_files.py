@@ -31,10 +31,10 @@ from kelbrast.core.simulation.light import look_of
 from kelbrast.core.surface import part
 from kelbrast.core.surface.face import FOUND_KINDS
 
-Place = tuple[str | int, ...]
+ToolContext = tuple[str | int, ...]
 
 
-def places(node: Any, at: Place = ()) -> Iterator[tuple[Place, Any]]:
+def places(node: Any, at: ToolContext = ()) -> Iterator[tuple[ToolContext, Any]]:
     """Every place of a file with what stands there; a number with its unit and source is one place."""
     yield at, node
     if isinstance(node, dict):
@@ -45,7 +45,7 @@ def places(node: Any, at: Place = ()) -> Iterator[tuple[Place, Any]]:
             yield from places(value, (*at, index))
 
 
-def entries(name: str) -> Iterator[tuple[dict[str, Any], Place, Any]]:
+def entries(name: str) -> Iterator[tuple[dict[str, Any], ToolContext, Any]]:
     """Every place of every entry of a file, with a file of that entry alone where entries have names of their own."""
     whole = record_written(name)
     apart = [{key: entry} for key, entry in whole.items()] if isinstance(RECORDS[name], Each) else [whole]
@@ -56,27 +56,27 @@ def is_number(node: Any) -> bool:
     return isinstance(node, list) and bool(node) and isinstance(node[0], int | float)
 
 
-def said(name: str, at: Place) -> str:
+def said(name: str, at: ToolContext) -> str:
     """A place as a refusal names it."""
     path = "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in at)
     return f"{name}.toml:{path.removeprefix('.')}"
 
 
-def changed(whole: dict[str, Any], at: Place, value: Any) -> dict[str, Any]:
+def changed(whole: dict[str, Any], at: ToolContext, value: Any) -> dict[str, Any]:
     """A copy with another value in this place."""
     new = copy.deepcopy(whole)
     reached(new, at[:-1])[at[-1]] = value
     return new
 
 
-def without(whole: dict[str, Any], at: Place) -> dict[str, Any]:
+def without(whole: dict[str, Any], at: ToolContext) -> dict[str, Any]:
     """A copy with nothing in this place."""
     new = copy.deepcopy(whole)
     del reached(new, at[:-1])[at[-1]]
     return new
 
 
-def reached(node: Any, at: Place) -> Any:
+def reached(node: Any, at: ToolContext) -> Any:
     for step in at:
         node = node[step]
     return node
@@ -140,7 +140,7 @@ def test_a_key_that_nobody_knows_or_that_is_missing_is_refused(name: str) -> Non
         ("families", ("steel", "look"), "iron", "expected a key of looks.toml"),
     ],
 )
-def test_a_slip_is_refused_with_what_is_expected(name: str, at: Place, wrong: Any, expected: str) -> None:
+def test_a_slip_is_refused_with_what_is_expected(name: str, at: ToolContext, wrong: Any, expected: str) -> None:
     found = refused(name, changed(record_written(name), at, wrong))
     assert len(found) == 1
     (where, message), *_ = found.items()

@@ -19,8 +19,8 @@ from kelbrast.core.rules.order import families_apart, order_of_work, round_of
 from kelbrast.core.rules.protection import protection_of, time_left
 from kelbrast.core.rules.rule import REFUSALS, EndRule, LimitRule, Rule, StepRule, ToolRule
 from kelbrast.core.surface.part import Part
-from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import surfaces_of
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import face, job, plan
 from refusals import DECIDED
@@ -67,8 +67,8 @@ def test_the_rule_decides_its_case_and_says_why(name: str) -> None:
     rule = next(rule for rule in ALL if rule.id == name)
     one = face(**of_face)
     planned = job(stuff, one, **of_job)
-    place = Place.of(one, planned)
-    figures = step_figures(one, planned, tools_on_face(place))
+    context = ToolContext.of(one, planned)
+    figures = step_figures(one, planned, tools_on_face(context))
     assert isinstance(rule, ToolRule | StepRule)
     mask = rule.mask(figures.surfaces)
     assert mask.any(), "the rule sees its case"
@@ -81,18 +81,18 @@ def test_the_rule_decides_its_case_and_says_why(name: str) -> None:
 
 def test_a_tool_is_usable_when_no_rule_forbids_it() -> None:
     one = face("mirror", depth=20, area=0.02, curved=True)
-    place = Place.of(one, job("brass", one))
+    context = ToolContext.of(one, job("brass", one))
     forbidden = [rule for rule in ALL if isinstance(rule, ToolRule)]
-    left = {on.tool.id for on in usable(place)}
-    for on in tools_on_face(place):
-        assert (on.tool.id in left) == (not any(rule.forbids(on, place) for rule in forbidden))
-    assert 0 < len(left) < len(tools_on_face(place))
+    left = {on.tool.id for on in usable(context)}
+    for on in tools_on_face(context):
+        assert (on.tool.id in left) == (not any(rule.forbids(on, context) for rule in forbidden))
+    assert 0 < len(left) < len(tools_on_face(context))
 
 
 def test_where_a_route_may_end() -> None:
     one = face("bright", depth=3)
-    place = Place.of(one, job("brass", one))
-    ends = possible_ends(surfaces_of(one, place, tools_on_face(place)))
+    context = ToolContext.of(one, job("brass", one))
+    ends = possible_ends(surfaces_of(one, context, tools_on_face(context)))
     assert set(ends) == {"lay", "not-fine-enough", None}
     assert not ends[None][0], "damage is never a finish"
     assert ends[None][1:].all()

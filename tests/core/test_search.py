@@ -15,7 +15,7 @@ from kelbrast.core.planning.face.face_plan import plan_face
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.kernel.search import CRITERIA, METAL, TIME
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job
 
@@ -49,7 +49,7 @@ def brute_force(graph: StepFigures, search: RouteRequest) -> tuple[float, ...] |
 @given(racks, stuffs, wants, depths, limits, st.sampled_from(sorted(AIMS)), st.sampled_from(sorted(HABITS)))
 def test_equals_brute_force(rack, stuff, want, depth, limit, aim, habit) -> None:
     one = face(want, depth=depth)
-    graph = step_figures(one, job(stuff, one), tools_on_face(Place.of(one, job(stuff, one, rack=rack))))
+    graph = step_figures(one, job(stuff, one), tools_on_face(ToolContext.of(one, job(stuff, one, rack=rack))))
     search = RouteRequest(objective=aim, limit=np.inf if limit is None else limit * UM, habit=habit)
     route, brute = best_route(graph, search), brute_force(graph, search)
     found = None if route is None else [route.totals[CRITERIA.index(aim)], route.totals[TIME], route.totals[METAL]]

@@ -81,7 +81,7 @@ def test_damage_is_never_a_finish() -> None:
 def test_plastics_are_never_worked_hot() -> None:
     for stuff in ("acrylic", "polycarbonate", "abs", "clear-coat-2k"):
         made = plan(stuff, face("bright", depth=30, thickness=0.003))
-        assert all(step.on_face.manner.stay >= 4 for step in made.steps)
+        assert all(step.on_face.working.stay >= 4 for step in made.steps)
         assert all(stuff not in ("abs",) or step.tool.carrier.id != "fibre" for step in made.steps)
 
 

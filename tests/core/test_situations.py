@@ -30,7 +30,7 @@ def test_every_situation_has_a_plan_that_keeps_the_rules(name: str) -> None:
         for step in face.steps:
             assert step.tool.keeps_clean(made.job.material.family)
             assert step.on_face.drive.marked is None or step.on_face.setting.surface <= step.on_face.drive.marked * (1 + 1e-9)
-            assert step.on_face.manner.stay >= constant("heat.shortest_stay").si
+            assert step.on_face.working.stay >= constant("heat.shortest_stay").si
             assert step.tool.reaches_depth is None or step.marks.before <= step.tool.reaches_depth * (1 + 1e-9)
         assert all(a.marks.after == b.marks.before for a, b in itertools.pairwise(face.steps))
         no_finer = face.face.no_finer_than.grain if face.face.no_finer_than is not None else 0.0
@@ -58,7 +58,7 @@ def test_orange_peel_is_levelled_wet_by_paper_as_fine_as_the_trade_takes_and_the
         (face,) = planned(name).faces
         first = face.steps[0]
         assert first.tool.carrier.id == "paper"
-        assert first.on_face.manner.wet
+        assert first.on_face.working.wet
         assert 12 * UM <= first.tool.grain <= 19 * UM  # P1000 to P1500: common practice
         assert face.steps[-1].tool.carrier.cutting.wear_law == "compound"
 

@@ -63,7 +63,7 @@ def test_the_terms_make_the_result(stuff: str, of_face: dict[str, Any], of_job: 
         probably = step.marks.likely_layer * work["A"] * 1e-4 / (work["η·K·F·v/H"] * 1e-9) / 60
         assert sums["Time on the work"].result >= probably * (1 - 1e-9)  # longer as it dulls
         assert math.isfinite(step.on_face.life) or sums["Time on the work"].result == pytest.approx(probably)
-        assert sums["Longest stay on one spot"].result == step.on_face.manner.stay
+        assert sums["Longest stay on one spot"].result == step.on_face.working.stay
         assert sums["Old marks still there at the end"].result == step.marks.left
         assert step.time.all / 60 == pytest.approx(sums["Minutes of the step"].result)
 

@@ -8,7 +8,7 @@ import pytest
 from attacking import SOAK
 from days import carried_out, job_shop, random_shop
 from kelbrast.core.day.greedy import first_come, plan_at_once, put_down
-from kelbrast.core.day.schedule import faults_in, score
+from kelbrast.core.day.schedule import score, violations
 from kelbrast.core.day.shop import DayWork, Station, Task, Worker, exposure_of, vibration_points
 from kelbrast.core.day.solver import DayFound, improve
 
@@ -29,7 +29,7 @@ LONG = [("la01", 666, 10)]  # so many seconds of search are for a soak
 def test_published_job_shops(name: str, best: int, seconds: float) -> None:
     found = best_of(job_shop(name), seconds)
     assert found.score.ends == best
-    assert faults_in(found.work, found.plan) == []
+    assert violations(found.work, found.plan) == []
 
 
 @pytest.mark.parametrize("seed", range(4))

@@ -7,7 +7,7 @@ import pytest
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.planning.kernel.search import CRITERIA, TIME, StepTable, search
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import face, job
 
@@ -35,7 +35,7 @@ def test_shortest_path_of_the_60_node_graph() -> None:
 def test_the_starter_rack_against_networkx(stuff: str) -> None:
     one = face("bright", depth=30)
     planned = job(stuff, one)
-    graph = step_figures(one, planned, tools_on_face(Place.of(one, planned)))
+    graph = step_figures(one, planned, tools_on_face(ToolContext.of(one, planned)))
     table = step_table(graph, RouteRequest())
     outside = networkx.DiGraph()
     outside.add_weighted_edges_from((a, b, graph.values[TIME, a, b]) for a, b in np.argwhere(table.steps))

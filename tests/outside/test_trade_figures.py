@@ -13,7 +13,7 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.job import Job
 from kelbrast.core.process.scratch import roughness_left
 from kelbrast.core.surface.face import Face, Found
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 
 TOLD = tomllib.loads((Path(__file__).parent / "practice" / "figures.toml").read_text(encoding="utf-8"))
@@ -33,8 +33,8 @@ def ra(name: str, stuff: str) -> float:
 def grams(name: str, stuff: str) -> float:
     """What a fresh tool takes off a bare face in a minute, g."""
     face = Face("face", 0.05, Found("scratches", 20e-6, 20e-6), finish("satin"))
-    place = Place.of(face, Job("", material(stuff), (face,), carried=True))
-    on = next(one for one in tools_on_face(place) if one.tool.id == name)
+    context = ToolContext.of(face, Job("", material(stuff), (face,), carried=True))
+    on = next(one for one in tools_on_face(context) if one.tool.id == name)
     return on.rate * material(stuff).density * 1000 * 60
 
 

@@ -18,7 +18,7 @@ from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.greedy import plan_at_once, settled
-from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
+from kelbrast.core.day.schedule import DayScore, Placed, score, violations
 from kelbrast.core.day.shop import DayWork
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
@@ -298,7 +298,7 @@ class Boards:
             return search.found, not search.done
         here = {task.id for task in asked.work.tasks}
         last = tuple(one for one in asked.last if one.task in here)
-        if len(last) == len(here) and not faults_in(asked.work, last):
+        if len(last) == len(here) and not violations(asked.work, last):
             return DayFound(asked.work, last, score(asked.work, last)), False
         found = at_once(asked.work)
         moved = settled(found.work, last) if last else None

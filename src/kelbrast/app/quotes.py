@@ -10,7 +10,7 @@ from kelbrast.app.rack import Shelf
 from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.price.quote import Rates, humbler, learnt_bias, price_of, with_looser_limits
+from kelbrast.core.price.quote import Rates, learnt_bias, price_of, simpler_prices, with_looser_limits
 from kelbrast.core.wording import tell
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.quote.format import QuoteFile, to_quote_file
@@ -44,7 +44,7 @@ def quote_file(
         prices = [price_of(plan, rates, pieces=one) for one in dict.fromkeys(pieces)]
     except OutsideValidity as problem:
         raise BadInput.one("rates", str(problem)) from None
-    simpler = humbler(job, plan, rates, pieces=prices[0].pieces)
+    simpler = simpler_prices(job, plan, rates, pieces=prices[0].pieces)
     looser = with_looser_limits(job, plan, rates, pieces=prices[0].pieces)
     promised = file.due.date() if file.due is not None else None
     return to_quote_file(

@@ -15,7 +15,7 @@ Places = NDArray[np.intp]
 Waves = NDArray[np.complex128]
 Bytes = NDArray[np.uint8]
 
-SAME: Final = 1e-9  # relative: what two ways of working out one number may differ by
+REL_TOL: Final = 1e-9  # relative: what two ways of working out one number may differ by
 
 
 def require_above_zero(**values: float | Reals) -> None:

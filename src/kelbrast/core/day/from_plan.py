@@ -164,7 +164,7 @@ class _Blocks:
                 wheel=f"{one.tool.id} on {self.plan.job.material.family}" if by_machine else None,
                 change=minutes_of(setup) if by_machine else 0,
                 vibration=one.machine.vibration,
-                dusty=by_machine and not steps[0].on_face.manner.wet and one.tool.carrier.cutting.wear_law != "compound",
+                dusty=by_machine and not steps[0].on_face.working.wet and one.tool.carrier.cutting.wear_law != "compound",
             )
         )
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from kelbrast.core.day.schedule import DayScore, Placed, faults_in, needs_change, points_by_day, score
+from kelbrast.core.day.schedule import DayScore, Placed, needs_change, points_by_day, score, violations
 from kelbrast.core.day.shop import DAY, DayWork, Task, Worker, vibration_points
 from kelbrast.core.units import to_si
 
@@ -284,7 +284,7 @@ def settled(work: DayWork, last: Sequence[Placed]) -> list[Placed] | None:
     """The same day again after something changed: blocks in the order in which they stood."""
     stood = {one.task: float(one.begins) for one in last}
     plan = put_down(work, lambda chain, _: (min(stood.get(task.id, float("inf")) for task in chain),))
-    return plan if plan is not None and not faults_in(work, plan) else None
+    return plan if plan is not None and not violations(work, plan) else None
 
 
 def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
@@ -295,7 +295,7 @@ def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
 def _over_days(work: DayWork, make: Callable[[DayWork], Sequence[list[Placed] | None]]) -> tuple[DayWork, list[Placed]] | None:
     for days in range(work.days, _MOST_DAYS + 1):
         longer = replace(work, days=days)
-        good = [plan for plan in make(longer) if plan is not None and not faults_in(longer, plan)]
+        good = [plan for plan in make(longer) if plan is not None and not violations(longer, plan)]
         if good:
             return longer, min(good, key=lambda plan: _rank(longer, plan))
     return None

@@ -36,7 +36,7 @@ def score(work: DayWork, plan: Sequence[Placed]) -> DayScore:
     return DayScore(late, sum(one.change for one in plan), max((one.ends for one in plan), default=0))
 
 
-def faults_in(work: DayWork, plan: Sequence[Placed]) -> list[str]:
+def violations(work: DayWork, plan: Sequence[Placed]) -> list[str]:
     """Everything that cannot be, in words; empty for a plan that can be followed."""
     at = {one.task: one for one in plan}
     if len(at) != len(plan) or set(at) != set(work.by_id):

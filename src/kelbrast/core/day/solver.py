@@ -12,7 +12,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 
-from kelbrast.core.day.schedule import DayScore, Placed, faults_in, score
+from kelbrast.core.day.schedule import DayScore, Placed, score, violations
 from kelbrast.core.day.shop import DAY, DayWork, Task, Worker, vibration_points
 from kelbrast.core.units import to_si
 
@@ -320,7 +320,7 @@ def improve(
 
         def better(plan: tuple[Placed, ...]) -> None:
             nonlocal found
-            if not faults_in(work, plan) and model.rank(plan) <= model.rank(found.plan):
+            if not violations(work, plan) and model.rank(plan) <= model.rank(found.plan):
                 found = DayFound(work, plan, score(work, plan), found.bounds, found.proven)
                 tell(found)
 

@@ -8,7 +8,7 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.cutoff import CutOff, chosen, cut_offs
 from kelbrast.core.metrology.parameters import SECTIONS, Heights, MaterialRatio, heights, material_ratio
 from kelbrast.core.metrology.profile import Profile, central, roughness_profile, without_form
-from kelbrast.core.validity import SAME, require_above_zero, require_heights
+from kelbrast.core.validity import REL_TOL, require_above_zero, require_heights
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +75,7 @@ def evaluate(
     wanted = cut_off if cut_off is not None else row.cut_off
     limit = noise if noise is not None else _noise(flat, row, wanted)
     # Beside the evaluation length lies at least half a cut-off on each side where there is room for it.
-    sections = min(SECTIONS, int(flat.length / wanted + SAME))
+    sections = min(SECTIONS, int(flat.length / wanted + REL_TOL))
     if sections < 1:
         raise OutsideValidity("the profile is shorter than one cut-off")
     rough = roughness_profile(flat, cut_off=wanted, noise=limit)
@@ -101,4 +101,4 @@ def _row(flat: Profile, cut_off: float | None) -> tuple[CutOff, bool]:
 
 
 def _noise(flat: Profile, row: CutOff, cut_off: float) -> float | None:
-    return row.noise if 2 * flat.spacing <= row.noise * (1 + SAME) and row.noise < cut_off else None
+    return row.noise if 2 * flat.spacing <= row.noise * (1 + REL_TOL) and row.noise < cut_off else None

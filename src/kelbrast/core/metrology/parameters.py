@@ -9,7 +9,7 @@ from typing import Final, Literal
 import numpy as np
 
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.validity import SAME, Reals, require_above_zero, require_heights, require_not_below_zero, require_within
+from kelbrast.core.validity import REL_TOL, Reals, require_above_zero, require_heights, require_not_below_zero, require_within
 
 SECTIONS: Final = 5
 _HEIGHT_NOISE: Final = 0.1  # of Rz: a peak or valley smaller than this is none (ISO 4287)
@@ -216,7 +216,7 @@ def material_ratio(z: Reals) -> MaterialRatio:
     width = round(WINDOW * count)
     drop = falling[: count - width] - falling[width:]
     # Of windows that are equally flat, the middle one: rounding must not choose.
-    flattest = np.flatnonzero(drop <= drop.min() * (1 + SAME))
+    flattest = np.flatnonzero(drop <= drop.min() * (1 + REL_TOL))
     start = int(flattest[len(flattest) // 2])
     window = slice(start, start + width + 1)
     slope, level = np.polyfit(share[window], falling[window], 1)

@@ -131,24 +131,24 @@ def drives(price: Price, rates: Rates) -> dict[str, float]:
 
 
 @dataclass(frozen=True, slots=True)
-class HumblerFinish:
+class SimplerPrice:
     """The price of one piece where every face that is more than this gets this finish instead."""
 
     finish: Finish
     each: float
 
 
-def humbler(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[HumblerFinish, ...]:
+def simpler_prices(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[SimplerPrice, ...]:
     """What a less demanding finish would cost, planned anew, where that is less; the dearest first."""
     now = price_of(plan, rates, pieces=pieces).each
     found = []
     for at, simpler in enumerate(ladder()):
-        faces = tuple(_humbled(face, at) for face in job.faces)
+        faces = tuple(_simplified(face, at) for face in job.faces)
         if faces == job.faces:
             continue
         other = plan_job(replace(job, faces=faces))
         if other.possible and (each := price_of(other, rates, pieces=pieces).each) < now:
-            found.append(HumblerFinish(simpler, each))
+            found.append(SimplerPrice(simpler, each))
     return tuple(sorted(found, key=lambda one: -one.each))
 
 
@@ -165,7 +165,7 @@ def with_looser_limits(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> fl
     return each if each < price_of(plan, rates, pieces=pieces).each else None
 
 
-def _humbled(face: Face, at: int) -> Face:
+def _simplified(face: Face, at: int) -> Face:
     steps = ladder()
     own = steps.index(face.want) if face.want in steps else len(steps)
     if own >= at or face.left_alone or face.edge is not None or face.sized is not None:

@@ -9,7 +9,7 @@ import numpy as np
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import SAME, Reals, require_above_zero, require_not_below_zero, require_within
+from kelbrast.core.validity import REL_TOL, Reals, require_above_zero, require_not_below_zero, require_within
 
 
 def removal_rate(*, wear: float, contact: float, force: float, speed: float, hardness: float) -> float:
@@ -88,8 +88,8 @@ def _changes() -> tuple[Reals, Reals]:
     return np.log(cost), np.log(x)
 
 
-def torn(*, grain: Reals | float, depth: Reals | float) -> Reals:
-    """Share of its life that a fine abrasive has on marks that are deep for its grain: the grains are torn out.
+def pullout_life_factor(*, grain: Reals | float, depth: Reals | float) -> Reals:
+    """Share of its life that a fine abrasive has on marks that are deep for its grain: the grains are pullout_life_factor out.
 
     Equation: `p = min(1, k g / d)^e` (dimensionless), k = removal.torn_share, e = removal.torn_exponent
     Valid: both above 0.
@@ -103,7 +103,7 @@ def torn(*, grain: Reals | float, depth: Reals | float) -> Reals:
 
     Source: practice-fit.
 
-    >>> float(torn(grain=82e-6, depth=10e-6)), round(float(torn(grain=82e-6, depth=100e-6)), 2)
+    >>> float(pullout_life_factor(grain=82e-6, depth=10e-6)), round(float(pullout_life_factor(grain=82e-6, depth=100e-6)), 2)
     (1.0, 0.4)
     """
     require_above_zero(grain=grain, depth=depth)
@@ -139,7 +139,7 @@ def cutting(*, fresh: Reals | float, life: Reals | float, change_after: Reals | 
     span = np.where(dies, life, 1.0)
     stay = np.where(dies, change_after, 1.0)
     each = span * -np.expm1(-stay / span)
-    full = np.where(dies, np.maximum(0, np.ceil(fresh / each - SAME) - 1), 0.0)
+    full = np.where(dies, np.maximum(0, np.ceil(fresh / each - REL_TOL) - 1), 0.0)
     rest = np.where(dies, np.minimum(fresh - full * each, each), 0.0)
     return DulledCutting(np.where(dies, full * stay - span * np.log1p(-rest / span), fresh), np.asarray(full + 1))
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
-from kelbrast.core.validity import SAME, require_above_zero, require_not_below_zero
+from kelbrast.core.validity import REL_TOL, require_above_zero, require_not_below_zero
 from kelbrast.core.wording import rounded_down
 
 
@@ -154,7 +154,7 @@ def choose_setting(
         return None
     top = min(band[1], marked_limit if marked_limit is not None else math.inf)
     settings = [(surface_speed(diameter=diameter, spindle=n), n) for n in _settings(machine, diameter, (band[0] + top) / 2)]
-    safe = [(v, n) for v, n in settings if v <= top * (1 + SAME)]
+    safe = [(v, n) for v, n in settings if v <= top * (1 + REL_TOL)]
     inside = [(v, n) for v, n in safe if v >= band[0]]
     if inside:
         v, n = min(inside, key=lambda pair: abs(pair[0] - (band[0] + top) / 2))

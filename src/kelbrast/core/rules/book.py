@@ -24,8 +24,8 @@ from kelbrast.core.rules import (
     speed,
 )
 from kelbrast.core.rules.rule import EndRule, Refusal, Rule, StepRule, ToolRule
-from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import Toolset, tools_on_face
 from kelbrast.core.validity import Flags
 from kelbrast.core.wording import Sentence
@@ -49,16 +49,16 @@ _ON_ENDS: Final = tuple(rule for rule in _RULES if isinstance(rule, EndRule))
 
 
 @lru_cache(maxsize=256)
-def usable(place: Place) -> Toolset:
+def usable(context: ToolContext) -> Toolset:
     """The tools of the rack that no rule forbids on such a face."""
-    found = (one for one in tools_on_face(place) if not any(rule.forbids(one, place) for rule in _ON_TOOLS))
+    found = (one for one in tools_on_face(context) if not any(rule.forbids(one, context) for rule in _ON_TOOLS))
     return Toolset(tuple(found))
 
 
 def forbidden_steps(surfaces: Surfaces) -> dict[Refusal, Flags]:
     """(n, n) per refusal, True where one of its rules forbids the step; no entry where none of them could."""
     masks: dict[Refusal, list[Flags]] = {}
-    already = surfaces.toolset is usable(surfaces.place)  # whatever a rule forbids here is not among these
+    already = surfaces.toolset is usable(surfaces.context)  # whatever a rule forbids here is not among these
     for rule in _ON_STEPS if already else _FORBIDDING:
         masks.setdefault(rule.refusal, []).append(rule.mask(surfaces))
     return {refusal: reduce(np.logical_or, found) for refusal, found in masks.items()}

@@ -15,7 +15,7 @@ LIGHT: Final = Caution(
     says="Where only light pressure keeps the work cool enough, the step says so.",
     source="heat-fit",
     lifted_by="wet work, or a slower tool",
-    applies=lambda one, _face: one.manner.light,
+    applies=lambda one, _face: one.working.light,
     words="light",
 )
 SLOW: Final = Caution(
@@ -31,7 +31,7 @@ WET: Final = Caution(
     says="Wet work asks for clean water and for electric tools to be kept out of it; dust and wetting are then not spoken of.",
     source="bench-practice",
     lifted_by="working dry",
-    applies=lambda one, _face: one.manner.wet,
+    applies=lambda one, _face: one.working.wet,
     words="wet",
 )
 SHARP: Final = Caution(
@@ -82,7 +82,7 @@ def step_cautions(one: ToolOnFace, face: Face, material: Material, *, warning: s
     found = [advice["cautions"][key] for key in one.tool.carrier.cautions]
     found += [advice["general"][caution.words] for caution in STEP_CAUTIONS if caution.applies(one, face)]
     beside = () if family(material.family).sparks else (advice["cautions"]["sparks"],)
-    if one.manner.wet:
+    if one.working.wet:
         beside += (advice["cautions"]["wet-option"], advice["cautions"]["dust"])
     return tuple(str(text) for text in (warning, *found) if text and text not in beside)
 

@@ -10,7 +10,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Habit, Practice, StepRule
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
-from kelbrast.core.validity import SAME, Flags, Reals
+from kelbrast.core.validity import REL_TOL, Flags, Reals
 from kelbrast.core.wording import sentence
 
 
@@ -70,8 +70,8 @@ def _left_out(surfaces: Surfaces) -> Reals:
     left = np.zeros((surfaces.count, surfaces.count))
     for carrier in np.unique(names[backed]):
         own = depth[names == carrier]
-        finer_than_from = (own[None, :] < depth[:, None] * (1 - SAME)).sum(axis=1)
-        coarser_than_to = (own[None, :] > depth[:, None] * (1 + SAME)).sum(axis=1)
+        finer_than_from = (own[None, :] < depth[:, None] * (1 - REL_TOL)).sum(axis=1)
+        coarser_than_to = (own[None, :] > depth[:, None] * (1 + REL_TOL)).sum(axis=1)
         between = np.maximum(finer_than_from[:, None] + coarser_than_to[None, :] - len(own), 0)
         to_it = (names == carrier)[None, :]
         off_it = (names == carrier)[:, None] & ~backed[None, :]
@@ -82,13 +82,13 @@ def _left_out(surfaces: Surfaces) -> Reals:
 def _no_wheel_yet(surfaces: Surfaces) -> Flags:
     fine_paper = roughness_left(grain=constant("handover.fine_paper").si, hold=1.0, hardness=surfaces.material.hardness)
     polishes = np.array([False, *(one.tool.carrier.cutting.wear_law == "compound" for one in surfaces.tools)])
-    too_deep = surfaces.depth_likely > depth_of_marks(fine_paper) * (1 + SAME)
+    too_deep = surfaces.depth_likely > depth_of_marks(fine_paper) * (1 + REL_TOL)
     mask: Flags = (~polishes & too_deep)[:, None] & polishes[None, :]
     return mask
 
 
 def _no_paper_now(surfaces: Surfaces) -> Flags:
-    coarse = constant("handover.early_wheel").si * (1 - SAME)
+    coarse = constant("handover.early_wheel").si * (1 - REL_TOL)
     too_fine = [one.tool.carrier.cutting.backed and one.tool.grain < coarse for one in surfaces.tools]
     return np.broadcast_to(np.array([False, *too_fine])[None, :], (surfaces.count, surfaces.count))
 
@@ -101,7 +101,7 @@ def _colours(one: ToolOnFace) -> bool:
 
 
 def _colour_without_a_cut(surfaces: Surfaces) -> Flags:
-    coarse = constant("handover.colour_after").si * (1 + SAME)
+    coarse = constant("handover.colour_after").si * (1 + REL_TOL)
     after = surfaces.face.found.after
     from_paper = [one.tool.carrier.cutting.backed and one.tool.grain > coarse for one in surfaces.tools]
     uncut = np.array([after is not None and after.grain > coarse, *from_paper])

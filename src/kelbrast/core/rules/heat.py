@@ -1,26 +1,26 @@
-"""How warm a part may get (worked out in `process.heat`, `process.heat` and `tooling.manner`)."""
+"""How warm a part may get (worked out in `process.heat`, `process.heat` and `tooling.working_conditions`)."""
 
 from typing import Final
 
 from kelbrast.core.process.heat import work_until_hot
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Practice, ToolRule
-from kelbrast.core.tooling.manner import choose_manner
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.working_conditions import choose_conditions
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
 def _reason(surfaces: Surfaces, _before: int, at: int) -> Sentence:
     one = surfaces.leaving(at)
-    manner, label = one.manner, one.tool.label
-    hottest = surfaces.material.limit if manner.by_hand else manner.allowed + constant("heat.room").si
+    working, label = one.working, one.tool.label
+    hottest = surfaces.material.limit if working.by_hand else working.allowed + constant("heat.room").si
     limit, wanted = Measure(hottest, "temperature"), Measure(constant("heat.shortest_stay").si, "time")
-    if manner.until_hot < manner.stay:
-        stay = Measure(manner.until_hot, "time")
-        if manner.by_hand:
+    if working.until_hot < working.stay:
+        stay = Measure(working.until_hot, "time")
+        if working.by_hand:
             return sentence("heat.hold", tool=label, stay=stay, wanted=wanted)
         return sentence("heat.part", tool=label, limit=limit, stay=stay, wanted=wanted)
-    return sentence("heat.spot", tool=label, limit=limit, stay=Measure(manner.stay, "time"), wanted=wanted)
+    return sentence("heat.spot", tool=label, limit=limit, stay=Measure(working.stay, "time"), wanted=wanted)
 
 
 TOO_HOT: Final = ToolRule(
@@ -30,7 +30,7 @@ TOO_HOT: Final = ToolRule(
     source="bench-practice",
     lifted_by="a slower or softer tool, work in a clamp, wet work, or taking out what must not get warm",
     refusal="heat",
-    forbids=lambda one, _place: one.manner.too_hot,
+    forbids=lambda one, _place: one.working.too_hot,
     reason=_reason,
 )
 FIRM_BEFORE_LIGHT: Final = Practice(
@@ -39,7 +39,7 @@ FIRM_BEFORE_LIGHT: Final = Practice(
     "materials that clog and burn dry are worked wet from the start.",
     source="bench-practice",
     lifted_by="saying how wet the part is worked",
-    kept_by=choose_manner,
+    kept_by=choose_conditions,
 )
 RESTS: Final = Practice(
     id="rests",

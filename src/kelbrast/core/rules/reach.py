@@ -3,49 +3,49 @@
 from typing import Final
 
 from kelbrast.core.rules.rule import Reason, ToolRule
-from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
-def _too_big(one: ToolOnFace, place: Place) -> bool:
-    return one.machine.stands and not place.carried
+def _too_big(one: ToolOnFace, context: ToolContext) -> bool:
+    return one.machine.stands and not context.carried
 
 
-def _facets(one: ToolOnFace, place: Place) -> bool:
-    return one.tool.carrier.access.flat_only and place.curved
+def _facets(one: ToolOnFace, context: ToolContext) -> bool:
+    return one.tool.carrier.access.flat_only and context.curved
 
 
-def _not_turned(one: ToolOnFace, place: Place) -> bool:
-    return one.tool.carrier.access.turned_only and place.turned is None
+def _not_turned(one: ToolOnFace, context: ToolContext) -> bool:
+    return one.tool.carrier.access.turned_only and context.turned is None
 
 
-def _too_small(one: ToolOnFace, place: Place) -> bool:
+def _too_small(one: ToolOnFace, context: ToolContext) -> bool:
     access = one.tool.carrier.access
-    return place.size < max(access.least_face, access.least_curved if place.curved else 0.0)
+    return context.size < max(access.least_face, access.least_curved if context.curved else 0.0)
 
 
-def _not_drawn(one: ToolOnFace, place: Place) -> bool:
-    return one.tool.carrier.cutting.drawn_only and not place.drawn
+def _not_drawn(one: ToolOnFace, context: ToolContext) -> bool:
+    return one.tool.carrier.cutting.drawn_only and not context.drawn
 
 
-def _hollows(one: ToolOnFace, place: Place) -> bool:
-    return one.tool.carrier.access.scallops and place.flat_show
+def _hollows(one: ToolOnFace, context: ToolContext) -> bool:
+    return one.tool.carrier.access.scallops and context.flat_show
 
 
-def _does_not_enter(one: ToolOnFace, place: Place) -> bool:
+def _does_not_enter(one: ToolOnFace, context: ToolContext) -> bool:
     access = one.tool.carrier.access
-    if place.reach == "open":
+    if context.reach == "open":
         return not access.open
-    if place.reach == "tight":
+    if context.reach == "tight":
         return not access.tight
-    needs, has = access.inside_radius, place.inside_radius
+    needs, has = access.inside_radius, context.inside_radius
     return needs is None or has is None or needs > has
 
 
-def _not_for_edges(one: ToolOnFace, place: Place) -> bool:
-    return place.edge and not one.tool.carrier.access.edges
+def _not_for_edges(one: ToolOnFace, context: ToolContext) -> bool:
+    return context.edge and not one.tool.carrier.access.edges
 
 
 def _says(code: str) -> Reason:
@@ -53,14 +53,14 @@ def _says(code: str) -> Reason:
 
 
 def _why_not_entering(surfaces: Surfaces, _before: int, at: int) -> Sentence:
-    label, place = surfaces.leaving(at).tool.label, surfaces.place
-    if place.reach == "open":
+    label, context = surfaces.leaving(at).tool.label, surfaces.context
+    if context.reach == "open":
         return sentence("reach.bores", tool=label)
-    if place.reach != "inside":
-        return sentence("reach.place", reach=place.reach, tool=label)
-    have = Measure(place.inside_radius or 0.0, "length", 3)
+    if context.reach != "inside":
+        return sentence("reach.place", reach=context.reach, tool=label)
+    have = Measure(context.inside_radius or 0.0, "length", 3)
     entering = [radius for one in surfaces.tools if (radius := one.tool.carrier.access.inside_radius)]
-    if entering and min(entering) > (place.inside_radius or 0):
+    if entering and min(entering) > (context.inside_radius or 0):
         return sentence("reach.radius", have=have, least=Measure(min(entering), "length", 3))
     return sentence("reach.entering", have=have, tool=label)
 
@@ -119,7 +119,7 @@ WAVES: Final = ToolRule(
     source="mould-finishes",
     lifted_by="wanting it by its look",
     refusal="reach",
-    forbids=lambda one, place: one.tool.carrier.cutting.waves and place.hard_flat,
+    forbids=lambda one, context: one.tool.carrier.cutting.waves and context.hard_flat,
     reason=_says("reach.waves"),
 )
 FACETS: Final = ToolRule(

@@ -10,7 +10,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import EndRule
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
-from kelbrast.core.validity import SAME, Flags
+from kelbrast.core.validity import REL_TOL, Flags
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
@@ -26,10 +26,10 @@ def wanted_band(face: Face, hardness: float) -> tuple[float, float]:
 def _may_end(surfaces: Surfaces) -> Flags:
     face = surfaces.face
     low, high = wanted_band(face, surfaces.material.hardness)
-    fine: Flags = (surfaces.ra >= low * (1 - SAME)) & (surfaces.ra <= high * (1 + SAME))
+    fine: Flags = (surfaces.ra >= low * (1 - REL_TOL)) & (surfaces.ra <= high * (1 + REL_TOL))
     if face.no_finer_than is not None:
         grains = np.array([np.inf, *(one.tool.grain for one in surfaces.tools)])
-        fine &= grains >= face.no_finer_than.grain * (1 - SAME)
+        fine &= grains >= face.no_finer_than.grain * (1 - REL_TOL)
     return fine
 
 

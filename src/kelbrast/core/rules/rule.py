@@ -11,8 +11,8 @@ from typing import Any, Final, Literal, get_args
 import numpy as np
 
 from kelbrast.core.surface.face import Face
-from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
 from kelbrast.core.validity import Flags
 from kelbrast.core.wording import Sentence
@@ -50,7 +50,7 @@ class ToolRule(Rule):
     """Forbids a tool on a face whatever was there before. `reason`: why, told of the step from one node to another."""
 
     refusal: Refusal
-    forbids: Callable[[ToolOnFace, Place], bool]
+    forbids: Callable[[ToolOnFace, ToolContext], bool]
     reason: Reason
 
     @property
@@ -59,7 +59,7 @@ class ToolRule(Rule):
 
     def mask(self, surfaces: Surfaces) -> Flags:
         """(n, n) True where it forbids the step."""
-        column = np.array([False, *(self.forbids(one, surfaces.place) for one in surfaces.tools)], dtype=bool)
+        column = np.array([False, *(self.forbids(one, surfaces.context) for one in surfaces.tools)], dtype=bool)
         return np.broadcast_to(column[None, :], (surfaces.count, surfaces.count))
 
 

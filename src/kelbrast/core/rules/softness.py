@@ -9,7 +9,7 @@ from kelbrast.core.rules.rule import StepRule
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
-from kelbrast.core.validity import SAME, Flags
+from kelbrast.core.validity import REL_TOL, Flags
 from kelbrast.core.wording import Measure, Sentence, depth_of, sentence
 
 
@@ -75,7 +75,7 @@ def _loses_size(surfaces: Surfaces) -> Flags:
 
 def _cloth_takes_little(surfaces: Surfaces) -> Flags:
     mask: Flags = np.zeros((surfaces.count, surfaces.count), dtype=bool)
-    if 2 * surfaces.face.stock > constant("precision.cloth_most").si * (1 + SAME):
+    if 2 * surfaces.face.stock > constant("precision.cloth_most").si * (1 + REL_TOL):
         mask[0, 1:] = [
             one.tool.carrier.access.turned_only and one.tool.carrier.cutting.wear_law == "coated" for one in surfaces.tools
         ]
@@ -99,7 +99,7 @@ def takes_in_all(one: ToolOnFace, surfaces: Surfaces) -> float:
 
 def _too_much(surfaces: Surfaces) -> Flags:
     may = np.array([np.inf, *(takes_in_all(one, surfaces) for one in surfaces.tools)])
-    more: Flags = surfaces.layer(surfaces.depth_likely) > may[None, :] * (1 + SAME)
+    more: Flags = surfaces.layer(surfaces.depth_likely) > may[None, :] * (1 + REL_TOL)
     return _but_not_of_an_edge(surfaces, more)
 
 

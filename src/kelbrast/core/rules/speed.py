@@ -4,8 +4,8 @@ from typing import Final
 
 from kelbrast.core.process.speed import marked_now
 from kelbrast.core.rules.rule import Practice, ToolRule
-from kelbrast.core.tooling.manner import recommended_band
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.working_conditions import recommended_band
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 

@@ -9,7 +9,7 @@ from kelbrast.core.process.clearance import area_factor, clearance
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
 from kelbrast.core.validity import Reals
 
@@ -26,7 +26,7 @@ class Surfaces:
     """
 
     face: Face
-    place: Place
+    context: ToolContext
     toolset: Toolset
     ra: Reals
     depth_worst: Reals
@@ -41,7 +41,7 @@ class Surfaces:
 
     @property
     def material(self) -> Material:
-        return self.place.material
+        return self.context.material
 
     @property
     def count(self) -> int:
@@ -64,20 +64,22 @@ class Surfaces:
         return self.tools[node - 1]
 
 
-def surfaces_of(face: Face, place: Place, tools: Toolset) -> Surfaces:
+def surfaces_of(face: Face, context: ToolContext, tools: Toolset) -> Surfaces:
     """The face as it was found, and after each of these tools."""
-    start_ra, likely, worst = _as_found(face, place.material.hardness)
+    start_ra, likely, worst = _as_found(face, context.material.hardness)
     depth_worst = np.array([worst, *(one.depth for one in tools)])
     largest = np.array([_found_factor(face), *(area_factor(area=face.area, grain=one.tool.grain) for one in tools)])
     return Surfaces(
         face=face,
-        place=place,
+        context=context,
         toolset=tools,
         ra=np.array([start_ra, *(one.ra for one in tools)]),
         depth_worst=depth_worst,
         depth_likely=np.array([likely, *depth_worst[1:]]),
         deepest=depth_worst * largest,
-        clearance=np.array([_found_clearance(face, place), *(_clearance_after(face, place, one.tool.grain) for one in tools)]),
+        clearance=np.array(
+            [_found_clearance(face, context), *(_clearance_after(face, context, one.tool.grain) for one in tools)]
+        ),
     )
 
 
@@ -101,11 +103,11 @@ def _found_factor(face: Face) -> float:
     return area_factor(area=face.area, grain=face.found.after.grain) if face.found.after is not None else 1.0
 
 
-def _found_clearance(face: Face, place: Place) -> float:
+def _found_clearance(face: Face, context: ToolContext) -> float:
     if face.found.after is not None:
-        return _clearance_after(face, place, face.found.after.grain)
+        return _clearance_after(face, context, face.found.after.grain)
     return constant("clearance.found").value
 
 
-def _clearance_after(face: Face, place: Place, grain: float) -> float:
-    return clearance(area=face.area, grain=grain, deformed=min(face.want.deformed, place.material.smear))
+def _clearance_after(face: Face, context: ToolContext, grain: float) -> float:
+    return clearance(area=face.area, grain=grain, deformed=min(face.want.deformed, context.material.smear))

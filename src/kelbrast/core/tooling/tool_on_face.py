@@ -1,4 +1,4 @@
-"""How every tool of a rack would work on a face: its machine and setting, its manner, its rate, the marks that it leaves."""
+"""How every tool of a rack would work on a face: its machine and setting, how it is worked, its rate, the marks that it leaves."""
 
 import math
 from collections.abc import Callable, Iterator
@@ -10,13 +10,13 @@ import numpy as np
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.process.removal import change_after, removal_rate, torn
+from kelbrast.core.process.removal import change_after, pullout_life_factor, removal_rate
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.tooling.at_hand import choose_rack, own_rack
-from kelbrast.core.tooling.manner import Drive, Manner, choose_drive, choose_manner
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
+from kelbrast.core.tooling.working_conditions import Drive, WorkingConditions, choose_conditions, choose_drive
 from kelbrast.core.validity import Reals
 
 
@@ -25,7 +25,7 @@ class ToolOnFace:
     """A tool on a face (SI).
 
     Attributes:
-        drive: its machine, and how that is set.  manner: how hard, how wet, how warm.
+        drive: its machine, and how that is set.  working: how hard, how wet, how warm.
         rate: fresh removal rate, m3/s.
         ra, depth: what it leaves, m.
         change_cost: what changing a dead abrasive costs, in seconds of bench time.
@@ -34,7 +34,7 @@ class ToolOnFace:
 
     tool: Tool
     drive: Drive
-    manner: Manner
+    working: WorkingConditions
     rate: float
     ra: float
     depth: float
@@ -58,7 +58,7 @@ class ToolOnFace:
         """The same on marks of this depth (m), which tear a coated abrasive."""
         if math.isinf(self.life) or not self.tool.is_torn:
             return self.life
-        return self.life * float(torn(grain=self.tool.grain, depth=depth))
+        return self.life * float(pullout_life_factor(grain=self.tool.grain, depth=depth))
 
     def change_after(self, life: float) -> float:
         """Seconds of cutting after which an abrasive that lives so long is changed; infinite for what does not die."""
@@ -96,7 +96,7 @@ class Toolset:
     def life_on(self, depth: Reals) -> Reals:
         """(n, n) the life of every tool on the marks of every node (m)."""
         torn_ones = self.column(lambda one: float(one.tool.is_torn), found=0.0) > 0
-        share = torn(grain=self.column(lambda one: one.tool.grain, found=1.0)[None, :], depth=depth[:, None])
+        share = pullout_life_factor(grain=self.column(lambda one: one.tool.grain, found=1.0)[None, :], depth=depth[:, None])
         return np.where(torn_ones[None, :], share, 1.0) * self.life[None, :]
 
     def change_after(self, life: Reals) -> Reals:
@@ -111,7 +111,7 @@ class Toolset:
     def setup(self) -> Reals:
         """s, with the wiping that wet work asks for."""
         wiping = constant("work.wet_wipe").si
-        return self.column(lambda one: one.tool.carrier.stock.setup + (wiping if one.manner.wet else 0.0), found=0.0)
+        return self.column(lambda one: one.tool.carrier.stock.setup + (wiping if one.working.wet else 0.0), found=0.0)
 
     @cached_property
     def change(self) -> Reals:
@@ -137,34 +137,34 @@ class Toolset:
 
 
 @lru_cache(maxsize=256)
-def tools_on_face(place: Place) -> Toolset:
+def tools_on_face(context: ToolContext) -> Toolset:
     """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
-    tools, machines = choose_rack(place.rack) if place.own is None else own_rack(place.own)
-    drives = ((one, choose_drive(one, machines, place)) for one in tools)
-    found = [_on_face(one, drive, place) for one, drive in drives if drive is not None]
+    tools, machines = choose_rack(context.rack) if context.own is None else own_rack(context.own)
+    drives = ((one, choose_drive(one, machines, context)) for one in tools)
+    found = [_on_face(one, drive, context) for one, drive in drives if drive is not None]
     return Toolset(tuple(sorted(found, key=lambda one: (-one.depth, one.tool.id))))
 
 
-def _on_face(one: Tool, drive: Drive, place: Place) -> ToolOnFace:
-    yours = place.factors.yours(one.carrier.id, place.material.family)
-    one = _lasting(one, yours, place)
-    cutting, stock, hardness = one.carrier.cutting, one.carrier.stock, place.material.hardness
+def _on_face(one: Tool, drive: Drive, context: ToolContext) -> ToolOnFace:
+    yours = context.factors.yours(one.carrier.id, context.material.family)
+    one = _lasting(one, yours, context)
+    cutting, stock, hardness = one.carrier.cutting, one.carrier.stock, context.material.hardness
     contact = drive.machine.contact
-    if place.reach == "inside":
+    if context.reach == "inside":
         contact = min(contact, constant("removal.bore_contact").value)
-    manner = choose_manner(one.carrier.running, drive, contact, place)
+    working = choose_conditions(one.carrier.running, drive, contact, context)
     speed = drive.setting.surface
-    wear = one.wear * place.material.cut_share
-    rate = removal_rate(wear=wear, contact=contact, force=manner.force, speed=speed, hardness=hardness) * yours.removal
+    wear = one.wear * context.material.cut_share
+    rate = removal_rate(wear=wear, contact=contact, force=working.force, speed=speed, hardness=hardness) * yours.removal
     ra = roughness_left(grain=one.grain, hold=cutting.hold, hardness=hardness, floor=cutting.floor) * yours.scratch
     change_cost = stock.change + stock.price / constant("work.bench_rate").si
-    return ToolOnFace(one, drive, manner, rate, ra, depth_of_marks(ra), change_cost, yours)
+    return ToolOnFace(one, drive, working, rate, ra, depth_of_marks(ra), change_cost, yours)
 
 
-def _lasting(one: Tool, yours: Yours, place: Place) -> Tool:
+def _lasting(one: Tool, yours: Yours, context: ToolContext) -> Tool:
     """The tool with the life that it has in this shop; a life that was put in by hand stands."""
     stock = one.carrier.stock
-    put_in = place.own is not None and any(own.tool == one.id and own.life is not None for own in place.own.tools)
+    put_in = context.own is not None and any(own.tool == one.id and own.life is not None for own in context.own.tools)
     if stock.life is None or put_in or yours.life == 1:
         return one
     return replace(one, carrier=replace(one.carrier, stock=replace(stock, life=stock.life * yours.life)))

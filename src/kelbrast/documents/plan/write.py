@@ -160,7 +160,7 @@ def _edge(edge: Edge) -> EdgePlan:
 
 def _step(step: Step, high: float) -> StepFile:
     one, carrier = step.on_face, step.tool.carrier
-    marks, manner, band = step.marks, one.manner, one.setting.band
+    marks, working, band = step.marks, one.working, one.setting.band
     return StepFile.model_construct(
         tool=step.tool.id,
         label=step.tool.label,
@@ -182,10 +182,10 @@ def _step(step: Step, high: float) -> StepFile:
         speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
         diameter_mm=shop_or_none(one.drive.diameter, "mm"),
         new_diameter_mm=shop_or_none(carrier.running.diameter if carrier.stock.wears_down else None, "mm"),
-        force_n=manner.force,
-        pressure="light" if manner.light else "normal",
-        wet=manner.wet,
-        longest_stay_s=shop(manner.stay, "s") if manner.stay < from_si(3600, "s") else None,
+        force_n=working.force,
+        pressure="light" if working.light else "normal",
+        wet=working.wet,
+        longest_stay_s=shop(working.stay, "s") if working.stay < from_si(3600, "s") else None,
         rests=_rests(step.time.rests) if step.time.rests else None,
         marks_left=_count_of_marks(marks.left),
         marks_said=_left(marks_said(marks.left, marks.share)),

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from kelbrast.core.planning.whole.plan import Plan
-from kelbrast.core.price.quote import HumblerFinish, Price, Rates, drives, with_a_sample
+from kelbrast.core.price.quote import Price, Rates, SimplerPrice, drives, with_a_sample
 from kelbrast.core.units import from_si
 from kelbrast.documents.common.csv_text import csv_text
 
@@ -76,7 +76,7 @@ class QuoteFile(BaseModel):
 def to_quote_file(
     plan: Plan,
     prices: Sequence[Price],
-    simpler: Sequence[HumblerFinish],
+    simpler: Sequence[SimplerPrice],
     rates: Rates,
     *,
     looser: float | None = None,

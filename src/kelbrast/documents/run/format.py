@@ -16,7 +16,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.questions.goback import Extent
-from kelbrast.core.process.removal import torn
+from kelbrast.core.process.removal import pullout_life_factor
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.common.faults import faults_of
@@ -254,7 +254,7 @@ def _published_life(step: StepFile) -> float | None:
     one = tool(step.tool)
     if one.carrier.stock.life is None or not one.is_torn:
         return one.carrier.stock.life
-    return one.carrier.stock.life * float(torn(grain=one.grain, depth=to_si(step.likely_um, "um")))
+    return one.carrier.stock.life * float(pullout_life_factor(grain=one.grain, depth=to_si(step.likely_um, "um")))
 
 
 def _turns(job: Job) -> dict[str, int]:

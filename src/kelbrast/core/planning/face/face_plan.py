@@ -22,7 +22,7 @@ from kelbrast.core.rules.book import usable
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Face, Wish
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.core.wording import Sentence
 
@@ -82,7 +82,7 @@ class FacePlan:
 
 def figures_of(face: Face, job: Job) -> StepFigures | None:
     """All steps that the job's rack may take on a face; None for a face that is left alone."""
-    return None if face.left_alone else step_figures(face, job, usable(Place.of(face, job)))
+    return None if face.left_alone else step_figures(face, job, usable(ToolContext.of(face, job)))
 
 
 def wishing(figures: StepFigures, wish: Wish) -> StepFigures:
@@ -93,7 +93,7 @@ def wishing(figures: StepFigures, wish: Wish) -> StepFigures:
 
 def _obstacle(face: Face, job: Job) -> Binding:
     """What stands in the way, asked of the whole rack with the tools that may not be used here."""
-    figures = step_figures(face, job, tools_on_face(Place.of(face, job)))
+    figures = step_figures(face, job, tools_on_face(ToolContext.of(face, job)))
     return binding(figures, RouteRequest(objective=job.aim, limit=face.may_come_off))
 
 

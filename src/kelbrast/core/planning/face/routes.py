@@ -21,7 +21,7 @@ from kelbrast.core.planning.kernel.search import (
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
-from kelbrast.core.validity import SAME, Flags
+from kelbrast.core.validity import REL_TOL, Flags
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +61,7 @@ def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     # Each excess costs the minutes of its step times its square; what the route really takes is added up after.
     over = np.maximum(figures.beyond(request.habit), 1.0)
     values = table.values.copy()
-    values[TIME] *= np.where(over > 1 + SAME, 1 + over**2, 1.0)
+    values[TIME] *= np.where(over > 1 + REL_TOL, 1 + over**2, 1.0)
     found = search(replace(table, values=values), "time", request.binding_limit)
     return None if found is None else _with_totals(figures, found)
 
@@ -77,7 +77,7 @@ def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     quickest = best_route(figures, replace(request, objective="time"))
     assert quickest is not None, "the same steps have a route"
     fence = constant("plan.fence").value * quickest.totals[TIME]
-    if best.totals[TIME] <= fence * (1 + SAME):
+    if best.totals[TIME] <= fence * (1 + REL_TOL):
         return best
     return _inside(figures, request, fence, outside=best, inside=quickest)
 
@@ -95,10 +95,10 @@ def _inside(figures: StepFigures, request: RouteRequest, fence: float, *, outsid
         mixed[TIME] = table.values[row] + weight * table.values[TIME]
         found = search(replace(table, values=mixed), "time", request.binding_limit)
         assert found is not None, "the same steps have a route"
-        if found.totals[TIME] >= (outside.totals[row] + weight * outside.totals[TIME]) * (1 - SAME):
+        if found.totals[TIME] >= (outside.totals[row] + weight * outside.totals[TIME]) * (1 - REL_TOL):
             break
         found = _with_totals(figures, found)
-        outside, inside = (outside, found) if found.totals[TIME] <= fence * (1 + SAME) else (found, inside)
+        outside, inside = (outside, found) if found.totals[TIME] <= fence * (1 + REL_TOL) else (found, inside)
     return inside
 
 
@@ -107,7 +107,7 @@ def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> li
     table = step_table(figures, request)
     most = round(float(best.totals[CHANGES])) if request.objective == "time" else len(best.nodes)
     quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
-    if any(route.totals[METAL] > request.binding_limit * (1 + SAME) for route in quickest):
+    if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
         sparing = table.values.copy()
         sparing[COST] = 0.0
         quickest = tuple(
@@ -133,7 +133,7 @@ def _within_fence(routes: Iterable[Route], request: RouteRequest) -> list[Route]
     if request.objective == "time" or not routes:
         return routes
     fence = constant("plan.fence").value * min(float(route.totals[TIME]) for route in routes)
-    return [route for route in routes if route.totals[TIME] <= fence * (1 + SAME)]
+    return [route for route in routes if route.totals[TIME] <= fence * (1 + REL_TOL)]
 
 
 def _with_totals(figures: StepFigures, route: Route) -> Route:
@@ -144,7 +144,7 @@ def _with_totals(figures: StepFigures, route: Route) -> Route:
 def _allowed_steps(figures: StepFigures, request: RouteRequest) -> Flags:
     allowed = figures.passable.copy()
     if request.habit != "long-steps" and not request.priced:
-        allowed &= figures.beyond(request.habit) <= 1 + SAME
+        allowed &= figures.beyond(request.habit) <= 1 + REL_TOL
     if request.handover != "free":
         allowed &= ~figures.handover[request.handover]
     for refusal, forbids in figures.forbids.items():

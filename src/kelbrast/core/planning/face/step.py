@@ -19,7 +19,7 @@ from kelbrast.core.rules.lay import LayOfStep, lay_of_step
 from kelbrast.core.rules.softness import takes_in_all
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
-from kelbrast.core.validity import SAME
+from kelbrast.core.validity import REL_TOL
 
 _CURVE_POINTS = 40
 
@@ -126,7 +126,7 @@ def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     steps: list[Step] = []
     beyond = figures.beyond("double-up")
     for before, at in route.steps:
-        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(beyond[before, at] > 1 + SAME)
+        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(beyond[before, at] > 1 + REL_TOL)
         steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1], leaps=leaps))
     return tuple(steps)
 
@@ -170,7 +170,7 @@ def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: boo
                 last=last,
                 own=own,
                 blends=before == 0 and dishes_of(face, face.found.likely or 0.0) is not None,
-                hot_in_hand=one.manner.until_bare < time.cut,
+                hot_in_hand=one.working.until_bare < time.cut,
                 leaps=leaps,
             )
         ),
@@ -189,8 +189,8 @@ def _rests(figures: StepFigures, before: int, at: int) -> Rests | None:
     count = int(figures.rests[before, at])
     if count == 0:
         return None
-    manner = figures.surfaces.leaving(at).manner
-    return Rests(count, figures.warm.rest, manner.until_hot, manner.by_hand)
+    working = figures.surfaces.leaving(at).working
+    return Rests(count, figures.warm.rest, working.until_hot, working.by_hand)
 
 
 def _curve(
@@ -254,7 +254,7 @@ def stays_after(surfaces: Surfaces, before: int, at: int, layer: float, stood: f
     if before == 0 and surfaces.face.edge is not None:
         return 0.0
     most = takes_in_all(surfaces.leaving(at), surfaces)
-    if layer > most * (1 + SAME):
+    if layer > most * (1 + REL_TOL):
         return max(0.0, max(depth, stood) - most)
     if before == 0 and surfaces.face.must_be_levelled and not tool.carrier.cutting.levels:
         return depth

@@ -23,10 +23,10 @@ from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
 from kelbrast.core.surface.face import Face, usual_share
-from kelbrast.core.tooling.place import Place
 from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
+from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
-from kelbrast.core.validity import SAME, Flags, Reals
+from kelbrast.core.validity import REL_TOL, Flags, Reals
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +39,7 @@ class Warming:
 
     def rests(self, cut: Reals) -> Reals:
         """How many rests so much cutting asks for; the last axis runs over the tools."""
-        more = np.ceil((cut - self.first) / self.between - SAME)
+        more = np.ceil((cut - self.first) / self.between - REL_TOL)
         return np.where(cut > self.first, np.maximum(more, 1.0), 0.0)
 
 
@@ -52,13 +52,13 @@ def warming(job: Job, tools: tuple[ToolOnFace, ...]) -> Warming:
 
     def again(one: ToolOnFace) -> float:
         """Work goes on at the share of the rise that a rest leaves."""
-        if math.isinf(one.manner.until_hot):
+        if math.isinf(one.working.until_hot):
             return math.inf
-        return one.manner.until_hot - work_until_hot(
-            lump=lump, power=one.manner.power, loss=air, allowed=one.manner.allowed * left
+        return one.working.until_hot - work_until_hot(
+            lump=lump, power=one.working.power, loss=air, allowed=one.working.allowed * left
         )
 
-    first = np.array([one.manner.until_hot for one in tools])
+    first = np.array([one.working.until_hot for one in tools])
     between = np.where(np.isfinite(first), np.array([again(one) for one in tools]), 1.0)
     cooling = constant("heat.loss_water").si if "wet" not in job.forbids else air
     return Warming(first, between, rest(lump=lump, loss=cooling, left=left) + constant("heat.handling").si)
@@ -117,7 +117,7 @@ class StepFigures:
 
 def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
     """Work out every step between any two of these tools on the face."""
-    surfaces = surfaces_of(face, Place.of(face, job), tools)
+    surfaces = surfaces_of(face, ToolContext.of(face, job), tools)
     may_end = possible_ends(surfaces)
     ends = np.logical_and.reduce(list(may_end.values()))
     layer = _layers(surfaces, surfaces.depth_worst, ends)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.planning.kernel.search import CRITERIA, METAL, NO_WORSE, Route, StepTable, least_ahead
+from kelbrast.core.planning.kernel.search import CRITERIA, METAL, ROUNDING_SLACK, Route, StepTable, least_ahead
 from kelbrast.core.validity import Flags, Places, Reals
 
 
@@ -25,7 +25,7 @@ def non_dominated(table: StepTable, limit: float = np.inf) -> ParetoFront:
     """Every route within the limit (m) that no other beats in all of `CRITERIA`; of routes with the same totals, one."""
     values, steps, ends = table.values, table.steps, table.ends
     ahead = least_ahead(table)
-    limit *= NO_WORSE
+    limit *= ROUNDING_SLACK
     # A node that no route leads on from has an infinite way ahead and never gets a label.
     at: list[_Bundle | None] = [None] * len(ends)
     at[0] = _Bundle(np.zeros((1, len(CRITERIA))), [()])
@@ -75,7 +75,7 @@ def _merged(done: _Bundle, more: _Bundle) -> _Bundle:
 
 def _beaten(totals: Reals, known: Reals) -> Flags:
     """Which rows some known row is no worse than in everything."""
-    no_worse: Flags = np.all(known[None, :, :] <= totals[:, None, :] * NO_WORSE, axis=2)
+    no_worse: Flags = np.all(known[None, :, :] <= totals[:, None, :] * ROUNDING_SLACK, axis=2)
     beaten: Flags = np.any(no_worse, axis=1)
     return beaten
 
@@ -87,7 +87,7 @@ def _undominated(totals: Reals) -> Places:
     found: list[int] = []
     for index in order.tolist():
         row = totals[index]
-        if not bool(np.any(np.all(kept[: len(found)] <= row * NO_WORSE, axis=1))):
+        if not bool(np.any(np.all(kept[: len(found)] <= row * ROUNDING_SLACK, axis=1))):
             kept[len(found)] = row
             found.append(index)
     return np.array(found, dtype=np.intp)

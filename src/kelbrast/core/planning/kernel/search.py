@@ -13,7 +13,7 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.validity import SAME, Flags, Places, Reals
+from kelbrast.core.validity import REL_TOL, Flags, Places, Reals
 
 CRITERIA: Final = ("time", "metal", "cost", "changes")
 TIME, METAL, COST, CHANGES = range(4)
@@ -68,7 +68,7 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
     found = []
     for changes in range(most, -1, -1):
         fewer = ahead[changes - 1, 0] if changes else np.inf
-        if np.isfinite(ahead[changes, 0]) and ahead[changes, 0] < fewer * (1 - SAME):
+        if np.isfinite(ahead[changes, 0]) and ahead[changes, 0] < fewer * (1 - REL_TOL):
             found.append(_route(table, ahead, changes))
     return tuple(found)
 
@@ -89,12 +89,12 @@ def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
     return Route(tuple(nodes), totals)
 
 
-NO_WORSE: Final = 1 + SAME
+ROUNDING_SLACK: Final = 1 + REL_TOL
 
 
 def search(table: StepTable, objective: str, limit: float = np.inf) -> Route | None:
     """The best route for an objective (one of `CRITERIA`) that takes no more metal than the limit (m); None for none."""
-    limit *= NO_WORSE
+    limit *= ROUNDING_SLACK
     ahead = _cheapest_ahead(table, _criteria(objective))
     if not ahead.leads_to_an_end(0) or ahead.totals[0, METAL] <= limit:
         return ahead.route()
@@ -117,7 +117,7 @@ def reachable(table: StepTable, limit: float = np.inf) -> Flags:
     spent[0] = 0.0
     for node in range(1, len(spent)):
         spent[node] = (spent[:node] + metal[:node, node]).min()
-    within: Flags = np.isfinite(spent) & (spent <= limit * NO_WORSE)
+    within: Flags = np.isfinite(spent) & (spent <= limit * ROUNDING_SLACK)
     return within
 
 
@@ -198,7 +198,7 @@ def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
 def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:
     values, ends = table.values, table.ends
     order = _criteria(objective)
-    at_most = sparing.totals[0, order[0]] * NO_WORSE
+    at_most = sparing.totals[0, order[0]] * ROUNDING_SLACK
     labels = _Labels()
     for node in range(1, len(ends)):
         if not ahead.leads_to_an_end(node):

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
-from kelbrast.core.planning.kernel.search import NO_WORSE
+from kelbrast.core.planning.kernel.search import ROUNDING_SLACK
 
 Cost = tuple[float, float]
 """What is to be least, and what decides between equals."""
@@ -75,7 +75,7 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], 
     for options in groups:
         known = more(known, 0, options[0])
     free_at_most = max((one[0] for one in prices), default=0.0) if first_free else 0.0
-    most = spent(known)[0] * NO_WORSE + free_at_most
+    most = spent(known)[0] * ROUNDING_SLACK + free_at_most
     labels, exact = [_Label((0.0, 0.0), 0, ())], True
     for number, options in enumerate(groups, start=1):
         grown = sorted(
@@ -100,9 +100,9 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], 
 def _no_dearer(paid: Cost, missing: Cost, other: Cost) -> bool:
     """Whether one label stays no dearer after paying for what only the other has paid."""
     first = paid[0] + missing[0]
-    if first < other[0] / NO_WORSE:
+    if first < other[0] / ROUNDING_SLACK:
         return True
-    return first <= other[0] * NO_WORSE and paid[1] + missing[1] <= other[1] * NO_WORSE
+    return first <= other[0] * ROUNDING_SLACK and paid[1] + missing[1] <= other[1] * ROUNDING_SLACK
 
 
 def _bound(groups: Sequence[Sequence[Option]], prices: Sequence[Cost]) -> float:

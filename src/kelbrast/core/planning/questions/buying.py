@@ -13,7 +13,7 @@ from kelbrast.core.planning.face.face_plan import chosen_route, figures_of, wish
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.search import COST, METAL, TIME
 from kelbrast.core.surface.face import Wish
-from kelbrast.core.validity import SAME, Reals
+from kelbrast.core.validity import REL_TOL, Reals
 
 Gain = Literal["minutes", "metal", "cost"]
 _PARTNERS = 14
@@ -127,7 +127,7 @@ def _addition(bench: Sequence[_Bench], added: tuple[str, ...]) -> Addition | Non
             continue
         if one.base is None:
             savings.append(Saving(one.number, 0.0, 0.0, 0.0, True))
-        elif np.any(now < one.base * (1 - SAME)):
+        elif np.any(now < one.base * (1 - REL_TOL)):
             gained = one.base - now
             savings.append(Saving(one.number, float(gained[0]), float(gained[1]), float(gained[2]), False))
     return Addition(added, tuple(savings)) if savings else None

@@ -10,7 +10,7 @@ from kelbrast.core.process.clearance import area_factor, count_of_marks
 from kelbrast.core.process.heat import friction_flux
 from kelbrast.core.reference.loader import Constant, constant
 from kelbrast.core.units import from_si
-from kelbrast.core.validity import SAME
+from kelbrast.core.validity import REL_TOL
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,7 +102,7 @@ def _rate(plan: FacePlan, step: Step, material: Material) -> Derivation:
             Given(
                 "F",
                 "force",
-                one.manner.force,
+                one.working.force,
                 "N",
                 _force(step),
             ),
@@ -128,7 +128,7 @@ def _speed(step: Step) -> Derivation:
         terms.append(Given("D", "orbit", from_si(step.on_face.machine.orbit, "mm"), "mm"))
     elif "diameter" in carrier:
         new = carrier["diameter"]
-        worn = step.on_face.drive.diameter is not None and step.on_face.drive.diameter < new.si * (1 - SAME)
+        worn = step.on_face.drive.diameter is not None and step.on_face.drive.diameter < new.si * (1 - REL_TOL)
         mm = from_si(step.on_face.drive.diameter or new.si, "mm")
         terms.append(Given("D", f"diameter, worn from {new.value:g} mm", mm, "mm") if worn else _from("D", "diameter", new))
     elif step.on_face.drive.diameter is not None:
@@ -146,7 +146,7 @@ def _speed(step: Step) -> Derivation:
 def _heat(plan: FacePlan, step: Step, job: Job) -> Derivation:
     carrier, one = step.tool.carrier, step.on_face
     patch = min(carrier.running.patch, plan.face.area)
-    flux = friction_flux(friction=carrier.running.friction, force=one.manner.force, speed=one.setting.surface, patch=patch)
+    flux = friction_flux(friction=carrier.running.friction, force=one.working.force, speed=one.setting.surface, patch=patch)
     figures, share = dict(job.material.figures), constant("heat.into_work")
     coolest = min((insert(key).limit for key in job.part.inserts), key=lambda limit: limit.si, default=figures["limit"])
     limit = min(coolest, figures["limit"], key=lambda one: one.si)
@@ -156,12 +156,12 @@ def _heat(plan: FacePlan, step: Step, job: Job) -> Derivation:
         terms=(
             Given("q", "heat into the work, W/m²", flux, "1"),
             _from("w", "share that goes into the work", share),
-            *((_from("wet", "share of that in wet work", constant("heat.wet_share")),) if one.manner.wet else ()),
+            *((_from("wet", "share of that in wet work", constant("heat.wet_share")),) if one.working.wet else ()),
             _from("µ", "friction", dict(carrier.figures)["friction"]),
             _from("T", "temperature to stay below", limit),
             _from("k", "conductivity", figures["conductivity"]),
         ),
-        result=one.manner.stay,
+        result=one.working.stay,
         unit="s",
     )
 
@@ -197,7 +197,7 @@ def _minutes(step: Step) -> Derivation:
         terms.append(_from("wash", "off the grade before", constant("work.wash")))
     if step.use.at_hand > 1:
         terms.append(_from("change", f"of a dead one, {round(step.use.at_hand) - 1} times", figures["change"]))
-    if step.on_face.manner.wet:
+    if step.on_face.working.wet:
         terms.append(_from("wipe", "slurry off", constant("work.wet_wipe")))
     if step.time.rests is not None:
         terms.append(
@@ -219,7 +219,7 @@ def _resting(step: Step, job: Job) -> Derivation:
         what="Work between two rests",
         formula="t = -(m·c / h·A) · ln(1 - ΔT · h·A / P); at rest it cools as exp(-t · h·A / m·c)",
         terms=(
-            Given("P", "heat into the part, W", step.on_face.manner.power, "1"),
+            Given("P", "heat into the part, W", step.on_face.working.power, "1"),
             Given("m·c", "heat capacity of the part, J/K", lump.capacity if lump else 0.0, "1"),
             Given("A", "surface that gives heat off", from_si(lump.surface if lump else 0.0, "cm2"), "cm2"),
             limit or Given("T", "temperature to stay below", from_si(job.hottest, "C"), "C"),
@@ -286,7 +286,7 @@ def _life(step: Step) -> tuple[Given, ...]:
 
 def _force(step: Step) -> Constant:
     figures = dict(step.tool.carrier.figures)
-    return figures.get("pressure") or figures["light_force" if step.on_face.manner.light else "force"]
+    return figures.get("pressure") or figures["light_force" if step.on_face.working.light else "force"]
 
 
 def _deformed(value: float) -> Constant | None:

@@ -18,7 +18,7 @@ from kelbrast.core.rules.lay import may_be_patched
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.surface.face import Face, Found, Wish
 from kelbrast.core.tooling.surfaces import described_depth
-from kelbrast.core.validity import SAME
+from kelbrast.core.validity import REL_TOL
 
 _NOTHING: Final = 1e-12  # m: a limit that is used up, where 0 would be none at all
 
@@ -110,7 +110,7 @@ def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone:
     times = depth / depth_of_marks(wanted_band(face, job.material.hardness)[1])
     like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
     missed = _left_too_early(done, depth)
-    deeper = missed == 1 and depth > described_depth(face, job.material.hardness) * (1 + SAME)
+    deeper = missed == 1 and depth > described_depth(face, job.material.hardness) * (1 + REL_TOL)
     return GoingBack(face, len(done), depth, whole, small, None if deeper else missed, deeper, like, times, times > 1)
 
 

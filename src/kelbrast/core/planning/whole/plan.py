@@ -17,7 +17,7 @@ from kelbrast.core.rules.coats import blocked
 from kelbrast.core.rules.order import order_of_work
 from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.tooling.at_hand import choose_rack
-from kelbrast.core.validity import SAME
+from kelbrast.core.validity import REL_TOL
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,7 +136,7 @@ def shortages(plan: Plan, have: Mapping[str, float]) -> tuple[Shortage, ...]:
     return tuple(
         Shortage(one.tool, one.count, have.get(one.tool.id, 0.0))
         for one in plan.gather
-        if have.get(one.tool.id, 0.0) < one.count - SAME
+        if have.get(one.tool.id, 0.0) < one.count - REL_TOL
     )
 
 

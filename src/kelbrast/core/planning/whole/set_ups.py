@@ -10,7 +10,7 @@ from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of
-from kelbrast.core.validity import SAME
+from kelbrast.core.validity import REL_TOL
 
 Served = TypeVar("Served")
 
@@ -92,4 +92,4 @@ def gather(plans: tuple[FacePlan, ...], pieces: int) -> tuple[Gathered, ...]:
             worn[step.tool.id] = worn.get(step.tool.id, 0.0) + step.use.worn * pieces
             tools[step.tool.id] = step.tool
     ordered = sorted(tools.values(), key=lambda tool: (-tool.grain, tool.id))
-    return tuple(Gathered(tool, max(1, math.ceil(worn[tool.id] - SAME))) for tool in ordered)
+    return tuple(Gathered(tool, max(1, math.ceil(worn[tool.id] - REL_TOL))) for tool in ordered)

@@ -16,7 +16,7 @@ from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of
-from kelbrast.core.validity import SAME
+from kelbrast.core.validity import REL_TOL
 
 _SHARED_AIMS: Final = ("time", "changes")
 _ROUNDS: Final = 2  # of asking each face for routes that use what the others have set up
@@ -62,7 +62,7 @@ def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
         if not any(added):
             break
         best = _choice([faces[at] for at in free], [routes[at] for at in free], job)
-    if best.total[0] >= alone.total[0] * (1 - SAME):
+    if best.total[0] >= alone.total[0] * (1 - REL_TOL):
         return FacesTogether(tuple(faces))
     chosen = list(faces)
     for at, pick in zip(free, best.picks, strict=True):

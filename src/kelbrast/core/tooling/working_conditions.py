@@ -10,7 +10,7 @@ from kelbrast.core.catalogue.tools import Running, Tool, speed_bands
 from kelbrast.core.process.heat import friction_flux, longest_stay, work_until_hot
 from kelbrast.core.process.speed import Setting, choose_setting, marked_now
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.tooling.place import Place
+from kelbrast.core.tooling.tool_context import ToolContext
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,32 +30,32 @@ class Drive:
     marked: float | None
 
 
-def choose_drive(one: Tool, available: tuple[Machine, ...], place: Place) -> Drive | None:
+def choose_drive(one: Tool, available: tuple[Machine, ...], context: ToolContext) -> Drive | None:
     """The machine that works this tool fastest, inside the recommended band where possible; None where none takes it."""
-    drives = [_drive(one, each, place) for each in available if one.carrier.mount in each.takes]
+    drives = [_drive(one, each, context) for each in available if one.carrier.mount in each.takes]
 
     def merit(drive: Drive) -> tuple[bool, bool, bool, float]:
-        brought = place.carried or not drive.machine.stands
+        brought = context.carried or not drive.machine.stands
         pace = drive.machine.contact * drive.setting.surface if drive.suited else 0.0
         return brought, drive.suited, drive.suited and not drive.setting.below_band, pace
 
     return max(drives, key=merit, default=None)
 
 
-def recommended_band(one: Tool, each: Machine, place: Place) -> tuple[float, float] | None:
+def recommended_band(one: Tool, each: Machine, context: ToolContext) -> tuple[float, float] | None:
     """The band of surface speeds for a tool here, m/s; the low-speed school runs bench machines at a share of it."""
     band = one.carrier.running.band
-    found = speed_bands().get((band, place.material.family)) if band else None
-    if found is None or place.bench_speed != "low" or not each.stands:
+    found = speed_bands().get((band, context.material.family)) if band else None
+    if found is None or context.bench_speed != "low" or not each.stands:
         return found
     slow = constant("speed.low_school").value
     return found[0] * slow, found[1] * slow
 
 
-def _drive(one: Tool, each: Machine, place: Place) -> Drive:
-    diameter = place.diameter(one, each)
+def _drive(one: Tool, each: Machine, context: ToolContext) -> Drive:
+    diameter = context.diameter(one, each)
     marked = _marked(one, diameter)
-    setting = choose_setting(each, diameter=diameter, band=recommended_band(one, each, place), marked_limit=marked)
+    setting = choose_setting(each, diameter=diameter, band=recommended_band(one, each, context), marked_limit=marked)
     # A tool without a safe setting is never planned; it keeps a hand's speed so that "speed" can be named as what binds.
     return Drive(each, setting or Setting(machine("hand").stroke or 1.0, None, None), setting is not None, diameter, marked)
 
@@ -69,7 +69,7 @@ def _marked(one: Tool, diameter: float | None) -> float | None:
 
 
 @dataclass(frozen=True, slots=True)
-class Manner:
+class WorkingConditions:
     """A way of working, and how warm the part gets by it (SI).
 
     Attributes:
@@ -102,46 +102,48 @@ class Manner:
         return self.cool_for < constant("heat.shortest_stay").si
 
 
-def choose_manner(running: Running, drive: Drive, contact: float, place: Place) -> Manner:
+def choose_conditions(running: Running, drive: Drive, contact: float, context: ToolContext) -> WorkingConditions:
     """Firm before light, dry before wet (or wet from the start where that is wanted); the last way where none is cool."""
-    ways = [_manner(running, drive, contact, place, *way) for way in _ways(running, place)]
+    ways = [_manner(running, drive, contact, context, *way) for way in _ways(running, context)]
     return next((way for way in ways if not way.too_hot), ways[-1])
 
 
-def _ways(running: Running, place: Place) -> Iterator[tuple[float, bool, bool]]:
-    as_needed = (True, False) if place.material.worked_wet else (False, True)
-    wet_or_dry = {"always": (True,), "needed": as_needed, "never": (False,)}[place.wet] if running.wet else (False,)
+def _ways(running: Running, context: ToolContext) -> Iterator[tuple[float, bool, bool]]:
+    as_needed = (True, False) if context.material.worked_wet else (False, True)
+    wet_or_dry = {"always": (True,), "needed": as_needed, "never": (False,)}[context.wet] if running.wet else (False,)
     firm, light = running.force, running.light_force
     if running.pressure is not None:
-        firm, light = (one * running.pressure * min(running.patch, place.size) for one in (1.0, light / firm))
+        firm, light = (one * running.pressure * min(running.patch, context.size) for one in (1.0, light / firm))
     return ((force, gentle, wet) for wet in wet_or_dry for force, gentle in ((firm, False), (light, True)))
 
 
-def _manner(running: Running, drive: Drive, contact: float, place: Place, force: float, light: bool, wet: bool) -> Manner:
-    patch = min(running.patch, place.patch)
+def _manner(
+    running: Running, drive: Drive, contact: float, context: ToolContext, force: float, light: bool, wet: bool
+) -> WorkingConditions:
+    patch = min(running.patch, context.patch)
     flux = friction_flux(friction=running.friction, force=force, speed=drive.setting.surface, patch=patch)
     if wet:
         flux *= constant("heat.wet_share").value
     power = flux * patch * contact
-    in_hand = place.in_hand and drive.machine.stands
+    in_hand = context.in_hand and drive.machine.stands
     room, guarded = constant("heat.room").si, constant("heat.guarded").si
-    allowed = (min(place.hottest, guarded) if in_hand else place.hottest) - room
+    allowed = (min(context.hottest, guarded) if in_hand else context.hottest) - room
     bare = min(allowed, constant("heat.hand").si - room)
-    slab = place.thickness if place.thickness is not None else constant("heat.thick").si
-    return Manner(
+    slab = context.thickness if context.thickness is not None else constant("heat.thick").si
+    return WorkingConditions(
         force=force,
         light=light,
         wet=wet,
         power=power,
-        stay=longest_stay(flux=flux, thickness=slab, material=place.material, limit=place.hottest),
+        stay=longest_stay(flux=flux, thickness=slab, material=context.material, limit=context.hottest),
         allowed=allowed,
-        by_hand=in_hand and guarded < place.hottest,
-        until_hot=_until_hot(place, power, allowed),
-        until_bare=_until_hot(place, power, bare) if in_hand else math.inf,
+        by_hand=in_hand and guarded < context.hottest,
+        until_hot=_until_hot(context, power, allowed),
+        until_bare=_until_hot(context, power, bare) if in_hand else math.inf,
     )
 
 
-def _until_hot(place: Place, power: float, allowed: float) -> float:
-    if place.lump is None:
+def _until_hot(context: ToolContext, power: float, allowed: float) -> float:
+    if context.lump is None:
         return math.inf
-    return work_until_hot(lump=place.lump, power=power, loss=constant("heat.loss_air").si, allowed=allowed)
+    return work_until_hot(lump=context.lump, power=power, loss=constant("heat.loss_air").si, allowed=allowed)

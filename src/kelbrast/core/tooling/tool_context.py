@@ -17,7 +17,7 @@ _NO_TOOL_ASKS_FOR_MORE: Final = 0.1  # m2
 
 
 @dataclass(frozen=True, slots=True)
-class Place:
+class ToolContext:
     """A face as its tools see it (SI): its area only as far as a tool could cover it at once.
 
     Attributes:
@@ -60,7 +60,7 @@ class Place:
     factors: ShopFactors
 
     @classmethod
-    def of(cls, face: Face, job: Job) -> "Place":
+    def of(cls, face: Face, job: Job) -> "ToolContext":
         largest = max(each.carrier.running.patch for each in tools().values())
         return cls(
             material=job.material,
