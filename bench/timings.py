@@ -72,7 +72,7 @@ def planning() -> list[Row]:
         ("rack", f"{len(tools())} tools", f"{int(table.steps.sum())} steps in the graph"),
         (
             "fit the rack to a face",
-            f"{median_ms(lambda: tools_on_face.__wrapped__(place)):.1f} ms",
+            f"{median_ms(lambda: tools_on_face.__wrapped__(context)):.1f} ms",
             "once per kind of face",
         ),
         ("work out all steps", f"{median_ms(lambda: step_figures(face, job, ready)):.1f} ms", ""),

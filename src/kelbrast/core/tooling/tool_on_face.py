@@ -1,4 +1,4 @@
-"""How every tool of a rack would work on a face: its machine and setting, how it is worked, its rate, the marks that it leaves."""
+"""How every tool of a rack would work on a face: its machine and setting, its conditions, its rate, the marks that it leaves."""
 
 import math
 from collections.abc import Callable, Iterator
