@@ -66,6 +66,7 @@ coverage: .stamps/dev
 soak: .stamps/dev .stamps/web .stamps/chromium
 	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest tests/attacks tests/app/test_killed.py tests/outside/test_day.py -s -q
 	KELBRAST_SOAK=$(SOAK) $(PY) -m pytest -m hypothesis -q
+	KELBRAST_SOAK=1 $(PY) -m pytest -m soak -q
 
 # Changed copies of the code, each against the tests that run it: which change would nobody notice? All of them take a night;
 # `make mutants OF='kelbrast.core.bench.*'` takes some.

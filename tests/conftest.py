@@ -10,6 +10,7 @@ from typing import Any
 import pytest
 from hypothesis import settings
 
+from attacking import SOAK
 from kelbrast.storage import database
 
 ROOT = Path(__file__).parents[1]
@@ -19,7 +20,10 @@ settings.register_profile("untimed", deadline=None)
 settings.load_profile("untimed")
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    if not SOAK:  # the long ones, of which shorter ones hold the most
+        config.hook.pytest_deselected(items=[item for item in items if item.get_closest_marker("soak")])
+        items[:] = [item for item in items if not item.get_closest_marker("soak")]
     items.sort(key=lambda item: item.get_closest_marker("long") is None)
     gc.freeze()  # what was imported stays, and is not looked through again and again
 

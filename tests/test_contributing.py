@@ -143,6 +143,7 @@ def test_a_file_format_is_read_and_its_faults_are_named(copy: Path) -> None:
     assert {line.split(":")[0] for line in told.splitlines()[1:]} == {"people", "minutes", "hat"}
 
 
+@pytest.mark.soak
 @pytest.mark.long
 def test_a_view_and_a_field_fit_the_types_of_the_front_end(copy: Path) -> None:
     (copy / "docs" / "openapi.json").write_text(

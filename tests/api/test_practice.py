@@ -1,5 +1,7 @@
 """Practice over HTTP: a question, its answer explained on the patch, progress kept per person."""
 
+import pytest
+
 from telling import told
 
 
@@ -12,6 +14,7 @@ def answer(client, asked, chosen: int, person: str = "Ada"):
     return client.post("/api/practice/answer", json=body)
 
 
+@pytest.mark.soak
 def test_ten_questions_are_answered_explained_and_kept(client) -> None:
     pictures, said = [], []
     for _ in range(10):

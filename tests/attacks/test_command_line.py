@@ -26,6 +26,7 @@ def run(*arguments: str, out: int = subprocess.PIPE, **environment: str) -> subp
     return told
 
 
+@pytest.mark.soak
 def test_letters_that_the_terminal_does_not_have_are_escaped() -> None:
     job = str(ROOT / "examples" / "01-gallery-rail-collar.job.json")
     whole = json.loads(run("plan", job, "--format", "json", PYTHONIOENCODING="utf-8").stdout.decode())
@@ -35,6 +36,7 @@ def test_letters_that_the_terminal_does_not_have_are_escaped() -> None:
         assert json.loads(told.stdout.decode(encoding)) == whole
 
 
+@pytest.mark.soak
 def test_output_that_cannot_be_written_is_said_in_a_line() -> None:
     with open("/dev/full", "w") as full:
         told = run("list", "tools", out=full.fileno())
@@ -64,6 +66,7 @@ def test_ctrl_c_at_any_moment_of_the_start_ends_it_quietly(tmp_path: Path) -> No
         Jobs.open(database).close()  # whole, or not begun
 
 
+@pytest.mark.soak
 @pytest.mark.parametrize("name", ["Werkstatt für Öfen, дело"])
 def test_a_folder_of_any_name(tmp_path: Path, name: str) -> None:
     folder = tmp_path / name
@@ -75,6 +78,7 @@ def test_a_folder_of_any_name(tmp_path: Path, name: str) -> None:
     assert run("restore", str(folder / "all.zip"), "--database", str(database), "--yes").returncode == 0
 
 
+@pytest.mark.soak
 def test_a_folder_that_cannot_be_written_to(tmp_path: Path) -> None:
     """As root everything can be written to; a folder that is a file cannot."""
     (tmp_path / "file").write_text("")
@@ -88,6 +92,7 @@ def test_a_folder_that_cannot_be_written_to(tmp_path: Path) -> None:
     assert codes == [2] * len(needed)
 
 
+@pytest.mark.soak
 def test_two_servers_on_one_database(tmp_path: Path) -> None:
     database = tmp_path / "shop.sqlite"
     first = subprocess.Popen(

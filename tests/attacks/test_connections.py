@@ -64,6 +64,7 @@ def connection(port: int, secret: bool) -> socket.socket | None:
         return None
 
 
+@pytest.mark.soak
 @pytest.mark.long
 def test_the_main_screen_answers_while_the_shop_port_is_flooded(server: ShopServer) -> None:
     """Twelve hundred connections, half of them in the middle of a TLS handshake, held for a while (three minutes in a soak)."""

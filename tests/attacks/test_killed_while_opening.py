@@ -100,6 +100,7 @@ def test_the_copy_made_before_is_never_written_over(tmp_path: Path, older: Calla
     assert rows_of(first.with_name(f"{first.stem}-2.sqlite"))["jobs"] == 20
 
 
+@pytest.mark.soak
 def test_killed_while_the_demo_is_filled(tmp_path: Path) -> None:
     luck, path = chance("demo"), tmp_path / "demo.sqlite"
 

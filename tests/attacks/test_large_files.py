@@ -75,6 +75,7 @@ def document(columns: int, rows: int, heights: str) -> str:
 LINK = "<DataLink><PointDataLink>data</PointDataLink></DataLink>"
 
 
+@pytest.mark.soak
 # The files are made when their test runs: every worker reads these lines, and some files take a second to pack.
 @pytest.mark.parametrize(
     ("make", "saying"),
@@ -112,6 +113,7 @@ def test_a_measured_file_that_unpacks_to_too_much(make: Callable[[], bytes], say
     within_memory(lambda: read_surface(data), ReadError, saying)
 
 
+@pytest.mark.soak
 def test_the_largest_map_that_is_read(tmp_path: Path) -> None:
     chance = np.random.default_rng(3)
     data = write_x3p(HeightMap(chance.normal(size=(2048, 2048)) * 1e-6, (1e-6, 1e-6)))
@@ -133,6 +135,7 @@ def test_a_picture_of_many_megapixels(kind: str) -> None:
     within_memory(lambda: encoded_anew(out.getvalue()), None)
 
 
+@pytest.mark.soak
 @pytest.mark.parametrize(
     ("kind", "size", "said"),
     [

@@ -10,6 +10,7 @@ from typing import Any
 
 import httpx
 import psutil
+import pytest
 from starlette.testclient import TestClient
 
 from attacking import SOAK, chance, many
@@ -76,6 +77,7 @@ def test_many_screens_with_the_schedule_open(tmp_path: Path) -> None:
         served.stop()
 
 
+@pytest.mark.soak
 def test_a_log_of_years_is_searched_and_paged(tmp_path: Path) -> None:
     runs = 100_000 if SOAK else many(600)
     jobs = demo_workshop(tmp_path / "kept.sqlite", with_past=True)

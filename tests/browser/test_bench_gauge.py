@@ -32,7 +32,10 @@ def invented() -> dict[str, Any]:
 
 @pytest.mark.parametrize(
     ("document", "times", "inch"),
-    [(spindle(), 0.5, False), (invented(), 1.6, True)],  # the bush is worked in the demo workshop's day
+    [
+        pytest.param(spindle(), 0.5, False, marks=pytest.mark.soak),
+        (invented(), 1.6, True),
+    ],  # the bush is worked in the demo workshop's day
     ids=["spindle", "inch"],
 )
 def test_a_face_is_on_size_whatever_the_laps_take(

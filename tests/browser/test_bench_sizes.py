@@ -100,6 +100,7 @@ def to_step(runs: Runs, run: int, key: tuple[str, int, int]) -> KeptRun:
     return kept
 
 
+@pytest.mark.soak
 @pytest.mark.long
 def test_the_wordiest_steps_of_the_demo_jobs_at_five_sizes(page: Page, shop) -> None:
     """The six jobs with the most to say, at the step that says it: where that has room, all others have it too."""

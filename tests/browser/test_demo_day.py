@@ -85,6 +85,7 @@ class DayAtTheBench:
             yield
 
 
+@pytest.mark.soak
 @pytest.mark.long
 def test_the_day_of_the_demo_workshop(page: Page, browser: Browser, workshop, morning: Ahead) -> None:
     for kept in workshop.jobs.plannable(tuple(JOB_STATES))[0]:  # a further plate, a further job are only more taps

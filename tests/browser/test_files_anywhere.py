@@ -6,6 +6,7 @@ import re
 import zipfile
 from pathlib import Path
 
+import pytest
 from PIL import Image
 from playwright.sync_api import Page, expect
 
@@ -63,6 +64,7 @@ def test_marked_jobs_are_one_archive_and_a_table_is_copied(page: Page, workshop)
     assert copied[0].split("\t")[1] == "Part"
 
 
+@pytest.mark.soak
 def test_a_run_an_archive_of_everything_and_a_picture_go_where_they_belong(page: Page, worked_workshop, tmp_path: Path) -> None:
     served, old = worked_workshop, Log(Runs(worked_workshop.jobs))
     finished = old.search(Wanted(status="finished"))[1][0]

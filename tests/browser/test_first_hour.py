@@ -91,7 +91,9 @@ def by_touch(browser: Browser, request: pytest.FixtureRequest) -> Iterator[Page]
     context.close()
 
 
-@pytest.mark.parametrize("by_touch", [(1024, 768), (390, 844)], ids=["tablet", "phone"], indirect=True)
+@pytest.mark.parametrize(
+    "by_touch", [pytest.param((1024, 768), marks=pytest.mark.soak), (390, 844)], ids=["tablet", "phone"], indirect=True
+)
 def test_by_touch(by_touch: Page, brand_new) -> None:
     page = by_touch
 

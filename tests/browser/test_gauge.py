@@ -45,7 +45,7 @@ def read_all(page: Page, bench: Specimen, *, inch: bool = False) -> None:
         expect(page.get_by_text(asked, exact=True)).to_have_count(0)
 
 
-@pytest.mark.parametrize(("times", "inch"), [(2.0, False), (0.5, True)])
+@pytest.mark.parametrize(("times", "inch"), [pytest.param(2.0, False, marks=pytest.mark.soak), (0.5, True)])
 def test_a_part_is_on_size_whether_the_lap_takes_twice_or_half_of_what_the_model_says(
     page: Page, empty, times: float, inch: bool
 ) -> None:

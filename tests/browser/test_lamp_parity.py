@@ -18,7 +18,7 @@ PATCHES = {
 
 
 @pytest.mark.parametrize("asked", PATCHES.values(), ids=PATCHES)
-@pytest.mark.parametrize("material", ["naval-brass", "acrylic"])
+@pytest.mark.parametrize("material", ["naval-brass", pytest.param("acrylic", marks=pytest.mark.soak)])
 def test_the_same_patch_looks_the_same(page: Page, workshop, asked: dict, material: str) -> None:
     """Compared at one size in grey: the screen reads between the points, so fine grain may differ, what is seen may not."""
     fixed = {"kind": "scratches", **asked, "material": material, "seed": 7}

@@ -3,6 +3,7 @@
 import re
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from screen import appears, findings, open_job
@@ -53,6 +54,7 @@ def test_without_webgl_a_still_picture_stands_in(page: Page, workshop) -> None:
     expect(still).not_to_have_attribute("src", before or "")
 
 
+@pytest.mark.soak
 def test_ten_questions_by_keyboard_each_explained(page: Page, workshop) -> None:
     page.goto(f"{workshop.address}/light?show=practice")
     page.get_by_label("Who practises").fill("Ada")

@@ -138,6 +138,7 @@ def test_a_phone_and_a_tablet_follow_one_run_with_the_network_cut_in_the_middle(
     appears(tablet.get_by_role("button", name="Start this step"))
 
 
+@pytest.mark.soak
 def test_offline_taps_are_delivered_once_each_after_random_cuts(
     page: Page, browser: Browser, devices: list[BrowserContext], shop: Served
 ) -> None:
@@ -260,6 +261,7 @@ def test_it_can_be_installed(page: Page, browser: Browser, devices: list[Browser
     assert page.evaluate("fetch('/sw.js').then((one) => one.headers.get('cache-control'))") == "no-cache"
 
 
+@pytest.mark.soak
 def test_a_computer_that_died_is_replaced(
     page: Page, browser: Browser, devices: list[BrowserContext], shop: Served, tmp_path: Path
 ) -> None:

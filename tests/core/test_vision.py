@@ -52,6 +52,7 @@ def test_noise_has_no_lay() -> None:
     assert not lay_of(np.random.default_rng(2).standard_normal((448, 448)), pixel=10e-6).claimed
 
 
+@pytest.mark.soak
 def test_the_structure_tensor_says_the_same() -> None:
     """scikit-image's structure tensor, a way of its own to a direction."""
     from skimage.feature import structure_tensor  # large: only here
@@ -65,6 +66,7 @@ def test_the_structure_tensor_says_the_same() -> None:
         assert math.degrees(apart(lay_of(field, pixel=10e-6).angle, gradient + math.pi / 2)) < 2.5
 
 
+@pytest.mark.soak
 def test_turning_the_picture_turns_the_answer() -> None:
     face = Face(before="P180", own="P400", share=0.6, lay=math.radians(30))
     shot = Shot(lamp=face.lay, pixels=(720, 720), seed=11)

@@ -58,6 +58,7 @@ def test_vibration_by_hand() -> None:
     assert [exposure_of(points) for points in (100, 101, 400, 401)] == ["below", "action", "action", "limit"]
 
 
+@pytest.mark.soak
 def test_a_week_against_first_come_first_served() -> None:
     """Two invented days of ten jobs: at most half the changes and a third of the lateness, also when work really takes a quarter
     more or less than planned."""
