@@ -1,4 +1,4 @@
-"""What the board keeps from look to look: where blocks stood, pins, what was said to be done, wheels left standing.
+"""Stores the schedule between looks: block positions, pins, blocks reported done, mounted wheels.
 
 Blocks are known by their keys (`core.day.from_plan.block_key`): what is kept of one never comes to another.
 """

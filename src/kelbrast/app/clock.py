@@ -1,4 +1,4 @@
-"""The two clocks of this machine."""
+"""The wall clock and the monotonic clock of this machine."""
 
 import time
 import uuid

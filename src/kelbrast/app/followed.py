@@ -1,4 +1,4 @@
-"""What follows from the events of a run: its figures, its line in the log, what it teaches, what it took from the rack."""
+"""Values derived from the events of a run: its figures, its line in the log, what it teaches, what it used."""
 
 from collections.abc import Sequence
 from datetime import UTC, datetime

@@ -1,4 +1,4 @@
-"""What is wrong with the running program, told to every screen until it is mended."""
+"""Problems of the running program, shown on every screen until they are solved."""
 
 import logging
 import threading

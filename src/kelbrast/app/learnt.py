@@ -1,4 +1,4 @@
-"""What the shop learnt from its log, and what of it plans use."""
+"""What the shop learnt from its log, and the switches that let plans use it."""
 
 from collections.abc import Sequence
 

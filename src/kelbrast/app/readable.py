@@ -1,4 +1,4 @@
-"""Stored documents that this version may not be able to read: each is one line that says so, the others are as they were."""
+"""Reads stored documents one by one: one that this version cannot read is reported, the others are returned."""
 
 import logging
 from collections.abc import Callable, Iterable

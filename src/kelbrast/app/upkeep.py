@@ -1,4 +1,4 @@
-"""Upkeep of the workshop: what is due, and that it was done."""
+"""Maintenance of the workshop: what is due, and recording that it was done."""
 
 from datetime import UTC, datetime
 

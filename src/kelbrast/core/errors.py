@@ -1,4 +1,4 @@
-"""Everything that can go wrong on purpose.
+"""The exceptions of the core, one tree: everything that can go wrong on purpose.
 
     KelbrastError
     ├── BadInput          a value cannot be used: which one, and what would mend it

@@ -1,4 +1,4 @@
-"""One door between shop units and SI. Inside the core everything is SI."""
+"""Conversion between shop units and SI. Inside the core everything is SI."""
 
 import math
 from typing import Final

@@ -1,5 +1,4 @@
-"""The ranges within which a formula holds, enforced in the same way everywhere. What is not a number never lies within one; and
-the arrays of the computation, by what they hold."""
+"""Range checks that every formula uses, and the array types of the core."""
 
 import math
 from typing import Final

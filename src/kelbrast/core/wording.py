@@ -1,4 +1,4 @@
-"""Sentences with figures: a fact with its quantities first, and the words only where they are read, in the reader's units."""
+"""Sentences with quantities: a code and its figures, rendered as words in metric or inch only where they are read."""
 
 import math
 import re

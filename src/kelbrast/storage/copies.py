@@ -1,4 +1,4 @@
-"""Copies of the database: whole or not there, and never over another file."""
+"""Copies of the database: complete and checked, or absent; never over another file."""
 
 import errno
 import filecmp

@@ -1,4 +1,4 @@
-"""Whether the tables of a database are as the models say, and the repair of what can be repaired.
+"""Compares the tables of a database with the models, and repairs what can be repaired.
 
 The number of the newest migration says which tables there should be, not which there are: a database from a version between two
 releases has the number and other columns.

@@ -1,4 +1,4 @@
-"""What SQLite says when it cannot go on, in a person's words: the cause, what is safe, what to do."""
+"""SQLite's failures in a person's words: cause, what is safe, what to do."""
 
 import errno
 import shutil

@@ -1,4 +1,4 @@
-"""Everything that can happen in a run, as events that are only ever added, with the time on two clocks."""
+"""The event types of a run. Events are only appended, with the time on two clocks."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace

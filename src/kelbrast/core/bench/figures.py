@@ -1,4 +1,4 @@
-"""What a run came to: time, abrasives and metal, as planned and as they were."""
+"""Totals of a run: time, abrasives and metal, planned and actual."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

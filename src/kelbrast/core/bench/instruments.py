@@ -1,4 +1,4 @@
-"""Instruments that are read at the bench: one small interface, and simulated stand-ins for the usual ones.
+"""The interface of instruments read at the bench, and simulated ones.
 
 A real one is any object with `id`, `label`, `quantity`, `simulated` and `read`; a package offers it under the entry point group
 `kelbrast.instruments` (see `kelbrast.app.instruments`).

@@ -1,4 +1,4 @@
-"""A reading against the limits, at once: too much metal gone, a coat near its minimum, too hot, too fast."""
+"""Compares a reading with its limits: metal removed, coat left, temperature, speed."""
 
 import math
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""What a run teaches: ratios to the published figures, house routes, and how light checks turned out."""
+"""What a run teaches: ratios to the published figures, house routes, and the outcomes of light checks."""
 
 import math
 from collections.abc import Iterator, Mapping

@@ -1,4 +1,4 @@
-"""A run: one job at the bench, replayed from what happened. The events are the truth; everything else follows from them."""
+"""A run: one job at the bench, replayed from its events, which are the only state."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace

@@ -1,4 +1,4 @@
-"""A run by the gauge: a face whose size is wanted, from its readings and the time on the work between them."""
+"""A run by the gauge: a face worked to size, from its readings and the working time between them."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace

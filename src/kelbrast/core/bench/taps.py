@@ -1,4 +1,4 @@
-"""Apply, replay and undo the events of a run."""
+"""Applies, replays and undoes the events of a run."""
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace

@@ -1,4 +1,4 @@
-"""A run in words: every event as a sentence, so that the log can be read without the program."""
+"""A run as text: every event as a sentence."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""Names of damage, depths that can be told without a gauge, and the faults that show up at the bench."""
+"""Named kinds of damage, depths that can be judged without a gauge, and faults that appear at the bench."""
 
 from dataclasses import dataclass
 from functools import cache

@@ -1,4 +1,4 @@
-"""What a face should become: by what it is for, or by a roughness band."""
+"""Finishes: by purpose or by a band of roughness."""
 
 from dataclasses import dataclass
 from functools import cache

@@ -1,4 +1,4 @@
-"""What turns the wheel: settings, range, and how steadily the work is touched."""
+"""Machines: mounts, speeds, and the share of the time in contact with the work."""
 
 from dataclasses import dataclass
 from functools import cache

@@ -1,4 +1,4 @@
-"""The day as it goes on: what is done stays where it was, what is in hand keeps its place, the rest settles around it."""
+"""Updates a schedule as the day goes on: finished blocks stay, running blocks keep their place, the rest moves."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace

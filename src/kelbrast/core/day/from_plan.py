@@ -1,4 +1,4 @@
-"""A job's plan as blocks of a day: what is done around the abrasives, every set-up for all pieces, and what waits beside it."""
+"""Converts the plan of a job to blocks: operations, set-ups for all pieces, and waits."""
 
 import hashlib
 import json

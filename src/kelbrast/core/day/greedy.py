@@ -1,4 +1,4 @@
-"""A plan at once: blocks put down one after the other where they fit first, by several orders, the best of them kept."""
+"""A first schedule by priority rules: blocks placed one after the other, in several orders; the best is kept."""
 
 from collections import defaultdict
 from collections.abc import Callable, Iterator, Mapping, Sequence

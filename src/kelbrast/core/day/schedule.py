@@ -1,4 +1,4 @@
-"""A plan of the day: where every block stands, whether it can be, and how good it is. Whoever made it, this judges it."""
+"""A schedule: block positions, constraint violations and score. Every schedule is checked here, whoever made it."""
 
 from collections import defaultdict
 from collections.abc import Iterator, Sequence

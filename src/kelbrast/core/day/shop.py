@@ -1,4 +1,4 @@
-"""What a day is planned for: people and hours, machines and spindles, the work, and vibration. Times are whole minutes."""
+"""The scheduling problem: people and hours, machines and spindles, blocks, vibration. Times are whole minutes."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field

@@ -1,4 +1,4 @@
-"""The shop's own factors: how it removes, wears and scratches against the published figures, from its logged runs."""
+"""The shop's own factors: removal, wear and scratch depth relative to the published figures, learnt from its runs."""
 
 import math
 from collections import defaultdict

@@ -1,4 +1,4 @@
-"""A robust estimate with its uncertainty: Huber's M-estimator, drawn to a prior as far as there is little data."""
+"""A robust estimate with its uncertainty: Huber's M-estimator, shrunk towards a prior where data are few."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""An invented bore to lap by one's own decisions: how long, when to read, when to stop; and what the program would do."""
+"""A simulated bore to lap as an exercise, and the decisions that the program would have made."""
 
 import math
 import random

@@ -1,4 +1,4 @@
-"""How a person comes on: the rating that follows from their answers, week by week, and the next question."""
+"""A person's progress: the rating from their answers, week by week, and the next question."""
 
 import random
 from collections.abc import Sequence

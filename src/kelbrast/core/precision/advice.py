@@ -1,4 +1,4 @@
-"""All that is said of a part that is worked to size: form, what is left, whether it can be had, the next move, the way."""
+"""The answer for a part worked to size: form, stock left, feasibility, next move."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""What is known of a size and of the rate at which it grows, and how working and reading change that.
+"""The joint estimate of size and rate, updated by working and by reading (extended Kalman filter).
 
 Sizes run towards the limit that must not be passed: the diameter of a bore, and of a shaft its diameter with the sign turned.
 """

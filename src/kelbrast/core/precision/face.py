@@ -1,4 +1,4 @@
-"""A face of a job whose size is wanted: what must come off it, and where its route stands by the gauge."""
+"""A face worked to size: its stock allowance, and where its route continues by the gauge."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,4 @@
-"""The form of a round part from diameters at a few places: as far as those can tell, and what they cannot."""
+"""The form of a round part estimated from a few diameters, with its uncertainty."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""What a shop's own parts say of the rate of a lap, a file or cloth on a family of materials."""
+"""Rates of laps, files and cloth learnt from a shop's own parts, per family of materials."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""The next move: how long to work before the gauge decides again, or to stop."""
+"""The next move: how long to work before the next reading, or to stop."""
 
 import math
 from dataclasses import dataclass

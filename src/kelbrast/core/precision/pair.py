@@ -1,4 +1,4 @@
-"""A shaft and its bore beside each other: the clearance that there is, and which of them to take how far."""
+"""A shaft and its bore together: the clearance, and how far to take which of them."""
 
 import math
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""Diameters as they were read, and what warmth does to them."""
+"""Diameters as read, corrected for temperature."""
 
 import math
 from collections.abc import Sequence

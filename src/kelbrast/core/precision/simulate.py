@@ -1,4 +1,4 @@
-"""An invented bore or shaft that can be worked and read: to try policies on, and to learn on."""
+"""A simulated bore or shaft that can be worked and read: to test policies and to practise."""
 
 import math
 import random

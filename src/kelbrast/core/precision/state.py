@@ -1,4 +1,4 @@
-"""Where the work stands: the form as it was found, and size and rate after every round."""
+"""The state of a part worked to size: its form, and size and rate after every round."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""A quote: the price of so many pieces from minutes, abrasives, risk and margin; what drives it, what would make it less."""
+"""A quote: the price per number of pieces, its drivers, and what a simpler finish would save."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""How much must come off before moving on: the removal multiple, in depths of the marks."""
+"""The stock to remove before the next grade, in depths of the marks."""
 
 import math
 from functools import lru_cache

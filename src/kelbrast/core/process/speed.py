@@ -1,4 +1,4 @@
-"""Surface speed, and the setting of a machine that gives the right one."""
+"""Surface speed, and the machine setting that gives it within the limits."""
 
 import math
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""How far the minutes of work spread around the likely ones: sums of lognormal parts by their moments."""
+"""Mean and variance of working time: sums of lognormal parts, by their moments."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""Upkeep: what is due, from use and from the calendar."""
+"""Maintenance due, by use and by date."""
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence

@@ -1,4 +1,4 @@
-"""What every reference file must hold: its keys, its dimensions, and the names that it shares with other files."""
+"""The schemas of the reference files: keys, dimensions, and references between files."""
 
 from collections.abc import Collection, Iterator, Sequence
 from typing import Any, Final

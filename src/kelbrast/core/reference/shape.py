@@ -1,4 +1,4 @@
-"""What an entry of the reference files may hold. A shape looks at what was read and tells everything that does not fit.
+"""Validators for the entries of the reference files. A validator collects every fault instead of stopping at the first.
 
 Every fault names its place (`carriers.toml:felt.wet`) and what is expected there.
 """

@@ -1,4 +1,4 @@
-"""What a good polisher would tell a younger one: advice, each where it applies, in a line."""
+"""Advice: good practice for a step or a part, each in a line where it applies."""
 
 from dataclasses import dataclass
 from typing import Final

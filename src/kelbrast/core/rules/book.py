@@ -1,4 +1,4 @@
-"""All rules of the trade by theme, and what they forbid on the surfaces of a face."""
+"""All rules by theme, and the tools, steps and ends that they forbid on a face."""
 
 from collections.abc import Mapping
 from functools import lru_cache, reduce

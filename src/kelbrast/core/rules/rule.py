@@ -1,4 +1,4 @@
-"""What a rule is: what it says, where that comes from, what it does to a plan, and what does away with it.
+"""The kinds of rules: what each states, its source, how it constrains a plan, and what lifts it.
 
 Every rule of the trade that forbids, ends, orders or warns is one object in one module of this package, by theme. `book.py`
 lists them all; `docs/rules.md` is printed from there.

@@ -1,4 +1,4 @@
-"""Marks on a patch: grooves with the depths, widths and lay that the planner's laws say."""
+"""Grooves on a simulated patch, with depths, widths and lay by the laws of the planner."""
 
 import math
 from collections.abc import Iterator

@@ -1,4 +1,4 @@
-"""A patch of a surface: as it is found, and as each step leaves it."""
+"""Simulated height maps of a surface: as found, and after each step."""
 
 import math
 from dataclasses import dataclass, field, replace

@@ -1,4 +1,4 @@
-"""The most that may come off a face: of all that limits it, the strictest binds."""
+"""Stock allowances of a face: of all that limit it, the strictest binds."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,4 @@
-"""The tools and machines that a job may be planned with: the starter rack, named ids, or the shop's own rack."""
+"""The tools and machines that a job is planned with: all, named ids, or the shop's own rack."""
 
 from dataclasses import replace
 from typing import Any, TypeVar

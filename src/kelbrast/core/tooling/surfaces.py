@@ -1,4 +1,4 @@
-"""The surfaces that a face can have on its way: node 0 is the surface as found, node k what tool k leaves."""
+"""The nodes of the route graph: node 0 is the surface as found, node k the surface that tool k leaves."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,4 @@
-"""What a tool must know of a face and its job: no more, so that faces that are alike are worked out once."""
+"""The part of a face and its job that tool selection depends on: a hashable key, so that like faces are worked out once."""
 
 from dataclasses import dataclass
 from typing import Final

@@ -1,4 +1,4 @@
-"""How every tool of a rack would work on a face: its machine and setting, its conditions, its rate, the marks that it leaves."""
+"""Every tool of a rack as it would work on a face: machine and setting, conditions, removal rate, marks left."""
 
 import math
 from collections.abc import Callable, Iterator

@@ -1,4 +1,4 @@
-"""How often the person and the eye were right in this shop, from what turned out."""
+"""How often person and eye were right in this shop, by the outcomes that are known."""
 
 import math
 from collections.abc import Sequence

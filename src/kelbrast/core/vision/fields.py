@@ -1,4 +1,4 @@
-"""A photo as the eye looks at it: linear light, contrast against its surroundings, square fields."""
+"""A photo prepared for analysis: linear light, local contrast, square fields."""
 
 import math
 from collections.abc import Iterator

@@ -1,4 +1,4 @@
-"""Marks of another direction than the lay, on a photo whose lamp stands along the lay: the new marks hide, old ones flare."""
+"""Detects marks across the lay on a photo lit along it, where the new marks hide and old ones flare."""
 
 import math
 from dataclasses import dataclass

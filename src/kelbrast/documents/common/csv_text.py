@@ -1,4 +1,4 @@
-"""CSV for spreadsheets, out and in: every cell quoted and guarded, every row as wide as the first."""
+"""CSV for spreadsheets, written and read: every cell quoted and guarded, every row as wide as the header."""
 
 import csv
 import io

@@ -1,4 +1,4 @@
-"""A fact in an answer: what it is, its figures, and the words around them, for whoever shows it in their own units."""
+"""Sentences in answers: code, figures and words, for clients that render them in their own units."""
 
 from typing import Annotated
 

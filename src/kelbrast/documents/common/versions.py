@@ -1,4 +1,4 @@
-"""The forms of documents that are kept for years, and how an older one becomes the next.
+"""Versions of stored documents, and the migration of each to the next.
 
 A new key with a default needs nothing here. When a form changes so that documents of the old one cannot be read, the form gets
 the next number and one function from the old to the new is added to `STEPS`; nothing that was kept is ever rewritten.

@@ -1,4 +1,4 @@
-"""The board for others: a calendar of each person's blocks, and a table."""
+"""The schedule for other programs: a calendar per person, and a table."""
 
 from datetime import date, datetime, time, timedelta
 from typing import Final

@@ -1,4 +1,4 @@
-"""When no route exists: which rule stands in the way, and the number that is missing."""
+"""Finds the binding constraint of a face without a route, and the missing amount."""
 
 from dataclasses import dataclass, replace
 from typing import Final

@@ -1,4 +1,4 @@
-"""The plan of one face: the best route within the habits and the wish, or what stands in the way."""
+"""Plans one face: the best route within the habits and the wish, or the constraint that binds."""
 
 from dataclasses import dataclass, replace
 

@@ -1,4 +1,4 @@
-"""When the damage is deeper than may come off: what can be reached all the same, and what then stays to be seen."""
+"""What can still be reached when the damage is deeper than the stock allowance, and what then remains visible."""
 
 from dataclasses import dataclass, replace
 

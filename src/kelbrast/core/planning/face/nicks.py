@@ -1,4 +1,4 @@
-"""Nicks: a dish around each, or the whole face lowered to their floor; both are planned and the quicker is offered first."""
+"""Nicks: a dish blended around each, or the whole face lowered to their floor; both are planned and the quicker is used."""
 
 import math
 from collections.abc import Sequence

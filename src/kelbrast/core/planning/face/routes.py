@@ -1,4 +1,4 @@
-"""Which steps of a face are allowed by the wishes and habits, and the best route through them."""
+"""The steps that wishes and habits allow on a face, and the best route through them."""
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, field, replace

@@ -1,4 +1,4 @@
-"""The figures of all steps that could be taken on a face, and which rules forbid them.
+"""The cost of every possible step on a face, as arrays, and the rules that forbid steps.
 
 Node 0 is the surface as found, node k what tool k leaves. Every quantity is an (n, n) array indexed [from, to]; every refusal
 is a mask that can be lifted on its own, so that "what stands in the way" can be asked of the same numbers.

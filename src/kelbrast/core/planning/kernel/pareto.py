@@ -1,4 +1,4 @@
-"""All routes of a face of which none is beaten in minutes, metal, cost and changes at once: exact, by label setting.
+"""The Pareto front of routes in minutes, metal, cost and changes: exact, by label setting.
 
 A label is a partial route with its totals. It is dropped when another at the same node is no worse in everything, or when
 even the best imaginable way on (the least of every criterion by itself) is no better than a route that is known already.

@@ -1,4 +1,4 @@
-"""One option for each of several groups, where options share charges that are paid once: exact, by label setting.
+"""Chooses one option per group when options share fixed charges: exact, by label setting.
 
 A label is a choice for the first groups, with what it has paid so far and which charges are paid. It is dropped when another
 is no dearer even after paying for all that the first has paid and it has not, or when its own cost and the least that the other

@@ -1,4 +1,4 @@
-"""What to buy next: the additions to a rack that would save most over all jobs, found by planning them again."""
+"""What to buy next: the additions to a rack that would save most over all jobs, found by replanning them."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,4 @@
-"""Why: the sum behind every number of a step, with the values put in and where each constant comes from."""
+"""Derivations: the formula behind every number of a step, with its inputs and the source of each constant."""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,4 @@
-"""Going back: a mark is still there at a light check. What clears it, over a patch or all over, and what accepting leaves."""
+"""Rework after a failed light check: what clears the mark, locally or on the whole face, and what accepting it means."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""Depth is a guess: start coarse and be sure, or try the finer on a patch first and step back if it does not clear."""
+"""Decision under a guessed depth: start coarse, or try a finer grade on a patch first and step back if it fails."""
 
 import math
 from dataclasses import dataclass, replace

@@ -1,4 +1,4 @@
-"""House ways: how a kind of face was done when it came out well, offered beside the computed routes."""
+"""House ways: routes that came out well in this shop, offered beside the computed ones."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace

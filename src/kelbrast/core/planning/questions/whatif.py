@@ -1,4 +1,4 @@
-"""What if: swap a step, leave it out, lock it, or force a start, and what each costs in minutes, metal and marks left."""
+"""What if: swap, omit, lock or force a step, with the effect on minutes, metal and marks."""
 
 from dataclasses import dataclass, replace
 from typing import Literal

@@ -1,4 +1,4 @@
-"""Set-ups for one job or several together: what to gather, and which wheel goes on which spindle in which order."""
+"""Set-ups for one or several jobs: tools to gather, and which wheel goes on which spindle in which order."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace

@@ -1,4 +1,4 @@
-"""The work around the abrasives, from dirty to protected, chosen by what the part is and what the plan does to it."""
+"""Operations before and after the abrasives, from cleaning to protection, chosen from the part and its plan."""
 
 from dataclasses import dataclass
 from typing import Any, Final, Literal

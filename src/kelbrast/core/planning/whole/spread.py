@@ -1,4 +1,4 @@
-"""Minutes as a spread: what nine of ten jobs stay below, for a step, a face and a job, and where the spread comes from."""
+"""The 90th percentile of the minutes of a step, a face and a job, and the share of each cause in their variance."""
 
 import math
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""The routes of all faces chosen together: set-ups, wheel changes and washes that faces share are paid once.
+"""Chooses the routes of all faces together, so that shared set-ups, wheel changes and washes are paid once.
 
 Each face brings its own best route, its quickest routes with fewer and fewer changes, and the best ones where the tools of the
 other faces are set up already; the best choice of one for each is found exactly. Metal and cost are not shared between faces:
