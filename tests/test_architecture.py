@@ -67,7 +67,9 @@ def test_no_test_asserts_under_an_if() -> None:
 
 
 def test_the_glossary_says_every_term_once_and_names_what_exists() -> None:
-    rows = re.findall(r"^\| ([^|]+) \| [^|]+ \| [^|]*\w[^|]* \| `([\w.]+)` \|$", (ROOT / "docs" / "glossary.md").read_text(), re.MULTILINE)
+    rows = re.findall(
+        r"^\| ([^|]+) \| [^|]+ \| [^|]*\w[^|]* \| `([\w.]+)` \|$", (ROOT / "docs" / "glossary.md").read_text(), re.MULTILINE
+    )
     assert len(rows) > 50
     terms = [term.strip() for row, _ in rows for term in row.split(",")]
     assert len(terms) == len(set(terms))

@@ -106,6 +106,7 @@ def test_a_rule_is_in_the_book_and_kept(copy: Path) -> None:
 
 def test_a_figure_of_a_face_is_read_kept_and_refused_by_its_name(copy: Path, collar: dict) -> None:
     face = {**collar["faces"][0], "lettering_mm": 0.4}
+    rim = {"id": "rim", "name": "rim", "edge": {"length_mm": 200, "wanted": "break", "size_mm": 0.3}, "lettering_mm": 0.4}
     told = run(
         copy,
         "-c",
@@ -118,15 +119,21 @@ def test_a_figure_of_a_face_is_read_kept_and_refused_by_its_name(copy: Path, col
         "job = json.load(sys.stdin)\n"
         "jobs = Jobs.open(Path('kept.sqlite'))\n"
         "kept = jobs.get(jobs.add(check_job_file(job)).id)\n"
-        "print(kept.job.faces[0].lettering_mm, to_job(kept.job).faces[0].lettering)\n"
+        "made = to_job(kept.job)\n"
+        "print(kept.job.faces[0].lettering_mm, *(one.lettering for one in made.faces))\n"
+        "from dataclasses import replace\n"
+        "from kelbrast.core.rules.book import usable\n"
+        "from kelbrast.core.tooling.tool_context import ToolContext\n"
+        "for face in (made.faces[0], replace(made.faces[0], lettering=None)):\n"
+        "    print(any(one.tool.carrier.mount == 'bench-wheel' for one in usable(ToolContext.of(face, made)).tools))\n"
         "job['faces'][0]['lettering_mm'] = 0\n"
         "try: check_job_file(job)\n"
         "except BadInput as bad: print(where(bad.faults[0]))\n",
-        given=json.dumps({**collar, "faces": [face]}),
+        given=json.dumps({**collar, "faces": [face, rim]}),
     )
-    assert told.splitlines() == ["0.4 0.0004", "lettering"]
+    assert told.splitlines() == ["0.4 0.0004 0.0004", "False", "True", "lettering"]
     touched = [name for name, _, _, block in RECIPE.findall((ROOT / "CONTRIBUTING.md").read_text()) if "lettering" in block]
-    assert len(touched) + len({"its test", "docs/files.md"}) <= 5
+    assert len(touched) + len({"its test", "docs/files.md"}) <= 8
 
 
 def test_a_file_format_is_read_and_its_faults_are_named(copy: Path) -> None:

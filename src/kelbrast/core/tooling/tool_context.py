@@ -1,6 +1,7 @@
 """The part of a face and its job that tool selection depends on: a hashable key, so that like faces are worked out once."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
+from functools import cache
 from typing import Final
 
 from kelbrast.core.catalogue.machines import Machine
@@ -19,6 +20,8 @@ _NO_TOOL_ASKS_FOR_MORE: Final = 0.1  # m2
 @dataclass(frozen=True, slots=True)
 class ToolContext:
     """A face as its tools see it (SI): its area only as far as a tool could cover it at once.
+
+    A figure that has the name of one of the face is that.
 
     Attributes:
         material: of the part.  rack: ids of the tools and machines to plan with; None for the whole starter rack.
@@ -63,12 +66,9 @@ class ToolContext:
     def of(cls, face: Face, job: Job) -> "ToolContext":
         largest = max(each.carrier.running.patch for each in tools().values())
         return cls(
+            **{name: getattr(face, name) for name in _figures_of_a_face()},
             material=job.material,
             rack=job.rack,
-            thickness=face.thickness,
-            reach=face.reach,
-            inside_radius=face.inside_radius,
-            curved=face.curved,
             flat_show=face.reflects_flat,
             drawn=face.drawn,
             edge=face.edge is not None,
@@ -76,7 +76,6 @@ class ToolContext:
             patch=min(face.area, largest),
             size=_NO_TOOL_ASKS_FOR_MORE if face.edge is not None else min(face.area, _NO_TOOL_ASKS_FOR_MORE),
             carried=job.comes_to_the_bench,
-            turned=face.turned,
             hottest=job.hottest,
             lump=job.lump,
             in_hand=job.held_in_hand,
@@ -93,3 +92,8 @@ class ToolContext:
             return self.turned
         measured = next((own.diameter for own in self.own.tools if own.tool == one.id), None) if self.own else None
         return dict(self.diameters).get(one.id, measured or one.carrier.running.diameter)
+
+
+@cache
+def _figures_of_a_face() -> frozenset[str]:
+    return frozenset(one.name for one in fields(ToolContext)) & frozenset(one.name for one in fields(Face)) - {"edge"}

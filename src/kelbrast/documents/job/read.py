@@ -186,16 +186,16 @@ def _edge(face: FaceFile, field: str) -> Face:
     want, grade = _want(face.want, f"{field}.want")
     size = _maybe(face.edge.size_mm, "mm")
     edge = edge_of(to_si(face.edge.length_mm, "mm"), face.edge.wanted, size, field=f"{field}.edge")
-    return Face(
-        id=face.id,
-        name=face.name,
-        area=edge.area,
-        found=Found("scratches", edge.depth, edge.depth),
-        want=want,
-        no_finer_than=grade,
-        wish=_wish(face.wish, f"{field}.wish") if face.wish else Wish(),
-        edge=edge,
-    )
+    worked_out = {
+        "area": edge.area,
+        "found": Found("scratches", edge.depth, edge.depth),
+        "want": want,
+        "no_finer_than": grade,
+        "wish": _wish(face.wish, f"{field}.wish") if face.wish else Wish(),
+        "curved": False,
+        "edge": edge,
+    }
+    return Face(**{**_as_said(face), **worked_out})
 
 
 def _bounds(face: FaceFile) -> Bounds:
