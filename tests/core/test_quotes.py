@@ -131,8 +131,8 @@ def test_rates_that_are_none_are_refused() -> None:
 def test_a_looser_limit_is_planned_and_only_told_where_it_costs_less() -> None:
     free = job_of("brass", face("mirror", depth=20, worst=26))
     assert with_looser_limits(free, plan_job(free), RATES, pieces=1) is None  # nothing is limited
-    tight = job_of("brass", face("mirror", depth=20, worst=26, limit_um=41))
-    wide = plan_job(replace(tight, faces=(replace(tight.faces[0], limit=82e-6),)))
+    tight = job_of("brass", face("mirror", depth=20, worst=26, limit_um=32))
+    wide = plan_job(replace(tight, faces=(replace(tight.faces[0], limit=64e-6),)))
     looser = with_looser_limits(tight, plan_job(tight), RATES, pieces=4)
     assert looser == pytest.approx(price_of(wide, RATES, pieces=4).each)
     assert looser < price_of(plan_job(tight), RATES, pieces=4).each

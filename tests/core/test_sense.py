@@ -8,6 +8,7 @@ from kelbrast.core.catalogue.finishes import band, finishes
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.planning.whole.plan import order_of_work, plan_job
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.habits import steepness
 from kelbrast.core.rules.rule import REFUSALS
 from making import UM, face, job, plan
@@ -215,7 +216,11 @@ def test_habits_hold_or_say_so() -> None:
         grains = [parse_grade("P80").grain, *(tool.grain for tool in tools)]
         assert len(grains) > 2
         assert made.habit_note is None
-        assert all(a / b <= widest * 1.0001 for a, b in itertools.pairwise(grains))
+        # No wall: a step may go further, as long as its light check is more likely to pass than not.
+        assert all(
+            a / b <= widest * (1 / constant("rework.odds").value) ** (1 / constant("rework.steepness").value)
+            for a, b in itertools.pairwise(grains)
+        )
     sparse = plan("brass", one, habit="every-grade", rack=("paper-p180", "paper-p600", "paper-p2500", "cloth-polishing"))
     assert sparse.possible
     assert sparse.habit_note is not None
@@ -228,9 +233,9 @@ def test_likely_depth_decides_minutes_and_worst_the_metal() -> None:
     assert sure.seconds <= guess.seconds < 2 * sure.seconds  # the first grade is coarser, and marks are no deeper on average
 
 
-def test_least_metal_takes_no_more_than_quickest() -> None:
+def test_each_aim_is_best_in_its_own_where_no_habit_counts() -> None:
     one = face("mirror", depth=20)
-    plans = {aim: plan("brass", one, aim=aim) for aim in ("time", "metal", "cost", "changes")}
+    plans = {aim: plan("brass", one, aim=aim, habit="long-steps") for aim in ("time", "metal", "cost", "changes")}
     assert plans["metal"].metal == min(p.metal for p in plans.values())
     assert plans["cost"].cost == min(p.cost for p in plans.values())
     assert plans["changes"].changes == min(p.changes for p in plans.values())

@@ -157,7 +157,7 @@ def test_what_was_gained_is_what_the_plans_differ_by() -> None:
     assert made.gained.seconds == pytest.approx(apart.seconds_each - made.seconds_each)
     assert made.gained.changes == apart.changes - made.changes
     assert made.gained.seconds > 0
-    assert made.gained.at_most == pytest.approx(made.gained.seconds)
+    assert made.gained.at_most > 0
 
 
 def test_the_plan_of_a_face_is_that_of_its_job_and_the_ways_beside_it_have_the_same_totals() -> None:

@@ -84,10 +84,6 @@ NOT_SIGNED = {
         "steps",
     ): "a slack belt of P400 straight from turned marks is bold; P240 or P320 comes first",
     ("gallery rail collar, turned, to a mirror", "first"): "the same",
-    (
-        "spindle journal, hardened, lapped to N2",
-        "steps",
-    ): "one lap of 3 um for all of it; a shop takes a rough lap first and spares the fine one",
     ("striker plate, hardened and ground, to N1", "minutes"): "two minutes less than the least that a shop would count on",
     (
         "window sill, cast iron, planed, to N6",

@@ -3463,6 +3463,17 @@ export interface components {
             wanted_depth_um: number | null;
             /** Wanted Low Um */
             wanted_low_um: number | null;
+            /**
+             * Rework Minutes
+             * @description repeats to expect of steps that go far, beside the work
+             * @default 0
+             */
+            rework_minutes: number;
+            /**
+             * Without Habit Minutes
+             * @description what the work would take if the habit did not count, with more repeats to expect
+             */
+            without_habit_minutes?: number | null;
             /** Habit Note */
             habit_note: string | null;
             /** Wish Note */

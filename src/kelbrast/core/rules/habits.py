@@ -1,13 +1,15 @@
 """Habits of the trade: with which grade to begin, how far to jump, and where paper ends and the wheel starts."""
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
+from kelbrast.core.process.rework import expected_repeats
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.rule import Habit, Practice, StepRule
+from kelbrast.core.rules.rule import Practice, StepRule
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
 from kelbrast.core.validity import REL_TOL, Flags, Reals
@@ -38,10 +40,10 @@ def steepness(habit: str) -> Steepness | None:
 
 
 def excess(surfaces: Surfaces, habit: str) -> Reals:
-    """(n, n) how many times further each step goes than the habit allows; at most 1 where it keeps it."""
+    """(n, n) how many times as far each step goes as the habit allows; 0 for a habit that allows anything."""
     limits = steepness(habit)
     if limits is None:
-        return np.ones((surfaces.count, surfaces.count))
+        return np.zeros((surfaces.count, surfaces.count))
     sinks = surfaces.depth_worst[:, None] / surfaces.depth_worst[None, :]
     backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
     over = np.where(backed[None, :], _jumps(surfaces) / limits.jump, sinks / limits.soft)
@@ -79,18 +81,32 @@ def _left_out(surfaces: Surfaces) -> Reals:
     return left
 
 
-def _no_wheel_yet(surfaces: Surfaces) -> Flags:
+def fine_paper_excess(surfaces: Surfaces) -> Reals:
+    """(n, n) how many times as deep as those of fine paper the marks are to which a compound is taken; 0 for other steps."""
     fine_paper = roughness_left(grain=constant("handover.fine_paper").si, hold=1.0, hardness=surfaces.material.hardness)
     polishes = np.array([False, *(one.tool.carrier.cutting.wear_law == "compound" for one in surfaces.tools)])
-    too_deep = surfaces.depth_likely > depth_of_marks(fine_paper) * (1 + REL_TOL)
-    mask: Flags = (~polishes & too_deep)[:, None] & polishes[None, :]
-    return mask
+    times = surfaces.depth_likely / depth_of_marks(fine_paper)
+    return np.where((~polishes)[:, None] & polishes[None, :], times[:, None], 0.0)
 
 
-def _no_paper_now(surfaces: Surfaces) -> Flags:
-    coarse = constant("handover.early_wheel").si * (1 - REL_TOL)
-    too_fine = [one.tool.carrier.cutting.backed and one.tool.grain < coarse for one in surfaces.tools]
-    return np.broadcast_to(np.array([False, *too_fine])[None, :], (surfaces.count, surfaces.count))
+def early_wheel_excess(surfaces: Surfaces) -> Reals:
+    """(n, n) how many times as fine a backed abrasive is as where the cutting bar takes over; 0 for other steps."""
+    coarse = constant("handover.early_wheel").si
+    times = [coarse / one.tool.grain if one.tool.carrier.cutting.backed else 0.0 for one in surfaces.tools]
+    return np.broadcast_to(np.array([0.0, *times])[None, :], (surfaces.count, surfaces.count))
+
+
+SCHOOLS: Final[Mapping[str, Callable[[Surfaces], Reals]]] = {"fine-paper": fine_paper_excess, "early-wheel": early_wheel_excess}
+
+
+def repeats(surfaces: Surfaces, habit: str, handover: str) -> Reals:
+    """(n, n) how often each step is expected to be repeated by the habit and the school of where the wheel starts."""
+    beyond = excess(surfaces, habit)
+    expected = expected_repeats(beyond)
+    expected[0] = expected_repeats(beyond[0], first=True)
+    if handover in SCHOOLS:
+        expected = expected + expected_repeats(SCHOOLS[handover](surfaces))
+    return expected
 
 
 def _colours(one: ToolOnFace) -> bool:
@@ -111,14 +127,14 @@ def _colour_without_a_cut(surfaces: Surfaces) -> Flags:
 
 KEPT: Final = Practice(
     id="steepness",
-    says="A habit bounds how steeply the work goes down: the first grade's own marks are not lost beside the damage "
+    says="A habit says how steeply the work goes down: the first grade's own marks are not lost beside the damage "
     "(first), the grain of backed abrasives gets so many times finer (jump), and the marks sink by no more than so "
     "many times to and between wheels, pads and soft abrasives (soft). Every grade leaves none of a carrier out. "
-    "Where the rack cannot keep it, every excess is priced as the minutes of its step times the excess squared, and "
-    "said. Long steps are bounded by the physics alone.",
+    "It is a price and no wall: what goes further risks that the light check fails and the step is repeated "
+    "(process.rework), and the expected repeats count like work. Long steps are bounded by the physics alone.",
     source="practice-fit",
     lifted_by="another habit",
-    kept_by=excess,
+    kept_by=repeats,
 )
 COLOUR_FOLLOWS_A_CUT: Final = StepRule(
     id="colour-follows-a-cut",
@@ -129,18 +145,19 @@ COLOUR_FOLLOWS_A_CUT: Final = StepRule(
     mask=_colour_without_a_cut,
     reason=lambda surfaces, _before, at: sentence("soft.colour", tool=surfaces.leaving(at).tool.label),
 )
-FINE_PAPER: Final = Habit(
+FINE_PAPER: Final = Practice(
     id="fine-paper",
-    says="The fine-paper school takes a compound only to marks as fine as those of fine paper (handover.fine_paper).",
+    says="The fine-paper school takes a compound to marks as fine as those of fine paper (handover.fine_paper); deeper ones "
+    "risk repeats by the same law as a habit.",
     source="bench-practice",
-    lifted_by="another habit; given up, and said, where the rack cannot keep it",
-    mask=_no_wheel_yet,
+    lifted_by="another school",
+    kept_by=fine_paper_excess,
 )
-EARLY_WHEEL: Final = Habit(
+EARLY_WHEEL: Final = Practice(
     id="early-wheel",
-    says="The early-wheel school uses no backed abrasive finer than where the cutting bar takes over (handover.early_wheel).",
+    says="The early-wheel school uses backed abrasives no finer than where the cutting bar takes over (handover.early_wheel); "
+    "finer ones count as if they risked repeats by the same law as a habit.",
     source="bench-practice",
-    lifted_by="another habit; given up, and said, where the rack cannot keep it",
-    mask=_no_paper_now,
+    lifted_by="another school",
+    kept_by=early_wheel_excess,
 )
-HANDOVER_HABITS: Final = {habit.id: habit for habit in (FINE_PAPER, EARLY_WHEEL)}

@@ -111,17 +111,6 @@ class LimitRule(Rule):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Habit(Rule):
-    """A school of the trade that a person chooses: `mask` gives (n, n) flags where it forbids the step."""
-
-    mask: Callable[[Surfaces], Flags]
-
-    @property
-    def does(self) -> str:
-        return "narrows the route by choice"
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Caution(Rule):
     """Warns at every step that it applies to, in words of `advice.toml` (a key of [general])."""
 

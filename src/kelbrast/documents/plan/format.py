@@ -204,6 +204,10 @@ class FacePlanFile(BaseModel):
     limit_kind: str
     wanted_depth_um: float | None
     wanted_low_um: float | None
+    rework_minutes: Annotated[float, Field(description="repeats to expect of steps that go far, beside the work")] = 0.0
+    without_habit_minutes: Annotated[
+        float | None, Field(description="what the work would take if the habit did not count, with more repeats to expect")
+    ] = None
     habit_note: str | None
     wish_note: str | None
     marks_left: float

@@ -148,6 +148,10 @@ def _face_text(face: FacePlanFile) -> str:
     changes = counted(face.changes, "change")
     lines = [f"{face.name}: {minutes_range(face.minutes, face.minutes_high)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
+    if face.steps and face.rework_minutes >= 0.5:
+        lines.append(f"  Repeats to expect: {minutes_text(face.rework_minutes)} more.")
+    if face.without_habit_minutes is not None:
+        lines.append(f"  Without the habit: {minutes_text(face.without_habit_minutes)}, and more repeats to expect.")
     if face.marks_said is not None:
         said = tell(to_sentence(face.marks_said))
         lines.append(f"  {said[0].upper()}{said[1:]} can be expected to be left.")

@@ -9,13 +9,14 @@ from kelbrast.core.job import HABITS, HANDOVERS, Aim, Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face.binding import Binding, binding
 from kelbrast.core.planning.face.nicks import ways_of
-from kelbrast.core.planning.face.routes import RouteRequest, best_route, sensible_route
+from kelbrast.core.planning.face.routes import RouteRequest, best_route, seconds_with_repeats, sensible_route
 from kelbrast.core.planning.face.step import Step, steps_of
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
 from kelbrast.core.precision.advice import SizingAdvice, usual_lap
 from kelbrast.core.precision.face import SizingStep, size_of_face, sizing_tools
 from kelbrast.core.precision.state import WorkRound
+from kelbrast.core.process.rework import chance_of_repeat
 from kelbrast.core.process.scratch import depth_of_marks, marks_said
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import usable
@@ -24,6 +25,7 @@ from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
+from kelbrast.core.validity import REL_TOL
 from kelbrast.core.wording import Sentence
 
 
@@ -48,6 +50,8 @@ class FacePlan:
 
     Attributes:
         wanted: depth of the marks at the fine and the coarse end of the wanted band, m (0 and infinite for no end).
+        rework: seconds of repeats to expect of steps that go far; not in `seconds`.
+        without_habit: seconds of the best route if habit and school did not count; None where that saves nothing to speak of.
         habit_note: said when the rack could not keep the habit; wish_note: when no route keeps the wish.
         nicks: for a nicked face, whether it is blended, and what the other way costs.
     """
@@ -61,6 +65,8 @@ class FacePlan:
     cost: float
     changes: int
     wanted: tuple[float, float]
+    rework: float = 0.0
+    without_habit: float | None = None
     habit_note: str | None = None
     wish_note: str | None = None
     nicks: NickChoice | None = None
@@ -102,7 +108,7 @@ class Chosen:
     """A route, and what was given up for it.
 
     Attributes:
-        request: what the route keeps; None when habits had to be broken, each excess at its price.
+        request: what it was chosen by.
     """
 
     route: Route | None
@@ -119,6 +125,14 @@ class Worked:
     figures: StepFigures | None
     chosen: Chosen
     nicks: NickChoice | None = None
+
+    @property
+    def seconds_with_repeats(self) -> float:
+        """What it is chosen by: 0 where nothing is to be done, infinite where nothing can be."""
+        if self.figures is None:
+            return 0.0
+        route, request = self.chosen.route, self.chosen.request
+        return np.inf if route is None or request is None else seconds_with_repeats(self.figures, request, route)
 
     def plan(self, job: Job) -> FacePlan:
         """As it is planned."""
@@ -138,6 +152,8 @@ class Worked:
             cost=float(route.totals[COST]),
             changes=round(route.totals[CHANGES]),
             wanted=wanted,
+            rework=_rework(figures, self.chosen),
+            without_habit=_without_habit(figures, self.chosen),
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
             nicks=self.nicks,
@@ -156,12 +172,11 @@ def work_out(face: Face, job: Job) -> Worked:
     """
     ways = ways_of(face)
     worked = [_work_out(way, job) for way in ways.faces]
-    seconds = [float(one.chosen.route.totals[TIME]) if one.chosen.route else _without_route(one) for one in worked]
-    at = ways.chosen(seconds)
+    at = ways.chosen([one.seconds_with_repeats for one in worked])
     if ways.dishes is None:
         return worked[at]
-    other = seconds[1 - at]
-    nicks = NickChoice(at == 0, ways.dishes.count, ways.dishes.radius, other if np.isfinite(other) else None)
+    other = worked[1 - at].chosen.route
+    nicks = NickChoice(at == 0, ways.dishes.count, ways.dishes.radius, None if other is None else float(other.totals[TIME]))
     return replace(worked[at], face=face, nicks=nicks)
 
 
@@ -170,50 +185,59 @@ def _work_out(face: Face, job: Job) -> Worked:
     return Worked(face, figures, Chosen(None) if figures is None else chosen_route(figures, job))
 
 
-def _without_route(one: Worked) -> float:
-    return 0.0 if one.figures is None else np.inf
-
-
 def request_for(face: Face, job: Job) -> RouteRequest:
-    """What is looked for on a face before any habit: the aim, the metal limit and the wish.
+    """What is looked for on a face: the aim, the metal limit, the habits and the wish.
 
     A route that the person sets out step by step may ask too much of a soft wheel: it is planned, with the marks it leaves.
     """
     lifted: frozenset[Refusal] = frozenset({"too-soft"}) if face.wish.route else frozenset()
-    return RouteRequest(objective=job.aim, limit=face.may_come_off, wish=face.wish, lifted=lifted)
+    return RouteRequest(job.aim, face.may_come_off, job.habit, lifted, job.handover, face.wish)
 
 
 def chosen_route(figures: StepFigures, job: Job) -> Chosen:
-    """The best route that keeps the wish and the habits, each given up only as far as it must be; and what was given up."""
+    """The best route that keeps the wish, or the best without it; and what was given up."""
     request = request_for(figures.face, job)
-    set_out = bool(request.wish.route)
-    chosen = Chosen(best_route(figures, request), request) if set_out else _keeping_habits(figures, request, job)
-    if chosen.route is not None or request.wish.empty:
-        return chosen
-    free = _keeping_habits(figures, replace(request, wish=Wish(), lifted=frozenset()), job)
-    return replace(free, wish_note="No route here keeps what you set for it; this is the best without that.")
+    route = best_route(figures, request) if request.wish.route else sensible_route(figures, request)
+    if route is not None or request.wish.empty:
+        return Chosen(route, request, _beyond_habit(figures, request, route))
+    free = replace(request, wish=Wish(), lifted=frozenset())
+    route = sensible_route(figures, free)
+    said = "No route here keeps what you set for it; this is the best without that."
+    return Chosen(route, free, _beyond_habit(figures, free, route), wish_note=said)
 
 
-def _keeping_habits(figures: StepFigures, request: RouteRequest, job: Job) -> Chosen:
-    """The best route within the habits; where the rack cannot keep them, each excess at its price, and what was given up."""
-    kept = replace(request, habit=job.habit, handover=job.handover)
-    if (route := sensible_route(figures, kept)) is not None:
-        return Chosen(route, kept)
-    if best_route(figures, request) is None:
-        return Chosen(None)
-    notes = []
-    if best_route(figures, replace(kept, priced=True)) is None:
-        notes.append(f"This rack cannot keep “{HANDOVERS[job.handover].lower()}” on this face.")
-        kept = replace(kept, handover="free")
-        if (route := sensible_route(figures, kept)) is not None:
-            return Chosen(route, kept, notes[0])
-    route = best_route(figures, replace(kept, priced=True))
-    assert route is not None, "without habits there is a route"
-    over = figures.beyond(job.habit)
-    furthest = max(float(over[step]) for step in route.steps)
-    habit = HABITS[job.habit].lower()
-    notes.append(f"This rack cannot keep “{habit}”: one step here goes {furthest:.2g} times as far as that allows.")
-    return Chosen(route, habit_note=" ".join(notes))
+def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | None) -> str | None:
+    """Said where a step goes so far that it is more likely repeated than not: nothing on the rack is better all the same."""
+    if route is None or not route.steps or request.wish.route:
+        return None
+    expected, over = figures.repeats(request.habit, request.handover), figures.beyond(request.habit)
+    furthest = max(route.steps, key=lambda step: float(expected[step]))
+    if chance_of_repeat(float(expected[furthest])) <= 0.5:
+        return None
+    habit, school = HABITS[request.habit].lower(), HANDOVERS[request.handover].lower()
+    if over[furthest] <= 1 + REL_TOL:
+        return f"This rack cannot keep “{school}” on this face."
+    return f"This rack cannot keep “{habit}”: one step here goes {over[furthest]:.2g} times as far as that allows."
+
+
+def _rework(figures: StepFigures, chosen: Chosen) -> float:
+    """Expected seconds of repeats. A step that fails its check again and again is noticed: each counts once at most."""
+    assert chosen.request is not None, "a route was asked for"
+    assert chosen.route is not None, "and found"
+    expected = figures.repeats(chosen.request.habit, chosen.request.handover)
+    return sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in chosen.route.steps)
+
+
+def _without_habit(figures: StepFigures, chosen: Chosen) -> float | None:
+    assert chosen.request is not None, "a route was asked for"
+    assert chosen.route is not None, "and found"
+    free = replace(chosen.request, habit="long-steps", handover="free")
+    if free == chosen.request or chosen.request.wish.route:
+        return None
+    route = sensible_route(figures, free)
+    seconds = float(chosen.route.totals[TIME])
+    worth_saying = constant("work.check").si  # what saves less than a look is not worth a word
+    return None if route is None or route.totals[TIME] > seconds - worth_saying else float(route.totals[TIME])
 
 
 def size_plan(plan: FacePlan, material: Material) -> SizingAdvice | None:

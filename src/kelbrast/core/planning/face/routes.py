@@ -2,9 +2,11 @@
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass, field, replace
+from typing import Final
 
 import numpy as np
 
+from kelbrast.core.job import HabitKey, Handover
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import non_dominated
 from kelbrast.core.planning.kernel.search import (
@@ -21,7 +23,9 @@ from kelbrast.core.planning.kernel.search import (
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
-from kelbrast.core.validity import REL_TOL, Flags
+from kelbrast.core.validity import REL_TOL, Flags, Reals
+
+_TIE: Final = 1e-6  # of the objective: what is as good is decided by time
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,16 +34,15 @@ class RouteRequest:
 
     Attributes:
         objective: one of `CRITERIA`.  limit: of the metal, m, infinite for none.
-        habit: a key of `job.HABITS`; priced: it may be broken, at a price.  handover: the school of where the wheel starts.
+        habit: a key of `job.HABITS`.  handover: the school of where the wheel starts.  Both are prices, not bounds.
         lifted: refusals that are not to count.
     """
 
     objective: str = "time"
     limit: float = np.inf
-    habit: str = "long-steps"
-    priced: bool = False
+    habit: HabitKey = "long-steps"
     lifted: frozenset[Refusal] = frozenset()
-    handover: str = "free"
+    handover: Handover = "free"
     wish: Wish = field(default_factory=Wish)
 
     @property
@@ -48,22 +51,15 @@ class RouteRequest:
 
 
 def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
-    """The steps that may be taken, within the habits and the wish."""
+    """The steps that the wish leaves, with the expected repeats in their time and cost. Metal counts once: it has a limit."""
     steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
-    return StepTable(figures.values, *narrow(steps, ends, figures.surfaces.ids, request.wish))
+    return StepTable(_priced(figures, request, figures.values), *narrow(steps, ends, figures.surfaces.ids, request.wish))
 
 
 def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
-    """The best route for what is asked, or None when there is none."""
-    table = step_table(figures, request)
-    if not request.priced:
-        return search(table, request.objective, request.binding_limit)
-    # Each excess costs the minutes of its step times its square; what the route really takes is added up after.
-    over = np.maximum(figures.beyond(request.habit), 1.0)
-    values = table.values.copy()
-    values[TIME] *= np.where(over > 1 + REL_TOL, 1 + over**2, 1.0)
-    found = search(replace(table, values=values), "time", request.binding_limit)
-    return None if found is None else _with_totals(figures, found)
+    """The best route for what is asked with the expected repeats of its steps, or None when there is none."""
+    found = _search(figures, step_table(figures, request), request)
+    return None if found is None else with_totals(figures, found)
 
 
 def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
@@ -71,33 +67,37 @@ def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
 
     Beyond the fence the objective is weighed against time, with the least weight that brings the route inside.
     """
-    best = best_route(figures, request)
-    if best is None or request.priced or request.objective == "time":
-        return best
-    quickest = best_route(figures, replace(request, objective="time"))
+    table = step_table(figures, request)
+    best = _search(figures, table, request)
+    if best is None or request.objective == "time":
+        return None if best is None else with_totals(figures, best)
+    quickest = search(table, "time", request.binding_limit)
     assert quickest is not None, "the same steps have a route"
     fence = constant("plan.fence").value * quickest.totals[TIME]
-    if best.totals[TIME] <= fence * (1 + REL_TOL):
-        return best
-    return _inside(figures, request, fence, outside=best, inside=quickest)
+    if best.totals[TIME] > fence * (1 + REL_TOL):
+        best = _inside(figures, table, request, fence, outside=best, inside=quickest)
+    return with_totals(figures, best)
 
 
-def _inside(figures: StepFigures, request: RouteRequest, fence: float, *, outside: Route, inside: Route) -> Route:
+def _inside(
+    figures: StepFigures, table: StepTable, request: RouteRequest, fence: float, *, outside: Route, inside: Route
+) -> Route:
     """Of the routes that are best for some weight of time against the objective, the last one inside the fence.
 
     Two of them tie at one weight. Either something beats both at that weight and takes the place of the one on its side of
     the fence, or there is nothing between them.
     """
-    row, table = CRITERIA.index(request.objective), step_table(figures, request)
+    goal = _goal(figures, request)
+
+    def reached(route: Route) -> float:
+        return sum(float(goal[step]) for step in route.steps)
+
     while (slower := outside.totals[TIME] - inside.totals[TIME]) > 0:
-        weight = (inside.totals[row] - outside.totals[row]) / slower
-        mixed = table.values.copy()
-        mixed[TIME] = table.values[row] + weight * table.values[TIME]
-        found = search(replace(table, values=mixed), "time", request.binding_limit)
+        weight = (reached(inside) - reached(outside)) / slower
+        found = _weighed(table, request, goal + weight * table.values[TIME])
         assert found is not None, "the same steps have a route"
-        if found.totals[TIME] >= (outside.totals[row] + weight * outside.totals[TIME]) * (1 - REL_TOL):
+        if reached(found) + weight * found.totals[TIME] >= (reached(outside) + weight * outside.totals[TIME]) * (1 - REL_TOL):
             break
-        found = _with_totals(figures, found)
         outside, inside = (outside, found) if found.totals[TIME] <= fence * (1 + REL_TOL) else (found, inside)
     return inside
 
@@ -110,22 +110,65 @@ def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> li
     if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
         sparing = table.values.copy()
         sparing[COST] = 0.0
-        quickest = tuple(
-            _with_totals(figures, one) for one in non_dominated(replace(table, values=sparing), request.binding_limit).routes
-        )
-    return _within_fence(quickest, request)
+        quickest = non_dominated(replace(table, values=sparing), request.binding_limit).routes
+    return [with_totals(figures, one) for one in _within_fence(quickest, request)]
 
 
 def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
     """The best route where these tools are set up for another face already, so that only their work counts."""
-    table, values = step_table(figures, request), figures.values.copy()
+    values = figures.values.copy()
     for at, one in enumerate(figures.tools, start=1):
         if one.tool.id in tools:
             values[TIME, :, at] -= one.tool.carrier.stock.setup
             values[TIME, 1:, at] -= constant("work.wash").si
             values[CHANGES, :, at] = 0.0
-    found = search(replace(table, values=values), request.objective, request.binding_limit)
-    return [] if found is None else _within_fence([_with_totals(figures, found)], request)
+    table = replace(step_table(figures, request), values=_priced(figures, request, values))
+    found = _search(figures, table, request)
+    return [] if found is None else [with_totals(figures, one) for one in _within_fence([found], request)]
+
+
+def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Route) -> float:
+    """Seconds of a route with the expected repeats of its steps: what it is chosen by."""
+    expected = figures.repeats(request.habit, request.handover)
+    return sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
+
+
+def _priced(figures: StepFigures, request: RouteRequest, values: Reals) -> Reals:
+    expected = figures.repeats(request.habit, request.handover)
+    if not expected.any():
+        return values
+    priced = values.copy()
+    priced[[TIME, COST]] *= 1 + expected
+    return priced
+
+
+def _goal(figures: StepFigures, request: RouteRequest) -> Reals:
+    """(n, n) what each step adds to the objective, with its expected repeats."""
+    expected = figures.repeats(request.habit, request.handover)
+    goal: Reals = figures.values[CRITERIA.index(request.objective)] * (1 + expected)
+    return goal
+
+
+def _search(figures: StepFigures, table: StepTable, request: RouteRequest) -> Route | None:
+    if request.objective in ("time", "cost") or not figures.repeats(request.habit, request.handover).any():
+        return search(table, request.objective, request.binding_limit)
+    # Metal and changes count once in the table, for the limit and for what is shared; as an aim they are weighed with repeats.
+    goal = _goal(figures, request)
+    seconds = table.values[TIME]
+    tie = (
+        _TIE * max(float(goal[table.steps].max(initial=0.0)), 1e-30) / max(float(seconds[table.steps].max(initial=0.0)), 1e-30)
+    )
+    return _weighed(table, request, goal + tie * seconds)
+
+
+def _weighed(table: StepTable, request: RouteRequest, weights: Reals) -> Route | None:
+    """The route with the least sum of these weights; its totals are those of the table."""
+    mixed = table.values.copy()
+    mixed[TIME] = weights
+    found = search(replace(table, values=mixed), "time", request.binding_limit)
+    if found is None:
+        return None
+    return replace(found, totals=np.array([sum(float(row[step]) for step in found.steps) for row in table.values]))
 
 
 def _within_fence(routes: Iterable[Route], request: RouteRequest) -> list[Route]:
@@ -136,17 +179,14 @@ def _within_fence(routes: Iterable[Route], request: RouteRequest) -> list[Route]
     return [route for route in routes if route.totals[TIME] <= fence * (1 + REL_TOL)]
 
 
-def _with_totals(figures: StepFigures, route: Route) -> Route:
+def with_totals(figures: StepFigures, route: Route) -> Route:
+    """The route with the totals of its work, without repeats."""
     totals = np.array([sum(float(figures.values[row][step]) for step in route.steps) for row in range(len(CRITERIA))])
     return replace(route, totals=totals)
 
 
 def _allowed_steps(figures: StepFigures, request: RouteRequest) -> Flags:
     allowed = figures.passable.copy()
-    if request.habit != "long-steps" and not request.priced:
-        allowed &= figures.beyond(request.habit) <= 1 + REL_TOL
-    if request.handover != "free":
-        allowed &= ~figures.handover[request.handover]
     for refusal, forbids in figures.forbids.items():
         if refusal not in request.lifted:
             allowed &= ~forbids

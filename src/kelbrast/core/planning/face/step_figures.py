@@ -18,7 +18,7 @@ from kelbrast.core.process.removal import break_volume, cutting, radius_volume
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, possible_ends
-from kelbrast.core.rules.habits import HANDOVER_HABITS, excess
+from kelbrast.core.rules.habits import excess, repeats
 from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
@@ -77,7 +77,6 @@ class StepFigures:
         values: (4, n, n) time (s), metal (m), cost, changes of each step.
         passable: (n, n) where a step goes at all; forbids: by refusal, where its rules forbid it.
         may_end: (n,) by refusal, where a route may end; under None what is never lifted.
-        handover: (n, n) by school of where the wheel starts, True where it forbids the step.
         own: by tool, the items of the shop's rack.
     """
 
@@ -96,15 +95,22 @@ class StepFigures:
     passable: Flags
     forbids: dict[Refusal, Flags]
     may_end: dict[Refusal | None, Flags]
-    handover: dict[str, Flags]
     own: dict[str, OwnTool]
     _beyond: dict[str, Reals] = field(default_factory=dict, compare=False)
+    _repeats: dict[tuple[str, str], Reals] = field(default_factory=dict, compare=False)
 
     def beyond(self, habit: str) -> Reals:
-        """(n, n) how many times further each step goes than a habit allows; worked out once, as no wish changes it."""
+        """(n, n) how many times as far each step goes as a habit allows; worked out once, as no wish changes it."""
         if habit not in self._beyond:
             self._beyond[habit] = excess(self.surfaces, habit)
         return self._beyond[habit]
+
+    def repeats(self, habit: str, handover: str) -> Reals:
+        """(n, n) how often each step is expected to be repeated by a habit and a school; worked out once."""
+        key = habit, handover
+        if key not in self._repeats:
+            self._repeats[key] = repeats(self.surfaces, *key)
+        return self._repeats[key]
 
     @property
     def face(self) -> Face:
@@ -147,7 +153,6 @@ def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
         passable=COARSE_TO_FINE.mask(surfaces),
         forbids=forbidden_steps(surfaces),
         may_end=may_end,
-        handover={habit.id: habit.mask(surfaces) for habit in HANDOVER_HABITS.values()},
         own={one.tool: one for one in job.own.tools} if job.own else {},
     )
 

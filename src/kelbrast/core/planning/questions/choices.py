@@ -10,7 +10,7 @@ import numpy as np
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.face_plan import Chosen, Worked, chosen_route, figures_of, request_for, wishing
 from kelbrast.core.planning.face.nicks import Ways, ways_of
-from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
+from kelbrast.core.planning.face.routes import step_table, with_totals
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
 from kelbrast.core.planning.kernel.search import COST, CRITERIA, METAL, TIME, Route
@@ -109,15 +109,15 @@ def _total(job: Job, faces: Sequence[Workable]) -> JobChoice:
 
 def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
     found = [Worked(each.face, each, chosen_route(each, job)) for each in figures]
-    return found[ways.chosen([np.inf if one.chosen.route is None else float(one.chosen.route.totals[TIME]) for one in found])]
+    return found[ways.chosen([one.seconds_with_repeats for one in found])]
 
 
 def pareto_front(figures: StepFigures, job: Job) -> ParetoFront:
-    """The Pareto front of a face within the job's habits; without them when no route keeps them."""
-    kept = RouteRequest(limit=request_for(figures.face, job).limit, habit=job.habit, handover=job.handover)
-    if best_route(figures, kept) is None:
-        kept = RouteRequest(limit=kept.limit)
-    return non_dominated(step_table(figures, kept), kept.limit)
+    """The Pareto front of a face, weighed with what the job's habits say that a step risks; totals are of the work alone."""
+    asked = replace(request_for(figures.face, job), wish=Wish(), lifted=frozenset())
+    front = non_dominated(step_table(figures, asked), asked.limit)
+    routes = (with_totals(figures, one) for one in front.routes)
+    return replace(front, routes=tuple(sorted(routes, key=lambda one: float(one.totals[TIME]))))
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,14 +9,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
+import numpy as np
+
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
-from kelbrast.core.planning.face.routes import other_routes, sharing_routes
+from kelbrast.core.planning.face.routes import other_routes, seconds_with_repeats, sharing_routes
 from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of
-from kelbrast.core.validity import REL_TOL
+from kelbrast.core.validity import REL_TOL, Reals
 
 _SHARED_AIMS: Final = ("time", "changes")
 _ROUNDS: Final = 2  # of asking each face for routes that use what the others have set up
@@ -67,9 +69,15 @@ def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
     chosen = list(faces)
     for at, pick in zip(free, best.picks, strict=True):
         chosen[at] = replace(faces[at], chosen=replace(faces[at].chosen, route=routes[at][pick]))
-    (first, second), time_first = ((a - b for a, b in zip(alone.total, best.total, strict=True)), job.aim == "time")
-    seconds, changes = (first, second) if time_first else (second, first)
-    return FacesTogether(tuple(chosen), Gained(seconds, round(changes), best.exact, alone.total[0] - best.bound))
+    seconds, changes = _work(faces, job) - _work(chosen, job)
+    return FacesTogether(tuple(chosen), Gained(float(seconds), round(changes), best.exact, alone.total[0] - best.bound))
+
+
+def _work(faces: Sequence[Worked], job: Job) -> Reals:
+    """Seconds and changes of the work alone, with what is shared paid once."""
+    worked = [one for one in faces if one.chosen.route is not None and one.chosen.route.nodes]
+    made = _choice(worked, [[one.chosen.route] for one in worked if one.chosen.route is not None], job, work_alone=True)
+    return np.array(made.total if job.aim == "time" else made.total[::-1])
 
 
 def _routes_by_itself(one: Worked) -> list[Route]:
@@ -109,9 +117,11 @@ def _add(routes: list[Route], more: Sequence[Route]) -> bool:
     return bool(new)
 
 
-def _choice(faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job) -> ChosenTogether:
+def _choice(
+    faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job, *, work_alone: bool = False
+) -> ChosenTogether:
     """The best choice: its costs are seconds and changes, or the other way round when changes are the aim."""
-    charges = _Charges(job.aim == "time")
+    charges = _Charges(job.aim == "time", work_alone)
     for one, some in zip(faces, routes, strict=True):
         for route in some:
             charges.note(one, route)
@@ -122,8 +132,8 @@ def _choice(faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job
 class _Charges:
     """What is paid once however many faces use it: a set-up, and a wash before it; numbered in the order of work."""
 
-    def __init__(self, time_first: bool) -> None:
-        self._time_first = time_first
+    def __init__(self, time_first: bool, work_alone: bool) -> None:
+        self._time_first, self._work_alone = time_first, work_alone
         self._place: dict[tuple[int, str], tuple[int, float, str]] = {}
         self._price: dict[tuple[int, str], tuple[float, int]] = {}
         self._numbers: dict[tuple[int, str], int] | None = None
@@ -152,7 +162,11 @@ class _Charges:
 
     def option(self, one: Worked, route: Route) -> Option:
         assert one.figures is not None, "a route has figures"
+        assert one.chosen.request is not None, "a route was asked for"
         turn, wash, charges, shared = turn_of(one.face), constant("work.wash").si, 0, 0.0
+        seconds = float(route.totals[TIME])
+        if not self._work_alone:
+            seconds = seconds_with_repeats(one.figures, one.chosen.request, route)
         for before, node in route.steps:
             key = turn, one.figures.surfaces.leaving(node).tool.id
             charges |= 1 << self._ordered[key]
@@ -160,7 +174,7 @@ class _Charges:
             if before:
                 charges |= 1 << (self._ordered[key] + len(self._ordered))
                 shared += wash
-        return Option(self._cost(float(route.totals[TIME]) - shared, 0), charges)
+        return Option(self._cost(seconds - shared, 0), charges)
 
     def _cost(self, seconds: float, changes: int) -> Cost:
         return (seconds, float(changes)) if self._time_first else (float(changes), seconds)
