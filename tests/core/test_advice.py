@@ -10,7 +10,7 @@ from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rack.item import Item
 from kelbrast.core.rack.offer import Own, offer
 from kelbrast.core.reference.loader import record
-from kelbrast.core.rules.advice import AT_STEPS, OF_PARTS, AtStep
+from kelbrast.core.rules.advice import AT_STEPS, OF_PARTS, AtStep, part_advice
 from kelbrast.core.surface.face import Gauged
 from kelbrast.core.surface.part import Part
 from making import face, job, plan
@@ -130,3 +130,15 @@ def test_what_gets_hot_in_the_hand_is_held_otherwise() -> None:
     assert hot
     assert said(by_hand, "hot") == hot
     assert said(clamped, "hot") == []
+
+
+def test_an_unwieldy_part_says_what_the_plan_counts_on() -> None:
+    handy, large, huge = (job("brass", face("satin", depth=20, area=area)) for area in (0.02, 0.15, 0.9))
+    words = {
+        key: [key in told for told in map(part_advice, (handy, large, huge))] for key in (WORDS["unwieldy"], WORDS["stays"])
+    }
+    assert list(words.values()) == [[False, True, False], [False, False, True]]
+    assert all(part_advice(replace(one, carried=True)) == part_advice(handy) for one in (large, huge))
+    assert WORDS["stays"] not in part_advice(replace(huge, carried=False))
+    heavy = job("brass", face("satin", depth=20), part=Part(mass=12.0))
+    assert WORDS["unwieldy"] in part_advice(heavy)

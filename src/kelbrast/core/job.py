@@ -1,5 +1,6 @@
 """A job: a part with its faces, and how the person wants to work."""
 
+import math
 from dataclasses import dataclass, field
 from typing import Final, Literal
 
@@ -87,7 +88,7 @@ class Job:
 
     Attributes:
         rack: ids of the tools (and, if wanted, machines) to plan with; None for the whole starter rack.
-        carried: whether the part can be brought to a bench machine; None to judge by its largest face.
+        carried: whether the part can be brought to a bench machine; None to judge by its size and weight.
         habit, aim, handover, bench_speed: keys of the tables above.
         own: the rack that is planned with instead of the starter rack or `rack`.
         factors: what the shop learnt about its own way of working.
@@ -113,11 +114,24 @@ class Job:
     factors: ShopFactors = field(default_factory=ShopFactors)
 
     @property
-    def comes_to_the_bench(self) -> bool:
-        """Whether the part can be brought to a machine that stands: as said, or else by its largest face."""
+    def unwieldy(self) -> float:
+        """How many times as large, long or heavy as suits a bench machine the part is; 0 or infinite where the person said."""
         if self.carried is not None:
-            return self.carried
-        return max((face.area for face in self.faces), default=0.0) <= constant("work.carried").si
+            return 0.0 if self.carried else math.inf
+        area = sum(face.area for face in self.faces if face.edge is None)
+        side = max((face.longest for face in self.faces if face.longest is not None), default=0.0)
+        known = {"area": area, "side": side, "mass": self.part.mass or 0.0}
+        return max(amount / constant(f"work.carried_{key}").si for key, amount in known.items())
+
+    @property
+    def loose_mass(self) -> float | None:
+        """Of a part that nothing clamps, kg; None for one that is clamped or was not weighed."""
+        return self.part.mass if self.part.held == "hand" else None
+
+    @property
+    def comes_to_the_bench(self) -> bool:
+        """Whether the part is brought to a machine that stands at all."""
+        return self.unwieldy <= constant("work.beyond").value
 
     def face(self, said: str) -> Face:
         """Return the face that is known by this, or else called so: a person at a keyboard says the name.

@@ -40,6 +40,7 @@ class Machine:
         vibration: in the hand, frequency-weighted, m/s2; 0 where the part is brought to it.
         turns_work: the part turns, so the surface speed follows from its diameter.
         mounting: what to look at when something is put on it.
+        least_mass: kg; a lighter part that nothing clamps runs away under it.
         drawing: how it turns and where the work may touch; None for the bare hand.
     """
 
@@ -57,6 +58,7 @@ class Machine:
     turns_work: bool = False
     spindles: int = 1
     mounting: tuple[str, ...] = ()
+    least_mass: float = 0.0
     drawing: "Drawing | None" = None
 
 
@@ -94,6 +96,7 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         turns_work=row.get("turns_work", False),
         spindles=row.get("spindles", 1),
         mounting=tuple(str(record("advice")["mounting"][key]) for key in row.get("mounting", ())),
+        least_mass=si("least_mass") or 0.0,
         drawing=_drawing(row) if "view" in row else None,
     )
 

@@ -69,7 +69,7 @@ class Access:
         scallops: a small or round tool that leaves hollows on a larger flat face.
         turned_only: for a round outside turning in the lathe.
         edges: breaks or rounds an edge under control.
-        least_face, least_curved: area of the smallest face that it is taken to, and of the smallest curved one, m2.
+        least_face, least_curved: the smallest face that it touches with all of itself, and the smallest curved one, m2.
     """
 
     open: bool

@@ -93,7 +93,9 @@ def _all_of(shapes: dict[Schema, str]) -> Entry:
 TEXT, NOTE, FLAG, COUNT = Plain(str), Plain(str, empty=True), Plain(bool), Plain(int)
 RATIO, LENGTH, AREA, TIME, ANGLE = (_number(one) for one in ("ratio", "length", "area", "time", "angle"))
 SHAKING = _number("acceleration")
-SPEED, TURNING, FORCE, PRESSURE, MONEY = (_number(one) for one in ("speed", "turning", "force", "pressure", "money"))
+SPEED, TURNING, FORCE, PRESSURE, MONEY, MASS = (
+    _number(one) for one in ("speed", "turning", "force", "pressure", "money", "mass")
+)
 TEMPERATURE, STEP, PER_TIME, TRANSFER = (_number(one) for one in ("temperature", "temperature step", "rate", "heat transfer"))
 FAMILY, WORDS = _key_of("families"), Many(TEXT)
 _READ: Final = _number("length", "ratio", "turning", "temperature step")
@@ -148,6 +150,7 @@ _MACHINE: Final = Entry(
             LENGTH: "orbit",
             SPEED: "stroke",
             SHAKING: "vibration",
+            MASS: "least_mass",
             _one_of("side", "face"): "view",
             _one_of("clockwise", "anticlockwise"): "turns",
             ANGLE: "worker touch_from touch_to",
@@ -183,7 +186,16 @@ _PROCESS: Final = Entry(
                 LENGTH: "thick",
             }
         ),
-        "work": _all_of({TIME: "wet_wipe check wash", PER_TIME: "bench_rate", AREA: "bath carried"}),
+        "work": _all_of(
+            {
+                TIME: "wet_wipe check wash",
+                PER_TIME: "bench_rate",
+                AREA: "bath carried_area",
+                MASS: "carried_mass",
+                LENGTH: "carried_side",
+                RATIO: "beyond contact_fades",
+            }
+        ),
         "plan": _all_of({RATIO: "fence"}),
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump first first_raised soft"}) for habit in ("double-up", "every-grade")}),
@@ -241,7 +253,9 @@ RECORDS: Final[dict[str, Schema]] = {
             "cautions": Each(TEXT),
             "checks": _all_of({TEXT: "cross along none level raised polish size size-last last-mirror last-tooth last-satin"}),
             "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
-            "advice": _all_of({TEXT: "sheet nothing-hard long-step pits worn-in cushion block black strokes scrap hot"}),
+            "advice": _all_of(
+                {TEXT: "sheet unwieldy stays nothing-hard long-step pits worn-in cushion block black strokes scrap hot"}
+            ),
             "mounting": _all_of({TEXT: "two-spindles wheel belt pad lathe disc shank"}),
         }
     ),

@@ -75,6 +75,22 @@ SHEET: Final = PartAdvice(
     applies=lambda job: any(_is_small_sheet(face) for face in job.faces),
     words="sheet",
 )
+UNWIELDY: Final = PartAdvice(
+    id="unwieldy",
+    says="A part that is large, long or heavy for a bench machine is worked more slowly there (process.contact).",
+    source="bench-practice",
+    lifted_by="saying that the part can be carried, or that it cannot",
+    applies=lambda job: job.unwieldy > 1 and job.comes_to_the_bench,
+    words="unwieldy",
+)
+STAYS: Final = PartAdvice(
+    id="stays",
+    says="A part that is not brought to a bench machine because of its size or weight is said to be so.",
+    source="bench-practice",
+    lifted_by="saying that the part can be carried, or that it cannot",
+    applies=lambda job: job.carried is None and not job.comes_to_the_bench,
+    words="stays",
+)
 NOTHING_HARD: Final = PartAdvice(
     id="nothing-hard",
     says="Against a coat or a plastic nothing hard is worn: a zip or a buckle undoes the work.",
@@ -161,4 +177,4 @@ HOT: Final = Advice(
     words="hot",
 )
 AT_STEPS: Final = (LONG_STEP, PITS, WORN_IN, CUSHION, BLOCK, STROKES, BLACK, UNKNOWN, HOT)
-OF_PARTS: Final = (SHEET, NOTHING_HARD)
+OF_PARTS: Final = (SHEET, UNWIELDY, STAYS, NOTHING_HARD)

@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Reason, ToolRule
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_context import ToolContext
@@ -10,7 +11,11 @@ from kelbrast.core.wording import Measure, Sentence, sentence
 
 
 def _too_big(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.machine.stands and not context.carried
+    return one.machine.stands and not context.comes_to_the_bench
+
+
+def _too_light(one: ToolOnFace, context: ToolContext) -> bool:
+    return context.too_light_for(one.machine) > constant("work.beyond").value
 
 
 def _facets(one: ToolOnFace, context: ToolContext) -> bool:
@@ -19,11 +24,6 @@ def _facets(one: ToolOnFace, context: ToolContext) -> bool:
 
 def _not_turned(one: ToolOnFace, context: ToolContext) -> bool:
     return one.tool.carrier.access.turned_only and context.turned is None
-
-
-def _too_small(one: ToolOnFace, context: ToolContext) -> bool:
-    access = one.tool.carrier.access
-    return context.size < max(access.least_face, access.least_curved if context.curved else 0.0)
 
 
 def _not_drawn(one: ToolOnFace, context: ToolContext) -> bool:
@@ -67,12 +67,23 @@ def _why_not_entering(surfaces: Surfaces, _before: int, at: int) -> Sentence:
 
 TOO_BIG: Final = ToolRule(
     id="too-big-to-carry",
-    says="A part that cannot be brought to a machine that stands is worked with what is brought to the part.",
+    says="A part that is several times as large, long or heavy as suits a machine that stands (work.beyond) is worked "
+    "with what is brought to the part.",
     source="bench-practice",
     lifted_by="saying that the part can be carried, or a hand-held machine that takes the tool",
     refusal="reach",
     forbids=_too_big,
     reason=_says("reach.too_big"),
+)
+TOO_LIGHT: Final = ToolRule(
+    id="too-light",
+    says="A light part that nothing clamps is not worked with a large machine held in the hand (least_mass, work.beyond): "
+    "it runs away.",
+    source="bench-practice",
+    lifted_by="a clamp or fixture, or a machine that stands",
+    refusal="reach",
+    forbids=_too_light,
+    reason=_says("reach.too_light"),
 )
 HOLLOWS: Final = ToolRule(
     id="hollows",
@@ -92,16 +103,6 @@ EDGES: Final = ToolRule(
     refusal="reach",
     forbids=_not_for_edges,
     reason=_says("reach.edges"),
-)
-TOO_SMALL: Final = ToolRule(
-    id="face-too-small",
-    says="A disc or pad that is held in the hand is not taken to a face smaller than about half of itself (least_face), "
-    "nor to a curved one that is not several times as large (least_curved).",
-    source="bench-practice",
-    lifted_by="a wheel that stands, or a smaller tool",
-    refusal="reach",
-    forbids=_too_small,
-    reason=_says("reach.too_small"),
 )
 DRAWN: Final = ToolRule(
     id="where-it-is-drawn",

@@ -111,6 +111,7 @@ class Face:
         area: m2.
         limit: the most that may come off anywhere, metres; None for no limit.  limit_kind: why, a key of `LIMITS`.
         thickness: of the wall behind the face, metres; None when it is not known.
+        longest: its longest measure, metres; None where only its area is known.
         inside_radius: for `reach` "inside", metres.
         curved: flat, firm tools would leave facets on it.
         turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
@@ -127,6 +128,7 @@ class Face:
     reach: Reach = "open"
     inside_radius: float | None = None
     thickness: float | None = None
+    longest: float | None = None
     limit: float | None = None
     limit_kind: str = "metal"
     curved: bool = False

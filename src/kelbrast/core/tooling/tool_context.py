@@ -28,7 +28,8 @@ class ToolContext:
         flat_show: a flat open face, larger than a hand evens out, whose reflection shows every hollow.
         drawn: its size or its roughness is drawn.  edge: it is an edge.  hard_flat: a flat of hard work, drawn.
         patch: the largest patch that can be rubbed at once, m2.  size: its area as far as a tool asks for it, m2.
-        carried: the part can be brought to a machine that stands.
+        loose_mass: of a part that nothing clamps, kg; None for one that is clamped or was not weighed.
+        unwieldy: how many times as large or heavy as suits a machine that stands the part is.
         turned: diameter of a round outside, m.
         hottest: the temperature to stay below, K.
         lump: the whole part as it warms; None where nothing is known of its weight.
@@ -51,7 +52,8 @@ class ToolContext:
     hard_flat: bool
     patch: float
     size: float
-    carried: bool
+    unwieldy: float
+    loose_mass: float | None
     turned: float | None
     hottest: float
     lump: Lump | None
@@ -75,7 +77,8 @@ class ToolContext:
             hard_flat=face.drawn and face.is_flat and job.material.hardness >= constant("looks.hard_flat").si,
             patch=min(face.area, largest),
             size=_NO_TOOL_ASKS_FOR_MORE if face.edge is not None else min(face.area, _NO_TOOL_ASKS_FOR_MORE),
-            carried=job.comes_to_the_bench,
+            unwieldy=job.unwieldy,
+            loose_mass=job.loose_mass,
             hottest=job.hottest,
             lump=job.lump,
             in_hand=job.held_in_hand,
@@ -85,6 +88,20 @@ class ToolContext:
             own=job.own,
             factors=job.factors,
         )
+
+    @property
+    def comes_to_the_bench(self) -> bool:
+        """Whether the part is brought to a machine that stands at all."""
+        return self.unwieldy <= constant("work.beyond").value
+
+    def too_light_for(self, each: Machine) -> float:
+        """How many times as light as suits the machine the part is; below 1 where it is heavy enough, or held."""
+        return each.least_mass / self.loose_mass if self.loose_mass else 0.0
+
+    def too_small_for(self, one: Tool) -> float:
+        """How many times as small as suits the tool the face is; below 1 where it is large enough."""
+        access = one.carrier.access
+        return max(access.least_face, access.least_curved if self.curved else 0.0) / self.size
 
     def diameter(self, one: Tool, machine: Machine) -> float | None:
         """Of the wheel, worn as it is; of the work where the work turns."""

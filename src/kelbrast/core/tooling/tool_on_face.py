@@ -10,13 +10,14 @@ import numpy as np
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.learning.factors import Yours
+from kelbrast.core.process.contact import contact_kept
 from kelbrast.core.process.removal import change_after, pullout_life_factor, removal_rate
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.tooling.at_hand import choose_rack, own_rack
 from kelbrast.core.tooling.tool_context import ToolContext
-from kelbrast.core.tooling.working_conditions import Drive, WorkingConditions, choose_conditions, choose_drive
+from kelbrast.core.tooling.working_conditions import Drive, WorkingConditions, choose_conditions, choose_drive, contact_of
 from kelbrast.core.validity import Reals
 
 
@@ -149,7 +150,7 @@ def _on_face(one: Tool, drive: Drive, context: ToolContext) -> ToolOnFace:
     yours = context.factors.yours(one.carrier.id, context.material.family)
     one = _lasting(one, yours, context)
     cutting, stock, hardness = one.carrier.cutting, one.carrier.stock, context.material.hardness
-    contact = drive.machine.contact
+    contact = contact_of(drive.machine, context) * contact_kept(context.too_small_for(one))
     if context.reach == "inside":
         contact = min(contact, constant("removal.bore_contact").value)
     working = choose_conditions(one.carrier.running, drive, contact, context)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from kelbrast.core.catalogue.machines import Machine, machine
 from kelbrast.core.catalogue.tools import Running, Tool, speed_bands
+from kelbrast.core.process.contact import contact_kept
 from kelbrast.core.process.heat import friction_flux, longest_stay, work_until_hot
 from kelbrast.core.process.speed import Setting, choose_setting, marked_now
 from kelbrast.core.reference.loader import constant
@@ -35,11 +36,18 @@ def choose_drive(one: Tool, available: tuple[Machine, ...], context: ToolContext
     drives = [_drive(one, each, context) for each in available if one.carrier.mount in each.takes]
 
     def merit(drive: Drive) -> tuple[bool, bool, bool, float]:
-        brought = context.carried or not drive.machine.stands
-        pace = drive.machine.contact * drive.setting.surface if drive.suited else 0.0
+        brought = context.comes_to_the_bench or not drive.machine.stands
+        pace = contact_of(drive.machine, context) * drive.setting.surface if drive.suited else 0.0
         return brought, drive.suited, drive.suited and not drive.setting.below_band, pace
 
     return max(drives, key=merit, default=None)
+
+
+def contact_of(each: Machine, context: ToolContext) -> float:
+    """The share of the time in which a machine touches the work: less with a part that is unwieldy, or too light for it."""
+    if each.stands:
+        return each.contact * (contact_kept(context.unwieldy) if context.comes_to_the_bench else 1.0)
+    return each.contact * contact_kept(context.too_light_for(each))
 
 
 def recommended_band(one: Tool, each: Machine, context: ToolContext) -> tuple[float, float] | None:

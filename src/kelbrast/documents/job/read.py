@@ -159,12 +159,21 @@ def _face(face: FaceFile, field: str) -> Face:
         "limit": limit.amount if limit else None,
         "limit_kind": limit.kind if limit else "metal",
         "curved": _curved(face),
+        "longest": _longest(face),
         "turned": _maybe(face.shape.diameter_mm, "mm") if face.shape and SHAPES[face.shape.kind].turns else None,
         "no_finer_than": grade,
         "gauged": _gauged(face),
         "wish": _wish(face.wish, f"{field}.wish") if face.wish else Wish(),
     }
     return Face(**{**_as_said(face), **worked_out})
+
+
+def _longest(face: FaceFile) -> float | None:
+    """The longest measure of the shape, m; None where only the area is known."""
+    if face.shape is None:
+        return None
+    said = (getattr(face.shape, key) for key in ShapeFile.model_fields if key.endswith("_mm"))
+    return to_si(max(one for one in said if one is not None), "mm")
 
 
 _UNIT: Final = re.compile(r"_(um|mm|cm2)$")
