@@ -32,7 +32,7 @@ WORDS: Final = (
 )
 WORDS_TOO: Final = (
     "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
-    "operation", "order", "fault",
+    "operation", "order", "fault", "count",
 )  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
@@ -101,6 +101,7 @@ INNER: Final = {
     "reason": "metal.sparing",
     "reading": "reading.said",
     "before": "event.measured",
+    "mend": "end.finer",
 }
 
 

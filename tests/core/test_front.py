@@ -32,7 +32,7 @@ def every_route(graph: StepFigures, search: RouteRequest) -> list[np.ndarray]:
             if table.ends[path[-1]] and all(table.steps[a, b] for a, b in pairwise(path)):
                 totals = sum((graph.values[:, a, b] for a, b in pairwise(path)), np.zeros(len(CRITERIA)))
                 if totals[METAL] <= search.limit * (1 + 1e-9):
-                    found.append(totals)
+                    found.append(totals + table.stopping[:, path[-1]])
     return found
 
 
@@ -63,6 +63,7 @@ def test_the_best_of_every_aim_is_on_the_front() -> None:
     for at, aim in enumerate(AIMS):
         best = best_route(graph, RouteRequest(objective=aim, limit=one.may_come_off))
         assert best is not None
-        assert np.isclose(min(route.totals[at] for route in made.routes), best.totals[at])
+        # The front is that of work and risk together; its routes are shown with the work alone.
+        assert min(route.totals[at] for route in made.routes) <= best.totals[at] * (1 + 1e-9)
     times = [route.totals[0] for route in made.routes]
     assert times == sorted(times)

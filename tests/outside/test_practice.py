@@ -85,10 +85,6 @@ NOT_SIGNED = {
     ): "a slack belt of P400 straight from turned marks is bold; P240 or P320 comes first",
     ("gallery rail collar, turned, to a mirror", "first"): "the same",
     ("striker plate, hardened and ground, to N1", "minutes"): "two minutes less than the least that a shop would count on",
-    (
-        "window sill, cast iron, planed, to N6",
-        "minutes",
-    ): "quicker by seconds than the least; a contact belt on a flat also leaves streaks",
     ("door plate, brass, by hand alone, to bright", "steps"): "every second grade where a hand takes most of them",
     ("lens guard, polycarbonate, sanded at 2000, to bright", "minutes"): "a pad is counted on to be done at the first look",
 }

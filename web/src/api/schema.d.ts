@@ -3474,6 +3474,10 @@ export interface components {
              * @description what the work would take if the habit did not count, with more repeats to expect
              */
             without_habit_minutes?: number | null;
+            /** @description where fewer than nine of ten end as wanted */
+            end_note?: components["schemas"]["SentenceFile"] | null;
+            /** @description where hardly anything of the limit is left */
+            limit_note?: components["schemas"]["SentenceFile"] | null;
             /** Habit Note */
             habit_note: string | null;
             /** Wish Note */

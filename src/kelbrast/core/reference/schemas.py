@@ -196,9 +196,10 @@ _PROCESS: Final = Entry(
                 RATIO: "beyond contact_fades",
             }
         ),
-        "plan": _all_of({RATIO: "fence"}),
+        "plan": _all_of({RATIO: "fence limit_near"}),
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump first first_raised soft"}) for habit in ("double-up", "every-grade")}),
+        "end": _all_of({RATIO: "scatter price surely"}),
         "rework": _all_of({RATIO: "odds steepness first_most"}),
         "handover": _all_of({LENGTH: "fine_paper early_wheel colour_below colour_after"}),
         "blend": _all_of({RATIO: "show_slope working_slope raised_share", AREA: "least_patch"}),

@@ -5,12 +5,13 @@ from typing import Final
 
 import numpy as np
 
+from kelbrast.core.process.rework import chance_outside
 from kelbrast.core.process.scratch import roughness_left
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import EndRule
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
-from kelbrast.core.validity import REL_TOL, Flags
+from kelbrast.core.validity import REL_TOL, Flags, Reals
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
@@ -31,6 +32,15 @@ def _may_end(surfaces: Surfaces) -> Flags:
         grains = np.array([np.inf, *(one.tool.grain for one in surfaces.tools)])
         fine &= grains >= face.no_finer_than.grain * (1 - REL_TOL)
     return fine
+
+
+def chance_outside_band(surfaces: Surfaces) -> Reals:
+    """(n,) the chance that the surface of each node lies outside the wanted band; 0 for the one that was found."""
+    low, high = wanted_band(surfaces.face, surfaces.material.hardness)
+    outside = np.zeros(surfaces.count)
+    if surfaces.count > 1:
+        outside[1:] = chance_outside(surfaces.ra[1:], low=low, high=high)
+    return outside
 
 
 def why_not(surfaces: Surfaces, ends: Sequence[int]) -> Sentence:
@@ -84,7 +94,8 @@ LOOSE_GRAIN_LAST: Final = EndRule(
 )
 WITHIN_THE_BAND: Final = EndRule(
     id="within-the-band",
-    says="A route ends within the band of Ra that the finish asks for; a face that must grip ends no finer than its grade.",
+    says="A route ends within the band of Ra that the finish asks for; a face that must grip ends no finer than its grade. "
+    "Close to the edge of the band an end costs what the chance to miss it risks (process.rework.chance_outside).",
     source="bench-practice",
     lifted_by="another finish, or another band",
     refusal="not-fine-enough",

@@ -208,6 +208,8 @@ class FacePlanFile(BaseModel):
     without_habit_minutes: Annotated[
         float | None, Field(description="what the work would take if the habit did not count, with more repeats to expect")
     ] = None
+    end_note: Annotated[SentenceFile | None, Field(description="where fewer than nine of ten end as wanted")] = None
+    limit_note: Annotated[SentenceFile | None, Field(description="where hardly anything of the limit is left")] = None
     habit_note: str | None
     wish_note: str | None
     marks_left: float

@@ -32,6 +32,9 @@
 </script>
 
 <Scrolling label="Notes on this plan" class="panel max-h-[8.2rem] shrink-0 divide-y divide-(--line) not-has-[*]:hidden">
+  {#each [plan?.end_note, plan?.limit_note].filter((one) => !!one) as note (note.code)}
+    <p class="small px-3 py-1.5 text-(--stop)">{shown.tell(note)}</p>
+  {/each}
   {#if draft.plan?.blocked}
     <p class="px-3 py-1.5 text-(--stop)" role="alert">{draft.plan.blocked}</p>
   {/if}

@@ -26,7 +26,7 @@ from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.core.validity import REL_TOL
-from kelbrast.core.wording import Sentence
+from kelbrast.core.wording import Measure, Sentence, sentence
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +52,7 @@ class FacePlan:
         wanted: depth of the marks at the fine and the coarse end of the wanted band, m (0 and infinite for no end).
         rework: seconds of repeats to expect of steps that go far; not in `seconds`.
         without_habit: seconds of the best route if habit and school did not count; None where that saves nothing to speak of.
+        end_note: said when fewer than nine of ten such faces end as wanted.  limit_note: when the limit is nearly used up.
         habit_note: said when the rack could not keep the habit; wish_note: when no route keeps the wish.
         nicks: for a nicked face, whether it is blended, and what the other way costs.
     """
@@ -67,6 +68,8 @@ class FacePlan:
     wanted: tuple[float, float]
     rework: float = 0.0
     without_habit: float | None = None
+    end_note: Sentence | None = None
+    limit_note: Sentence | None = None
     habit_note: str | None = None
     wish_note: str | None = None
     nicks: NickChoice | None = None
@@ -154,6 +157,8 @@ class Worked:
             wanted=wanted,
             rework=_rework(figures, self.chosen),
             without_habit=_without_habit(figures, self.chosen),
+            end_note=_end_note(figures, route),
+            limit_note=_limit_note(self.face, route),
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
             nicks=self.nicks,
@@ -238,6 +243,27 @@ def _without_habit(figures: StepFigures, chosen: Chosen) -> float | None:
     seconds = float(chosen.route.totals[TIME])
     worth_saying = constant("work.check").si  # what saves less than a look is not worth a word
     return None if route is None or route.totals[TIME] > seconds - worth_saying else float(route.totals[TIME])
+
+
+def _end_note(figures: StepFigures, route: Route) -> Sentence | None:
+    """Said of an end so close to its limit that the scatter of marks takes more than one face in ten over it."""
+    if not route.nodes:
+        return None
+    inside = 1 - float(figures.outside[route.nodes[-1]])
+    if inside >= constant("end.surely").value:
+        return None
+    low, high = wanted_band(figures.face, figures.surfaces.material.hardness)
+    ra = float(figures.surfaces.ra[route.nodes[-1]])
+    mend = "end.finer" if np.isfinite(high) and high - ra < ra - low else "end.coarser"
+    return sentence("end.chance", count=f"{5 * round(20 * inside)}", ra=Measure(ra, "roughness"), mend=sentence(mend))
+
+
+def _limit_note(face: Face, route: Route) -> Sentence | None:
+    """Said when hardly anything of the limit is left: a depth that was judged a little too small goes through it."""
+    may, off = face.may_come_off, float(route.totals[METAL])
+    if not np.isfinite(may) or off < constant("plan.limit_near").value * may:
+        return None
+    return sentence("metal.near", off=Measure(off, "depth", 3), may=Measure(may, "depth", 3))
 
 
 def size_plan(plan: FacePlan, material: Material) -> SizingAdvice | None:

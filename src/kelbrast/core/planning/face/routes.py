@@ -53,7 +53,10 @@ class RouteRequest:
 def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
     """The steps that the wish leaves, with the expected repeats in their time and cost. Metal counts once: it has a limit."""
     steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
-    return StepTable(_priced(figures, request, figures.values), *narrow(steps, ends, figures.surfaces.ids, request.wish))
+    steps, ends = narrow(steps, ends, figures.surfaces.ids, request.wish)
+    stop = _stop(figures)
+    stop[METAL] = 0.0  # metal counts once, for its limit
+    return StepTable(_priced(figures, request, figures.values), steps, ends, stop)
 
 
 def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
@@ -87,14 +90,15 @@ def _inside(
     Two of them tie at one weight. Either something beats both at that weight and takes the place of the one on its side of
     the fence, or there is nothing between them.
     """
-    goal = _goal(figures, request)
+    goal, stops = _goal(figures, request), _stop(figures)
+    stop = stops[CRITERIA.index(request.objective)]
 
     def reached(route: Route) -> float:
-        return sum(float(goal[step]) for step in route.steps)
+        return sum(float(goal[step]) for step in route.steps) + float(stop[route.nodes[-1] if route.nodes else 0])
 
     while (slower := outside.totals[TIME] - inside.totals[TIME]) > 0:
         weight = (reached(inside) - reached(outside)) / slower
-        found = _weighed(table, request, goal + weight * table.values[TIME])
+        found = _weighed(table, request, goal + weight * table.values[TIME], stop + weight * stops[TIME])
         assert found is not None, "the same steps have a route"
         if reached(found) + weight * found.totals[TIME] >= (reached(outside) + weight * outside.totals[TIME]) * (1 - REL_TOL):
             break
@@ -128,9 +132,10 @@ def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collectio
 
 
 def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Route) -> float:
-    """Seconds of a route with the expected repeats of its steps: what it is chosen by."""
+    """Seconds of a route with the expected repeats of its steps and the risk of its end: what it is chosen by."""
     expected = figures.repeats(request.habit, request.handover)
-    return sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
+    worked = sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
+    return worked + (float(_stop(figures)[TIME, route.nodes[-1]]) if route.nodes else 0.0)
 
 
 def _priced(figures: StepFigures, request: RouteRequest, values: Reals) -> Reals:
@@ -140,6 +145,18 @@ def _priced(figures: StepFigures, request: RouteRequest, values: Reals) -> Reals
     priced = values.copy()
     priced[[TIME, COST]] *= 1 + expected
     return priced
+
+
+def _stop(figures: StepFigures) -> Reals:
+    """(criteria, n) what an end risks: its last grade again, several times, by the odds that it misses the wanted band."""
+    odds = figures.outside / np.maximum(1 - figures.outside, REL_TOL)
+    seconds = figures.values[TIME, 0]
+    stop = np.zeros((len(CRITERIA), figures.surfaces.count))
+    stop[TIME] = figures.redo
+    stop[METAL, 1:] = figures.surfaces.depth_worst[1:]
+    stop[COST] = np.divide(figures.values[COST, 0] * figures.redo, seconds, out=np.zeros_like(seconds), where=seconds > 0)
+    stop *= constant("end.price").value * odds
+    return stop
 
 
 def _goal(figures: StepFigures, request: RouteRequest) -> Reals:
@@ -153,22 +170,22 @@ def _search(figures: StepFigures, table: StepTable, request: RouteRequest) -> Ro
     if request.objective in ("time", "cost") or not figures.repeats(request.habit, request.handover).any():
         return search(table, request.objective, request.binding_limit)
     # Metal and changes count once in the table, for the limit and for what is shared; as an aim they are weighed with repeats.
-    goal = _goal(figures, request)
-    seconds = table.values[TIME]
-    tie = (
-        _TIE * max(float(goal[table.steps].max(initial=0.0)), 1e-30) / max(float(seconds[table.steps].max(initial=0.0)), 1e-30)
-    )
-    return _weighed(table, request, goal + tie * seconds)
+    goal, stops = _goal(figures, request), _stop(figures)
+    largest = [float(one[table.steps].max(initial=0.0)) or 1.0 for one in (goal, table.values[TIME])]
+    tie = _TIE * largest[0] / largest[1]
+    stop = stops[CRITERIA.index(request.objective)] + tie * stops[TIME]
+    return _weighed(table, request, goal + tie * table.values[TIME], stop)
 
 
-def _weighed(table: StepTable, request: RouteRequest, weights: Reals) -> Route | None:
-    """The route with the least sum of these weights; its totals are those of the table."""
-    mixed = table.values.copy()
-    mixed[TIME] = weights
-    found = search(replace(table, values=mixed), "time", request.binding_limit)
+def _weighed(table: StepTable, request: RouteRequest, weights: Reals, stop: Reals) -> Route | None:
+    """The route with the least sum of these weights of its steps and its end; its totals are those of the table."""
+    mixed, stopping = table.values.copy(), np.zeros_like(table.stopping)
+    mixed[TIME], stopping[TIME] = weights, stop
+    found = search(replace(table, values=mixed, stop=stopping), "time", request.binding_limit)
     if found is None:
         return None
-    return replace(found, totals=np.array([sum(float(row[step]) for step in found.steps) for row in table.values]))
+    totals = np.array([sum(float(row[step]) for step in found.steps) for row in table.values])
+    return replace(found, totals=totals + table.stopping[:, found.nodes[-1] if found.nodes else 0])
 
 
 def _within_fence(routes: Iterable[Route], request: RouteRequest) -> list[Route]:

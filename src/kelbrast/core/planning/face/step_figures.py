@@ -20,6 +20,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, possible_ends
 from kelbrast.core.rules.habits import excess, repeats
 from kelbrast.core.rules.order import COARSE_TO_FINE
+from kelbrast.core.rules.roughness import chance_outside_band
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
 from kelbrast.core.surface.face import Face, usual_share
@@ -76,6 +77,7 @@ class StepFigures:
         warm, rests: how the part warms, and (n, n) how often it is put down to cool.
         values: (4, n, n) time (s), metal (m), cost, changes of each step.
         passable: (n, n) where a step goes at all; forbids: by refusal, where its rules forbid it.
+        outside: (n,) the chance that an end there misses the wanted band.  redo: (n,) seconds of that grade once more.
         may_end: (n,) by refusal, where a route may end; under None what is never lifted.
         own: by tool, the items of the shop's rack.
     """
@@ -95,6 +97,8 @@ class StepFigures:
     passable: Flags
     forbids: dict[Refusal, Flags]
     may_end: dict[Refusal | None, Flags]
+    outside: Reals
+    redo: Reals
     own: dict[str, OwnTool]
     _beyond: dict[str, Reals] = field(default_factory=dict, compare=False)
     _repeats: dict[tuple[str, str], Reals] = field(default_factory=dict, compare=False)
@@ -153,6 +157,8 @@ def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
         passable=COARSE_TO_FINE.mask(surfaces),
         forbids=forbidden_steps(surfaces),
         may_end=may_end,
+        outside=chance_outside_band(surfaces),
+        redo=_redo(surfaces),
         own={one.tool: one for one in job.own.tools} if job.own else {},
     )
 
@@ -165,6 +171,14 @@ def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
     if surfaces.face.above:
         layer[0, ~ends] = np.maximum(depth[0] - own, own)[~ends]
     return layer
+
+
+def _redo(surfaces: Surfaces) -> Reals:
+    """(n,) s to do the grade of each node once more over its own marks."""
+    tools = surfaces.toolset
+    again: Reals = surfaces.depth_worst * surfaces.face.area / tools.rate + constant("work.check").si + constant("work.wash").si
+    again[0] = 0.0
+    return again
 
 
 def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:

@@ -23,7 +23,7 @@ class ParetoFront:
 
 def non_dominated(table: StepTable, limit: float = np.inf) -> ParetoFront:
     """Every route within the limit (m) that no other beats in all of `CRITERIA`; of routes with the same totals, one."""
-    values, steps, ends = table.values, table.steps, table.ends
+    values, steps, ends, stopping = table.values, table.onward, table.ends, table.stopping.T
     ahead = least_ahead(table)
     limit *= ROUNDING_SLACK
     # A node that no route leads on from has an infinite way ahead and never gets a label.
@@ -31,7 +31,7 @@ def non_dominated(table: StepTable, limit: float = np.inf) -> ParetoFront:
     at[0] = _Bundle(np.zeros((1, len(CRITERIA))), [()])
     done = _Bundle(np.empty((0, len(CRITERIA))), [])
     if ends[0]:
-        done = _Bundle(np.zeros((1, len(CRITERIA))), [()])
+        done = _Bundle(stopping[:1].copy(), [()])
     kept = pruned = 0
     for node in range(1, len(ends)):
         if not np.isfinite(ahead[node]).all():
@@ -45,7 +45,7 @@ def non_dominated(table: StepTable, limit: float = np.inf) -> ParetoFront:
         kept += len(best)
         at[node] = labels = _Bundle(totals[best], [nodes[k] for k in best])
         if ends[node]:
-            done = _merged(done, labels)
+            done = _merged(done, _Bundle(labels.totals + stopping[node], labels.nodes))
     order = np.lexsort(done.totals.T[::-1])
     return ParetoFront(tuple(Route(done.nodes[k], done.totals[k]) for k in order), kept, pruned)
 

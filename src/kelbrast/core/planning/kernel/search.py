@@ -9,6 +9,7 @@ become the best.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final
 
 import numpy as np
@@ -19,18 +20,33 @@ CRITERIA: Final = ("time", "metal", "cost", "changes")
 TIME, METAL, COST, CHANGES = range(4)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class StepTable:
     """Steps that all lead from a node to a later one; a route begins at node 0.
 
     Attributes:
         values: (criteria, n, n) what each step adds: time (s), metal (m), cost, changes; indexed [criterion, from, to].
         steps: (n, n) which of them may be taken.  ends: (n,) where a route may end.
+        stop: (criteria, n) what ending there adds, nothing in metal and changes; None for nothing anywhere.
     """
 
     values: Reals
     steps: Flags
     ends: Flags
+    stop: Reals | None = None
+
+    @cached_property
+    def stopping(self) -> Reals:
+        """(criteria, n) what ending at each node adds, infinite where no route may end."""
+        return np.where(self.ends, 0.0 if self.stop is None else self.stop, np.full((len(self.values), len(self.ends)), np.inf))
+
+    @cached_property
+    def onward(self) -> Flags:
+        """(n, n) the steps that a best route may take: none leads on from an end where stopping adds no more than any step."""
+        least = np.where(self.steps, self.values, np.inf).min(axis=2)
+        final: Flags = (self.stopping <= least).all(axis=0) & self.ends
+        onward: Flags = self.steps & ~final[:, None]
+        return onward
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,16 +68,16 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
 
     Equation: `t_k(i) = min over j of t(i, j) + t_(k - c(i, j))(j)`, k changes to go from node i.
     """
-    before, after = np.nonzero(table.steps & ~table.ends[:, None])
+    before, after = np.nonzero(table.onward)
     left = np.arange(most + 1)[:, None]
-    ahead = np.where(table.ends, 0.0, np.full((most + 1, len(table.ends)), np.inf))
+    ahead = np.tile(table.stopping[TIME], (most + 1, 1))
     spare = left - table.values[CHANGES, before, after].astype(np.intp)
     seconds = np.where(spare >= 0, table.values[TIME, before, after], np.inf)
     place = np.maximum(spare, 0) * len(table.ends) + after  # in the flattened array
     begins = np.flatnonzero(np.diff(before, prepend=-1))
     here = before[begins]
     for _ in range(len(table.ends) if len(before) else 0):  # no route has more steps
-        better = np.minimum.reduceat(seconds + ahead.take(place), begins, axis=1)
+        better = np.minimum(ahead[:, here], np.minimum.reduceat(seconds + ahead.take(place), begins, axis=1))
         if np.array_equal(better, ahead[:, here]):
             break
         ahead[:, here] = better
@@ -77,8 +93,8 @@ def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
     nodes: list[int] = []
     totals = np.zeros(len(table.values))
     node, spare = 0, changes
-    while not table.ends[node]:
-        onward = np.flatnonzero(table.steps[node])
+    while table.stopping[TIME, node] > ahead[spare, node]:
+        onward = np.flatnonzero(table.onward[node])
         less = spare - table.values[CHANGES, node, onward].astype(np.intp)
         seconds = np.where(less >= 0, table.values[TIME, node, onward] + ahead[np.maximum(less, 0), onward], np.inf)
         after = int(onward[seconds.argmin()])
@@ -86,7 +102,7 @@ def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
         spare -= int(step[CHANGES])
         totals += step
         nodes.append(node := after)
-    return Route(tuple(nodes), totals)
+    return Route(tuple(nodes), totals + table.stopping[:, node])
 
 
 ROUNDING_SLACK: Final = 1 + REL_TOL
@@ -106,8 +122,9 @@ def search(table: StepTable, objective: str, limit: float = np.inf) -> Route | N
 
 def least_ahead(table: StepTable) -> Reals:
     """(n, criteria): the least of every criterion by itself from each node to an end, infinite where no end is reached."""
-    before, after = np.nonzero(table.steps)
-    return np.stack([_least(each[before, after], before, after, table.ends) for each in table.values], axis=1)
+    before, after = np.nonzero(table.onward)
+    rows = zip(table.values, table.stopping, strict=True)
+    return np.stack([_least(each[before, after], before, after, stopping) for each, stopping in rows], axis=1)
 
 
 def reachable(table: StepTable, limit: float = np.inf) -> Flags:
@@ -144,24 +161,28 @@ class _Ahead:
 
 def _cheapest_ahead(table: StepTable, order: list[int]) -> _Ahead:
     """By the first criterion of the order; of the steps that tie in it to the last bit, by the next, and so on."""
-    values, ends = table.values, table.ends
-    before, after = np.nonzero(table.steps & ~ends[:, None])  # a route stops at the first node where it may
+    values, stops = table.values, table.ends
+    before, after = np.nonzero(table.onward)
     # Two routes of the same time to the last bit are the same route; in everything else they often tie.
     for criterion in order[:1] if order[0] == TIME else order:
         ways = values[criterion, before, after]
-        cost = _least(ways, before, after, ends)
+        stopping = np.where(stops, table.stopping[criterion], np.inf)
+        cost = _least(ways, before, after, stopping)
+        stops = stops & (stopping <= cost)
         best = (ways + cost[after] <= cost[before]) & np.isfinite(cost[before])
         before, after = before[best], after[best]
+    on = ~stops[before]  # where stopping is as good as going on, a route stops
+    before, after = before[on], after[on]
     first = _first_of_each(before)
     here, there = before[first], after[first]
-    totals = np.where(ends[:, None], np.zeros((len(ends), len(CRITERIA))), np.inf)
+    totals = np.where(stops[:, None], table.stopping.T, np.inf)
     step = values[:, here, there].T
-    for _ in range(len(ends)):  # no route has more steps
+    for _ in range(len(stops)):  # no route has more steps
         ahead = step + totals[there]
         if np.array_equal(ahead, totals[here]):
             break
         totals[here] = ahead
-    following = np.full(len(ends), -1, dtype=np.intp)
+    following = np.full(len(stops), -1, dtype=np.intp)
     following[here] = there
     return _Ahead(totals, following)
 
@@ -173,8 +194,9 @@ def _first_of_each(before: Places) -> Places:
     return np.flatnonzero(new)
 
 
-def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
-    """(n,): the least sum of `ways` from every node to an end, infinite for none: relaxed until nothing gets better.
+def _least(ways: Reals, before: Places, after: Places, stopping: Reals) -> Reals:
+    """(n,): the least sum of `ways` from every node to an end and of stopping there, infinite for none: relaxed until nothing
+    gets better.
 
     Steps only lead to later nodes, so that is after as many rounds as the longest of the best routes has steps, and never
     after more than there are nodes.
@@ -182,12 +204,12 @@ def _least(ways: Reals, before: Places, after: Places, ends: Flags) -> Reals:
     Args:
         ways: (steps,) what each step costs, with the nodes `before` (ascending) and `after` it.
     """
-    cost = np.where(ends, 0.0, np.inf)
+    cost = stopping.copy()
     if len(ways) == 0:
         return cost
     begins = _first_of_each(before)
     here = before[begins]
-    for _ in range(len(ends)):
+    for _ in range(len(cost)):
         better = np.minimum(cost[here], np.minimum.reduceat(ways + cost[after], begins))
         if np.array_equal(better, cost[here]):
             break
@@ -203,7 +225,7 @@ def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead,
     for node in range(1, len(ends)):
         if not ahead.leads_to_an_end(node):
             continue
-        before = np.flatnonzero(table.steps[labels.node, node])
+        before = np.flatnonzero(table.onward[labels.node, node])
         totals = labels.totals[before] + values[:, labels.node[before], node].T
         promising = np.flatnonzero(
             (totals[:, METAL] + sparing.totals[node, METAL] <= limit)
@@ -213,8 +235,9 @@ def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead,
             kept = promising[_undominated(totals[promising], order)]
             labels.add(node, before[kept], totals[kept])
     at_end = np.flatnonzero(ends[labels.node])
-    winner = int(at_end[_ranked(labels.totals[at_end], order)[0]])
-    return Route(labels.way_to(winner), labels.totals[winner].copy(), len(labels.node))
+    totals = labels.totals[at_end] + table.stopping[:, labels.node[at_end]].T
+    best = int(_ranked(totals, order)[0])
+    return Route(labels.way_to(int(at_end[best])), totals[best].copy(), len(labels.node))
 
 
 class _Labels:
