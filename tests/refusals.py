@@ -24,6 +24,7 @@ DECIDED: dict[str, tuple[str, dict[str, Any], dict[str, Any], str]] = {
     "colour-follows-a-cut": ("brass", {"want": "bright", "after": "P600"}, {"rack": ("bench-buffer", "loose-white")}, "only colours"),
     "file-first": ("brass", {"want": "paint-ready", "after": "P60"}, {"rack": ("file-smooth", "paper-p120")}, "comes before"),
     "edges": ("brass", {"want": "satin", "depth": 200, "edge": Edge(0.3, "break", 0.3e-3)}, {"rack": ("bench-buffer", "felt-white")}, "dig in"),
+    "stays-flat": ("bronze", {"want": "satin", "depth": 20, "stays_flat": True}, {"rack": ("flap-p180", "flap-p240")}, "must stay flat"),
     "too-light": ("brass", {"want": "satin", "depth": 20, "area": 0.002}, {"rack": ("orbital", "orbital-p240"), "part": Part(mass=0.03)}, "run away"),
     "where-it-is-drawn": ("brass", {"want": "mirror", "depth": 5}, {"rack": ("stone-f400", "ring-lap-3um", "lathe", "hand")}, "what is drawn"),
     "waves": ("tool-steel-hardened", {"want": "N1", "after": "P1200", "area": 0.002}, {"rack": ("bench-buffer", "felt-white", "sisal-grey")}, "wavy"),

@@ -32,7 +32,7 @@ WORDS: Final = (
 )
 WORDS_TOO: Final = (
     "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
-    "operation", "order", "fault", "count",
+    "operation", "order", "fault", "count", "school", "habit", "times",
 )  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},

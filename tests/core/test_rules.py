@@ -145,3 +145,10 @@ def test_a_lathe_tool_on_a_flat_is_refused_for_what_it_is() -> None:
 def test_the_base_of_all_rules_does_nothing() -> None:
     with pytest.raises(NotImplementedError):
         Rule(id="", says="", source="", lifted_by="").does  # noqa: B018
+
+
+def test_a_face_that_stays_flat_is_worked_by_what_keeps_its_form() -> None:
+    flat, free = (plan("bronze", face("N4", depth=20, stays_flat=stays)) for stays in (True, False))
+    assert flat.steps
+    assert all(step.tool.carrier.cutting.keeps_size for step in flat.steps)
+    assert not all(step.tool.carrier.cutting.keeps_size for step in free.steps)

@@ -3397,6 +3397,11 @@ export interface components {
             /** Curved */
             curved?: boolean | null;
             /**
+             * Stays Flat
+             * @default false
+             */
+            stays_flat: boolean;
+            /**
              * Keep Off
              * @default false
              */

@@ -132,6 +132,16 @@ FACETS: Final = ToolRule(
     forbids=_facets,
     reason=_says("reach.facets"),
 )
+STAYS_FLAT: Final = ToolRule(
+    id="stays-flat",
+    says="A face that seals, seats or measures is only worked with what keeps its own form: a stone, a lap, a plate, a file, "
+    "paper on a block. Wheels, pads and slack belts round it.",
+    source="bench-practice",
+    lifted_by="taking the face for one that need not stay flat",
+    refusal="reach",
+    forbids=lambda one, context: context.stays_flat and not one.tool.carrier.cutting.keeps_size,
+    reason=_says("reach.stays_flat"),
+)
 LATHE: Final = ToolRule(
     id="lathe-only",
     says="What works a part round as it turns is for a round outside that a lathe can turn.",

@@ -114,6 +114,7 @@ class Face:
         longest: its longest measure, metres; None where only its area is known.
         inside_radius: for `reach` "inside", metres.
         curved: flat, firm tools would leave facets on it.
+        stays_flat: it seals, seats or measures: only what keeps its own form may work it.
         turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
         keep_off: nothing may touch this face.
         edge: the edge that it is; None for a face.  sharp_edges: an edge beside it stays sharp.
@@ -132,6 +133,7 @@ class Face:
     limit: float | None = None
     limit_kind: str = "metal"
     curved: bool = False
+    stays_flat: bool = False
     turned: float | None = None
     keep_off: bool = False
     no_finer_than: Grade | None = None

@@ -46,6 +46,7 @@ class ToolContext:
     reach: str
     inside_radius: float | None
     curved: bool
+    stays_flat: bool
     flat_show: bool
     drawn: bool
     edge: bool

@@ -182,6 +182,7 @@ class FaceFile(Strict):
     layer: LayerFile | None = None
     fit: FitFile | None = None
     curved: bool | None = None
+    stays_flat: bool = False
     keep_off: bool = False
     wish: WishFile | None = None
 
@@ -203,7 +204,12 @@ class FaceFile(Strict):
     @model_validator(mode="after")
     def _belong_together(self) -> Self:
         if self.edge is not None:
-            if self.reach != "open" or self.keep_off or any(getattr(self, key) is not None for key in NOT_OF_EDGES):
+            if (
+                self.reach != "open"
+                or self.keep_off
+                or self.stays_flat
+                or any(getattr(self, key) is not None for key in NOT_OF_EDGES)
+            ):
                 raise PydanticCustomError("edge_alone", "an edge has a length and a size: measures and limits belong to faces")
             return self
         if (self.area_cm2 is None) == (self.shape is None):

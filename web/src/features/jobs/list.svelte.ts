@@ -40,6 +40,7 @@ const FIRST_JOB: Job = {
       found: { kind: 'scratches', depth_um: { likely: 20, worst: 30 }, count: 1 },
       want: { finish: 'bright' },
       keep_off: false,
+      stays_flat: false,
     },
   ],
   habit: 'double-up',

@@ -94,7 +94,7 @@ export class PartOnPhoto {
   async finish() {
     const { tool, points, damage } = this;
     const face = tool === 'outline' ? this.outlined() : '';
-    const { name, keep_off } = this.known(face) ?? { name: this.nameOfNew(face), keep_off: false };
+    const { name, keep_off } = this.known(face) ?? { name: this.nameOfNew(face), keep_off: false, stays_flat: false };
     const whole: Record<Tool, (drawn: PartDrawn) => PartDrawn> = {
       length: (drawn) => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
       rectangle: (drawn) => ({
@@ -185,6 +185,7 @@ export class PartOnPhoto {
             area_cm2: area,
             shape: undefined,
             keep_off: false,
+            stays_flat: false,
             fit: undefined,
           });
       }

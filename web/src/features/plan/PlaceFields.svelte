@@ -54,12 +54,20 @@
     />
     Curved face
   </label>
+  <label class="flex items-center gap-2 self-end pb-1.5">
+    <input
+      type="checkbox"
+      checked={face.stays_flat}
+      onchange={(event) => draft.changeFace({ stays_flat: event.currentTarget.checked })}
+    />
+    Must stay flat: it seals, seats or measures
+  </label>
   <div class="col-span-2">
     <Choice
       label="The part, for bench machines"
       value={draft.job.carried === true ? 'carried' : draft.job.carried === false ? 'fixed' : 'judged'}
       options={[
-        { id: 'judged', label: 'Judge by its largest face' },
+        { id: 'judged', label: 'Judge by its size and weight' },
         { id: 'carried', label: 'Can be brought to the wheel' },
         { id: 'fixed', label: 'Stays where it is' },
       ]}

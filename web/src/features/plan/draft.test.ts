@@ -11,6 +11,7 @@ const face = (name: string, more = {}) => ({
   area_cm2: 10,
   reach: 'open',
   keep_off: false,
+  stays_flat: false,
   ...more,
 });
 const job = (...faces: object[]) => ({ title: 'Collar', aim: 'time', faces, diameters_mm: {} }) as unknown as Job;

@@ -70,8 +70,8 @@ class FacePlan:
     without_habit: float | None = None
     end_note: Sentence | None = None
     limit_note: Sentence | None = None
-    habit_note: str | None = None
-    wish_note: str | None = None
+    habit_note: Sentence | None = None
+    wish_note: Sentence | None = None
     nicks: NickChoice | None = None
 
     @property
@@ -116,8 +116,8 @@ class Chosen:
 
     route: Route | None
     request: RouteRequest | None = None
-    habit_note: str | None = None
-    wish_note: str | None = None
+    habit_note: Sentence | None = None
+    wish_note: Sentence | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,11 +207,10 @@ def chosen_route(figures: StepFigures, job: Job) -> Chosen:
         return Chosen(route, request, _beyond_habit(figures, request, route))
     free = replace(request, wish=Wish(), lifted=frozenset())
     route = sensible_route(figures, free)
-    said = "No route here keeps what you set for it; this is the best without that."
-    return Chosen(route, free, _beyond_habit(figures, free, route), wish_note=said)
+    return Chosen(route, free, _beyond_habit(figures, free, route), wish_note=sentence("habit.wish"))
 
 
-def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | None) -> str | None:
+def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | None) -> Sentence | None:
     """Said where a step goes so far that it is more likely repeated than not: nothing on the rack is better all the same."""
     if route is None or not route.steps or request.wish.route:
         return None
@@ -221,8 +220,8 @@ def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | No
         return None
     habit, school = HABITS[request.habit].lower(), HANDOVERS[request.handover].lower()
     if over[furthest] <= 1 + REL_TOL:
-        return f"This rack cannot keep “{school}” on this face."
-    return f"This rack cannot keep “{habit}”: one step here goes {over[furthest]:.2g} times as far as that allows."
+        return sentence("habit.school", school=school)
+    return sentence("habit.far", habit=habit, times=f"{over[furthest]:.2g}")
 
 
 def _rework(figures: StepFigures, chosen: Chosen) -> float:
