@@ -60,7 +60,7 @@
       checked={face.stays_flat}
       onchange={(event) => draft.changeFace({ stays_flat: event.currentTarget.checked })}
     />
-    Must stay flat: it seals, seats or measures
+    Has to stay flat: it seals, seats or measures
   </label>
   <div class="col-span-2">
     <Choice

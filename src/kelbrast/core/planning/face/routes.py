@@ -1,6 +1,6 @@
 """The steps that wishes and habits allow on a face, and the best route through them."""
 
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from typing import Final
 
@@ -8,7 +8,6 @@ import numpy as np
 
 from kelbrast.core.job import HabitKey, Handover
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.pareto import non_dominated
 from kelbrast.core.planning.kernel.search import (
     CHANGES,
     COST,
@@ -17,6 +16,7 @@ from kelbrast.core.planning.kernel.search import (
     TIME,
     Route,
     StepTable,
+    no_longer_than,
     quickest_by_changes,
     search,
 )
@@ -25,6 +25,7 @@ from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
 from kelbrast.core.validity import REL_TOL, Flags, Reals
 
+_PRICES: Final = 6  # from a minute on, doubled: at half an hour a change hardly anything is changed any more
 _TIE: Final = 1e-6  # of the objective: what is as good is decided by time
 
 
@@ -108,14 +109,34 @@ def _inside(
 
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
     """The quickest routes with fewer and fewer changes, within the limit and, for another aim than time, within the fence."""
-    table = step_table(figures, request)
+    table = no_longer_than(step_table(figures, request), _worth_sharing(figures, request, best))
     most = round(float(best.totals[CHANGES])) if request.objective == "time" else len(best.nodes)
     quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
     if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
-        sparing = table.values.copy()
-        sparing[COST] = 0.0
-        quickest = non_dominated(replace(table, values=sparing), request.binding_limit).routes
+        quickest = tuple(_by_price_of_a_change(table, request))
     return [with_totals(figures, one) for one in _within_fence(quickest, request)]
+
+
+def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[Route]:
+    """The best routes within the metal limit for one price of a change after the other, each twice the last."""
+    price, known = constant("work.wash").si, set()
+    for _ in range(_PRICES):
+        weights = table.values[TIME] + price * table.values[CHANGES]
+        route = _weighed(table, request, weights, table.stopping[TIME])
+        if route is None:
+            return
+        if route.nodes not in known:
+            known.add(route.nodes)
+            yield route
+        price *= 2
+
+
+def _worth_sharing(figures: StepFigures, request: RouteRequest, best: Route) -> float:
+    """Seconds beyond which no other route can pay: more than every set-up and wash that sharing could save."""
+    if request.objective != "time":
+        return np.inf
+    dearest = max(one.tool.carrier.stock.setup for one in figures.tools) + constant("work.wash").si
+    return seconds_with_repeats(figures, request, best) + dearest * 2 * len(best.nodes)
 
 
 def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:

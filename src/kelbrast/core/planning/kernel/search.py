@@ -8,7 +8,7 @@ worse both in the objective (ties broken by time, then by metal) and in metal, o
 become the best.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
@@ -18,6 +18,7 @@ from kelbrast.core.validity import REL_TOL, Flags, Places, Reals
 
 CRITERIA: Final = ("time", "metal", "cost", "changes")
 TIME, METAL, COST, CHANGES = range(4)
+_BOUND_ROUNDS: Final = 20  # of looking for the best weight; it is found in a few
 
 
 @dataclass(frozen=True)
@@ -127,6 +128,19 @@ def least_ahead(table: StepTable) -> Reals:
     return np.stack([_least(each[before, after], before, after, stopping) for each, stopping in rows], axis=1)
 
 
+def no_longer_than(table: StepTable, seconds: float) -> StepTable:
+    """The table without the steps through which no route takes so little time."""
+    before, after = np.nonzero(table.steps)
+    ahead = _least(table.values[TIME, before, after], before, after, table.stopping[TIME])
+    times = np.where(table.steps, table.values[TIME], np.inf)
+    behind = np.full(len(table.ends), np.inf)
+    behind[0] = 0.0
+    for node in range(1, len(behind)):
+        behind[node] = (behind[:node] + times[:node, node]).min()
+    through = behind[:, None] + times + ahead[None, :]
+    return replace(table, steps=table.steps & (through <= seconds * ROUNDING_SLACK))
+
+
 def reachable(table: StepTable, limit: float = np.inf) -> Flags:
     """(n,): which nodes can be reached within the limit."""
     metal = np.where(table.steps, table.values[METAL], np.inf)
@@ -217,10 +231,42 @@ def _least(ways: Reals, before: Places, after: Places, stopping: Reals) -> Reals
     return cost
 
 
+@dataclass(frozen=True, slots=True)
+class _Bound:
+    """A bound by Lagrange: some route within the limit reaches `at_most`, and no way on from a node is below `ahead`, where
+    metal counts with `weight` against the limit."""
+
+    at_most: float
+    weight: float
+    ahead: Reals
+
+
+def _bound(table: StepTable, order: list[int], limit: float, ahead: _Ahead, sparing: _Ahead) -> _Bound:
+    """The best weight of metal against the objective: of two routes, one within the limit and one beyond, where they tie."""
+    first = order[0]
+    beyond, within = ahead.totals[0], sparing.totals[0]
+    weight, ways = 0.0, ahead.totals[:, first]
+    for _ in range(_BOUND_ROUNDS):
+        if (spared := beyond[METAL] - within[METAL]) <= 0 or within[first] <= beyond[first]:
+            break
+        weight = float((within[first] - beyond[first]) / spared)
+        mixed = table.values.copy()
+        mixed[first] += weight * table.values[METAL]
+        found = _cheapest_ahead(replace(table, values=mixed), order)
+        ways = found.totals[:, first]
+        route = found.totals[0].copy()
+        route[first] -= weight * route[METAL]
+        if ways[0] >= (within[first] + weight * within[METAL]) * (1 - REL_TOL):
+            break
+        beyond, within = (beyond, route) if route[METAL] <= limit else (route, within)
+    return _Bound(float(within[first]), weight, ways)
+
+
 def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:
     values, ends = table.values, table.ends
     order = _criteria(objective)
-    at_most = sparing.totals[0, order[0]] * ROUNDING_SLACK
+    bound = _bound(table, order, limit, ahead, sparing)
+    at_most = bound.at_most * ROUNDING_SLACK
     labels = _Labels()
     for node in range(1, len(ends)):
         if not ahead.leads_to_an_end(node):
@@ -230,6 +276,7 @@ def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead,
         promising = np.flatnonzero(
             (totals[:, METAL] + sparing.totals[node, METAL] <= limit)
             & (totals[:, order[0]] + ahead.totals[node, order[0]] <= at_most)
+            & (totals[:, order[0]] + bound.weight * (totals[:, METAL] - limit) + bound.ahead[node] <= at_most)
         )
         if promising.size:
             kept = promising[_undominated(totals[promising], order)]
