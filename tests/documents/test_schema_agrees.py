@@ -21,7 +21,7 @@ DOCS = (ROOT / "docs" / "files.md").read_text()
 JOBS = [json.loads(path.read_text()) for path in sorted(EXAMPLES.glob("*.job.json"))]
 # What a schema cannot say: an order between two values, names that must differ, what the catalogue has, which measures a shape needs.
 BEYOND = (
-    "worst must be at least likely|must be below|low not above high|are called|is next to|there is no|capital letter"
+    "worst must be at least likely|must be below|low not above high|are called|have the id|is next to|there is no|capital letter"
     "|must lie on the part"
 )
 FACE = {"name": "top", "area_cm2": 40, "found": {"kind": "scratches", "depth_um": 4}, "want": {"finish": "satin"}}

@@ -4,8 +4,8 @@ All steps lead from a node to a later one, so the cheapest way from every node t
 steps at once. That way, without the limit, is already the answer when it stays within the limit. When it does not, the most
 sparing way tells whether there is an answer at all and what it costs at most; and label setting with dominance finds
 the best in between: a label is a partial route with its totals, and one is dropped when another at the same node is no
-worse both in the objective (ties broken by time, then by metal) and in metal, or when the two bounds show that it cannot
-become the best.
+worse both in the objective (ties broken by time, then by metal) and in metal, or when bounds show that it cannot become the
+best: the way on in the objective, in metal, and in both weighed against each other (Lagrange).
 """
 
 from dataclasses import dataclass, replace
