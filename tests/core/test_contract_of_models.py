@@ -119,7 +119,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "process.clearance.marks_left": ({"area": 0.01, "grain": 1e-5, "depth": 1e-6, "layer": 0.0}, {"area": (0.0,), "grain": (0.0,), "depth": (0.0,), "layer": (-1e-9,)}),
     "process.clearance.clearance": ({"area": 0.01, "grain": 1e-5, "deformed": 0.0}, {"area": (0.0,), "grain": (0.0,), "deformed": (-0.1,)}),
     "process.rework.chance_outside": ({"ra": np.array([1e-7]), "low": 0.0, "high": 2e-7}, {"ra": (np.array([0.0]),), "low": (-1e-9,), "high": (0.0,)}),
-    "process.contact.contact_kept": ({"times": 1.0}, {"times": (-0.1, math.nan)}),
+    "process.removal.contact_kept": ({"times": 1.0}, {"times": (-0.1, math.nan)}),
     "process.rework.expected_repeats": ({"excess": np.array([0.0, 2.0])}, {"excess": (np.array([-1.0]), np.array([np.nan]))}),
     "process.rework.chance_of_repeat": ({"repeats": 1.0}, {"repeats": (-0.1, math.nan)}),
     "process.removal.change_after": ({"life": 100.0, "change_cost": 30.0}, {"life": (0.0, math.inf), "change_cost": (0.0, math.inf, 1e15)}),

@@ -19,6 +19,7 @@ from kelbrast.core.planning.kernel.together import Option, choose_together
 from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
 from kelbrast.core.planning.whole.set_ups import set_ups
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Wish
 from making import face, job
 
@@ -192,3 +193,11 @@ def test_a_binding_limit_has_no_quicker_route_with_fewer_changes_that_breaks_it(
     assert all(route.totals[COST] > 0 for route in found), "the totals are those of the steps"
     free = step_table(worked.figures, RouteRequest())
     assert any(route.totals[METAL] > tight.may_come_off for route in quickest_by_changes(free, 9))
+
+
+def test_no_aim_takes_much_longer_than_the_quickest_whatever_the_faces_share() -> None:
+    quick = gaining()
+    most = constant("plan.fence").value * sum(one.seconds + one.rework for one in quick.faces)
+    for aim in AIMS:
+        made = plan_job(replace(quick.job, aim=aim))
+        assert sum(one.seconds for one in made.faces) <= most * 1.1, aim  # the risk of an end is in the fence too

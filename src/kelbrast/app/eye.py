@@ -27,7 +27,7 @@ from kelbrast.core.vision.agreement import CheckTurnedOut, Rightness, agreement
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, width_of_marks
 from kelbrast.core.wording import tell
 from kelbrast.documents.run.eye import refusal_sentence
-from kelbrast.storage import looking as store
+from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import reading, writing
 
 MOST_PIXELS: Final = 60_000_000

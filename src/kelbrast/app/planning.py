@@ -219,7 +219,7 @@ def mark_depth(job: Job, *, depth_um: float | None, like: str | None, fingernail
         return depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=job.material.hardness))
     if fingernail:
         return feels()["catches"].likely.si
-    if depth_um is None or not 0 < depth_um <= DEEPEST_MARK_UM:  # also when it is no number
+    if depth_um is None or not 0 < depth_um <= DEEPEST_MARK_UM:  # NaN too
         said = f"must be above 0 and at most {DEEPEST_MARK_UM:g}"
         raise BadInput([Fault("depth_um", said, code="less_than_equal", limit=DEEPEST_MARK_UM)])
     return to_si(depth_um, "um")

@@ -10,8 +10,8 @@ from kelbrast.app.clock import day_of
 from kelbrast.core.errors import BadInput
 from kelbrast.core.practice.course import Answer, Course, course_of, judged, next_question
 from kelbrast.core.practice.exercises import Exercise, ExerciseKind, Skill, exercise
-from kelbrast.storage import looking as store
-from kelbrast.storage.looking import StoredAnswer
+from kelbrast.storage import practice as store
+from kelbrast.storage.practice import StoredAnswer
 from kelbrast.storage.sessions import reading, writing
 
 

@@ -1,4 +1,5 @@
-"""Keeping runs: what happened is appended, what follows from it is replaced, all in the transaction of the tap."""
+"""Keeping runs: what happened is appended, what follows from it is replaced, all in the transaction of the tap;
+and what the eye saw at their light checks."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -9,9 +10,10 @@ from sqlalchemy import Select, delete, func, insert, or_, select, update
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from kelbrast.core.bench.observed import LightCheck
 from kelbrast.core.errors import Conflict, NotFound
 from kelbrast.core.learning.factors import LearntQuantity, Observation
-from kelbrast.storage.tables import ObservationRow, RunEventRow, RunRow, RunStepRow
+from kelbrast.storage.tables import EyeCheckRow, ObservationRow, RunEventRow, RunRow, RunStepRow
 
 
 @dataclass(frozen=True, slots=True)
@@ -294,3 +296,38 @@ def _row(session: Session, run_id: int) -> RunRow:
     if row is None:
         raise NotFound("run", str(run_id))
     return row
+
+
+@dataclass(frozen=True, slots=True)
+class StoredLook:
+    """A light check with what the eye said of it."""
+
+    run_id: int
+    check: LightCheck
+    verdict: str
+
+
+def add_look(session: Session, look: StoredLook, *, score: float) -> None:
+    """Keep what the eye saw."""
+    face, route, step = look.check.stage
+    session.add(
+        EyeCheckRow(
+            run_id=look.run_id,
+            after=look.check.after,
+            piece=look.check.piece,
+            face=face,
+            route=route,
+            step=step,
+            at=datetime.now(UTC),
+            verdict=look.verdict,
+            score=score,
+        )
+    )
+
+
+def all_looks(session: Session) -> list[StoredLook]:
+    """Everything that the eye saw, run by run."""
+    rows = session.scalars(select(EyeCheckRow).order_by(EyeCheckRow.run_id, EyeCheckRow.id))
+    return [
+        StoredLook(row.run_id, LightCheck(row.after, row.piece, (row.face, row.route, row.step)), row.verdict) for row in rows
+    ]

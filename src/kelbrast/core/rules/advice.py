@@ -77,7 +77,7 @@ SHEET: Final = PartAdvice(
 )
 UNWIELDY: Final = PartAdvice(
     id="unwieldy",
-    says="A part that is large, long or heavy for a bench machine is worked more slowly there (process.contact).",
+    says="A part that is large, long or heavy for a bench machine is worked more slowly there (process.removal).",
     source="bench-practice",
     lifted_by="saying that the part can be carried, or that it cannot",
     applies=lambda job: job.unwieldy > 1 and job.comes_to_the_bench,

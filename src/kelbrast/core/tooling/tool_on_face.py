@@ -10,8 +10,7 @@ import numpy as np
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.process.contact import contact_kept
-from kelbrast.core.process.removal import change_after, pullout_life_factor, removal_rate
+from kelbrast.core.process.removal import change_after, contact_kept, pullout_life_factor, removal_rate
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting
 from kelbrast.core.reference.loader import constant

@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 from kelbrast.core.catalogue.machines import Machine, machine
 from kelbrast.core.catalogue.tools import Running, Tool, speed_bands
-from kelbrast.core.process.contact import contact_kept
 from kelbrast.core.process.heat import friction_flux, longest_stay, work_until_hot
+from kelbrast.core.process.removal import contact_kept
 from kelbrast.core.process.speed import Setting, choose_setting, marked_now
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.tooling.tool_context import ToolContext

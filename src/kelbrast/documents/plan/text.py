@@ -149,7 +149,7 @@ def _face_text(face: FacePlanFile) -> str:
     lines = [f"{face.name}: {minutes_range(face.minutes, face.minutes_high)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
     lines += [f"  {tell(to_sentence(note))}" for note in (face.end_note, face.limit_note) if note]
-    if face.steps and face.rework_minutes >= 0.5:
+    if face.rework_minutes:
         lines.append(f"  Repeats to expect: {minutes_text(face.rework_minutes)} more.")
     if face.without_habit_minutes is not None:
         lines.append(f"  Without the habit: {minutes_text(face.without_habit_minutes)}, and more repeats to expect.")

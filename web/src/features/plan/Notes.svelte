@@ -81,9 +81,9 @@
           : `, which takes ${duration(plan.nicks.other_minutes)}.`}
     </p>
   {/if}
-  {#if plan?.steps.length && (plan.rework_minutes >= 0.5 || plan.without_habit_minutes)}
+  {#if plan?.rework_minutes || plan?.without_habit_minutes}
     <p class="small dim px-3 py-1.5">
-      {#if plan.rework_minutes >= 0.5}Repeats to expect: {duration(plan.rework_minutes)} more.{/if}
+      {#if plan.rework_minutes}Repeats to expect: {duration(plan.rework_minutes)} more.{/if}
       {#if plan.without_habit_minutes}
         Without the habit: {duration(plan.without_habit_minutes)}, and more repeats to expect.
       {/if}

@@ -54,13 +54,13 @@
     />
     Curved face
   </label>
-  <label class="flex items-center gap-2 self-end pb-1.5">
+  <label class="flex items-center gap-2 self-end pb-1.5" title="It seals, seats or measures">
     <input
       type="checkbox"
       checked={face.stays_flat}
       onchange={(event) => draft.changeFace({ stays_flat: event.currentTarget.checked })}
     />
-    Has to stay flat: it seals, seats or measures
+    Has to stay flat
   </label>
   <div class="col-span-2">
     <Choice

@@ -50,7 +50,7 @@ class FacePlan:
 
     Attributes:
         wanted: depth of the marks at the fine and the coarse end of the wanted band, m (0 and infinite for no end).
-        rework: seconds of repeats to expect of steps that go far; not in `seconds`.
+        rework: seconds of repeats to expect of steps that go far, 0 for few; not in `seconds`.
         without_habit: seconds of the best route if habit and school did not count; None where that saves nothing to speak of.
         end_note: said when fewer than nine of ten such faces end as wanted.  limit_note: when the limit is nearly used up.
         habit_note: said when the rack could not keep the habit; wish_note: when no route keeps the wish.
@@ -229,7 +229,8 @@ def _rework(figures: StepFigures, chosen: Chosen) -> float:
     assert chosen.request is not None, "a route was asked for"
     assert chosen.route is not None, "and found"
     expected = figures.repeats(chosen.request.habit, chosen.request.handover)
-    return sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in chosen.route.steps)
+    seconds = sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in chosen.route.steps)
+    return seconds if seconds >= _worth_saying() else 0.0
 
 
 def _without_habit(figures: StepFigures, chosen: Chosen) -> float | None:
@@ -240,8 +241,12 @@ def _without_habit(figures: StepFigures, chosen: Chosen) -> float | None:
         return None
     route = sensible_route(figures, free)
     seconds = float(chosen.route.totals[TIME])
-    worth_saying = constant("work.check").si  # what saves less than a look is not worth a word
-    return None if route is None or route.totals[TIME] > seconds - worth_saying else float(route.totals[TIME])
+    return None if route is None or route.totals[TIME] > seconds - _worth_saying() else float(route.totals[TIME])
+
+
+def _worth_saying() -> float:
+    """Seconds: what is less than a look under the lamp is not worth a word."""
+    return constant("work.check").si
 
 
 def _end_note(figures: StepFigures, route: Route) -> Sentence | None:

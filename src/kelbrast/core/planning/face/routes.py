@@ -1,6 +1,6 @@
 """The steps that wishes and habits allow on a face, and the best route through them."""
 
-from collections.abc import Collection, Iterable, Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass, field, replace
 from typing import Final
 
@@ -52,17 +52,22 @@ class RouteRequest:
 
 
 def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
-    """The steps that the wish leaves, with the expected repeats in their time and cost. Metal counts once: it has a limit."""
+    """The steps that the wish leaves, with the expected repeats in their time and cost. Metal and changes count once: metal for
+    its limit, changes for what is shared."""
     steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
     steps, ends = narrow(steps, ends, figures.surfaces.ids, request.wish)
-    stop = _stop(figures)
-    stop[METAL] = 0.0  # metal counts once, for its limit
-    return StepTable(_priced(figures, request, figures.values), steps, ends, stop)
+    expected, values = figures.repeats(request.habit, request.handover), figures.values
+    if expected.any():
+        values = values.copy()
+        values[[TIME, COST]] *= 1 + expected
+    stop = figures.stop.copy()
+    stop[METAL] = 0.0
+    return StepTable(values, steps, ends, stop)
 
 
 def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     """The best route for what is asked with the expected repeats of its steps, or None when there is none."""
-    found = _search(figures, step_table(figures, request), request)
+    found = _search(figures, request, step_table(figures, request))
     return None if found is None else with_totals(figures, found)
 
 
@@ -72,57 +77,70 @@ def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     Beyond the fence the objective is weighed against time, with the least weight that brings the route inside.
     """
     table = step_table(figures, request)
-    best = _search(figures, table, request)
-    if best is None or request.objective == "time":
-        return None if best is None else with_totals(figures, best)
-    quickest = search(table, "time", request.binding_limit)
-    assert quickest is not None, "the same steps have a route"
-    fence = constant("plan.fence").value * quickest.totals[TIME]
-    if best.totals[TIME] > fence * (1 + REL_TOL):
-        best = _inside(figures, table, request, fence, outside=best, inside=quickest)
-    return with_totals(figures, best)
-
-
-def _inside(
-    figures: StepFigures, table: StepTable, request: RouteRequest, fence: float, *, outside: Route, inside: Route
-) -> Route:
-    """Of the routes that are best for some weight of time against the objective, the last one inside the fence.
-
-    Two of them tie at one weight. Either something beats both at that weight and takes the place of the one on its side of
-    the fence, or there is nothing between them.
-    """
-    goal, stops = _goal(figures, request), _stop(figures)
-    stop = stops[CRITERIA.index(request.objective)]
-
-    def reached(route: Route) -> float:
-        return sum(float(goal[step]) for step in route.steps) + float(stop[route.nodes[-1] if route.nodes else 0])
-
-    while (slower := outside.totals[TIME] - inside.totals[TIME]) > 0:
-        weight = (reached(inside) - reached(outside)) / slower
-        found = _weighed(table, request, goal + weight * table.values[TIME], stop + weight * stops[TIME])
-        assert found is not None, "the same steps have a route"
-        if reached(found) + weight * found.totals[TIME] >= (reached(outside) + weight * outside.totals[TIME]) * (1 - REL_TOL):
-            break
-        outside, inside = (outside, found) if found.totals[TIME] <= fence * (1 + REL_TOL) else (found, inside)
-    return inside
+    found = _inside_the_fence(figures, request, table)
+    return None if found is None else with_totals(figures, found)
 
 
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
     """The quickest routes with fewer and fewer changes, within the limit and, for another aim than time, within the fence."""
-    table = no_longer_than(step_table(figures, request), _worth_sharing(figures, request, best))
+    table = step_table(figures, request)
+    if request.objective == "time":  # what is longer even if all its set-ups were made for other faces cannot pay
+        shared = _sharing(figures, table, figures.surfaces.ids)
+        table = replace(table, steps=no_longer_than(shared, seconds_with_repeats(figures, request, best)).steps)
     most = round(float(best.totals[CHANGES])) if request.objective == "time" else len(best.nodes)
     quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
     if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
         quickest = tuple(_by_price_of_a_change(table, request))
-    return [with_totals(figures, one) for one in _within_fence(quickest, request)]
+    fence = _fence(table, request)
+    return [with_totals(figures, one) for one in quickest if one.totals[TIME] <= fence * (1 + REL_TOL)]
+
+
+def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
+    """The best route where these tools are set up for another face already, so that only their work counts."""
+    found = _inside_the_fence(figures, request, _sharing(figures, step_table(figures, request), tools))
+    return [] if found is None else [with_totals(figures, found)]
+
+
+def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Route) -> float:
+    """Seconds of a route with the expected repeats of its steps and the risk of its end: what it is chosen by."""
+    expected = figures.repeats(request.habit, request.handover)
+    worked = sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
+    return worked + (float(figures.stop[TIME, route.nodes[-1]]) if route.nodes else 0.0)
+
+
+def _fence(table: StepTable, request: RouteRequest) -> float:
+    """Seconds beyond which no route for another aim than time goes."""
+    quickest = None if request.objective == "time" else search(table, "time", request.binding_limit)
+    return np.inf if quickest is None else constant("plan.fence").value * float(quickest.totals[TIME])
+
+
+def _inside_the_fence(figures: StepFigures, request: RouteRequest, table: StepTable) -> Route | None:
+    """The best route for the objective, or the last one inside the fence of those that are best for some weight of time.
+
+    Two of them tie at one weight. Either something beats both at that weight and takes the place of the one on its side of
+    the fence, or there is nothing between them.
+    """
+    outside, fence = _search(figures, request, table), _fence(table, request) * (1 + REL_TOL)
+    if outside is None or outside.totals[TIME] <= fence:
+        return outside
+    inside = search(table, "time", request.binding_limit)
+    assert inside is not None, "the same steps have a route"
+    goal = _goal(figures, request, table)
+    while (slower := outside.totals[TIME] - inside.totals[TIME]) > 0:
+        weight = (goal.of(inside) - goal.of(outside)) / slower
+        found = _weighed(table, request, goal.with_time(weight, table))
+        assert found is not None, "the same steps have a route"
+        if goal.of(found) + weight * found.totals[TIME] >= (goal.of(outside) + weight * outside.totals[TIME]) * (1 - REL_TOL):
+            break
+        outside, inside = (outside, found) if found.totals[TIME] <= fence else (found, inside)
+    return inside
 
 
 def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[Route]:
     """The best routes within the metal limit for one price of a change after the other, each twice the last."""
     price, known = constant("work.wash").si, set()
     for _ in range(_PRICES):
-        weights = table.values[TIME] + price * table.values[CHANGES]
-        route = _weighed(table, request, weights, table.stopping[TIME])
+        route = _weighed(table, request, _Goal(table.values[TIME] + price * table.values[CHANGES], table.stopping[TIME]))
         if route is None:
             return
         if route.nodes not in known:
@@ -131,90 +149,56 @@ def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[R
         price *= 2
 
 
-def _worth_sharing(figures: StepFigures, request: RouteRequest, best: Route) -> float:
-    """Seconds beyond which no other route can pay: more than every set-up and wash that sharing could save."""
-    if request.objective != "time":
-        return np.inf
-    dearest = max(one.tool.carrier.stock.setup for one in figures.tools) + constant("work.wash").si
-    return seconds_with_repeats(figures, request, best) + dearest * 2 * len(best.nodes)
-
-
-def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
-    """The best route where these tools are set up for another face already, so that only their work counts."""
-    values = figures.values.copy()
+def _sharing(figures: StepFigures, table: StepTable, tools: Collection[str]) -> StepTable:
+    """The table where these tools are set up for another face already: without their set-ups, washes and changes."""
+    values = table.values.copy()
     for at, one in enumerate(figures.tools, start=1):
         if one.tool.id in tools:
             values[TIME, :, at] -= one.tool.carrier.stock.setup
             values[TIME, 1:, at] -= constant("work.wash").si
             values[CHANGES, :, at] = 0.0
-    table = replace(step_table(figures, request), values=_priced(figures, request, values))
-    found = _search(figures, table, request)
-    return [] if found is None else [with_totals(figures, one) for one in _within_fence([found], request)]
+    return replace(table, values=values)
 
 
-def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Route) -> float:
-    """Seconds of a route with the expected repeats of its steps and the risk of its end: what it is chosen by."""
-    expected = figures.repeats(request.habit, request.handover)
-    worked = sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
-    return worked + (float(_stop(figures)[TIME, route.nodes[-1]]) if route.nodes else 0.0)
+@dataclass(frozen=True, slots=True)
+class _Goal:
+    """What each step, (n, n), and each end, (n,), adds to what a route shall have least of."""
+
+    steps: Reals
+    ends: Reals
+
+    def of(self, route: Route) -> float:
+        return sum(float(self.steps[step]) for step in route.steps) + float(self.ends[route.nodes[-1] if route.nodes else 0])
+
+    def with_time(self, weight: float, table: StepTable) -> "_Goal":
+        return _Goal(self.steps + weight * table.values[TIME], self.ends + weight * table.stopping[TIME])
 
 
-def _priced(figures: StepFigures, request: RouteRequest, values: Reals) -> Reals:
-    expected = figures.repeats(request.habit, request.handover)
-    if not expected.any():
-        return values
-    priced = values.copy()
-    priced[[TIME, COST]] *= 1 + expected
-    return priced
+def _goal(figures: StepFigures, request: RouteRequest, table: StepTable) -> _Goal:
+    """The objective with the expected repeats of every step and the risk of every end."""
+    row, steps = CRITERIA.index(request.objective), table.values[CRITERIA.index(request.objective)]
+    if row in (METAL, CHANGES):
+        steps = steps * (1 + figures.repeats(request.habit, request.handover))
+    return _Goal(steps, figures.stop[row])
 
 
-def _stop(figures: StepFigures) -> Reals:
-    """(criteria, n) what an end risks: its last grade again, several times, by the odds that it misses the wanted band."""
-    odds = figures.outside / np.maximum(1 - figures.outside, REL_TOL)
-    seconds = figures.values[TIME, 0]
-    stop = np.zeros((len(CRITERIA), figures.surfaces.count))
-    stop[TIME] = figures.redo
-    stop[METAL, 1:] = figures.surfaces.depth_worst[1:]
-    stop[COST] = np.divide(figures.values[COST, 0] * figures.redo, seconds, out=np.zeros_like(seconds), where=seconds > 0)
-    stop *= constant("end.price").value * odds
-    return stop
-
-
-def _goal(figures: StepFigures, request: RouteRequest) -> Reals:
-    """(n, n) what each step adds to the objective, with its expected repeats."""
-    expected = figures.repeats(request.habit, request.handover)
-    goal: Reals = figures.values[CRITERIA.index(request.objective)] * (1 + expected)
-    return goal
-
-
-def _search(figures: StepFigures, table: StepTable, request: RouteRequest) -> Route | None:
-    if request.objective in ("time", "cost") or not figures.repeats(request.habit, request.handover).any():
+def _search(figures: StepFigures, request: RouteRequest, table: StepTable) -> Route | None:
+    if request.objective in ("time", "cost"):
         return search(table, request.objective, request.binding_limit)
-    # Metal and changes count once in the table, for the limit and for what is shared; as an aim they are weighed with repeats.
-    goal, stops = _goal(figures, request), _stop(figures)
-    largest = [float(one[table.steps].max(initial=0.0)) or 1.0 for one in (goal, table.values[TIME])]
-    tie = _TIE * largest[0] / largest[1]
-    stop = stops[CRITERIA.index(request.objective)] + tie * stops[TIME]
-    return _weighed(table, request, goal + tie * table.values[TIME], stop)
+    goal = _goal(figures, request, table)
+    largest = [float(one[table.steps].max(initial=0.0)) or 1.0 for one in (goal.steps, table.values[TIME])]
+    return _weighed(table, request, goal.with_time(_TIE * largest[0] / largest[1], table))
 
 
-def _weighed(table: StepTable, request: RouteRequest, weights: Reals, stop: Reals) -> Route | None:
-    """The route with the least sum of these weights of its steps and its end; its totals are those of the table."""
-    mixed, stopping = table.values.copy(), np.zeros_like(table.stopping)
-    mixed[TIME], stopping[TIME] = weights, stop
-    found = search(replace(table, values=mixed, stop=stopping), "time", request.binding_limit)
+def _weighed(table: StepTable, request: RouteRequest, goal: _Goal) -> Route | None:
+    """The route with the least of this; its totals are those of the table."""
+    values, stop = table.values.copy(), np.zeros_like(table.stopping)
+    values[TIME], stop[TIME] = goal.steps, goal.ends
+    found = search(replace(table, values=values, stop=stop), "time", request.binding_limit)
     if found is None:
         return None
     totals = np.array([sum(float(row[step]) for step in found.steps) for row in table.values])
     return replace(found, totals=totals + table.stopping[:, found.nodes[-1] if found.nodes else 0])
-
-
-def _within_fence(routes: Iterable[Route], request: RouteRequest) -> list[Route]:
-    routes = list(routes)
-    if request.objective == "time" or not routes:
-        return routes
-    fence = constant("plan.fence").value * min(float(route.totals[TIME]) for route in routes)
-    return [route for route in routes if route.totals[TIME] <= fence * (1 + REL_TOL)]
 
 
 def with_totals(figures: StepFigures, route: Route) -> Route:

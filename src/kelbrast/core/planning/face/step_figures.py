@@ -77,7 +77,8 @@ class StepFigures:
         warm, rests: how the part warms, and (n, n) how often it is put down to cool.
         values: (4, n, n) time (s), metal (m), cost, changes of each step.
         passable: (n, n) where a step goes at all; forbids: by refusal, where its rules forbid it.
-        outside: (n,) the chance that an end there misses the wanted band.  redo: (n,) seconds of that grade once more.
+        outside: (n,) the chance that an end there misses the wanted band.
+        stop: (4, n) what ending there risks: that grade again, several times, by the odds of missing the band.
         may_end: (n,) by refusal, where a route may end; under None what is never lifted.
         own: by tool, the items of the shop's rack.
     """
@@ -98,7 +99,7 @@ class StepFigures:
     forbids: dict[Refusal, Flags]
     may_end: dict[Refusal | None, Flags]
     outside: Reals
-    redo: Reals
+    stop: Reals
     own: dict[str, OwnTool]
     _beyond: dict[str, Reals] = field(default_factory=dict, compare=False)
     _repeats: dict[tuple[str, str], Reals] = field(default_factory=dict, compare=False)
@@ -141,6 +142,7 @@ def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
     worn = np.where(np.isfinite(life), done.seconds / changed_after, fresh / tools.lasts)
     warm = warming(job, tools.tools)
     rests = np.pad(warm.rests(done.seconds[:, 1:]), ((0, 0), (1, 0)))
+    values, outside = _values(done.seconds + rests * warm.rest, done.used, worn, layer, tools), chance_outside_band(surfaces)
     return StepFigures(
         surfaces=surfaces,
         layer=layer,
@@ -153,12 +155,12 @@ def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
         worn=worn,
         warm=warm,
         rests=rests,
-        values=_values(done.seconds + rests * warm.rest, done.used, worn, layer, tools),
+        values=values,
         passable=COARSE_TO_FINE.mask(surfaces),
         forbids=forbidden_steps(surfaces),
         may_end=may_end,
-        outside=chance_outside_band(surfaces),
-        redo=_redo(surfaces),
+        outside=outside,
+        stop=_stop(surfaces, outside, values),
         own={one.tool: one for one in job.own.tools} if job.own else {},
     )
 
@@ -173,12 +175,15 @@ def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
     return layer
 
 
-def _redo(surfaces: Surfaces) -> Reals:
-    """(n,) s to do the grade of each node once more over its own marks."""
-    tools = surfaces.toolset
-    again: Reals = surfaces.depth_worst * surfaces.face.area / tools.rate + constant("work.check").si + constant("work.wash").si
-    again[0] = 0.0
-    return again
+def _stop(surfaces: Surfaces, outside: Reals, values: Reals) -> Reals:
+    """(4, n) what an end adds to the criteria: its grade again over its own marks, by the odds that it misses the band."""
+    again = (
+        surfaces.depth_worst * surfaces.face.area / surfaces.toolset.rate + constant("work.check").si + constant("work.wash").si
+    )
+    stop, seconds = np.zeros((len(CRITERIA), surfaces.count)), values[TIME, 0]
+    stop[TIME, 1:], stop[METAL, 1:] = again[1:], surfaces.depth_worst[1:]
+    stop[COST] = np.divide(values[COST, 0] * stop[TIME], seconds, out=np.zeros_like(seconds), where=seconds > 0)
+    return stop * constant("end.price").value * outside / np.maximum(1 - outside, REL_TOL)
 
 
 def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:

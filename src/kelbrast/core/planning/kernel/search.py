@@ -18,6 +18,7 @@ from kelbrast.core.validity import REL_TOL, Flags, Places, Reals
 
 CRITERIA: Final = ("time", "metal", "cost", "changes")
 TIME, METAL, COST, CHANGES = range(4)
+ROUNDING_SLACK: Final = 1 + REL_TOL
 _BOUND_ROUNDS: Final = 20  # of looking for the best weight; it is found in a few
 
 
@@ -104,9 +105,6 @@ def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
         totals += step
         nodes.append(node := after)
     return Route(tuple(nodes), totals + table.stopping[:, node])
-
-
-ROUNDING_SLACK: Final = 1 + REL_TOL
 
 
 def search(table: StepTable, objective: str, limit: float = np.inf) -> Route | None:
