@@ -4,12 +4,12 @@ import json
 import shutil
 import sqlite3
 from collections.abc import Iterator
+from contextlib import closing
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect
+from playwright.sync_api import Browser, Page, expect
 
-from attacking import SOAK
 from kelbrast.api.application import WEB, create_app
 from kelbrast.app.jobs import Jobs
 from screen import appears
@@ -40,20 +40,23 @@ def updated(served: Served, web: Path) -> None:
     served.servers = [_running(_server(create_app(jobs, web=web)), _port(number))]
 
 
-# What is installed has its own copy of the screens: the harder case. The plain one is a soak's.
-@pytest.fixture(
-    params=["allow", "block"] if SOAK else ["allow"], ids=["installed", "in the browser"] if SOAK else ["installed"]
-)
-def screens(browser: Browser, request: pytest.FixtureRequest) -> Iterator[BrowserContext]:
-    made = browser.new_context(viewport={"width": 1280, "height": 800}, service_workers=request.param)
-    yield made
-    made.close()
+# What is installed has its own copy of the screens, and what is not asks for each when it is opened.
+@pytest.fixture
+def installed(browser: Browser) -> Iterator[Page]:
+    with closing(browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="allow")) as made:
+        yield made.new_page()
+
+
+@pytest.fixture
+def visiting(browser: Browser) -> Iterator[Page]:
+    with closing(browser.new_context(viewport={"width": 1280, "height": 800}, service_workers="block")) as made:
+        yield made.new_page()
 
 
 def test_a_screen_is_told_of_an_update_and_loses_nothing_that_was_typed(
-    screens: BrowserContext, workshop: Served, tmp_path: Path
+    installed: Page, workshop: Served, tmp_path: Path
 ) -> None:
-    page = screens.new_page()
+    page = installed
     page.clock.install()
     page.goto(f"{workshop.address}/jobs/1")
     title = page.get_by_label("Title of the job")
@@ -70,10 +73,8 @@ def test_a_screen_is_told_of_an_update_and_loses_nothing_that_was_typed(
     expect(page.get_by_text("Kelbrast was updated")).to_have_count(0)
 
 
-def test_a_view_whose_script_is_gone_says_so_and_offers_to_reload(
-    screens: BrowserContext, workshop: Served, tmp_path: Path
-) -> None:
-    page = screens.new_page()
+def test_a_view_whose_script_is_gone_says_so_and_offers_to_reload(visiting: Page, workshop: Served, tmp_path: Path) -> None:
+    page = visiting
     page.goto(workshop.address)
     appears(page.get_by_role("heading", name="Jobs", exact=True))
     updated(workshop, another_build(tmp_path / "web"))
@@ -83,6 +84,16 @@ def test_a_view_whose_script_is_gone_says_so_and_offers_to_reload(
     appears(page.get_by_role("heading", name="Jobs", exact=True))
     page.get_by_role("link", name="Tables").click()
     appears(page.get_by_role("heading", name="Tables"))
+
+
+def test_what_is_installed_opens_every_view_from_its_own_copy(installed: Page, workshop: Served, tmp_path: Path) -> None:
+    page = installed
+    page.goto(workshop.address)
+    page.evaluate("navigator.serviceWorker.ready.then(() => null)")
+    updated(workshop, another_build(tmp_path / "web"))
+    page.get_by_role("link", name="Tables").click()
+    appears(page.get_by_role("heading", name="Tables"))
+    expect(page.get_by_text("A part of this screen could not be loaded.")).to_have_count(0)
 
 
 def test_a_replaced_file_is_told_and_what_is_held_can_be_saved(page: Page, workshop: Served) -> None:
