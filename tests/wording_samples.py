@@ -32,7 +32,7 @@ WORDS: Final = (
 )
 WORDS_TOO: Final = (
     "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
-    "operation", "order", "fault", "count", "school", "habit", "times",
+    "held", "points", "operation", "order", "fault", "count", "school", "habit", "times",
 )  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
@@ -43,6 +43,8 @@ FIGURES: Final[dict[str, Measure]] = {
     "high": Measure(0.4 * UM, "roughness", 3),
     "reaches": Measure(3 * UM, "depth"),
     "have": Measure(3e-3, "length", 3),
+    "far": Measure(0.3, "length", 3),
+    "gets": Measure(0.06, "length", 3),
     "least": Measure(5e-3, "length", 3),
     "wide": Measure(3.072e-3, "length"),
     "stay": Measure(4.2, "time"),

@@ -146,6 +146,8 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "process.speed.choose_setting": ({"machine": machine("bench-buffer"), "diameter": 0.2, "band": (25.0, 40.0), "marked_limit": 48.0}, {"diameter": (0.0,), "band": ((0.0, 40.0),), "marked_limit": (0.0,)}),
     "process.spread.moments": ({"stretches": [Stretch(60.0, "felt", 0.2, 0.1)], "scatter": Scatter(0.2, 0.1, 0.4)}, {"stretches": ([Stretch(-1.0, "felt")], [Stretch(1.0, "felt", -0.1)], [Stretch(1.0, "felt", 0.1, -0.1)], [Stretch(math.nan, "felt")]), "scatter": (Scatter(-0.1, 0.1, 0.4), Scatter(0.2, 1.1, 0.4), Scatter(0.2, 0.1, -0.4), Scatter(math.nan, 0.1, 0.4))}),
     "process.spread.stays_below": ({"found": Moments(100.0, 900.0), "share": 0.9}, {"found": (Moments(0.0, 1.0), Moments(1.0, -1.0), Moments(math.nan, 1.0)), "share": (0.0, 1.0)}),
+    "process.vibration.exposure_of": ({"points": 150.0}, {"points": (-1.0,)}),
+    "process.vibration.vibration_points": ({"vibration": 5.0, "seconds": 600.0}, {"vibration": (-1.0,), "seconds": (-1.0,)}),
     "metrology.parameters.accepted": ({"values": [0.3, 0.4], "limit": 0.4, "rule": "16%", "upper": True}, {"values": ([], [math.nan]), "limit": ()}),
     "metrology.areal.areal": ({"z": MAP, "spacing": (1e-6, 1e-6)}, {"z": (MAP[:7], MAP * math.nan, MAP * 0), "spacing": ((0.0, 1e-6), (1e-6, -1.0))}),
     "metrology.areal.mean_height": ({"z": MAP}, {"z": (MAP[:7], MAP * math.nan)}),

@@ -24,6 +24,7 @@ from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.planning.kernel.search import TIME
 from kelbrast.core.planning.whole.plan import plan_job
+from kelbrast.core.process.removal import contact_kept
 from kelbrast.core.rack.item import Item, ItemEvent, Taken, effects, taken_since
 from kelbrast.core.rack.offer import offer
 from kelbrast.core.reference.loader import constant
@@ -88,7 +89,8 @@ def test_in_a_bore_the_contact_is_less() -> None:
     """Q = eta K F v / H with the smaller of the machine's contact and removal.bore_contact: hand calculation."""
     bore = face("satin", depth=10, reach="inside", inside_radius=0.02)
     for on in tools_on_face(ToolContext.of(bore, job("brass", bore))):
-        eta = min(on.machine.contact, constant("removal.bore_contact").value)
+        kept = contact_kept(ToolContext.of(bore, job("brass", bore)).too_small_for(on.tool))
+        eta = min(on.machine.contact * kept, constant("removal.bore_contact").value)
         by_hand = eta * on.tool.wear * on.working.force * on.setting.surface / 1.3e9
         hardness = ToolContext.of(bore, job("brass", bore)).material.hardness
         assert on.rate == pytest.approx(by_hand * 1.3e9 / hardness)

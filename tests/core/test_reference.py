@@ -36,10 +36,10 @@ def test_a_constant_is_one_number() -> None:
 def test_materials_are_plausible() -> None:
     assert len(materials()) >= 16
     for one in materials().values():
-        assert 0.05e9 < one.hardness < 12e9
+        assert 0.05e9 < one.hardness < 15e9
         assert 0.1 < one.conductivity < 450
-        assert 900 < one.density < 12000
-        assert 200 < one.specific_heat < 1600
+        assert 900 < one.density < 20000
+        assert 100 < one.specific_heat < 1800
         assert 273.15 + 40 < one.limit < 273.15 + 400
 
 

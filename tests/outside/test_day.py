@@ -9,8 +9,9 @@ from attacking import SOAK
 from days import carried_out, job_shop, random_shop
 from kelbrast.core.day.greedy import first_come, plan_at_once, put_down
 from kelbrast.core.day.schedule import score, violations
-from kelbrast.core.day.shop import DayWork, Station, Task, Worker, exposure_of, vibration_points
+from kelbrast.core.day.shop import DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
+from kelbrast.core.process.vibration import exposure_of, vibration_points
 
 
 def best_of(work: DayWork, seconds: float = 8.0) -> DayFound:

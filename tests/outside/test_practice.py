@@ -1,4 +1,4 @@
-"""Does the planner say what a good polisher would do? Jobs and what practice expects of them stand in `practice/jobs.toml`."""
+"""Does the planner say what a good polisher would do? Jobs and what practice expects of them stand in `practice/*.toml`."""
 
 import tomllib
 from functools import cache
@@ -14,8 +14,10 @@ from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.reference.loader import sources
 from kelbrast.documents.job.read import check_job_file, to_job
 
-JOBS: list[dict[str, Any]] = tomllib.loads((Path(__file__).parent / "practice" / "jobs.toml").read_text(encoding="utf-8"))[
-    "jobs"
+JOBS: list[dict[str, Any]] = [
+    job
+    for name in ("jobs", "more_jobs")
+    for job in tomllib.loads((Path(__file__).parent / "practice" / f"{name}.toml").read_text(encoding="utf-8"))["jobs"]
 ]
 EXPECTED = [(job["name"], number) for job in JOBS for number in range(len(job["expect"]))]
 GROUPS = {
@@ -84,8 +86,20 @@ NOT_SIGNED = {
         "steps",
     ): "a slack belt of P400 straight from turned marks is bold; P240 or P320 comes first",
     ("gallery rail collar, turned, to a mirror", "first"): "the same",
-    ("striker plate, hardened and ground, to N1", "minutes"): "two minutes less than the least that a shop would count on",
     ("door plate, brass, by hand alone, to bright", "steps"): "every second grade where a hand takes most of them",
+    (
+        "rigger's knife, fine scratches, to a mirror",
+        "minutes",
+    ): "an arm does not press a lap of forty square centimetres so hard",
+    (
+        "key of the oil store, brass, small, to bright",
+        "last",
+    ): "a cloth by hand is as quick on so little, but a wheel is running",
+    ("medal of the rescue service, 14 carat gold, fine scratches, to a mirror", "last"): "the same",
+    ("lamp room wall, a square metre of stainless, brushed, to bright in its place", "minutes"): "ten hours are a little much",
+    ("wear pad of the turntable, tungsten carbide, ground, to N2", "minutes"): "hard metal takes longer than its hardness says",
+    ("stop pins, turned stainless, a batch of fifty, to N5", "only"): "a closing lap is for a size, and cloth does a roughness",
+    ("clamp plate, titanium, sanded at 240, to bright", "steps"): "a grade more before the wheel",
     ("lens guard, polycarbonate, sanded at 2000, to bright", "minutes"): "a pad is counted on to be done at the first look",
 }
 

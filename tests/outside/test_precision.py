@@ -82,7 +82,7 @@ class TestLimits:
         ("stainless-304", 17.3),
         ("cast-iron", 10.5),
         ("aluminium-wrought", 23),
-        ("brass", 19),
+        ("brass", 20.8),
         ("bronze", 18),
         ("copper", 16.7),
         ("titanium", 8.6),

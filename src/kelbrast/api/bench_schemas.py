@@ -14,6 +14,7 @@ from kelbrast.core.bench.limits import Level
 from kelbrast.core.bench.run import Status, Waiting
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.told import reading_said, tell_one
+from kelbrast.core.catalogue.damages import called
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
@@ -59,6 +60,7 @@ class HandOut(BaseModel):
     piece: int
     face: str
     face_id: str
+    found_as: str
     route: int
     step: int
     of: int
@@ -212,6 +214,7 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
         piece=piece,
         face=stage.label,
         face_id=stage.face,
+        found_as=called(kept.job.face(stage.face).found.called),
         route=stage.route,
         step=stage.step,
         of=sum(one.face == stage.face and one.route == stage.route for one in run.stages[piece]),

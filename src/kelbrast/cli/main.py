@@ -104,7 +104,9 @@ def card(
 
 @app.command(name="list")
 def list_(
-    kind: Annotated[str, typer.Argument(metavar="KIND", help="materials, finishes, tools, machines, grades, uses or inserts")],
+    kind: Annotated[
+        str, typer.Argument(metavar="KIND", help="materials, finishes, tools, machines, grades, uses, inserts or damages")
+    ],
     format: FormatOption = Format.text,
 ) -> None:
     """List what a job file may name."""

@@ -1,13 +1,13 @@
 """Work to size on the command line."""
 
 import json
-import math
 from typing import Annotated
 
 import typer
 
 from kelbrast.app.sizing import size_answer
 from kelbrast.cli.output import Format, say, text_of
+from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.tolerance_classes import tolerance_class
 from kelbrast.core.errors import BadInput, OutsideValidity
@@ -62,7 +62,9 @@ def lathe(
     family: Annotated[str, typer.Option("--family", help="ferrous, or a family of materials")],
     cutting_ft_min: Annotated[float | None, typer.Option("--cutting-ft-min", help="cutting speed of rough turning")] = None,
     cutting_m_min: Annotated[float | None, typer.Option("--cutting-m-min", help="the same in m/min")] = None,
-    most_rpm: Annotated[float | None, typer.Option("--most-rpm", help="the machine's highest speed")] = None,
+    most_rpm: Annotated[
+        float | None, typer.Option("--most-rpm", help="the highest that machine and chuck bear, or the starter lathe's")
+    ] = None,
     format: FormatOption = Format.text,
 ) -> None:
     """Spindle speeds of rough turning, filing and polishing in the lathe."""
@@ -80,7 +82,7 @@ def lathe(
         if value is not None and not 0 < value < 1e6:
             raise BadInput.one(name, "must be above 0")
     cutting = to_si(cutting_ft_min, "ft/min") if cutting_ft_min is not None else (cutting_m_min or 0.0) / 60
-    most = math.inf if most_rpm is None else to_si(most_rpm, "rev/min")
+    most = machine("lathe").top if most_rpm is None else to_si(most_rpm, "rev/min")
     found = lathe_speeds(diameter=to_si(diameter_mm, "mm"), cutting=cutting, ferrous=family in ("ferrous", *FERROUS), most=most)
     answer = {
         "rough_rpm": _rpm(found.rough),

@@ -6,6 +6,7 @@ export function foundAs(damage: Catalogue['damages'][number]): Found {
     kind: damage.kind as Found['kind'],
     depth_um: { likely: damage.likely_um, worst: damage.worst_um },
     count: 1,
+    called: damage.id,
     ...(damage.share === null ? {} : { share: damage.share }),
   };
 }

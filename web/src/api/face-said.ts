@@ -4,8 +4,10 @@ import { shown } from '../units/shown.svelte';
 
 /** How a face came, in the units shown: "pits 22–35 µm". */
 export function foundSaid(face: Face): string {
-  const kind = choices.all?.found.find((one) => one.id === face.found.kind)?.label.split(':')[0] ?? face.found.kind;
-  if (face.found.after) return `as left by ${face.found.after}`;
+  const called = choices.all?.damages.find((one) => one.id === face.found.called)?.label;
+  if (face.found.after) return `${called ? `${called.toLowerCase()}, ` : ''}as left by ${face.found.after}`;
+  const kind =
+    called ?? choices.all?.found.find((one) => one.id === face.found.kind)?.label.split(':')[0] ?? face.found.kind;
   const depth = face.found.depth_um;
   if (typeof depth === 'number') return `${kind.toLowerCase()} ${shown.say(depth, 'depth')}`;
   return depth ? `${kind.toLowerCase()} ${shown.bare(depth.likely, 'depth')}–${shown.say(depth.worst, 'depth')}` : kind;

@@ -3356,7 +3356,9 @@ export interface components {
         /**
          * FaceFile
          * @description One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
-         *     taken for sharp, whatever stands there. `id` stays whatever the face is called; where it is missing, one is made.
+         *     taken for sharp, whatever stands there. `blind`: a bore that is open at one end only.
+         *
+         *     `id` stays whatever the face is called; where it is missing, one is made.
          */
         FaceFile: {
             /**
@@ -3380,6 +3382,11 @@ export interface components {
             reach: "open" | "inside" | "tight";
             /** Inside Radius Mm */
             inside_radius_mm?: number | null;
+            /**
+             * Blind
+             * @default false
+             */
+            blind: boolean;
             found: components["schemas"]["FoundFile"];
             want: components["schemas"]["WantFile"];
             /** Limit Um */
@@ -3434,6 +3441,12 @@ export interface components {
             reason_said?: components["schemas"]["SentenceFile"] | null;
             /** Keep Off */
             keep_off: boolean;
+            /**
+             * Found As
+             * @description the word that was chosen for what is wrong with it; empty for none
+             * @default
+             */
+            found_as: string;
             edge?: components["schemas"]["EdgePlan"] | null;
             /**
              * Aim
@@ -3766,7 +3779,7 @@ export interface components {
         };
         /**
          * FoundFile
-         * @description The state of a face as found: a kind of damage with its depth, or `after` a grade.
+         * @description The state of a face as found: a kind of damage with its depth, or `after` a grade. `called`: the word for it.
          */
         FoundFile: {
             /**
@@ -3788,6 +3801,8 @@ export interface components {
             blend?: boolean | null;
             /** Share */
             share?: number | null;
+            /** Called */
+            called?: string | null;
         };
         /**
          * FrontRoute
@@ -3942,6 +3957,8 @@ export interface components {
             face: string;
             /** Face Id */
             face_id: string;
+            /** Found As */
+            found_as: string;
             /** Route */
             route: number;
             /** Step */
@@ -6875,6 +6892,12 @@ export interface components {
             tight: boolean;
             /** Inside Radius Mm */
             inside_radius_mm: number | null;
+            /** Reach In Mm */
+            reach_in_mm: number | null;
+            /** Least Face Cm2 */
+            least_face_cm2: number;
+            /** Most Face Cm2 */
+            most_face_cm2: number | null;
             /** Not For */
             not_for: string[];
             /** Suits */

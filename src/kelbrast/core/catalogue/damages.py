@@ -14,6 +14,8 @@ class Damage:
         kind: of what was found, a key of `FOUND_KINDS`.
         likely, worst: a first guess of its depth.  share: how much of the face raised metal covers; None for all else.
         says: what a polisher knows before beginning.
+        off_first: operations that take it off before anything is ground, the first that the part bears; empty for none.
+        passivate: stainless steel is passivated after it.
     """
 
     id: str
@@ -23,6 +25,8 @@ class Damage:
     worst: Constant
     share: Constant | None
     says: str
+    off_first: tuple[str, ...] = ()
+    passivate: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,9 +43,33 @@ class Feel:
 def damages() -> dict[str, Damage]:
     """Every word by its id."""
     return {
-        key: Damage(key, row["label"], row["kind"], row["likely"], row["worst"], row.get("share"), row["says"])
+        key: Damage(
+            **{name: row[name] for name in ("label", "kind", "likely", "worst", "says")},
+            id=key,
+            share=row.get("share"),
+            off_first=tuple(row.get("off_first", ())),
+            passivate=row.get("passivate", False),
+        )
         for key, row in record("damages").items()
     }
+
+
+def damage(key: str) -> Damage:
+    """The damage with this id.
+
+    >>> damage("rust").kind
+    'pits'
+    """
+    return find("damage", damages(), key)
+
+
+def called(key: str) -> str:
+    """The label of a damage by its id; empty for none.
+
+    >>> called("heat-tint"), called("")
+    ('Heat tint', '')
+    """
+    return damage(key).label if key else ""
 
 
 @cache

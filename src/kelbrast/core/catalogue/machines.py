@@ -1,5 +1,6 @@
 """Machines: mounts, speeds, and the share of the time in contact with the work."""
 
+import math
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
@@ -60,6 +61,11 @@ class Machine:
     mounting: tuple[str, ...] = ()
     least_mass: float = 0.0
     drawing: "Drawing | None" = None
+
+    @property
+    def top(self) -> float:
+        """Its highest spindle speed, rev/s; infinite where it has none."""
+        return max([*self.settings, *([self.high] if self.high is not None else [])], default=math.inf)
 
 
 @cache

@@ -1,7 +1,7 @@
 """What parts are made of, in families that share wheels and rules; and what may be stuck in a part and would be hurt."""
 
 import math
-from collections.abc import Collection, Iterator, Mapping
+from collections.abc import Collection, Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
 from typing import Any, Final
@@ -21,6 +21,8 @@ class Material:
         worked_wet: abrasives that can be wet are used wet on it: dry they clog and burn.
         look, protection, protect_within: its own where it differs from its family (see `Family`).
         cut_share: how much less comes off than its hardness says.
+        caution: what it asks for beside its family's caution; None for nothing.
+        tips: keys of [advice] in `advice.toml` that hold for it, each where its own rule applies.
         smear: the deepest smeared layer under marks, in depths of them; coarsest: grain that it bears, m.
         figures: the same properties as constants, with unit and source.
     """
@@ -39,6 +41,8 @@ class Material:
     protect_within: float | None
     figures: tuple[tuple[str, Constant], ...]
     worked_wet: bool = False
+    caution: str | None = None
+    tips: tuple[str, ...] = ()
     cut_share: float = 1.0
     smear: float = math.inf
     coarsest: float = math.inf
@@ -81,6 +85,8 @@ def _material(key: str, row: dict[str, Any]) -> Material:
         **{name: value.si for name, value in figures.items()},
         figures=tuple(figures.items()),
         worked_wet=row.get("worked_wet", False),
+        caution=row.get("caution"),
+        tips=tuple(row.get("tips", ())),
         **{name: row[name].si for name in ("cut_share", "smear", "coarsest") if name in row},
     )
 
@@ -97,6 +103,8 @@ class Family:
         alcohol: bears being wiped with it.
         anodises: may carry a coat of anodising.
         bars: the compounds that are usually kept for it.
+        worked_by: the only carriers that may touch it; None where any may that does not exclude it.
+        speeds_as: the family whose surface speeds hold for it where the tables have none of its own; None for its own.
         protection: what usually protects it when it is bright, within so many seconds; None when it can wait.
     """
 
@@ -111,6 +119,17 @@ class Family:
     bars: tuple[str, ...]
     protection: str
     protect_within: float | None
+    worked_by: tuple[str, ...] | None = None
+    speeds_as: str | None = None
+
+    def may_be_worked_by(self, carrier: str, row: Mapping[str, Any]) -> bool:
+        """Whether this carrier may touch it, with one of the family's bars where it carries a compound.
+
+        Args:
+            carrier: its id.  row: its entry in `carriers.toml`.
+        """
+        excluded = self.id in row.get("not_for", ()) or not (self.worked_by is None or carrier in self.worked_by)
+        return not excluded and ("compounds" not in row or not {*row["compounds"]}.isdisjoint(self.bars))
 
 
 @cache
@@ -122,7 +141,7 @@ def families() -> dict[str, Family]:
     """
     found = {key: _family(key, row) for key, row in record("families").items()}
     known = {(row["use"], row["family"]) for name in BANDS for row in table(name)}
-    if missing := list(missing_bands(found, record("carriers"), known)):
+    if missing := list(missing_bands(found.values(), record("carriers"), known)):
         raise ReadError(missing)
     return found
 
@@ -146,30 +165,32 @@ def said_family(key: str) -> str:
 
 
 def missing_bands(
-    families: Collection[str], carriers: Mapping[str, Mapping[str, Any]], known: Collection[tuple[str, str]]
+    families: Iterable[Family], carriers: Mapping[str, Mapping[str, Any]], known: Collection[tuple[str, str]]
 ) -> Iterator[Fault]:
     """What the tables of speeds leave out: (use, family) of every carrier that is worked in a band and may touch the family.
 
     Without its row a carrier would be refused for the whole family, and nobody would know why.
 
-    >>> [str(one) for one in missing_bands(["steel"], {"felt": {"band": "cut"}}, set())]
+    >>> [str(one) for one in missing_bands([family("steel")], {"felt": {"band": "cut"}}, set())]
     ['families.toml:steel: has no speeds for "cut" in the tables of bands; "felt" needs them, or must name it in not_for']
     """
     needed = {
-        (row["band"], one): carrier
+        (row["band"], one.speeds_as or one.id): (carrier, one.id)
         for carrier, row in carriers.items()
         for one in families
-        if "band" in row and one not in row.get("not_for", ())
+        if "band" in row and one.may_be_worked_by(carrier, row)
     }
-    for (use, one), carrier in needed.items():
-        if (use, one) not in known:
+    for (use, speeds), (carrier, one) in needed.items():
+        if (use, speeds) not in known and (use, one) not in known:
             said = f'has no speeds for "{use}" in the tables of bands; "{carrier}" needs them, or must name it in not_for'
             yield Fault(f"families.toml:{one}", said)
 
 
 def _family(key: str, row: dict[str, Any]) -> Family:
     within = row.get("protect_within")
-    return Family(key, **{**row, "bars": tuple(row["bars"]), "protect_within": within.si if within else None})
+    lists: dict[str, Any] = {name: tuple(row[name]) for name in ("bars", "worked_by") if name in row}
+    said: dict[str, Any] = {**row, **lists, "protect_within": within.si if within else None}
+    return Family(key, **said)
 
 
 @dataclass(frozen=True, slots=True)

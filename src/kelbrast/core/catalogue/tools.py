@@ -1,6 +1,7 @@
 """The starter rack: uses and their speeds, carriers, and one tool for each grade, size or compound of a carrier; and kits to
 begin with."""
 
+import math
 from dataclasses import dataclass, fields, replace
 from functools import cache
 from typing import Any
@@ -32,7 +33,7 @@ class Cutting:
         drawn_only: at home where a size or a roughness is drawn.
         lays: in which ways its marks can lie; arcs are neither straight nor without direction.
         levels: backed firmly enough to take down ripple and raised metal.
-        backed: a grain on a backing, so that the habit counts the jump between two grades.
+        backed: a grain on a backing.
         reaches_depth: deepest mark that it can take out, whatever its grain; None for no limit.
         reach_in_grains: the same in sizes of its grain; None for no limit.
         hardest: hardness of the hardest work that it cuts, Pa; None for no limit.
@@ -69,7 +70,9 @@ class Access:
         scallops: a small or round tool that leaves hollows on a larger flat face.
         turned_only: for a round outside turning in the lathe.
         edges: breaks or rounds an edge under control.
+        reach_in: how far into a bore it gets from an open end, m; None when it does not go inside.
         least_face, least_curved: the smallest face that it touches with all of itself, and the smallest curved one, m2.
+        most_face: the largest open face that suits it, m2; infinite for any.
     """
 
     open: bool
@@ -79,8 +82,15 @@ class Access:
     scallops: bool = False
     turned_only: bool = False
     edges: bool = False
+    reach_in: float | None = None
     least_face: float = 0.0
     least_curved: float = 0.0
+    most_face: float = math.inf
+
+    @property
+    def largest(self) -> float | None:
+        """The largest open face that suits it, m2; None for any."""
+        return self.most_face if math.isfinite(self.most_face) else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -173,6 +183,11 @@ class Tool:
     suits: tuple[str, ...] | None = None
 
     @property
+    def is_firm(self) -> bool:
+        """Whether its grain is held firmly or charged into a lap, so that a habit counts the jump from grade to grade."""
+        return self.carrier.cutting.backed or self.carrier.cutting.wear_law == "lap"
+
+    @property
     def is_torn(self) -> bool:
         """Whether deep marks tear its grains out: a coated abrasive, not a bonded one."""
         return self.carrier.cutting.wear_law == "coated" and self.carrier.kind != "stone"
@@ -252,7 +267,8 @@ def _carrier(key: str, row: dict[str, Any]) -> Carrier:
 
     groups = {"cutting": Cutting, "access": Access, "running": Running, "stock": Stock}
     themes = {name: group(**part(group)) for name, group in groups.items()}
-    return Carrier(**{**part(Carrier), "id": key, **themes, "figures": tuple(figures.items())})
+    not_for = tuple(one.id for one in families().values() if not one.may_be_worked_by(key, row))
+    return Carrier(**{**part(Carrier), "id": key, **themes, "not_for": not_for, "figures": tuple(figures.items())})
 
 
 def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
@@ -361,7 +377,13 @@ def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
         for row in table(name):
             low, high = (to_si(float(row[f"{end}_{column}"]), unit) for end in ("low", "high"))
             found[row["use"], row["family"]] = (low, high)
-    return found
+    lent = {
+        (use, one.id): speeds
+        for one in families().values()
+        for (use, lender), speeds in found.items()
+        if lender == one.speeds_as
+    }
+    return lent | found
 
 
 @dataclass(frozen=True, slots=True)

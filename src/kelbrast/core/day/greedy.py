@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, needs_change, points_by_day, score, violations
-from kelbrast.core.day.shop import DAY, DayWork, Task, Worker, vibration_points
+from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
+from kelbrast.core.process.vibration import vibration_points
 from kelbrast.core.units import to_si
 
 _MOST_DAYS: Final = 21

@@ -5,7 +5,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from kelbrast.core.day.shop import DAY, DayWork, Task, vibration_points
+from kelbrast.core.day.shop import DAY, DayWork, Task
+from kelbrast.core.process.vibration import vibration_points
 from kelbrast.core.units import to_si
 
 

@@ -5,8 +5,6 @@ from dataclasses import dataclass, field
 from typing import Final, Literal
 
 from kelbrast.core.errors import OutsideValidity
-from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import require_not_below_zero
 
 TaskKind = Literal["work", "wait"]
 DAY: Final = 24 * 60  # minutes from one day to the next
@@ -158,36 +156,3 @@ class DayWork:
 
     def station(self, machine: str) -> Station:
         return next(one for one in self.stations if one.id == machine)
-
-
-Exposure = Literal["below", "action", "limit"]
-
-
-def vibration_points(*, vibration: float, seconds: float) -> float:
-    """Points of hand-arm vibration: a hundred are the action value of 2.5 m/s2 over eight hours, four hundred the limit of 5.
-
-    Equation: `p = 100 (a / 2.5)^2 t / 8 h` (points)
-    Valid: vibration and time not below 0.
-
-    Args:
-        vibration: a, frequency-weighted, of the tool in the hand, m/s2.
-        seconds: t, with the hand on it, s.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: hand-arm.
-
-    >>> round(vibration_points(vibration=2.5, seconds=8 * 3600)), round(vibration_points(vibration=10, seconds=3600))
-    (100, 200)
-    """
-    require_not_below_zero(vibration=vibration, seconds=seconds)
-    action, over = constant("day.action_value").si, constant("day.exposure_over").si
-    return 100 * (vibration / action) ** 2 * seconds / over
-
-
-def exposure_of(points: float) -> Exposure:
-    """Below the action value, above it, or above the limit value."""
-    if points > 400:
-        return "limit"
-    return "action" if points > 100 else "below"

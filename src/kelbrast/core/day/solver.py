@@ -13,7 +13,8 @@ from dataclasses import dataclass, field
 from typing import Any, Final
 
 from kelbrast.core.day.schedule import DayScore, Placed, score, violations
-from kelbrast.core.day.shop import DAY, DayWork, Task, Worker, vibration_points
+from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
+from kelbrast.core.process.vibration import vibration_points
 from kelbrast.core.units import to_si
 
 _POINT: Final = 10  # parts of a point of vibration: the solver counts in whole numbers

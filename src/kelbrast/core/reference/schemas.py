@@ -128,8 +128,8 @@ _CARRIER: Final = Entry(
             FLAG: "flat_only scallops wears_down keeps_size turned_only wet takes_by_hardness drawn_only swirls waves edges"
             " first_only life_by_grain",
             RATIO: "reach_in_grains wear",
-            LENGTH: "reaches_depth inside_radius diameter floor wear_grain takes_in_all",
-            AREA: "least_face least_curved",
+            LENGTH: "reaches_depth inside_radius reach_in diameter floor wear_grain takes_in_all",
+            AREA: "least_face least_curved most_face",
             Many(_key_of("materials")): "not_on",
             PRESSURE: "hardest pressure",
             BAND: "band",
@@ -138,6 +138,7 @@ _CARRIER: Final = Entry(
             Many(FAMILY): "not_for",
         }
     ),
+    together=(("inside_radius", "reach_in"),),
 )
 _MACHINE: Final = Entry(
     _keys({TEXT: "label", WORDS: "takes", RATIO: "contact"}),
@@ -206,7 +207,16 @@ _PROCESS: Final = Entry(
         "bench": _all_of(
             {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
         ),
-        "advice": _all_of({AREA: "small_sheet", LENGTH: "sheet", RATIO: "strokes"}),
+        "coat": _all_of({RATIO: "coarsest_share"}),
+        "advice": _all_of(
+            {
+                AREA: "small_sheet bowl_face",
+                LENGTH: "sheet skin",
+                RATIO: "strokes many batch",
+                PRESSURE: "soft_sheet hard",
+                TIME: "in_hand",
+            }
+        ),
         "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most usual usual_length"}),
         "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
         "learning": _all_of(
@@ -255,14 +265,22 @@ RECORDS: Final[dict[str, Schema]] = {
             "checks": _all_of({TEXT: "cross along none level raised polish size size-last last-mirror last-tooth last-satin"}),
             "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
             "advice": _all_of(
-                {TEXT: "sheet unwieldy stays nothing-hard long-step pits worn-in cushion block black strokes scrap hot"}
+                {
+                    TEXT: "sheet unwieldy stays nothing-hard long-step pits worn-in cushion block black strokes scrap hot"
+                    " graphite plate skin tarnish sweepings crazes loads over-polished bowl in-the-lathe"
+                }
             ),
             "mounting": _all_of({TEXT: "two-spindles wheel belt pad lathe disc shank"}),
         }
     ),
     "carriers": Each(_CARRIER),
     "compounds": Each(Entry(_keys({TEXT: "label", LENGTH: "grain", RATIO: "wear"}), {"swirls": FLAG})),
-    "damages": Each(Entry(_keys({TEXT: "label says", _one_of(*FOUND): "kind", LENGTH: "likely worst"}), {"share": RATIO})),
+    "damages": Each(
+        Entry(
+            _keys({TEXT: "label says", _one_of(*FOUND): "kind", LENGTH: "likely worst"}),
+            {"share": RATIO, "off_first": Many(_key_of("operations")), "passivate": FLAG},
+        )
+    ),
     "eye": Entry(
         {
             "file": _all_of({RATIO: "blocks coarse sharpness darkest clipped"}),
@@ -288,7 +306,7 @@ RECORDS: Final[dict[str, Schema]] = {
                     PROTECTION: "protection",
                 }
             ),
-            {"protect_within": TIME},
+            {"protect_within": TIME, "worked_by": Many(_key_of("carriers")), "speeds_as": FAMILY},
         )
     ),
     "faults": Each(_all_of({TEXT: "seen avoid", WORDS: "why cure"})),
@@ -325,7 +343,16 @@ RECORDS: Final[dict[str, Schema]] = {
                 "limit": TEMPERATURE,
                 "expansion": _number("expansion"),
             },
-            {"worked_wet": FLAG, "look": _key_of("looks"), "cut_share": RATIO, "smear": RATIO, "coarsest": LENGTH, **_SHELTER},
+            {
+                "worked_wet": FLAG,
+                "caution": TEXT,
+                "tips": Many(_key_of("advice", "advice")),
+                "look": _key_of("looks"),
+                "cut_share": RATIO,
+                "smear": RATIO,
+                "coarsest": LENGTH,
+                **_SHELTER,
+            },
             together=(("protection", "protect_within"),),
         )
     ),

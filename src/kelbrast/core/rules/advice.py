@@ -7,6 +7,8 @@ from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.job import Job
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant, record
+from kelbrast.core.rules.protection import protection_of
+from kelbrast.core.rules.roughness import reflects_clearly
 from kelbrast.core.rules.rule import Advice, PartAdvice
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
@@ -67,12 +69,33 @@ def _eats_when_new(step: AtStep) -> bool:
     return step.one.tool.carrier.kind in ("flap wheel", "non-woven") and (step.blends or (step.last and not step.first))
 
 
+def _goes_into_a_bowl(job: Job) -> bool:
+    small = all(face.area < constant("advice.bowl_face").si and face.want.lay != "one-way" for face in _worked(job))
+    return job.pieces >= constant("advice.many").value and small
+
+
+def _stays_in_the_chuck(job: Job) -> bool:
+    return job.pieces >= constant("advice.batch").value and any(face.turned is not None for face in _worked(job))
+
+
+def _worked(job: Job) -> list[Face]:
+    return [face for face in job.faces if not face.left_alone and face.edge is None]
+
+
+def _loads(step: AtStep) -> bool:
+    carrier = step.one.tool.carrier
+    coated = carrier.cutting.wear_law == "coated" and carrier.mount != "hand"
+    return "loads" in step.material.tips and coated and not step.one.working.wet
+
+
 SHEET: Final = PartAdvice(
     id="cut-after",
-    says="A small flat piece of thin sheet has more edge than face: it is polished in a larger sheet and cut out after.",
+    says="A small flat piece of thin, soft sheet has more edge than face: it is polished in a larger sheet and cut out after.",
     source="bench-practice",
     lifted_by="a piece that is cut already, or a larger one",
-    applies=lambda job: any(_is_small_sheet(face) for face in job.faces),
+    applies=lambda job: (
+        job.material.hardness <= constant("advice.soft_sheet").si and any(_is_small_sheet(face) for face in job.faces)
+    ),
     words="sheet",
 )
 UNWIELDY: Final = PartAdvice(
@@ -98,6 +121,93 @@ NOTHING_HARD: Final = PartAdvice(
     lifted_by="another material",
     applies=lambda job: job.material.family in ("coating", "plastic"),
     words="nothing-hard",
+)
+GRAPHITE: Final = PartAdvice(
+    id="graphite",
+    says="Grey iron does not become a clear mirror: graphite lets go of its surface.",
+    source="bench-practice",
+    lifted_by="a satin or a tool finish, or another material",
+    applies=lambda job: "graphite" in job.material.tips and any(reflects_clearly(face) for face in _worked(job)),
+    words="graphite",
+)
+THIN_PLATE: Final = PartAdvice(
+    id="thin-plate",
+    says="A plating is thinnest at its edges.",
+    source="bench-practice",
+    lifted_by="a face without a plating; platings as a material say it with their family",
+    applies=lambda job: job.material.family != "plating" and any(face.limit_kind == "plated" for face in _worked(job)),
+    words="plate",
+)
+CASTING_SKIN: Final = PartAdvice(
+    id="casting-skin",
+    says="A die casting is worked no deeper than its dense skin (advice.skin) where that can be.",
+    source="bench-practice",
+    lifted_by="shallower damage, or another material",
+    applies=lambda job: (
+        "skin" in job.material.tips
+        and any((face.found.worst or 0.0) >= constant("advice.skin").si and not face.stands_proud for face in _worked(job))
+    ),
+    words="skin",
+)
+TARNISH: Final = PartAdvice(
+    id="tarnish",
+    says="Bright silver tarnishes, and nothing protects it by itself.",
+    source="bench-practice",
+    lifted_by="a coat at the end, or another finish",
+    applies=lambda job: (
+        "tarnish" in job.material.tips
+        and protection_of(job)[0] == "none"
+        and any(reflects_clearly(face) for face in _worked(job))
+    ),
+    words="tarnish",
+)
+SWEEPINGS: Final = PartAdvice(
+    id="sweepings",
+    says="What comes off silver is worth keeping; gold says so with its family.",
+    source="bench-practice",
+    lifted_by="another material",
+    applies=lambda job: "sweepings" in job.material.tips,
+    words="sweepings",
+)
+CRAZES: Final = PartAdvice(
+    id="crazes",
+    says="Acrylic and polycarbonate craze under alcohol and solvents.",
+    source="bench-practice",
+    lifted_by="another material",
+    applies=lambda job: "crazes" in job.material.tips,
+    words="crazes",
+)
+BOWL: Final = PartAdvice(
+    id="bowl",
+    says="Many small parts (advice.many, advice.bowl_face) without a lay are a vibratory bowl's work.",
+    source="bench-practice",
+    lifted_by="fewer or larger parts, or a brushed finish",
+    applies=_goes_into_a_bowl,
+    words="bowl",
+)
+IN_THE_LATHE: Final = PartAdvice(
+    id="in-the-lathe",
+    says="Turned parts in numbers (advice.batch) are finished while they are still in the chuck.",
+    source="bench-practice",
+    lifted_by="fewer parts, or parts that were not turned",
+    applies=_stays_in_the_chuck,
+    words="in-the-lathe",
+)
+LOADS: Final = Advice(
+    id="loads",
+    says="Soft metal loads a dry belt, disc or wheel: a grease stick keeps it open.",
+    source="bench-practice",
+    lifted_by="wet work, work by hand, or a harder metal",
+    applies=_loads,
+    words="loads",
+)
+OVER_POLISHED: Final = Advice(
+    id="over-polished",
+    says="Hard steel (advice.hard) that is polished too long shows orange peel.",
+    source="mould-finishes",
+    lifted_by="a softer material, or a finish that does not reflect",
+    applies=lambda step: step.last and step.material.hardness >= constant("advice.hard").si and reflects_clearly(step.face),
+    words="over-polished",
 )
 LONG_STEP: Final = Advice(
     id="long-step",
@@ -176,5 +286,18 @@ HOT: Final = Advice(
     applies=lambda step: step.hot_in_hand,
     words="hot",
 )
-AT_STEPS: Final = (LONG_STEP, PITS, WORN_IN, CUSHION, BLOCK, STROKES, BLACK, UNKNOWN, HOT)
-OF_PARTS: Final = (SHEET, UNWIELDY, STAYS, NOTHING_HARD)
+AT_STEPS: Final = (LONG_STEP, PITS, WORN_IN, CUSHION, BLOCK, LOADS, STROKES, BLACK, OVER_POLISHED, UNKNOWN, HOT)
+OF_PARTS: Final = (
+    SHEET,
+    UNWIELDY,
+    STAYS,
+    IN_THE_LATHE,
+    BOWL,
+    GRAPHITE,
+    CASTING_SKIN,
+    THIN_PLATE,
+    CRAZES,
+    NOTHING_HARD,
+    TARNISH,
+    SWEEPINGS,
+)

@@ -1,14 +1,18 @@
 """What to look for under the lamp, and what to beware of. The sentences are data (`records/advice.toml`)."""
 
+from collections.abc import Iterable
 from typing import Final
 
+from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.materials import Material, family, insert
 from kelbrast.core.job import Job
+from kelbrast.core.process.vibration import vibration_points
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.rules.lay import is_brushed, lay_of_step
 from kelbrast.core.rules.rule import Caution, Practice
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
+from kelbrast.core.wording import minutes_text, sentence, tell
 
 LIGHT: Final = Caution(
     id="light-pressure",
@@ -91,6 +95,7 @@ def part_cautions(job: Job) -> tuple[str, ...]:
     """Sentences for the whole part."""
     advice = record("advice")
     found = [
+        job.material.caution,
         family(job.material.family).caution,
         advice["general"]["keep_off"] if any(face.keep_off for face in job.faces) else None,
         *(insert(key).word for key in job.part.inserts),
@@ -99,6 +104,28 @@ def part_cautions(job: Job) -> tuple[str, ...]:
     return tuple(str(text) for text in found if text)
 
 
+def vibration_cautions(held: Iterable[tuple[Machine, float]]) -> tuple[str, ...]:
+    """What machines in the hand add up to, told from so much time on (advice.in_hand).
+
+    Args:
+        held: (machine, seconds on all pieces).
+    """
+    shaking = [(machine.vibration, seconds) for machine, seconds in held if machine.vibration]
+    seconds = sum(each for _, each in shaking)
+    if seconds < constant("advice.in_hand").si:
+        return ()
+    points = sum(vibration_points(vibration=one, seconds=each) for one, each in shaking)
+    return (tell(sentence("vibration.day", held=minutes_text(seconds / 60), points=f"{points:.0f}")),)
+
+
+VIBRATION: Final = Practice(
+    id="vibration",
+    says="Machines that are held for longer than advice.in_hand are told with their points of vibration; the schedule keeps "
+    "each person below the action value.",
+    source="hand-arm",
+    lifted_by="less time, or tools that stand",
+    kept_by=vibration_cautions,
+)
 SPARKS: Final = Practice(
     id="sparks",
     says="Sparks are warned of only on families whose dust glows when it is ground.",

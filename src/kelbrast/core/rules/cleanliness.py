@@ -17,13 +17,14 @@ KEPT_FOR: Final = ToolRule(
 )
 TOO_COARSE: Final = ToolRule(
     id="coarsest",
-    says="A material that bears no coarse marks (coarsest) is not touched by a coarser abrasive.",
+    says="A material that bears no coarse marks (coarsest) is not touched by a coarser abrasive; a coat bears a grain of a "
+    "sixth of what may come off (coat.coarsest_share).",
     source="bench-practice",
-    lifted_by="a finer grade",
+    lifted_by="a finer grade, or a thicker coat",
     refusal="contamination",
-    forbids=lambda one, place: one.tool.charge is None and one.tool.grain > place.material.coarsest,
+    forbids=lambda one, place: one.tool.charge is None and one.tool.grain > place.coarsest,
     reason=lambda surfaces, _before, at: sentence(
-        "contamination.coarse", tool=surfaces.leaving(at).tool.label, coarsest=depth_of(surfaces.material.coarsest)
+        "contamination.coarse", tool=surfaces.leaving(at).tool.label, coarsest=depth_of(surfaces.context.coarsest)
     ),
 )
 ONE_BAR: Final = Practice(

@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from kelbrast.core.catalogue.damages import damage
 from kelbrast.core.catalogue.materials import family
 from kelbrast.core.job import Job
 from kelbrast.core.reference.loader import constant, record
@@ -24,6 +25,23 @@ def blocked(job: Job) -> str | None:
     return None
 
 
+def off_first(job: Job) -> tuple[str, ...]:
+    """The ids of the operations that take rust, scale or heat tint off before anything is ground, each once."""
+    called = [damage(face.found.called) for face in job.faces if face.found.called and not face.left_alone]
+    chosen = (next(key for key in one.off_first if _borne(key, job)) for one in called if one.off_first)
+    return tuple(dict.fromkeys(chosen))
+
+
+def passivates(job: Job) -> bool:
+    """Whether stainless steel is passivated at the end: where it was welded, tinted or scaled, if the part bears it."""
+    called = any(damage(face.found.called).passivate for face in job.faces if face.found.called and not face.left_alone)
+    return called and job.material.family == "stainless" and _borne("passivate", job)
+
+
+def _borne(key: str, job: Job) -> bool:
+    return not job.forbids & set(record("operations")[key].get("forbidden_by", ()))
+
+
 def residue_removal(job: Job) -> str:
     """The id of the operation that takes the residue off at the end."""
     largest = max((face.area for face in job.faces if not face.left_alone), default=0.0)
@@ -39,6 +57,21 @@ COAT_FIRST: Final = Practice(
     source="bench-practice",
     lifted_by="taking out what does not bear the bath",
     kept_by=blocked,
+)
+OFF_FIRST: Final = Practice(
+    id="off-first",
+    says="Rust, scale and heat tint come off before the first step, by remover or pickle where the part bears it, else by "
+    "brush; what lies beneath is what is planned.",
+    source="bench-practice",
+    lifted_by="calling what was found by another word",
+    kept_by=off_first,
+)
+PASSIVATED: Final = Practice(
+    id="passivated",
+    says="Stainless steel that was welded, tinted or scaled is passivated at the end: without it, it rusts there.",
+    source="bench-practice",
+    lifted_by="an insert that does not bear it",
+    kept_by=passivates,
 )
 BATH_OR_BY_HAND: Final = Practice(
     id="cleaned-as-it-bears",

@@ -21,9 +21,9 @@ class Steepness:
     """How steeply a habit goes down, as ratios (constants `habit.*`).
 
     Attributes:
-        jump: of grain between two backed abrasives.
+        jump: of grain between two backed abrasives or laps.
         first: of the damage to the first grade's own marks; first_raised: of metal that is knocked down to them.
-        soft: of the marks that are met to one's own, of what is not backed: wheels, pads, non-woven, rubber, bristle.
+        soft: of the marks that are met to one's own, of what is soft: wheels, pads, non-woven, rubber, bristle.
     """
 
     jump: float
@@ -46,7 +46,7 @@ def excess(surfaces: Surfaces, habit: str) -> Reals:
         return np.zeros((surfaces.count, surfaces.count))
     sinks = surfaces.depth_worst[:, None] / surfaces.depth_worst[None, :]
     backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
-    over = np.where(backed[None, :], _jumps(surfaces) / limits.jump, sinks / limits.soft)
+    over = np.maximum(_jumps(surfaces) / limits.jump, np.where(backed[None, :], 0.0, sinks / limits.soft))
     if habit == "every-grade":
         over = np.maximum(over, 1 + _left_out(surfaces))
     if surfaces.face.edge is not None:
@@ -57,10 +57,10 @@ def excess(surfaces: Surfaces, habit: str) -> Reals:
 
 
 def _jumps(surfaces: Surfaces) -> Reals:
-    """(n, n) how many times finer the grain gets from a backed abrasive, or from paper that was there before; 0 from others."""
+    """(n, n) how many times finer the grain gets from one firm abrasive, or paper that was there before, to another; else 0."""
     after = surfaces.face.found.after
-    backed = [one.tool.grain if one.tool.carrier.cutting.backed else np.nan for one in surfaces.tools]
-    grains = np.array([after.grain if after is not None else np.nan, *backed])
+    firm = [one.tool.grain if one.tool.is_firm else np.nan for one in surfaces.tools]
+    grains = np.array([after.grain if after is not None else np.nan, *firm])
     return np.asarray(np.nan_to_num(grains[:, None] / grains[None, :], nan=0.0))
 
 
@@ -128,7 +128,7 @@ def _colour_without_a_cut(surfaces: Surfaces) -> Flags:
 KEPT: Final = Practice(
     id="steepness",
     says="A habit says how steeply the work goes down: the first grade's own marks are not lost beside the damage "
-    "(first), the grain of backed abrasives gets so many times finer (jump), and the marks sink by no more than so "
+    "(first), the grain of backed abrasives and laps gets so many times finer (jump), and the marks sink by no more than so "
     "many times to and between wheels, pads and soft abrasives (soft). Every grade leaves none of a carrier out. "
     "It is a price and no wall: what goes further risks that the light check fails and the step is repeated "
     "(process.rework), and the expected repeats count like work. Long steps are bounded by the physics alone.",

@@ -18,6 +18,23 @@ def _too_light(one: ToolOnFace, context: ToolContext) -> bool:
     return context.too_light_for(one.machine) > constant("work.beyond").value
 
 
+def _too_large(one: ToolOnFace, context: ToolContext) -> bool:
+    return context.too_large_for(one.tool) > constant("work.beyond").value
+
+
+def _too_far_in(one: ToolOnFace, context: ToolContext) -> bool:
+    reach_in = one.tool.carrier.access.reach_in
+    if context.reach != "inside" or context.bore_depth is None or reach_in is None:
+        return False
+    return context.bore_depth > reach_in
+
+
+def _flattens_a_round(one: ToolOnFace, context: ToolContext) -> bool:
+    carrier = one.tool.carrier
+    by_machine = carrier.mount != "hand" and carrier.cutting.wear_law != "compound"
+    return context.turned is not None and context.drawn and by_machine and not carrier.access.turned_only
+
+
 def _facets(one: ToolOnFace, context: ToolContext) -> bool:
     return one.tool.carrier.access.flat_only and context.curved
 
@@ -27,7 +44,7 @@ def _not_turned(one: ToolOnFace, context: ToolContext) -> bool:
 
 
 def _not_drawn(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.tool.carrier.cutting.drawn_only and not context.drawn
+    return one.tool.carrier.cutting.drawn_only and not (context.drawn or context.stays_flat)
 
 
 def _hollows(one: ToolOnFace, context: ToolContext) -> bool:
@@ -63,6 +80,12 @@ def _why_not_entering(surfaces: Surfaces, _before: int, at: int) -> Sentence:
     if entering and min(entering) > (context.inside_radius or 0):
         return sentence("reach.radius", have=have, least=Measure(min(entering), "length", 3))
     return sentence("reach.entering", have=have, tool=label)
+
+
+def _why_so_far(surfaces: Surfaces, _before: int, at: int) -> Sentence:
+    label, reach_in = surfaces.leaving(at).tool.label, surfaces.leaving(at).tool.carrier.access.reach_in
+    far, gets = Measure(surfaces.context.bore_depth or 0.0, "length", 3), Measure(reach_in or 0.0, "length", 3)
+    return sentence("reach.far_in", tool=label, far=far, gets=gets)
 
 
 TOO_BIG: Final = ToolRule(
@@ -104,9 +127,38 @@ EDGES: Final = ToolRule(
     forbids=_not_for_edges,
     reason=_says("reach.edges"),
 )
+TOO_LARGE: Final = ToolRule(
+    id="too-large",
+    says="An open face that is several times as large as suits a small tool (most_face, work.beyond) is not worked with it: it "
+    "takes days and leaves hollows.",
+    source="bench-practice",
+    lifted_by="a larger tool",
+    refusal="reach",
+    forbids=_too_large,
+    reason=_says("reach.too_large"),
+)
+TOO_FAR_IN: Final = ToolRule(
+    id="too-far-in",
+    says="A tool works a bore only as far in as it gets from an open end (reach_in): half of a bore that is open at both.",
+    source="bench-practice",
+    lifted_by="a longer shank, or having it honed",
+    refusal="reach",
+    forbids=_too_far_in,
+    reason=_why_so_far,
+)
+FLATTENS: Final = ToolRule(
+    id="flattens-a-round",
+    says="A turned outside whose size or roughness is drawn is not worked with a belt, disc, drum or abrasive wheel, which "
+    "leave flats on it: what works it in the lathe, or a strip and paper by hand, keep it round.",
+    source="bench-practice",
+    lifted_by="wanting it by its look, or a lathe",
+    refusal="reach",
+    forbids=_flattens_a_round,
+    reason=_says("reach.flattens"),
+)
 DRAWN: Final = ToolRule(
     id="where-it-is-drawn",
-    says="Laps and stones are for faces whose size or roughness is drawn, not for show.",
+    says="Laps and stones are for faces whose size or roughness is drawn, or that must stay flat; not for show.",
     source="bench-practice",
     lifted_by="wanting the face by a roughness or a size",
     refusal="reach",

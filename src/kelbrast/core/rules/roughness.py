@@ -11,6 +11,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import EndRule
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.tooling.tool_on_face import ToolOnFace
 from kelbrast.core.validity import REL_TOL, Flags, Reals
 from kelbrast.core.wording import Measure, Sentence, sentence
 
@@ -78,15 +79,20 @@ def reflects_clearly(face: Face) -> bool:
 def _ends_loose(surfaces: Surfaces) -> Flags:
     if not reflects_clearly(surfaces.face):
         return np.ones(surfaces.count, dtype=bool)
-    loose = [one.tool.carrier.cutting.wear_law in ("compound", "lap") and not one.tool.swirls for one in surfaces.tools]
-    return np.array([True, *loose])
+    return np.array([True, *(_leaves_no_lines(one) for one in surfaces.tools)])
+
+
+def _leaves_no_lines(one: ToolOnFace) -> bool:
+    law = one.tool.carrier.cutting.wear_law
+    cuts = law == "compound" and one.tool.grain > constant("handover.colour_below").si * (1 + REL_TOL)
+    return law in ("compound", "lap") and not one.tool.swirls and not cuts
 
 
 LOOSE_GRAIN_LAST: Final = EndRule(
     id="loose-grain-last",
     says="What shall reflect clearly (looks.clear_below) ends with loose grain: a bar on a wheel, a paste on a pad or "
-    "cloth, a lap. Paper and film of any fineness leave lines that show, and wool or a rubbing compound leaves "
-    "swirls.",
+    "cloth, a lap. Paper and film of any fineness leave lines that show, as a cutting bar does (above "
+    "handover.colour_below); wool or a rubbing compound leaves swirls.",
     source="bench-practice",
     lifted_by="a simpler finish",
     refusal="not-fine-enough",

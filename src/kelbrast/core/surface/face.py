@@ -54,7 +54,7 @@ class Found:
 
     Either a depth (likely and worst), or `after`: the grade of paper whose marks cover the face. For nicks, `blend` says
     whether they are blended or the face lowered; None leaves it to the plan. For raised metal, `share` is how much of the
-    face it covers.
+    face it covers. `called`: the word that the person chose for it, a key of `damages.toml`; empty for none.
     """
 
     kind: FoundKind
@@ -64,6 +64,7 @@ class Found:
     count: int = 1
     blend: bool | None = None
     share: float | None = None
+    called: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,6 +114,7 @@ class Face:
         thickness: of the wall behind the face, metres; None when it is not known.
         longest: its longest measure, metres; None where only its area is known.
         inside_radius: for `reach` "inside", metres.
+        bore_depth: how far inside the place lies that is farthest from an open end, metres; None where it is not known.
         curved: flat, firm tools would leave facets on it.
         stays_flat: it seals, seats or measures: only what keeps its own form may work it.
         turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
@@ -128,6 +130,7 @@ class Face:
     want: Finish
     reach: Reach = "open"
     inside_radius: float | None = None
+    bore_depth: float | None = None
     thickness: float | None = None
     longest: float | None = None
     limit: float | None = None

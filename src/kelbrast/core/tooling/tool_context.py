@@ -1,20 +1,18 @@
 """The part of a face and its job that tool selection depends on: a hashable key, so that like faces are worked out once."""
 
+import math
 from dataclasses import dataclass, fields
 from functools import cache
-from typing import Final
 
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.materials import Material
-from kelbrast.core.catalogue.tools import Tool, tools
+from kelbrast.core.catalogue.tools import Tool, carriers, tools
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.process.heat import Lump
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
-
-_NO_TOOL_ASKS_FOR_MORE: Final = 0.1  # m2
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,6 +27,7 @@ class ToolContext:
         drawn: its size or its roughness is drawn.  edge: it is an edge.  hard_flat: a flat of hard work, drawn.
         patch: the largest patch that can be rubbed at once, m2.  size: its area as far as a tool asks for it, m2.
         loose_mass: of a part that nothing clamps, kg; None for one that is clamped or was not weighed.
+        coarsest: the coarsest grain that the face bears, m; infinite for any.
         unwieldy: how many times as large or heavy as suits a machine that stands the part is.
         turned: diameter of a round outside, m.
         hottest: the temperature to stay below, K.
@@ -45,6 +44,7 @@ class ToolContext:
     thickness: float | None
     reach: str
     inside_radius: float | None
+    bore_depth: float | None
     curved: bool
     stays_flat: bool
     flat_show: bool
@@ -53,6 +53,7 @@ class ToolContext:
     hard_flat: bool
     patch: float
     size: float
+    coarsest: float
     unwieldy: float
     loose_mass: float | None
     turned: float | None
@@ -77,7 +78,8 @@ class ToolContext:
             edge=face.edge is not None,
             hard_flat=face.drawn and face.is_flat and job.material.hardness >= constant("looks.hard_flat").si,
             patch=min(face.area, largest),
-            size=_NO_TOOL_ASKS_FOR_MORE if face.edge is not None else min(face.area, _NO_TOOL_ASKS_FOR_MORE),
+            size=_asked_at_most() if face.edge is not None else min(face.area, _asked_at_most()),
+            coarsest=coarsest_grain(face, job.material),
             unwieldy=job.unwieldy,
             loose_mass=job.loose_mass,
             hottest=job.hottest,
@@ -104,12 +106,40 @@ class ToolContext:
         access = one.carrier.access
         return max(access.least_face, access.least_curved if self.curved else 0.0) / self.size
 
+    def too_large_for(self, one: Tool) -> float:
+        """How many times as large as suits the tool an open face is; 0 for an edge, and where nothing larger gets in."""
+        return self.size / one.carrier.access.most_face if self.reach == "open" and not self.edge else 0.0
+
     def diameter(self, one: Tool, machine: Machine) -> float | None:
         """Of the wheel, worn as it is; of the work where the work turns."""
         if machine.turns_work:
             return self.turned
         measured = next((own.diameter for own in self.own.tools if own.tool == one.id), None) if self.own else None
         return dict(self.diameters).get(one.id, measured or one.carrier.running.diameter)
+
+
+def coarsest_grain(face: Face, material: Material) -> float:
+    """The coarsest grain that a face bears, m; infinite for any. A thick coat bears more than a thin one.
+
+    >>> from kelbrast.core.catalogue.finishes import finish
+    >>> from kelbrast.core.catalogue.materials import material
+    >>> from kelbrast.core.surface.face import Found
+    >>> scratched = Found("scratches", 50e-6, 70e-6)
+    >>> top = Face("top", area=0.6, found=scratched, want=finish("bright"), limit=500e-6, limit_kind="coat")
+    >>> round(coarsest_grain(top, material("epoxy-coat")) * 1e6)
+    83
+    """
+    if face.limit is None or face.limit_kind != "coat":
+        return material.coarsest
+    return max(material.coarsest, constant("coat.coarsest_share").value * face.limit)
+
+
+@cache
+def _asked_at_most() -> float:
+    """The area that a tool asks for at most, m2: beyond it a larger face is all the same to every tool."""
+    accesses = [one.access for one in carriers().values()]
+    most = [constant("work.beyond").value * one.most_face for one in accesses if math.isfinite(one.most_face)]
+    return 1.01 * max([*most, *(one.least_face for one in accesses), *(one.least_curved for one in accesses)])
 
 
 @cache

@@ -149,7 +149,7 @@ def _on_face(one: Tool, drive: Drive, context: ToolContext) -> ToolOnFace:
     yours = context.factors.yours(one.carrier.id, context.material.family)
     one = _lasting(one, yours, context)
     cutting, stock, hardness = one.carrier.cutting, one.carrier.stock, context.material.hardness
-    contact = contact_of(drive.machine, context) * contact_kept(context.too_small_for(one))
+    contact = contact_of(drive.machine, context) * contact_kept(max(context.too_small_for(one), context.too_large_for(one)))
     if context.reach == "inside":
         contact = min(contact, constant("removal.bore_contact").value)
     working = choose_conditions(one.carrier.running, drive, contact, context)

@@ -62,6 +62,9 @@ class ToolFile(BaseModel):
     open: bool
     tight: bool
     inside_radius_mm: float | None
+    reach_in_mm: float | None
+    least_face_cm2: float
+    most_face_cm2: float | None
     not_for: list[str]
     suits: list[str] | None
     price: float

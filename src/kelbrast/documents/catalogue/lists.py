@@ -105,6 +105,7 @@ def list_kind(kind: str) -> list[BaseModel]:
         "grades": list_grades,
         "uses": list_uses,
         "inserts": list_inserts,
+        "damages": list_damages,
     }
     if kind not in listings:
         raise NotFound("list", kind, list(listings))
@@ -180,6 +181,9 @@ def list_tools() -> list[ToolFile]:
             open=one.carrier.access.open,
             tight=one.carrier.access.tight,
             inside_radius_mm=shop_or_none(one.carrier.access.inside_radius, "mm"),
+            reach_in_mm=shop_or_none(one.carrier.access.reach_in, "mm"),
+            least_face_cm2=shop(one.carrier.access.least_face, "cm2"),
+            most_face_cm2=shop_or_none(one.carrier.access.largest, "cm2"),
             not_for=list(one.carrier.not_for),
             suits=list(one.suits) if one.suits is not None else None,
             price=one.carrier.stock.price,

@@ -9,10 +9,11 @@ from pydantic import BaseModel, Field
 
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.schedule import Placed, points_by_day
-from kelbrast.core.day.shop import DAY, DayWork, Exposure, Task, Worker, exposure_of
+from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.day.solver import DayFound
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import RackUsed
+from kelbrast.core.process.vibration import Exposure, exposure_of
 from kelbrast.core.wording import counted
 from kelbrast.documents.common.fields import ID, OneLine, Strict, Text, shop
 

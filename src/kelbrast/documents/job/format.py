@@ -58,7 +58,7 @@ class ShapeFile(Strict):
 
 
 class FoundFile(Strict):
-    """The state of a face as found: a kind of damage with its depth, or `after` a grade."""
+    """The state of a face as found: a kind of damage with its depth, or `after` a grade. `called`: the word for it."""
 
     kind: FoundKind = "scratches"
     depth_um: Micrometres | DepthRange | None = None
@@ -66,6 +66,7 @@ class FoundFile(Strict):
     count: Annotated[int, Field(ge=1, le=1000)] = 1
     blend: bool | None = None
     share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False), NotTiny] | None = None
+    called: ID | None = None
 
     @model_validator(mode="after")
     def _depth_or_grade(self) -> Self:
@@ -162,7 +163,9 @@ class FitFile(Strict):
 
 class FaceFile(Strict):
     """One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
-    taken for sharp, whatever stands there. `id` stays whatever the face is called; where it is missing, one is made."""
+    taken for sharp, whatever stands there. `blind`: a bore that is open at one end only.
+
+    `id` stays whatever the face is called; where it is missing, one is made."""
 
     id: FaceId = ""
     name: Text
@@ -172,6 +175,7 @@ class FaceFile(Strict):
     thickness_mm: Millimetres | None = None
     reach: Reach = "open"
     inside_radius_mm: Millimetres | None = None
+    blind: bool = False
     found: FoundFile
     want: WantFile
     limit_um: Micrometres | None = None
@@ -208,6 +212,7 @@ class FaceFile(Strict):
                 self.reach != "open"
                 or self.keep_off
                 or self.stays_flat
+                or self.blind
                 or any(getattr(self, key) is not None for key in NOT_OF_EDGES)
             ):
                 raise PydanticCustomError("edge_alone", "an edge has a length and a size: measures and limits belong to faces")

@@ -7,6 +7,7 @@ from typing import Any, Final
 
 from pydantic import ValidationError
 
+from kelbrast.core.catalogue.damages import damage
 from kelbrast.core.catalogue.finishes import Finish, band, finish
 from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.catalogue.materials import Material, inserts, material
@@ -160,6 +161,7 @@ def _face(face: FaceFile, field: str) -> Face:
         "limit_kind": limit.kind if limit else "metal",
         "curved": _curved(face),
         "longest": _longest(face),
+        "bore_depth": _bore_depth(face),
         "turned": _maybe(face.shape.diameter_mm, "mm") if face.shape and SHAPES[face.shape.kind].turns else None,
         "no_finer_than": grade,
         "gauged": _gauged(face),
@@ -174,6 +176,13 @@ def _longest(face: FaceFile) -> float | None:
         return None
     said = (getattr(face.shape, key) for key in ShapeFile.model_fields if key.endswith("_mm"))
     return to_si(max(one for one in said if one is not None), "mm")
+
+
+def _bore_depth(face: FaceFile) -> float | None:
+    """How far the farthest place of a bore lies from an open end, m; None where its length is not known."""
+    if face.reach != "inside" or face.shape is None or face.shape.length_mm is None:
+        return None
+    return to_si(face.shape.length_mm, "mm") / (1 if face.blind else 2)
 
 
 _UNIT: Final = re.compile(r"_(um|mm|cm2)$")
@@ -272,11 +281,16 @@ def _curved(face: FaceFile) -> bool:
 
 
 def _found(found: FoundFile, field: str) -> Found:
+    try:
+        called = damage(found.called).id if found.called else ""
+    except NotFound as missing:
+        raise BadInput([Fault(f"{field}.called", str(missing), hint="see kelbrast list damages")]) from None
     if found.after is not None:
-        return Found(found.kind, after=parse_grade(found.after, field=f"{field}.after"), count=found.count)
+        return Found(found.kind, after=parse_grade(found.after, field=f"{field}.after"), count=found.count, called=called)
     depth = found.depth_um
     likely, worst = (depth.likely, depth.worst) if isinstance(depth, DepthRange) else (depth, depth)
-    return Found(found.kind, _maybe(likely, "um"), _maybe(worst, "um"), count=found.count, blend=found.blend, share=found.share)
+    depths = _maybe(likely, "um"), _maybe(worst, "um")
+    return Found(found.kind, *depths, count=found.count, blend=found.blend, share=found.share, called=called)
 
 
 def _want(want: WantFile, field: str) -> tuple[Finish, Grade | None]:

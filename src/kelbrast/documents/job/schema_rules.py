@@ -79,7 +79,12 @@ _OF_FACES: Final[SchemaPart] = {
 }
 _OF_EDGES: Final[SchemaPart] = {
     "allOf": [_left_out(key) for key in NOT_OF_EDGES],
-    "properties": {"reach": {"const": "open"}, "keep_off": {"const": False}, "stays_flat": {"const": False}},
+    "properties": {
+        "reach": {"const": "open"},
+        "keep_off": {"const": False},
+        "stays_flat": {"const": False},
+        "blind": {"const": False},
+    },
 }
 _WITH_A_SIZE: Final[tuple[EdgeWanted, ...]] = ("break", "radius")
 RULES: Final[Mapping[str, ModelRules]] = {

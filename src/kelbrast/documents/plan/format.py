@@ -191,6 +191,7 @@ class FacePlanFile(BaseModel):
     reason: Annotated[str | None, Field(description="in a sentence with the number that is missing, metric")]
     reason_said: Annotated[SentenceFile | None, Field(description="the same, its figures apart")] = None
     keep_off: bool
+    found_as: Annotated[str, Field(description="the word that was chosen for what is wrong with it; empty for none")] = ""
     edge: EdgePlan | None = None
     aim: Aim
     minutes: float

@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
 
+from kelbrast.core.catalogue.damages import called
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
@@ -98,6 +99,7 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         reason=tell(plan.binding.reason) if plan.binding else None,
         reason_said=to_sentence_file(plan.binding.reason) if plan.binding else None,
         keep_off=plan.face.keep_off,
+        found_as=called(plan.face.found.called),
         edge=_edge(plan.face.edge) if plan.face.edge else None,
         aim=plan.aim,
         minutes=shop(plan.seconds, "min"),

@@ -95,9 +95,9 @@
 >
   <p class="where">
     <b>{hand.face}</b><span class="dim"
-      >{run.pieces > 1 ? `, piece ${hand.piece} of ${run.pieces}` : ''}, step {hand.step} of {hand.of}{hand.route
-        ? ' of the way back'
-        : ''}</span
+      >{hand.found_as ? ` (${hand.found_as.toLowerCase()})` : ''}{run.pieces > 1
+        ? `, piece ${hand.piece} of ${run.pieces}`
+        : ''}, step {hand.step} of {hand.of}{hand.route ? ' of the way back' : ''}</span
     >
   </p>
   <h1 class="title">{step.label}</h1>

@@ -41,6 +41,7 @@ const FIRST_JOB: Job = {
       want: { finish: 'bright' },
       keep_off: false,
       stays_flat: false,
+      blind: false,
     },
   ],
   habit: 'double-up',

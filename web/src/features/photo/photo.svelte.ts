@@ -94,7 +94,12 @@ export class PartOnPhoto {
   async finish() {
     const { tool, points, damage } = this;
     const face = tool === 'outline' ? this.outlined() : '';
-    const { name, keep_off } = this.known(face) ?? { name: this.nameOfNew(face), keep_off: false, stays_flat: false };
+    const { name, keep_off } = this.known(face) ?? {
+      name: this.nameOfNew(face),
+      keep_off: false,
+      stays_flat: false,
+      blind: false,
+    };
     const whole: Record<Tool, (drawn: PartDrawn) => PartDrawn> = {
       length: (drawn) => ({ ...drawn, scale: { kind: 'length', ends: points, mm: this.lengthMm } }),
       rectangle: (drawn) => ({
@@ -186,6 +191,7 @@ export class PartOnPhoto {
             shape: undefined,
             keep_off: false,
             stays_flat: false,
+            blind: false,
             fit: undefined,
           });
       }

@@ -33,7 +33,7 @@
 
   /** What belongs to one kind of damage only goes when the kind changes. */
   function chooseKind(kind: Found['kind']) {
-    change({ kind, blend: undefined, share: undefined });
+    change({ kind, called: undefined, blend: undefined, share: undefined });
   }
 
   function change(change: Partial<Found>) {

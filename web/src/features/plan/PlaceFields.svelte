@@ -35,6 +35,14 @@
       faults={draft.faultsOf('inside_radius_mm')}
       onchange={(inside_radius_mm) => draft.changeFace({ inside_radius_mm })}
     />
+    <label class="flex items-center gap-2 self-end pb-1.5" title="Tools reach in from the open end alone">
+      <input
+        type="checkbox"
+        checked={face.blind}
+        onchange={(event) => draft.changeFace({ blind: event.currentTarget.checked })}
+      />
+      Open at one end only
+    </label>
   {/if}
   <NumberField
     label="Wall behind it"

@@ -202,7 +202,14 @@ export class JobDraft {
     const last = this.job.faces.filter((face) => !face.edge).at(-1);
     if (!last) return; // a part of edges alone comes from a file, and is added to there
     const copy = structuredClone($state.snapshot(last)) as Face;
-    this.job.faces.push({ ...copy, id: newFaceId(), name: this.freeName('face'), keep_off: false, stays_flat: false });
+    this.job.faces.push({
+      ...copy,
+      id: newFaceId(),
+      name: this.freeName('face'),
+      keep_off: false,
+      stays_flat: false,
+      blind: false,
+    });
     this.selectFace(this.job.faces.length - 1);
     this.justAdded = true;
     this.changed();

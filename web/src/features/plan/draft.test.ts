@@ -12,6 +12,7 @@ const face = (name: string, more = {}) => ({
   reach: 'open',
   keep_off: false,
   stays_flat: false,
+  blind: false,
   ...more,
 });
 const job = (...faces: object[]) => ({ title: 'Collar', aim: 'time', faces, diameters_mm: {} }) as unknown as Job;

@@ -7,7 +7,7 @@ from kelbrast.core.catalogue.materials import family
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.reference.loader import Source, record, sources
-from kelbrast.core.rules.coats import STRIPS, residue_removal
+from kelbrast.core.rules.coats import STRIPS, off_first, passivates, residue_removal
 from kelbrast.core.rules.lay import is_brushed
 from kelbrast.core.rules.protection import protection_of
 
@@ -77,6 +77,7 @@ def _computed(job: Job, worked: list[FacePlan]) -> list[Operation]:
         found.append(_operation("identify", "before", job))
     elif job.part.covering in STRIPS:
         found.append(_operation(STRIPS[job.part.covering], "before", job))
+    found += [_operation(key, "before", job) for key in off_first(job)]
     if kept_off := sum(face.keep_off for face in job.faces):
         found.append(_operation("mask", "before", job, times=kept_off))
     if (washes := sum(len(plan.steps) - 1 for plan in worked)) > 0:
@@ -92,6 +93,8 @@ def _computed(job: Job, worked: list[FacePlan]) -> list[Operation]:
 def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
     kin = family(job.material.family)
     found = [_operation(residue_removal(job), "after", job)]
+    if passivates(job):
+        found.append(_operation("passivate", "after", job))
     protect, within = protection_of(job)
     painted = any(plan.face.want.deformed == 0 and plan.face.edge is None for plan in worked)
     if protect == "lacquer" or painted:

@@ -1,9 +1,10 @@
 """The plan of a job: every face's route, the order of the faces, shared set-ups, and the work around the abrasives, and what
 the rack does not have enough of."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
+from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, plan_face, work_out
@@ -12,7 +13,7 @@ from kelbrast.core.planning.whole.operations import Operation, operations
 from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups, wheel_changes
 from kelbrast.core.planning.whole.together import Gained, together
 from kelbrast.core.rules.advice import part_advice
-from kelbrast.core.rules.cautions import part_cautions
+from kelbrast.core.rules.cautions import part_cautions, vibration_cautions
 from kelbrast.core.rules.coats import blocked
 from kelbrast.core.rules.order import order_of_work
 from kelbrast.core.surface.face import Face, Wish
@@ -109,12 +110,18 @@ def plan_job(job: Job) -> Plan:
         order=tuple(face.key for face in order_of_work(job.faces)),
         set_ups=set_ups(faces),
         operations=operations(job, faces),
-        cautions=part_cautions(job),
+        cautions=(*part_cautions(job), *vibration_cautions(_held(faces, job.pieces))),
         advice=part_advice(job),
         fallbacks=tuple(fallback(face, job) for face in faces),
         blocked=blocked(job),
         gained=worked.gained,
     )
+
+
+def _held(faces: Iterable[FacePlan], pieces: int) -> list[tuple[Machine, float]]:
+    """(machine, seconds on all pieces) of every step with a machine that is held."""
+    steps = [step for face in faces for step in face.steps]
+    return [(step.on_face.machine, step.time.cut * pieces) for step in steps if not step.on_face.machine.stands]
 
 
 def face_in_plan(face: Face, job: Job) -> FacePlan:
