@@ -5,12 +5,14 @@ from typing import Any
 
 import pytest
 
+from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rack.item import Item
 from kelbrast.core.rack.offer import Own, offer
 from kelbrast.core.reference.loader import record
 from kelbrast.core.rules.advice import AT_STEPS, OF_PARTS, AtStep, part_advice
+from kelbrast.core.rules.cautions import vibration_cautions
 from kelbrast.core.surface.face import Gauged
 from kelbrast.core.surface.part import Part
 from making import face, job, plan
@@ -142,3 +144,78 @@ def test_an_unwieldy_part_says_what_the_plan_counts_on() -> None:
     assert WORDS["stays"] not in part_advice(replace(huge, carried=False))
     heavy = job("brass", face("satin", depth=20), part=Part(mass=12.0))
     assert WORDS["unwieldy"] in part_advice(heavy)
+
+
+SPINDLE = {"turned": 0.03, "curved": True}
+
+
+@pytest.mark.parametrize(
+    ("words", "stuff", "place", "more"),
+    [
+        ("graphite", "cast-iron", {"want": "mirror"}, {}),
+        ("skin", "zinc-casting", {"want": "bright", "depth": 120}, {}),
+        ("plate", "copper", {"want": "bright", "depth": 0.5, "limit_um": 5, "limit_kind": "plated"}, {}),
+        ("tarnish", "silver", {"want": "mirror"}, {}),
+        ("sweepings", "silver", {"want": "satin"}, {}),
+        ("crazes", "acrylic", {"want": "bright"}, {}),
+        ("bowl", "brass", {"want": "bright", "area": 0.0015}, {"pieces": 60}),
+        ("in-the-lathe", "brass", {"want": "bright", **SPINDLE}, {"pieces": 12}),
+    ],
+)
+@pytest.mark.parametrize("changed", ["nothing", "material", "finish", "depth and limit", "pieces and shape"])
+def test_a_tip_of_a_part_stands_where_it_applies_alone(words: str, stuff: str, place, more, changed: str) -> None:
+    takes_it_away = {
+        "graphite": {"material", "finish"},
+        "skin": {"material", "depth and limit"},
+        "plate": {"depth and limit"},
+        "tarnish": {"material", "finish"},
+        "sweepings": {"material"},
+        "crazes": {"material"},
+        "bowl": {"finish", "pieces and shape"},
+        "in-the-lathe": {"pieces and shape"},
+    }
+    other = {
+        "nothing": {},
+        "material": {},
+        "finish": {"want": "brushed-fine"},
+        "depth and limit": {"depth": 20, "limit_um": None, "limit_kind": "metal"},
+        "pieces and shape": {"area": 0.01, "turned": None},
+    }[changed]
+    one = face(**{**place, **other})
+    pieces = 1 if changed == "pieces and shape" else more.get("pieces", 1)
+    planned = job("mild-steel" if changed == "material" else stuff, one, pieces=pieces)
+    assert (WORDS[words] in part_advice(planned)) == (changed not in takes_it_away[words])
+
+
+def test_grease_on_dry_abrasives_that_run_and_on_soft_metal_alone() -> None:
+    soft, hard = (plan(stuff, face("mirror", depth=30)) for stuff in ("aluminium-wrought", "mild-steel"))
+    running = [n for n, step in enumerate(soft.steps, 1) if step.tool.is_torn and step.tool.carrier.mount != "hand"]
+    assert running
+    assert said(soft, "loads") == [n for n in running if not soft.steps[n - 1].on_face.working.wet]
+    assert said(hard, "loads") == []
+
+
+@pytest.mark.parametrize(
+    ("stuff", "want", "told"),
+    [("tool-steel-hardened", "mirror", True), ("mild-steel", "mirror", False), ("tool-steel-hardened", "satin", False)],
+)
+def test_hard_steel_is_not_polished_too_long(stuff: str, want: str, told: bool) -> None:
+    made = plan(stuff, face(want, after="P320"))
+    assert said(made, "over-polished") == ([len(made.steps)] if told else [])
+
+
+def test_a_hard_part_is_not_cut_out_of_a_finished_sheet() -> None:
+    sheet = face("bright", depth=5, area=0.003, thickness=0.002, gauged=Gauged("plate"))
+    told = {stuff: WORDS["sheet"] in part_advice(job(stuff, sheet)) for stuff in ("brass", "tool-steel-hardened")}
+    assert told == {"brass": True, "tool-steel-hardened": False}
+
+
+def test_what_shakes_a_hand_is_told_from_half_an_hour_on_with_its_points() -> None:
+    """An orbital sander of 4 m/s2 for an hour: 100 (4 / 2.5)^2 / 8 = 32 points, by hand."""
+    held = [(machine("orbital"), 3600.0), (machine("hand"), 9000.0), (machine("bench-buffer"), 9000.0)]
+    (told,) = vibration_cautions(held)
+    assert "60 min" in told
+    assert "32 points" in told
+    assert vibration_cautions([(machine("orbital"), 1700.0)]) == ()
+    large = plan_job(job("stainless-304", face("brushed-fine", depth=20, area=1.0), carried=False))
+    assert [one for one in large.cautions if "points of vibration" in one]

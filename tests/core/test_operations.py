@@ -61,6 +61,36 @@ def test_coats_come_off_first(covering: str, operation: str) -> None:
     assert made.blocked is None
 
 
+def called(word: str, **more):
+    one = face("satin", depth=30, **more)
+    return replace(one, found=replace(one.found, called=word))
+
+
+@pytest.mark.parametrize(
+    ("stuff", "word", "inserts", "first", "passivated"),
+    [
+        ("mild-steel", "rust", (), ["derust"], False),
+        ("mild-steel", "rust", ("bearing",), ["scour"], False),
+        ("mild-steel", "scale", (), ["pickle"], False),
+        ("stainless-304", "heat-tint", (), ["pickle"], True),
+        ("stainless-304", "weld-bead", (), [], True),
+        ("stainless-304", "heat-tint", ("bearing",), ["scour"], False),
+        ("stainless-304", "scratches", (), [], False),
+        ("stainless-304", "", (), [], False),
+    ],
+)
+def test_rust_scale_and_tint_come_off_first_and_stainless_is_passivated(stuff, word, inserts, first, passivated) -> None:
+    made = planned(stuff, called(word), part=Part(inserts=inserts))
+    before = [one.id for one in made.operations if one.when == "before"]
+    assert before == ["inspect", *first]
+    assert ("passivate" in ids(made)) == passivated
+
+
+def test_two_rusty_faces_are_derusted_once_and_one_that_is_kept_off_is_not() -> None:
+    assert ids(planned("mild-steel", called("rust"), called("rust"))).count("derust") == 1
+    assert "derust" not in ids(planned("mild-steel", called("rust", keep_off=True), face("satin", depth=20)))
+
+
 def test_what_can_not_be_stripped_here_is_said() -> None:
     paint = planned("mild-steel", face("bright", after="P600"), part=Part(covering="painted"))
     assert paint.blocked is not None

@@ -9,8 +9,10 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import families, materials
 from kelbrast.core.planning.whole.plan import order_of_work, plan_job
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.rules.book import usable
 from kelbrast.core.rules.habits import steepness
 from kelbrast.core.rules.rule import REFUSALS
+from kelbrast.core.tooling.tool_context import ToolContext
 from making import UM, face, job, plan
 
 # Platings, glass and hard metal are worked by few carriers: the jobs of practice speak of them.
@@ -262,3 +264,21 @@ def test_the_curve_goes_from_the_old_marks_to_the_new() -> None:
         assert depths[-1] == pytest.approx(step.marks.after)
         assert all(a >= b for a, b in itertools.pairwise(depths))
         assert step.curve[-1][0] == pytest.approx(step.time.all)
+
+
+@pytest.mark.parametrize(("limit", "coarsest"), [(40, "P1000"), (160, "P600"), (500, "P180")])
+def test_a_coat_bears_a_coarser_grain_the_more_of_it_may_come_off(limit: int, coarsest: str) -> None:
+    """A sixth of it, common practice, and never less than the material's own."""
+    one = face("bright", depth=10, area=0.5, limit_um=limit, limit_kind="coat")
+    tools = usable(ToolContext.of(one, job("epoxy-coat", one, carried=False)))
+    assert max((each.tool for each in tools if each.tool.charge is None), key=lambda each: each.grain).grade == coarsest
+
+
+def test_a_blind_bore_is_reached_from_one_end_alone() -> None:
+    """A flap wheel on a shank of 60 mm: 100 mm are reached from both ends, and not from one."""
+    bore = {"want": "satin", "depth": 20, "reach": "inside", "inside_radius": 0.02}
+    rack = {"rack": ("rotary-tool", "flap-small-p120", "flap-small-p240", "rubber-medium", "bristle-p220")}
+    through, blind = (plan("brass", face(**bore, bore_depth=deep), **rack) for deep in (0.045, 0.1))
+    assert through.possible
+    assert blind.binding is not None
+    assert blind.binding.rule == "reach"
