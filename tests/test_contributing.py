@@ -69,9 +69,9 @@ def run(copy: Path, *arguments: str, given: str = "") -> str:
 
 
 def test_a_family_a_material_and_a_carrier_are_listed_and_planned(copy: Path, collar: dict) -> None:
-    assert "Pewter" in run(copy, "-m", "kelbrast", "list", "materials")
+    assert "Tin casting" in run(copy, "-m", "kelbrast", "list", "materials")
     wished = {**collar["faces"][0], "wish": {"lock": ["narrow-strip-p320"]}, "want": {"finish": "satin"}}
-    job = json.dumps({**collar, "material": "pewter", "faces": [wished]})
+    job = json.dumps({**collar, "material": "tin-casting", "faces": [wished]})
     plan = json.loads(run(copy, "-m", "kelbrast", "plan", "-", "--format", "json", given=job))
     assert plan["possible"]
     assert "narrow-strip-p320" in [step["tool"] for step in plan["faces"][0]["steps"]]

@@ -19,7 +19,15 @@ CAN = [
     ("belt", "stainless-304", "mirror"),
     ("coating", "acrylic", "mirror"),
     ("lathe", "brass", "bright"),
+    ("sheet", "stainless-304", "bright"),
+    ("turned", "brass", "bright"),
+    ("bores", "brass", "N6"),
 ]
+PLACES = {
+    "sheet": {"area_cm2": 8000},
+    "turned": {"shape": {"kind": "cylinder", "diameter_mm": 30, "length_mm": 40}},
+    "bores": {"shape": {"kind": "bore", "diameter_mm": 40, "length_mm": 300}, "reach": "inside", "inside_radius_mm": 20},
+}
 
 
 @pytest.mark.parametrize(("kit", "material", "finish"), CAN)
@@ -30,7 +38,7 @@ def test_a_rack_filled_from_a_kit_plans_the_work_of_such_a_shop(client, kit: str
     damage = damages()["scratches"]
     face = {
         "name": "face 1",
-        "area_cm2": 100,
+        **PLACES.get(kit, {"area_cm2": 100}),
         "found": {"kind": damage.kind, "depth_um": {"likely": damage.likely.value, "worst": damage.worst.value}},
         "want": {"finish": finish},
     }

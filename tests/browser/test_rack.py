@@ -8,7 +8,7 @@ from screen import appears, findings, open_job
 
 SHOP = [  # what is typed, and how many of the boxes that are found then are ticked
     ("bench buffer three", 1), ("belt grinder contact", 1), ("small rotary", 1), ("hand paper", 13), ("belt on the", 7),
-    ("small flap", 5), ("rubber", 4), ("loose cotton wheel", 1), ("sewn cotton", 1), ("felt wheel", 1), ("sisal wheel", 1),
+    ("small flap", 5), ("rubber", 4), ("loose cotton wheel", 1), ("sewn cotton wheel", 1), ("felt wheel", 1), ("sisal wheel", 1),
     ("soft cloth", 1), ("tripoli", 1), ("white bar", 1), ("rouge", 1), ("polishing compound", 1),
 ]  # fmt: skip
 

@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import pytest
 
+from kelbrast.core.job import AIMS
 from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.demo.workshop import demo_jobs
@@ -49,3 +50,36 @@ def test_set_ups_that_faces_share_count_once_here_too() -> None:
     whole = replace(job("brass", one), faces=(one, replace(one, name="other")))
     for way in choices(whole).by_aim:
         assert way.seconds == pytest.approx(plan_job(replace(whole, aim=way.aim)).seconds_each)
+
+
+@pytest.mark.parametrize("title", ["Gallery rail collar", "Lamp clock housing", "Galley top", "Fog gauge window"])
+def test_the_ways_differ_and_none_beats_another_but_the_job_s_own_is_there(title) -> None:
+    whole = to_job(next(one for one in demo_jobs() if one.title == title))
+    made = choices(whole)
+    ways = [way.choice for way in made.ways]
+    own = next(way for way in made.by_aim if way.aim == whole.aim)
+    assert own in ways
+    assert ways == sorted(ways, key=lambda way: way.seconds + way.rework)
+    for one in (*made.by_aim, *made.by_habit, *made.by_handover):  # whoever is not there is like or beaten by one who is
+        assert any(all(a <= b * 1.05 + 1e-9 for a, b in zip(way.criteria, one.criteria, strict=True)) for way in ways)
+    for one in ways:
+        beaten_by = [
+            way
+            for way in ways
+            if all(a <= b for a, b in zip(way.criteria, one.criteria, strict=True))
+            and any(a < b * 0.95 for a, b in zip(way.criteria, one.criteria, strict=True))
+        ]
+        assert one is own or beaten_by == []
+    named = [aim for way in made.ways for aim in way.best_at]
+    assert len(named) == len(set(named))
+    for way in made.ways:
+        for aim in way.best_at:
+            at = list(AIMS).index(aim)
+            assert way.choice.criteria[at] == min(one.criteria[at] for one in ways)
+
+
+def test_a_job_with_one_way_shows_one_and_an_impossible_one_none() -> None:
+    alone = {"rack": ("hand", "paper-p240"), "habit": "long-steps"}
+    (way,) = choices(job("brass", face("brushed-fine", depth=10), **alone)).ways
+    assert way.best_at == ()
+    assert choices(job("bronze", face("bright", depth=40, limit_um=5))).ways == ()

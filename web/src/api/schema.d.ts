@@ -3013,6 +3013,12 @@ export interface components {
             kept: boolean;
             /** Minutes */
             minutes: number;
+            /**
+             * Rework Minutes
+             * @description repeats to expect by the job's own habits, beside the work
+             * @default 0
+             */
+            rework_minutes: number;
             /** Metal Um */
             metal_um: number;
             /** Cost */
@@ -3025,8 +3031,12 @@ export interface components {
         /**
          * ChoicesFile
          * @description By aim within the job's habits, by each habit for its aim, and in a line why the schools differ.
+         *
+         *     `ways`: of all of these the ones that differ and that no other beats, quickest first, and the job's own in any case.
          */
         ChoicesFile: {
+            /** Ways */
+            ways: components["schemas"]["WayFile"][];
             /** By Aim */
             by_aim: components["schemas"]["ChoiceFile"][];
             /** By Habit */
@@ -7010,6 +7020,56 @@ export interface components {
             ] | null;
             /** Lay */
             lay?: ("any" | "one-way" | "none") | null;
+        };
+        /**
+         * WayFile
+         * @description A way that no other beats. `label`: what it is best at, or else the habit or school that it goes by.
+         */
+        WayFile: {
+            /**
+             * Aim
+             * @enum {string}
+             */
+            aim: "time" | "metal" | "cost" | "changes";
+            /**
+             * Habit
+             * @enum {string}
+             */
+            habit: "every-grade" | "double-up" | "long-steps";
+            /**
+             * Handover
+             * @enum {string}
+             */
+            handover: "free" | "fine-paper" | "early-wheel";
+            /**
+             * Bench Speed
+             * @enum {string}
+             */
+            bench_speed: "usual" | "low";
+            /** Label */
+            label: string;
+            /** Possible */
+            possible: boolean;
+            /** Kept */
+            kept: boolean;
+            /** Minutes */
+            minutes: number;
+            /**
+             * Rework Minutes
+             * @description repeats to expect by the job's own habits, beside the work
+             * @default 0
+             */
+            rework_minutes: number;
+            /** Metal Um */
+            metal_um: number;
+            /** Cost */
+            cost: number;
+            /** Changes */
+            changes: number;
+            /** Steps */
+            steps: number;
+            /** Best At */
+            best_at: ("time" | "metal" | "cost" | "changes")[];
         };
         /**
          * WayIn

@@ -19,6 +19,7 @@ export type Plan = Schemas['PlanFile'];
 export type FacePlan = Schemas['FacePlanFile'];
 export type Choices = Schemas['ChoicesFile'];
 export type Choice = Schemas['ChoiceFile'];
+export type Way = Schemas['WayFile'];
 export type Wish = Schemas['WishFile'];
 export type Advice = Schemas['AdviceFile'];
 export type FrontRoute = Schemas['FrontRoute'];

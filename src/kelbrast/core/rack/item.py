@@ -190,7 +190,7 @@ def families_for(what: str, history: Sequence[ItemEvent] = ()) -> tuple[str, ...
     >>> families_for("loose", [ItemEvent("used", charge="white", family="copper-alloy")])
     ('copper-alloy',)
     >>> families_for("green")
-    ('steel', 'stainless', 'titanium')
+    ('steel', 'stainless', 'titanium', 'plating')
     """
     bound = bound_by(history)
     if bound.family is not None:

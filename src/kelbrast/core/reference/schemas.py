@@ -197,7 +197,7 @@ _PROCESS: Final = Entry(
                 RATIO: "beyond contact_fades",
             }
         ),
-        "plan": _all_of({RATIO: "fence limit_near"}),
+        "plan": _all_of({RATIO: "differs fence limit_near"}),
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump first first_raised soft"}) for habit in ("double-up", "every-grade")}),
         "end": _all_of({RATIO: "scatter price surely"}),

@@ -23,7 +23,7 @@ class AtStep:
     Attributes:
         own: the item of the shop's rack; None when planned from the catalogue.
         blends: only a part of the face is worked.  hot_in_hand: a bare hand could not hold it to the end.
-        leaps: it goes further than doubling from grade to grade does.
+        leaps: it goes so far beyond doubling that its light check is likelier to fail than not.
     """
 
     one: ToolOnFace
@@ -206,13 +206,18 @@ OVER_POLISHED: Final = Advice(
     says="Hard steel (advice.hard) that is polished too long shows orange peel.",
     source="mould-finishes",
     lifted_by="a softer material, or a finish that does not reflect",
-    applies=lambda step: step.last and step.material.hardness >= constant("advice.hard").si and reflects_clearly(step.face),
+    applies=lambda step: (
+        step.last
+        and step.material.hardness >= constant("advice.hard").si
+        and reflects_clearly(step.face)
+        and not step.one.machine.turns_work
+    ),
     words="over-polished",
 )
 LONG_STEP: Final = Advice(
     id="long-step",
-    says="A step that goes further than doubling bets that nothing is deeper than it takes off: a line that stays shows only "
-    "at its light check, and the grade that was left out is the way back.",
+    says="A step so long that its light check is likelier to fail than not (process.rework) bets that nothing is deeper than "
+    "it takes off: a line that stays shows only at its light check, and the grade that was left out is the way back.",
     source="bench-practice",
     lifted_by="a grade between",
     applies=lambda step: step.leaps,

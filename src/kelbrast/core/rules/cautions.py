@@ -6,7 +6,7 @@ from typing import Final
 from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.materials import Material, family, insert
 from kelbrast.core.job import Job
-from kelbrast.core.process.vibration import vibration_points
+from kelbrast.core.process.vibration import exposure_of, vibration_points
 from kelbrast.core.reference.loader import constant, record
 from kelbrast.core.rules.lay import is_brushed, lay_of_step
 from kelbrast.core.rules.rule import Caution, Practice
@@ -115,7 +115,9 @@ def vibration_cautions(held: Iterable[tuple[Machine, float]]) -> tuple[str, ...]
     if seconds < constant("advice.in_hand").si:
         return ()
     points = sum(vibration_points(vibration=one, seconds=each) for one, each in shaking)
-    return (tell(sentence("vibration.day", held=minutes_text(seconds / 60), points=f"{points:.0f}")),)
+    said = sentence("vibration.day", held=minutes_text(seconds / 60), points=f"{points:.0f}")
+    more = (tell(sentence("vibration.share")),) if exposure_of(points) != "below" else ()
+    return (" ".join((tell(said), *more)),)
 
 
 VIBRATION: Final = Practice(

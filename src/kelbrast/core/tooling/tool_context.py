@@ -127,7 +127,7 @@ def coarsest_grain(face: Face, material: Material) -> float:
     >>> scratched = Found("scratches", 50e-6, 70e-6)
     >>> top = Face("top", area=0.6, found=scratched, want=finish("bright"), limit=500e-6, limit_kind="coat")
     >>> round(coarsest_grain(top, material("epoxy-coat")) * 1e6)
-    83
+    84
     """
     if face.limit is None or face.limit_kind != "coat":
         return material.coarsest

@@ -1,14 +1,14 @@
 """What a person asks of a plan: other aims and habits, trade-offs, a bet on the depth, what if, why, going back."""
 
-from typing import Any
+from typing import Annotated, Any
 
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront
 from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
-from kelbrast.core.planning.questions.choices import Choices, JobChoice, NamedRoute
+from kelbrast.core.planning.questions.choices import Choices, JobChoice, NamedRoute, Way
 from kelbrast.core.planning.questions.derivation import Derivation, Given
 from kelbrast.core.planning.questions.goback import Extent, GoingBack, plan_of
 from kelbrast.core.planning.questions.guess import Bet
@@ -77,14 +77,30 @@ class ChoiceFile(BaseModel):
     possible: bool
     kept: bool
     minutes: float
+    rework_minutes: Annotated[float, Field(description="repeats to expect by the job's own habits, beside the work")] = 0.0
     metal_um: float
     cost: float
     changes: int
     steps: int
 
 
+class WayFile(ChoiceFile):
+    """A way that no other beats, or the job's own. `label`: what it is best at, or else the habit or school that it goes by.
+
+    `by`: the habit or school that it goes by, where that is another than the job's and the label does not say it.
+    """
+
+    best_at: list[Aim]
+    by: str
+
+
 class ChoicesFile(BaseModel):
-    """By aim within the job's habits, by each habit for its aim, and in a line why the schools differ."""
+    """By aim within the job's habits, by each habit for its aim, and in a line why the schools differ.
+
+    `ways`: of all of these the ones that differ and that no other beats, quickest first, and the job's own in any case.
+    """
+
+    ways: list[WayFile]
 
     by_aim: list[ChoiceFile]
     by_habit: list[ChoiceFile]
@@ -186,13 +202,24 @@ def _bet(bet: Bet) -> BetFile:
 
 
 def to_choices_file(ways: Choices) -> ChoicesFile:
+    asked = ways.by_habit[0].aim, ways.by_aim[0].habit, ways.by_aim[0].handover
     return ChoicesFile(
+        ways=[_way(one, asked) for one in ways.ways],
         by_aim=[_choice(one, AIMS[one.aim]) for one in ways.by_aim],
         by_habit=[_choice(one, HABITS[one.habit]) for one in ways.by_habit],
         by_handover=[_choice(one, HANDOVERS[one.handover]) for one in ways.by_handover],
         by_bench_speed=[_choice(one, BENCH_SPEEDS[one.bench_speed]) for one in ways.by_bench_speed],
         schools=record("advice")["general"]["schools"],
     )
+
+
+def _way(way: Way, asked: tuple[Aim, HabitKey, Handover]) -> WayFile:
+    """One way; `asked`: what the job itself is planned by."""
+    one, (aim, habit, handover) = way.choice, asked
+    by = HABITS[one.habit] if one.habit != habit else HANDOVERS[one.handover] if one.handover != handover else ""
+    best = ", ".join(AIMS[each] for each in way.best_at).capitalize()
+    label = best or by or ("As set" if one.aim == aim else f"By aim: {AIMS[one.aim].lower()}")
+    return WayFile(**_choice(one, label).model_dump(), best_at=list(way.best_at), by=by if best else "")
 
 
 def _choice(one: JobChoice, label: str) -> ChoiceFile:
@@ -205,6 +232,7 @@ def _choice(one: JobChoice, label: str) -> ChoiceFile:
         possible=one.possible,
         kept=one.kept,
         minutes=shop(one.seconds, "min"),
+        rework_minutes=shop(one.rework, "min"),
         metal_um=shop(one.metal, "um"),
         cost=shop(one.cost, "money"),
         changes=one.changes,

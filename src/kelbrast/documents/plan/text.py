@@ -93,6 +93,7 @@ def weigh_text(made: WeighFile) -> str:
     ways = made.choices
     blocks = [made.title]
     for title, rows in (
+        ("Ways that differ", ways.ways),
         ("By aim", ways.by_aim),
         ("By jump between grades", ways.by_habit),
         ("By where the wheel starts", ways.by_handover),

@@ -1,7 +1,7 @@
-<!-- The same job by every aim, side by side; the chosen one is the plan. -->
+<!-- The ways to do the job that differ and that no other beats, side by side; the chosen one is the plan. -->
 <script lang="ts">
   import { currency } from '../../api/currency.svelte';
-  import type { Choice, Job } from '../../api/client';
+  import type { Way } from '../../api/client';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
@@ -9,34 +9,24 @@
   let { draft, onweigh }: { draft: JobDraft; onweigh: () => void } = $props();
   const name = $props.id();
 
-  function said(choice: Choice): string {
-    const changes = `${choice.changes} ${choice.changes === 1 ? 'change' : 'changes'}`;
-    return `${duration(choice.minutes)} · ${shown.say(choice.metal_um, 'depth')} · cost ${currency.money(choice.cost)} · ${changes}`;
-  }
-
-  function choose(aim: Job['aim']) {
-    draft.job.aim = aim;
-    draft.changed();
+  function said(way: Way): string {
+    const changes = `${way.changes} ${way.changes === 1 ? 'change' : 'changes'}`;
+    const again = way.rework_minutes >= 1 ? ` + ${duration(way.rework_minutes)} to expect again` : '';
+    return `${duration(way.minutes)}${again} · ${shown.say(way.metal_um, 'depth')} · cost ${currency.money(way.cost)} · ${changes}`;
   }
 </script>
 
 <div class="flex flex-wrap gap-2">
-  <fieldset class="panel flex min-h-12 min-w-64 flex-1 flex-wrap overflow-hidden" role="radiogroup" aria-label="Aim">
-    {#each draft.choices?.by_aim ?? [] as choice (choice.aim)}
-      <label class="way" class:on={choice.aim === draft.job.aim}>
-        <input
-          class="sr-only"
-          type="radio"
-          {name}
-          value={choice.aim}
-          checked={choice.aim === draft.job.aim}
-          onchange={() => choose(choice.aim)}
-        />
-        <b>{choice.label}</b>
-        {#if choice.possible}<small>{choice.steps} {choice.steps === 1 ? 'step' : 'steps'}</small>{/if}
-        <span class="num">
-          {choice.possible ? said(choice) : 'not possible'}
-        </span>
+  <fieldset
+    class="panel flex min-h-12 min-w-64 flex-1 flex-wrap overflow-hidden"
+    role="radiogroup"
+    aria-label="Ways to do it"
+  >
+    {#each draft.choices?.ways ?? [] as way (`${way.aim} ${way.habit} ${way.handover}`)}
+      <label class="way" class:on={draft.goes(way)}>
+        <input class="sr-only" type="radio" {name} checked={draft.goes(way)} onchange={() => draft.take(way)} />
+        <b>{way.label}</b>{#if way.by}<small>{way.by.split(',')[0].toLowerCase()}</small>{/if}<small>{way.steps} {way.steps === 1 ? 'step' : 'steps'}</small>
+        <span class="num">{said(way)}</span>
       </label>
     {/each}
   </fieldset>

@@ -73,8 +73,8 @@
     {
       press: 'a',
       shown: 'A',
-      does: 'The next aim: quickest, least metal, cheapest, fewest changes',
-      run: () => draft?.nextAim(),
+      does: 'The next of the ways to do it',
+      run: () => draft?.nextWay(),
     },
     {
       press: 'g',

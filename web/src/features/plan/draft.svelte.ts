@@ -13,6 +13,7 @@ import {
   type MarkDepth,
   type Plan,
   type Sum,
+  type Way,
   type WhatIf,
   type Wish,
 } from '../../api/client';
@@ -139,10 +140,21 @@ export class JobDraft {
     this.changed();
   }
 
-  nextAim() {
-    const aims = (catalogue.all?.aims ?? []).map((one) => one.id as Job['aim']);
-    this.job.aim = aims[(aims.indexOf(this.job.aim) + 1) % aims.length] ?? this.job.aim;
+  /** Whether the job is planned this way. */
+  goes(way: Way): boolean {
+    const { aim, habit, handover } = this.job;
+    return way.aim === aim && way.habit === habit && way.handover === handover;
+  }
+
+  take({ aim, habit, handover }: Way) {
+    Object.assign(this.job, { aim, habit, handover });
     this.changed();
+  }
+
+  nextWay() {
+    const ways = this.choices?.ways ?? [];
+    const next = ways[(ways.findIndex((way) => this.goes(way)) + 1) % ways.length];
+    if (next) this.take(next);
   }
 
   /** The job was worked: the rack is told. Returns how many things on it changed. */

@@ -9,7 +9,7 @@ from kelbrast.core.job import HABITS, HANDOVERS, Aim, Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face.binding import Binding, binding
 from kelbrast.core.planning.face.nicks import ways_of
-from kelbrast.core.planning.face.routes import RouteRequest, best_route, seconds_with_repeats, sensible_route
+from kelbrast.core.planning.face.routes import RouteRequest, best_route, expected_rework, seconds_with_repeats, sensible_route
 from kelbrast.core.planning.face.step import Step, steps_of
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
@@ -225,11 +225,10 @@ def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | No
 
 
 def _rework(figures: StepFigures, chosen: Chosen) -> float:
-    """Expected seconds of repeats. A step that fails its check again and again is noticed: each counts once at most."""
+    """Expected seconds of repeats, where they are worth saying."""
     assert chosen.request is not None, "a route was asked for"
     assert chosen.route is not None, "and found"
-    expected = figures.repeats(chosen.request.habit, chosen.request.handover)
-    seconds = sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in chosen.route.steps)
+    seconds = expected_rework(figures, chosen.route, chosen.request.habit, chosen.request.handover)
     return seconds if seconds >= _worth_saying() else 0.0
 
 

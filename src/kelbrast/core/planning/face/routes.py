@@ -20,6 +20,7 @@ from kelbrast.core.planning.kernel.search import (
     quickest_by_changes,
     search,
 )
+from kelbrast.core.process.rework import chance_of_repeat
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
@@ -106,6 +107,12 @@ def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Rou
     expected = figures.repeats(request.habit, request.handover)
     worked = sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
     return worked + (float(figures.stop[TIME, route.nodes[-1]]) if route.nodes else 0.0)
+
+
+def expected_rework(figures: StepFigures, route: Route, habit: HabitKey, handover: Handover) -> float:
+    """Expected seconds of repeats. A step that fails its check again and again is noticed: each counts once at most."""
+    expected = figures.repeats(habit, handover)
+    return sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in route.steps)
 
 
 def _fence(table: StepTable, request: RouteRequest) -> float:

@@ -10,6 +10,7 @@ from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.process.clearance import area_factor, marks_left
 from kelbrast.core.process.removal import share_done
+from kelbrast.core.process.rework import expected_repeats
 from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
@@ -124,9 +125,9 @@ class Step:
 def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     """The steps of a route."""
     steps: list[Step] = []
-    beyond = figures.beyond("double-up")
+    repeats = expected_repeats(figures.beyond("double-up"))
     for before, at in route.steps:
-        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(beyond[before, at] > 1 + REL_TOL)
+        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(repeats[before, at] > 1)
         steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1], leaps=leaps))
     return tuple(steps)
 

@@ -10,14 +10,16 @@ import numpy as np
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.face_plan import Chosen, Worked, chosen_route, figures_of, request_for, wishing
 from kelbrast.core.planning.face.nicks import Ways, ways_of
-from kelbrast.core.planning.face.routes import step_table, with_totals
+from kelbrast.core.planning.face.routes import expected_rework, step_table, with_totals
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
 from kelbrast.core.planning.kernel.search import COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
 from kelbrast.core.planning.whole.together import together
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.surface.face import Wish
+from kelbrast.core.validity import REL_TOL
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +27,7 @@ class JobChoice:
     """One way to do the whole job (SI), for one piece, with set-ups that faces share counted once.
 
     Attributes:
+        rework: seconds of repeats to expect, by the habit and the school of the job itself, so that ways can be compared.
         metal: the most that comes off any face.
         kept: whether every face could keep the habits.
         possible: whether every face has a route; the totals count only those that have.
@@ -37,20 +40,44 @@ class JobChoice:
     possible: bool
     kept: bool
     seconds: float
+    rework: float
     metal: float
     cost: float
     changes: int
     steps: int
 
+    @property
+    def criteria(self) -> tuple[float, float, float, float]:
+        """What a way has little of when it is good, in the order of `AIMS`: time with repeats, metal, cost, changes."""
+        return self.seconds + self.rework, self.metal, self.cost, float(self.changes)
+
+    @property
+    def asked(self) -> tuple[Aim, HabitKey, Handover]:
+        """What it was planned by."""
+        return self.aim, self.habit, self.handover
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way that no other beats in everything, or the job's own. `best_at`: the aims at which it is the best, at times none."""
+
+    choice: JobChoice
+    best_at: tuple[Aim, ...]
+
 
 @dataclass(frozen=True, slots=True)
 class Choices:
-    """By aim within the job's habits, and by each habit for the job's aim with the other habits as they are."""
+    """By aim within the job's habits, and by each habit for the job's aim with the other habits as they are.
+
+    Attributes:
+        ways: of all of these the ones that differ and that no other beats, quickest first, and the job's own in any case.
+    """
 
     by_aim: tuple[JobChoice, ...]
     by_habit: tuple[JobChoice, ...]
     by_handover: tuple[JobChoice, ...]
     by_bench_speed: tuple[JobChoice, ...]
+    ways: tuple[Way, ...]
 
 
 # The ways of taking the damage of a face out, with the steps of each.
@@ -66,14 +93,47 @@ def choices(job: Job) -> Choices:
     def choice(**change: Any) -> JobChoice:
         changed = replace(job, **change)
         if changed not in known:
-            known[changed] = _total(changed, faces[changed.bench_speed])
+            known[changed] = _total(changed, faces[changed.bench_speed], job)
         return known[changed]
 
-    return Choices(
-        by_aim=tuple(choice(aim=aim) for aim in AIMS),
-        by_habit=tuple(choice(habit=habit) for habit in HABITS),
-        by_handover=tuple(choice(handover=handover) for handover in HANDOVERS),
-        by_bench_speed=tuple(choice(bench_speed=speed) for speed in BENCH_SPEEDS),
+    by_aim = tuple(choice(aim=aim) for aim in AIMS)
+    by_habit = tuple(choice(habit=habit) for habit in HABITS)
+    by_handover = tuple(choice(handover=handover) for handover in HANDOVERS)
+    by_bench_speed = tuple(choice(bench_speed=speed) for speed in BENCH_SPEEDS)
+    return Choices(by_aim, by_habit, by_handover, by_bench_speed, _ways((*by_aim, *by_habit, *by_handover), choice()))
+
+
+def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[Way, ...]:
+    """The ways among these that no other beats and that differ to speak of, and the job's own in any case."""
+    possible = [one for one in dict.fromkeys((own, *found)) if one.possible]
+    kept = [one for one in possible if one is own or not any(_beats(other, one) for other in possible)]
+    apart: list[JobChoice] = []
+    for one in kept:
+        if not any(_alike(one, other) for other in apart):
+            apart.append(one)
+    apart.sort(key=lambda one: one.criteria)
+    best = {aim: min(apart, key=lambda one: one.criteria[at]) for at, aim in enumerate(AIMS) if _differ(apart, at)}
+    return tuple(Way(one, tuple(aim for aim, first in best.items() if first is one)) for one in apart)
+
+
+def _differ(found: Sequence[JobChoice], at: int) -> bool:
+    """Whether ways differ to speak of in one of their criteria."""
+    values = [one.criteria[at] for one in found]
+    return max(values, default=0.0) * (1 - constant("plan.differs").value) > min(values, default=0.0)
+
+
+def _beats(one: JobChoice, other: JobChoice) -> bool:
+    """Whether it is as good in everything, and better in something to speak of."""
+    pairs = list(zip(one.criteria, other.criteria, strict=True))
+    differs = constant("plan.differs").value
+    return all(a <= b * (1 + REL_TOL) for a, b in pairs) and any(a < b * (1 - differs) for a, b in pairs)
+
+
+def _alike(one: JobChoice, other: JobChoice) -> bool:
+    """Whether nobody would notice which of two was taken: the same changes, and all else nearly the same."""
+    differs = constant("plan.differs").value
+    return one.changes == other.changes and all(
+        abs(a - b) <= differs * max(a, b) for a, b in zip(one.criteria, other.criteria, strict=True)
     )
 
 
@@ -82,7 +142,8 @@ def _faces(job: Job) -> list[Workable]:
     return [(each, [figures for way in each.faces if (figures := figures_of(way, job)) is not None]) for each in ways]
 
 
-def _total(job: Job, faces: Sequence[Workable]) -> JobChoice:
+def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
+    """The totals of a job's best way; `asked`: the job by whose habit and school repeats are told."""
     best = together([_best_way(job, *workable) for workable in faces], job).faces
     routes = [(one.figures, one.chosen.route) for one in best if one.figures is not None and one.chosen.route is not None]
     set_ups = in_turn(
@@ -100,6 +161,7 @@ def _total(job: Job, faces: Sequence[Workable]) -> JobChoice:
         possible=len(routes) == len(best),
         kept=all(one.chosen.habit_note is None for one in best),
         seconds=float(totals[:, TIME].sum()) - saved,
+        rework=sum(expected_rework(figures, route, asked.habit, asked.handover) for figures, route in routes),
         metal=float(totals[:, METAL].max()) if routes else 0.0,
         cost=float(totals[:, COST].sum()),
         changes=wheel_changes([tool for tool, _ in set_ups]),
