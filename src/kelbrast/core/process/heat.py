@@ -4,12 +4,15 @@ to cool."""
 import math
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Final
 
 from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_within
 
-_LONGEST = 3600.0
+_LONGEST: Final = 3600.0
+_SHORTEST: Final = 1e-6
+_FELT_WITHIN: Final = 6.0  # diffusion lengths: what is farther adds less than 1e-16 of the rise
 
 
 def friction_flux(*, friction: float, force: float, speed: float, patch: float) -> float:
@@ -107,7 +110,11 @@ def longest_stay(*, flux: float, thickness: float, material: Material, limit: fl
             diffusivity=material.diffusivity,
         )
 
-    low, high = 1e-6, _LONGEST
+    # Until the back warms too, a slab warms as a thick body does, which says the time at once.
+    thick = math.pi / material.diffusivity * (allowed * material.conductivity / (2 * flux)) ** 2
+    if thickness >= _FELT_WITHIN * math.sqrt(material.diffusivity * thick):
+        return min(max(thick, _SHORTEST), _LONGEST)
+    low, high = _SHORTEST, _LONGEST
     if rise(high) <= allowed:
         return high
     for _ in range(50):
