@@ -86,6 +86,7 @@ NOT_SIGNED = {
         "steps",
     ): "a slack belt of P400 straight from turned marks is bold; P240 or P320 comes first",
     ("gallery rail collar, turned, to a mirror", "first"): "the same",
+    ("striker plate, hardened and ground, to N1", "minutes"): "a minute or two less than the least that a shop would count on",
     ("door plate, brass, by hand alone, to bright", "steps"): "every second grade where a hand takes most of them",
     (
         "rigger's knife, fine scratches, to a mirror",

@@ -7023,7 +7023,9 @@ export interface components {
         };
         /**
          * WayFile
-         * @description A way that no other beats. `label`: what it is best at, or else the habit or school that it goes by.
+         * @description A way that no other beats, or the job's own. `label`: what it is best at, or else the habit or school that it goes by.
+         *
+         *     `by`: the habit or school that it goes by, where that is another than the job's and the label does not say it.
          */
         WayFile: {
             /**
@@ -7070,6 +7072,8 @@ export interface components {
             steps: number;
             /** Best At */
             best_at: ("time" | "metal" | "cost" | "changes")[];
+            /** By */
+            by: string;
         };
         /**
          * WayIn

@@ -197,9 +197,9 @@ _PROCESS: Final = Entry(
                 RATIO: "beyond contact_fades",
             }
         ),
-        "plan": _all_of({RATIO: "differs fence limit_near"}),
+        "plan": _all_of({RATIO: "differs limit_near metal_worth", TIME: "change_worth"}),
         "speed": _all_of({RATIO: "slowest_share low_school"}),
-        "habit": Entry({habit: _all_of({RATIO: "jump first first_raised soft"}) for habit in ("double-up", "every-grade")}),
+        "habit": Entry({habit: _all_of({RATIO: "jump lap first first_raised soft"}) for habit in ("double-up", "every-grade")}),
         "end": _all_of({RATIO: "scatter price surely"}),
         "rework": _all_of({RATIO: "odds steepness first_most"}),
         "handover": _all_of({LENGTH: "fine_paper early_wheel colour_below colour_after"}),

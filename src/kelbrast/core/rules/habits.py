@@ -21,12 +21,13 @@ class Steepness:
     """How steeply a habit goes down, as ratios (constants `habit.*`).
 
     Attributes:
-        jump: of grain between two backed abrasives or laps.
+        jump: of grain between two backed abrasives, or from one to a lap; lap: from lap to lap.
         first: of the damage to the first grade's own marks; first_raised: of metal that is knocked down to them.
         soft: of the marks that are met to one's own, of what is soft: wheels, pads, non-woven, rubber, bristle.
     """
 
     jump: float
+    lap: float
     first: float
     first_raised: float
     soft: float
@@ -36,7 +37,9 @@ def steepness(habit: str) -> Steepness | None:
     """What a habit allows; None for long steps, which the physics alone bounds."""
     if habit == "long-steps":
         return None
-    return Steepness(**{name: constant(f"habit.{habit}.{name}").value for name in ("jump", "first", "first_raised", "soft")})
+    return Steepness(
+        **{name: constant(f"habit.{habit}.{name}").value for name in ("jump", "lap", "first", "first_raised", "soft")}
+    )
 
 
 def excess(surfaces: Surfaces, habit: str) -> Reals:
@@ -46,7 +49,9 @@ def excess(surfaces: Surfaces, habit: str) -> Reals:
         return np.zeros((surfaces.count, surfaces.count))
     sinks = surfaces.depth_worst[:, None] / surfaces.depth_worst[None, :]
     backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
-    over = np.maximum(_jumps(surfaces) / limits.jump, np.where(backed[None, :], 0.0, sinks / limits.soft))
+    laps = np.array([False, *(one.tool.carrier.cutting.wear_law == "lap" for one in surfaces.tools)])
+    may_jump = np.where(laps[:, None] & laps[None, :], limits.lap, limits.jump)
+    over = np.maximum(_jumps(surfaces) / may_jump, np.where(backed[None, :], 0.0, sinks / limits.soft))
     if habit == "every-grade":
         over = np.maximum(over, 1 + _left_out(surfaces))
     if surfaces.face.edge is not None or surfaces.face.stock > 0:
@@ -128,8 +133,8 @@ def _colour_without_a_cut(surfaces: Surfaces) -> Flags:
 KEPT: Final = Practice(
     id="steepness",
     says="A habit says how steeply the work goes down: the first grade's own marks are not lost beside the damage "
-    "(first), the grain of backed abrasives and laps gets so many times finer (jump), and the marks sink by no more than so "
-    "many times to and between wheels, pads and soft abrasives (soft). Every grade leaves none of a carrier out. "
+    "(first), the grain of backed abrasives and laps gets so many times finer (jump, lap), and the marks sink by no more "
+    "than so many times to and between wheels, pads and soft abrasives (soft). Every grade leaves none of a carrier out. "
     "It is a price and no wall: what goes further risks that the light check fails and the step is repeated "
     "(process.rework), and the expected repeats count like work. Long steps are bounded by the physics alone.",
     source="practice-fit",

@@ -12,7 +12,7 @@
   function said(way: Way): string {
     const changes = `${way.changes} ${way.changes === 1 ? 'change' : 'changes'}`;
     const again = way.rework_minutes >= 1 ? ` + ${duration(way.rework_minutes)} to expect again` : '';
-    return `${duration(way.minutes)}${again} · ${shown.say(way.metal_um, 'depth')} · cost ${currency.money(way.cost)} · ${changes}`;
+    return `${duration(way.minutes)}${again} · ${shown.say(way.metal_um, 'depth')} · abrasives ${currency.money(way.cost)} · ${changes}`;
   }
 </script>
 
@@ -25,7 +25,9 @@
     {#each draft.choices?.ways ?? [] as way (`${way.aim} ${way.habit} ${way.handover}`)}
       <label class="way" class:on={draft.goes(way)}>
         <input class="sr-only" type="radio" {name} checked={draft.goes(way)} onchange={() => draft.take(way)} />
-        <b>{way.label}</b>{#if way.by}<small>{way.by.split(',')[0].toLowerCase()}</small>{/if}<small>{way.steps} {way.steps === 1 ? 'step' : 'steps'}</small>
+        <b>{way.label}</b>{#if way.by}<small>{way.by.toLowerCase()}</small>{/if}<small
+          >{way.steps} {way.steps === 1 ? 'step' : 'steps'}</small
+        >
         <span class="num">{said(way)}</span>
       </label>
     {/each}

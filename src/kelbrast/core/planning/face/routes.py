@@ -73,17 +73,13 @@ def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
 
 
 def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
-    """The best route for the objective among those that are not much longer than the quickest (`plan.fence`).
-
-    Beyond the fence the objective is weighed against time, with the least weight that brings the route inside.
-    """
-    table = step_table(figures, request)
-    found = _inside_the_fence(figures, request, table)
+    """The best route for the aim, in which time counts too: what the aim is about has a price in time (`_price`)."""
+    found = _for_the_aim(figures, request, step_table(figures, request))
     return None if found is None else with_totals(figures, found)
 
 
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
-    """The quickest routes with fewer and fewer changes, within the limit and, for another aim than time, within the fence."""
+    """The quickest routes with fewer and fewer changes, within the limit."""
     table = step_table(figures, request)
     if request.objective == "time":  # what is longer even if all its set-ups were made for other faces cannot pay
         shared = _sharing(figures, table, figures.surfaces.ids)
@@ -92,13 +88,12 @@ def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> li
     quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
     if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
         quickest = tuple(_by_price_of_a_change(table, request))
-    fence = _fence(table, request)
-    return [with_totals(figures, one) for one in quickest if one.totals[TIME] <= fence * (1 + REL_TOL)]
+    return [with_totals(figures, one) for one in quickest]
 
 
 def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
     """The best route where these tools are set up for another face already, so that only their work counts."""
-    found = _inside_the_fence(figures, request, _sharing(figures, step_table(figures, request), tools))
+    found = _for_the_aim(figures, request, _sharing(figures, step_table(figures, request), tools))
     return [] if found is None else [with_totals(figures, found)]
 
 
@@ -115,32 +110,34 @@ def expected_rework(figures: StepFigures, route: Route, habit: HabitKey, handove
     return sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in route.steps)
 
 
-def _fence(table: StepTable, request: RouteRequest) -> float:
-    """Seconds beyond which no route for another aim than time goes."""
-    quickest = None if request.objective == "time" else search(table, "time", request.binding_limit)
-    return np.inf if quickest is None else constant("plan.fence").value * float(quickest.totals[TIME])
+def price_of_a_change(objective: str) -> float:
+    """Seconds that a change counts beside the time that it takes."""
+    return constant("plan.change_worth").si if objective == "changes" else 0.0
 
 
-def _inside_the_fence(figures: StepFigures, request: RouteRequest, table: StepTable) -> Route | None:
-    """The best route for the objective, or the last one inside the fence of those that are best for some weight of time.
+def _price(table: StepTable, request: RouteRequest) -> float | None:
+    """Seconds that one unit of what the aim is about counts for: money at the bench's rate, a change at `plan.change_worth`.
 
-    Two of them tie at one weight. Either something beats both at that weight and takes the place of the one on its side of
-    the fence, or there is nothing between them.
+    A percent of the metal that the quickest route takes counts for some percents of its time (`plan.metal_worth`). None when
+    there is no route.
     """
-    outside, fence = _search(figures, request, table), _fence(table, request) * (1 + REL_TOL)
-    if outside is None or outside.totals[TIME] <= fence:
-        return outside
-    inside = search(table, "time", request.binding_limit)
-    assert inside is not None, "the same steps have a route"
-    goal = _goal(figures, request, table)
-    while (slower := outside.totals[TIME] - inside.totals[TIME]) > 0:
-        weight = (goal.of(inside) - goal.of(outside)) / slower
-        found = _weighed(table, request, goal.with_time(weight, table))
-        assert found is not None, "the same steps have a route"
-        if goal.of(found) + weight * found.totals[TIME] >= (goal.of(outside) + weight * outside.totals[TIME]) * (1 - REL_TOL):
-            break
-        outside, inside = (outside, found) if found.totals[TIME] <= fence else (found, inside)
-    return inside
+    if request.objective == "cost":
+        return 1 / constant("work.bench_rate").si
+    if request.objective == "changes":
+        return price_of_a_change("changes")
+    quickest = search(table, "time", request.binding_limit)
+    if quickest is None:
+        return None
+    metal = float(quickest.totals[METAL])
+    return constant("plan.metal_worth").value * float(quickest.totals[TIME]) / metal if metal > 0 else 0.0
+
+
+def _for_the_aim(figures: StepFigures, request: RouteRequest, table: StepTable) -> Route | None:
+    """The route with the least time and priced metal, cost or changes, all with the expected repeats."""
+    if request.objective == "time":
+        return search(table, "time", request.binding_limit)
+    price, goal = _price(table, request), _goal(figures, request, table)
+    return None if price is None else _weighed(table, request, goal.beside_time(price, table))
 
 
 def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[Route]:
@@ -174,11 +171,11 @@ class _Goal:
     steps: Reals
     ends: Reals
 
-    def of(self, route: Route) -> float:
-        return sum(float(self.steps[step]) for step in route.steps) + float(self.ends[route.nodes[-1] if route.nodes else 0])
-
     def with_time(self, weight: float, table: StepTable) -> "_Goal":
         return _Goal(self.steps + weight * table.values[TIME], self.ends + weight * table.stopping[TIME])
+
+    def beside_time(self, price: float, table: StepTable) -> "_Goal":
+        return _Goal(price * self.steps + table.values[TIME], price * self.ends + table.stopping[TIME])
 
 
 def _goal(figures: StepFigures, request: RouteRequest, table: StepTable) -> _Goal:

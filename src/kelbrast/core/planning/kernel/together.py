@@ -48,23 +48,18 @@ class _Label:
     picks: tuple[int, ...]
 
 
-def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], *, first_free: bool = False) -> ChosenTogether:
+def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost]) -> ChosenTogether:
     """The cheapest choice of one option in each group.
 
     Args:
         groups: their options; of each the first is known to be good.
         prices: of the charges, by the number of their bit.
-        first_free: the lowest of the charges that are paid costs nothing of what is to be least.
     """
     price = lru_cache(maxsize=None)(lambda charges: _price(charges, prices))
     least_ahead = [0.0]
     for options in reversed(groups):
         least_ahead.append(least_ahead[-1] + min(one.own[0] for one in options))
     least_ahead.reverse()
-
-    def spent(label: _Label) -> Cost:
-        free = prices[_lowest(label.charges)][0] if first_free and label.charges else 0.0
-        return label.paid[0] - free, label.paid[1]
 
     def more(label: _Label, at: int, option: Option) -> _Label:
         new = price(option.charges & ~label.charges)
@@ -74,8 +69,7 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], 
     known = _Label((0.0, 0.0), 0, ())
     for options in groups:
         known = more(known, 0, options[0])
-    free_at_most = max((one[0] for one in prices), default=0.0) if first_free else 0.0
-    most = spent(known)[0] * ROUNDING_SLACK + free_at_most
+    most = known.paid[0] * ROUNDING_SLACK
     labels, exact = [_Label((0.0, 0.0), 0, ())], True
     for number, options in enumerate(groups, start=1):
         grown = sorted(
@@ -85,16 +79,12 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost], 
         for label in grown:
             if label.paid[0] + least_ahead[number] > most:
                 break
-            if not any(
-                _no_dearer(one.paid, price(label.charges & ~one.charges), label.paid)
-                and (not first_free or _lowest(one.charges) == _lowest(label.charges))
-                for one in labels
-            ):
+            if not any(_no_dearer(one.paid, price(label.charges & ~one.charges), label.paid) for one in labels):
                 labels.append(label)
         if len(groups) > EXACT and len(labels) > _BEAM:
             labels, exact = labels[:_BEAM], False
-    best = min((*labels, known), key=spent)
-    return ChosenTogether(best.picks, spent(best), spent(best)[0] if exact else _bound(groups, prices) - free_at_most, exact)
+    best = min((*labels, known), key=lambda one: one.paid)
+    return ChosenTogether(best.picks, best.paid, best.paid[0] if exact else _bound(groups, prices), exact)
 
 
 def _no_dearer(paid: Cost, missing: Cost, other: Cost) -> bool:

@@ -19,7 +19,6 @@ from kelbrast.core.planning.whole.together import together
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.surface.face import Wish
-from kelbrast.core.validity import REL_TOL
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,8 +47,12 @@ class JobChoice:
 
     @property
     def criteria(self) -> tuple[float, float, float, float]:
-        """What a way has little of when it is good, in the order of `AIMS`: time with repeats, metal, cost, changes."""
-        return self.seconds + self.rework, self.metal, self.cost, float(self.changes)
+        """What a way has little of when it is good, in the order of `AIMS`: time with repeats, metal, cost, changes.
+
+        The cost is that of the abrasives and of the time at the bench's rate.
+        """
+        seconds = self.seconds + self.rework
+        return seconds, self.metal, self.cost + seconds * constant("work.bench_rate").si, float(self.changes)
 
     @property
     def asked(self) -> tuple[Aim, HabitKey, Handover]:
@@ -123,10 +126,10 @@ def _differ(found: Sequence[JobChoice], at: int) -> bool:
 
 
 def _beats(one: JobChoice, other: JobChoice) -> bool:
-    """Whether it is as good in everything, and better in something to speak of."""
+    """Whether it is as good in everything, and better in something, to speak of."""
     pairs = list(zip(one.criteria, other.criteria, strict=True))
     differs = constant("plan.differs").value
-    return all(a <= b * (1 + REL_TOL) for a, b in pairs) and any(a < b * (1 - differs) for a, b in pairs)
+    return all(a <= b * (1 + differs) for a, b in pairs) and any(a < b * (1 - differs) for a, b in pairs)
 
 
 def _alike(one: JobChoice, other: JobChoice) -> bool:

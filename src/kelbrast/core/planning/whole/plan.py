@@ -23,7 +23,7 @@ from kelbrast.core.validity import REL_TOL
 
 @dataclass(frozen=True, slots=True)
 class Plan:
-    """The plan of a job (SI): faces as in the job, and the order to work them in.
+    """The plan of a job (SI): faces as in the job, and the order in which their work begins, as the set-ups have it.
 
     Attributes:
         set_ups: tools in the order of work, each with the faces that share it.
@@ -104,11 +104,13 @@ def plan_job(job: Job) -> Plan:
     choose_rack(job.rack)
     worked = together([work_out(face, job) for face in job.faces], job)
     faces = tuple(one.plan(job) for one in worked.faces)
+    shared = set_ups(faces)
+    begun = [face for one in shared for face, _ in one.faces]
     return Plan(
         job=job,
         faces=faces,
-        order=tuple(face.key for face in order_of_work(job.faces)),
-        set_ups=set_ups(faces),
+        order=tuple(dict.fromkeys([*begun, *(face.key for face in order_of_work(job.faces))])),
+        set_ups=shared,
         operations=operations(job, faces),
         cautions=(*part_cautions(job), *vibration_cautions(_held(faces, job.pieces))),
         advice=part_advice(job),

@@ -13,7 +13,7 @@ import numpy as np
 
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
-from kelbrast.core.planning.face.routes import other_routes, seconds_with_repeats, sharing_routes
+from kelbrast.core.planning.face.routes import other_routes, price_of_a_change, seconds_with_repeats, sharing_routes
 from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
@@ -76,8 +76,9 @@ def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
 def _work(faces: Sequence[Worked], job: Job) -> Reals:
     """Seconds and changes of the work alone, with what is shared paid once."""
     worked = [one for one in faces if one.chosen.route is not None and one.chosen.route.nodes]
-    made = _choice(worked, [[one.chosen.route] for one in worked if one.chosen.route is not None], job, work_alone=True)
-    return np.array(made.total if job.aim == "time" else made.total[::-1])
+    return np.array(
+        _choice(worked, [[one.chosen.route] for one in worked if one.chosen.route is not None], job, work_alone=True).total
+    )
 
 
 def _routes_by_itself(one: Worked) -> list[Route]:
@@ -120,20 +121,20 @@ def _add(routes: list[Route], more: Sequence[Route]) -> bool:
 def _choice(
     faces: Sequence[Worked], routes: Sequence[Sequence[Route]], job: Job, *, work_alone: bool = False
 ) -> ChosenTogether:
-    """The best choice: its costs are seconds and changes, or the other way round when changes are the aim."""
-    charges = _Charges(job.aim == "time", work_alone)
+    """The best choice: its costs are seconds, with the price of changes where few are wanted, and changes."""
+    charges = _Charges(0.0 if work_alone else price_of_a_change(job.aim), work_alone)
     for one, some in zip(faces, routes, strict=True):
         for route in some:
             charges.note(one, route)
     groups = [[charges.option(one, route) for route in some] for one, some in zip(faces, routes, strict=True)]
-    return choose_together(groups, charges.prices, first_free=job.aim == "changes")
+    return choose_together(groups, charges.prices)
 
 
 class _Charges:
     """What is paid once however many faces use it: a set-up, and a wash before it; numbered in the order of work."""
 
-    def __init__(self, time_first: bool, work_alone: bool) -> None:
-        self._time_first, self._work_alone = time_first, work_alone
+    def __init__(self, change: float, work_alone: bool) -> None:
+        self._change, self._work_alone = change, work_alone
         self._place: dict[tuple[int, str], tuple[int, float, str]] = {}
         self._price: dict[tuple[int, str], tuple[float, int]] = {}
         self._numbers: dict[tuple[int, str], int] | None = None
@@ -177,4 +178,4 @@ class _Charges:
         return Option(self._cost(seconds - shared, 0), charges)
 
     def _cost(self, seconds: float, changes: int) -> Cost:
-        return (seconds, float(changes)) if self._time_first else (float(changes), seconds)
+        return seconds + self._change * changes, float(changes)
