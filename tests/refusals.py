@@ -29,6 +29,7 @@ DECIDED: dict[str, tuple[str, dict[str, Any], dict[str, Any], str]] = {
     "too-large": ("brass", {"want": "paint-ready", "depth": 100, "area": 0.2}, {"rack": ("file-second-cut", "file-smooth")}, "far too large"),
     "too-far-in": ("bronze", {"want": "satin", "depth": 20, "reach": "inside", "inside_radius": 0.02, "bore_depth": 0.2}, {"rack": ("rotary-tool", "flap-small-p240")}, "gets 60 mm into"),
     "flattens-a-round": ("brass", {"want": "N6", "depth": 20, "turned": 0.02, "curved": True}, {"rack": ("belt-grinder", "belt-p240", "belt-p320")}, "leave flats"),
+    "for-a-size": ("mild-steel", {"want": "N6", "depth": 5, "turned": 0.02, "curved": True}, {"rack": ("lathe", "ring-lap-f400")}, "is for a size"),
     "where-it-is-drawn": ("brass", {"want": "mirror", "depth": 5}, {"rack": ("stone-f400", "ring-lap-3um", "lathe", "hand")}, "what is drawn"),
     "waves": ("tool-steel-hardened", {"want": "N1", "after": "P1200", "area": 0.002}, {"rack": ("bench-buffer", "felt-white", "sisal-grey")}, "wavy"),
     "coarsest": ("clear-coat-2k", {"want": "satin", "depth": 20}, {"rack": ("paper-p240", "paper-p400")}, "too coarse"),

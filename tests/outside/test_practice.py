@@ -92,14 +92,8 @@ NOT_SIGNED = {
         "rigger's knife, fine scratches, to a mirror",
         "minutes",
     ): "an arm does not press a lap of forty square centimetres so hard",
-    (
-        "key of the oil store, brass, small, to bright",
-        "last",
-    ): "a cloth by hand is as quick on so little, but a wheel is running",
-    ("medal of the rescue service, 14 carat gold, fine scratches, to a mirror", "last"): "the same",
     ("lamp room wall, a square metre of stainless, brushed, to bright in its place", "minutes"): "ten hours are a little much",
     ("wear pad of the turntable, tungsten carbide, ground, to N2", "minutes"): "hard metal takes longer than its hardness says",
-    ("stop pins, turned stainless, a batch of fifty, to N5", "only"): "a closing lap is for a size, and cloth does a roughness",
     ("clamp plate, titanium, sanded at 240, to bright", "steps"): "a grade more before the wheel",
     ("lens guard, polycarbonate, sanded at 2000, to bright", "minutes"): "a pad is counted on to be done at the first look",
 }

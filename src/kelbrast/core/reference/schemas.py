@@ -176,7 +176,12 @@ _PROCESS: Final = Entry(
         "clearance": _all_of({RATIO: "found mark_length_per_grain largest_offset largest_scale", LENGTH: "mark_width"}),
         "deformed": _all_of({RATIO: "hidden satin mirror"}),
         "looks": _all_of(
-            {LENGTH: "mirror_below satin_below clear_below", AREA: "flat_area", RATIO: "grip_range", PRESSURE: "hard_flat"}
+            {
+                LENGTH: "mirror_below satin_below clear_below lapped_below",
+                AREA: "flat_area",
+                RATIO: "grip_range",
+                PRESSURE: "hard_flat",
+            }
         ),
         "heat": _all_of(
             {

@@ -90,7 +90,7 @@ def fine_paper_excess(surfaces: Surfaces) -> Reals:
     """(n, n) how many times as deep as those of fine paper the marks are to which a compound is taken; 0 for other steps."""
     fine_paper = roughness_left(grain=constant("handover.fine_paper").si, hold=1.0, hardness=surfaces.material.hardness)
     polishes = np.array([False, *(one.tool.carrier.cutting.wear_law == "compound" for one in surfaces.tools)])
-    times = surfaces.depth_likely / depth_of_marks(fine_paper)
+    times = surfaces.depth_worst / depth_of_marks(fine_paper)
     return np.where((~polishes)[:, None] & polishes[None, :], times[:, None], 0.0)
 
 

@@ -31,8 +31,9 @@ def _too_far_in(one: ToolOnFace, context: ToolContext) -> bool:
 
 def _flattens_a_round(one: ToolOnFace, context: ToolContext) -> bool:
     carrier = one.tool.carrier
-    by_machine = carrier.mount != "hand" and carrier.cutting.wear_law != "compound"
-    return context.turned is not None and context.drawn and by_machine and not carrier.access.turned_only
+    flat_or_driven = carrier.mount != "hand" or carrier.cutting.levels
+    wears_it = flat_or_driven and carrier.cutting.wear_law != "compound" and not carrier.access.turned_only
+    return context.turned is not None and context.drawn and wears_it
 
 
 def _facets(one: ToolOnFace, context: ToolContext) -> bool:
@@ -41,6 +42,11 @@ def _facets(one: ToolOnFace, context: ToolContext) -> bool:
 
 def _not_turned(one: ToolOnFace, context: ToolContext) -> bool:
     return one.tool.carrier.access.turned_only and context.turned is None
+
+
+def _for_a_size(one: ToolOnFace, context: ToolContext) -> bool:
+    laps_a_round = one.tool.carrier.cutting.wear_law == "lap" and (context.turned is not None or context.reach == "inside")
+    return laps_a_round and not context.lapped
 
 
 def _not_drawn(one: ToolOnFace, context: ToolContext) -> bool:
@@ -127,6 +133,16 @@ EDGES: Final = ToolRule(
     forbids=_not_for_edges,
     reason=_says("reach.edges"),
 )
+FOR_A_SIZE: Final = ToolRule(
+    id="for-a-size",
+    says="A shaft or a bore is lapped for its size, or for a drawn roughness that is finer than cloth and flap wheels are used "
+    "for (looks.lapped_below).",
+    source="bench-practice",
+    lifted_by="giving it a size, or a finer roughness",
+    refusal="reach",
+    forbids=_for_a_size,
+    reason=_says("reach.for_a_size"),
+)
 TOO_LARGE: Final = ToolRule(
     id="too-large",
     says="An open face that is several times as large as suits a small tool (most_face, work.beyond) is not worked with it: it "
@@ -148,8 +164,8 @@ TOO_FAR_IN: Final = ToolRule(
 )
 FLATTENS: Final = ToolRule(
     id="flattens-a-round",
-    says="A turned outside whose size or roughness is drawn is not worked with a belt, disc, drum or abrasive wheel, which "
-    "leave flats on it: what works it in the lathe, or a strip and paper by hand, keep it round.",
+    says="A turned outside whose size or roughness is drawn is not worked with a belt, disc, drum, abrasive wheel, block or "
+    "file, which leave flats on it: what works it in the lathe, or a strip or pad by hand, keeps it round.",
     source="bench-practice",
     lifted_by="wanting it by its look, or a lathe",
     refusal="reach",

@@ -99,13 +99,13 @@ def takes_in_all(one: ToolOnFace, surfaces: Surfaces) -> float:
 
 def _too_much(surfaces: Surfaces) -> Flags:
     may = np.array([np.inf, *(takes_in_all(one, surfaces) for one in surfaces.tools)])
-    more: Flags = surfaces.layer(surfaces.depth_likely) > may[None, :] * (1 + REL_TOL)
+    more: Flags = surfaces.layer(surfaces.depth_worst) > may[None, :] * (1 + REL_TOL)
     return _but_not_of_an_edge(surfaces, more)
 
 
 def _why_too_much(surfaces: Surfaces, before: int, at: int) -> Sentence:
     one = surfaces.leaving(at)
-    layer = depth_of(float(surfaces.layer(surfaces.depth_likely)[before, at]))
+    layer = depth_of(float(surfaces.layer(surfaces.depth_worst)[before, at]))
     return sentence("soft.in_all", tool=one.tool.label, layer=layer, reaches=depth_of(takes_in_all(one, surfaces)))
 
 

@@ -25,6 +25,7 @@ class ToolContext:
         material: of the part.  rack: ids of the tools and machines to plan with; None for the whole starter rack.
         flat_show: a flat open face, larger than a hand evens out, whose reflection shows every hollow.
         drawn: its size or its roughness is drawn.  edge: it is an edge.  hard_flat: a flat of hard work, drawn.
+        lapped: its size is wanted, or a roughness so fine that it is lapped.
         patch: the largest patch that can be rubbed at once, m2.  size: its area as far as a tool asks for it, m2.
         loose_mass: of a part that nothing clamps, kg; None for one that is clamped or was not weighed.
         coarsest: the coarsest grain that the face bears, m; infinite for any.
@@ -51,6 +52,7 @@ class ToolContext:
     drawn: bool
     edge: bool
     hard_flat: bool
+    lapped: bool
     patch: float
     size: float
     coarsest: float
@@ -77,6 +79,7 @@ class ToolContext:
             drawn=face.drawn,
             edge=face.edge is not None,
             hard_flat=face.drawn and face.is_flat and job.material.hardness >= constant("looks.hard_flat").si,
+            lapped=_is_lapped(face),
             patch=min(face.area, largest),
             size=_asked_at_most() if face.edge is not None else min(face.area, _asked_at_most()),
             coarsest=coarsest_grain(face, job.material),
@@ -132,6 +135,11 @@ def coarsest_grain(face: Face, material: Material) -> float:
     if face.limit is None or face.limit_kind != "coat":
         return material.coarsest
     return max(material.coarsest, constant("coat.coarsest_share").value * face.limit)
+
+
+def _is_lapped(face: Face) -> bool:
+    wants_size = face.limit_kind == "size" or face.sized is not None or face.stock > 0
+    return wants_size or (face.want.ra_high is not None and face.want.ra_high <= constant("looks.lapped_below").si)
 
 
 @cache

@@ -251,7 +251,7 @@ def stays_after(surfaces: Surfaces, before: int, at: int, layer: float, stood: f
         stood: depth of old marks that the steps before could not reach, m.
     """
     tool = surfaces.leaving(at).tool
-    depth, reaches = float(surfaces.depth_likely[before]), tool.reaches_depth
+    depth, reaches = float(surfaces.depth_worst[before]), tool.reaches_depth
     if before == 0 and surfaces.face.edge is not None:
         return 0.0
     most = takes_in_all(surfaces.leaving(at), surfaces)
