@@ -40,6 +40,7 @@ def followed(page: Page, served, step) -> None:
     assert served.jobs.search()[1][0].kept_state == "done"
 
 
+@pytest.mark.soak
 def test_in_inches_by_keyboard(page: Page, brand_new) -> None:
     page.goto(brand_new.address)
     appears(page.get_by_role("heading", name="How do you measure and charge?"))

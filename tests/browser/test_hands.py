@@ -136,6 +136,7 @@ def metric_left(page: Page) -> list[str]:
     return [text.strip() for text in texts if METRIC.search(NAMES.sub("", text))]
 
 
+@pytest.mark.soak
 @pytest.mark.long
 def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
     workshop = worked_workshop

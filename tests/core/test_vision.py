@@ -164,6 +164,7 @@ def test_whatever_it_can_not_judge_is_refused_by_name() -> None:
     assert looked(polished, first, second).why in ("no-lay-seen", "lay-off", "alike", "lamp-along")
 
 
+@pytest.mark.soak
 def test_over_a_whole_photo_several_fields_must_agree() -> None:
     face, first, second = guided(90_300, 0.6)
     wide = (448, 1344)
