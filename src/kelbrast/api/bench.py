@@ -135,8 +135,10 @@ def measuring() -> MeasuringOut:
     return MeasuringOut(
         quantities=[QuantityOut(id=key, label=kind.label, unit=kind.unit) for key, kind in QUANTITIES.items()],
         instruments=[
-            InstrumentOut(id=one.id, label=one.label, quantity=one.quantity, simulated=one.simulated)
-            for one in instruments().values()
+            InstrumentOut(
+                id=instrument.id, label=instrument.label, quantity=instrument.quantity, simulated=instrument.simulated
+            )
+            for instrument in instruments().values()
         ],
     )
 

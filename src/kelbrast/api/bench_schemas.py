@@ -183,7 +183,7 @@ def run_out(kept: KeptRun) -> RunOut:
         hand=_hand(kept, *current) if current is not None else None,
         strip=_strip(kept, *current) if current is not None else [],
         each=[_piece(kept, piece) for piece in run.stages],
-        waiting=[_waiting(kept, one) for one in kept.plan.operations if one.id in run.layout.operations],
+        waiting=[_waiting(kept, operation) for operation in kept.plan.operations if operation.id in run.layout.operations],
         orders=[_order(kept, order) for order in ORDERS],
         readings=[reading_out(kept, event) for event in reversed(run.standing) if event.measured is not None],
         last=LastOut(number=run.last.number, said=to_sentence_file(last)) if run.last and last else None,
@@ -249,9 +249,9 @@ def _size(kept: KeptRun, stage: Stage) -> SizeOut | None:
         to_read=to_places(known.to_read),
         read=known.read,
         readings=[
-            SizeReadOut(z_mm=shop(one.height, "mm"), mm=shop(one.diameter, "mm"), old=at < last)
+            SizeReadOut(z_mm=shop(reading.height, "mm"), mm=shop(reading.diameter, "mm"), old=at < last)
             for at, each in enumerate(known.rounds)
-            for one in each.readings
+            for reading in each.readings
         ],
         answer=to_size_answer(stage.label, known.advice) if known.advice is not None else None,
     )
@@ -293,11 +293,11 @@ def _piece(kept: KeptRun, piece: int) -> PieceOut:
     )
 
 
-def _waiting(kept: KeptRun, one: OperationFile) -> WaitingOut:
-    state = kept.run.operations.get(one.id, Waiting())
-    within = to_si(one.within_minutes, "min") if one.within_minutes is not None else None
+def _waiting(kept: KeptRun, operation: OperationFile) -> WaitingOut:
+    state = kept.run.operations.get(operation.id, Waiting())
+    within = to_si(operation.within_minutes, "min") if operation.within_minutes is not None else None
     return WaitingOut(
-        operation=one,
+        operation=operation,
         since_s=elapsed(state.since, kept.now) if state.since is not None and state.done is None else None,
         done=state.done is not None,
         within_s=protection_left(kept.run, within, kept.now) if state.done is None else None,

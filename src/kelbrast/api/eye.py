@@ -125,7 +125,7 @@ def what_the_eye_saw_anywhere(look: LookNumber, eye: ShopEye, crossing_deg: Cros
 @router.get("/log/eye")
 def who_was_right(eye: EyeBeside) -> AgreementOut:
     """How often the person and the eye were right at light checks in this shop."""
-    told = {name.replace("-", "_"): one for name, one in eye.right().items()}
+    told = {name.replace("-", "_"): rightness for name, rightness in eye.right().items()}
     return AgreementOut(**told)
 
 

@@ -36,7 +36,7 @@ class HealthOut(BaseModel):
 def health(request: Request) -> HealthOut:
     """How the program is; screens ask for it again and again."""
     found: Health = request.app.state.health
-    troubles = [ProgramTroubleOut.model_validate(one) for one in found.troubles()]
+    troubles = [ProgramTroubleOut.model_validate(trouble) for trouble in found.troubles()]
     return HealthOut(version=__version__, build=built(request.app.state.web), troubles=troubles)
 
 

@@ -66,11 +66,11 @@ class JobPageOut(BaseModel):
     jobs: list[JobSummaryOut]
 
 
-def summary_out(one: JobSummary) -> JobSummaryOut:
+def summary_out(job_summary: JobSummary) -> JobSummaryOut:
     """A line of the list, its facts ready to be told."""
-    told = {field.name: getattr(one, field.name) for field in fields(one)}
-    told["finishes"] = [to_sentence_file(finish) for finish in one.finishes]
-    told["reason"] = to_sentence_file(one.reason) if one.reason else None
+    told = {field.name: getattr(job_summary, field.name) for field in fields(job_summary)}
+    told["finishes"] = [to_sentence_file(finish) for finish in job_summary.finishes]
+    told["reason"] = to_sentence_file(job_summary.reason) if job_summary.reason else None
     return JobSummaryOut.model_validate(told)
 
 
@@ -98,7 +98,7 @@ def list_jobs(
 ) -> JobPageOut:
     """A page of the jobs."""
     count, found = jobs.search(words, state, by, offset=offset, limit=limit)
-    return JobPageOut(count=count, any=bool(count) or jobs.any(), jobs=[summary_out(one) for one in found])
+    return JobPageOut(count=count, any=bool(count) or jobs.any(), jobs=[summary_out(job_summary) for job_summary in found])
 
 
 @router.post("/jobs", status_code=201, openapi_extra=JOB_IN_BODY)

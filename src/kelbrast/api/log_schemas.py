@@ -177,14 +177,14 @@ def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOu
         steps=_steps(kept),
         told=[
             ToldOut(
-                number=one.event.number,
-                at=one.event.at.when,
-                kind=one.event.kind,
-                piece=one.event.piece,
-                said=to_sentence_file(one.said),
-                taken_back=one.taken_back,
+                number=told.event.number,
+                at=told.event.at.when,
+                kind=told.event.kind,
+                piece=told.event.piece,
+                said=to_sentence_file(told.said),
+                taken_back=told.taken_back,
             )
-            for one in tell(run.layout, kept.happened)
+            for told in tell(run.layout, kept.happened)
         ],
         readings=[reading_out(kept, event) for event in run.standing if event.measured is not None],
         troubles=[
@@ -198,8 +198,10 @@ def run_page(kept: KeptRun, figures: dict[str, Any], finishes: str) -> RunPageOu
             if event.kind == "trouble"
         ],
         notes=[event.words for event in run.standing if event.kind == "note"],
-        protected=next((one.label for one in kept.plan.operations if one.id == figures.get("protected")), None),
-        protection=next((one.label for one in kept.plan.operations if one.id in PROTECTIONS), None),
+        protected=next(
+            (operation.label for operation in kept.plan.operations if operation.id == figures.get("protected")), None
+        ),
+        protection=next((operation.label for operation in kept.plan.operations if operation.id in PROTECTIONS), None),
         keeping=care("rewax").text if figures.get("protected") == "wax" else None,
         faces=[
             FaceWorkedOut(face=face, area_cm2=plan.area_cm2, metal_um=plan.metal_um)

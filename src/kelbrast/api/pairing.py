@@ -147,7 +147,7 @@ def list_devices(request: Request, pairing: ShopPairing) -> DevicesOut:
         fingerprint=shop.fingerprint if shop else "",
         code=_code(shop, pairing) if shop else None,
         wrong=pairing.wrong,
-        devices=[DeviceOut.model_validate(one) for one in pairing.devices],
+        devices=[DeviceOut.model_validate(device) for device in pairing.devices],
     )
 
 
@@ -187,7 +187,7 @@ def _code(shop: OpenShop, pairing: Pairing) -> CodeOut | None:
     if code is None:
         return None
     # After the #, the code is never sent in an address; the page reads it there.
-    places = [PlaceOut(address=one, qr=_picture(f"{one}/#pair={code.shown}")) for one in _addresses(shop)]
+    places = [PlaceOut(address=address, qr=_picture(f"{address}/#pair={code.shown}")) for address in _addresses(shop)]
     return CodeOut(code=code.shown, until=code.until, places=places)
 
 

@@ -54,8 +54,8 @@ def list_photos(run_id: RunId, photos: ShopPhotos, runs: AllRuns) -> PhotosOut:
     """The photos of a run, and every reference to hold beside them."""
     runs.seen(run_id)
     return PhotosOut(
-        photos=[_photo(one) for one in photos.of_run(run_id)],
-        references=[_photo(one) for one in photos.references()],
+        photos=[_photo(stored_photo) for stored_photo in photos.of_run(run_id)],
+        references=[_photo(reference) for reference in photos.references()],
     )
 
 
@@ -71,8 +71,8 @@ def picture(photo_id: PhotoId, photos: ShopPhotos) -> Response:
     return Response(photos.picture(photo_id), media_type="image/jpeg")
 
 
-def _photo(one: StoredPhoto) -> PhotoOut:
-    return PhotoOut.model_validate(one, from_attributes=True)
+def _photo(stored_photo: StoredPhoto) -> PhotoOut:
+    return PhotoOut.model_validate(stored_photo, from_attributes=True)
 
 
 PartPhotoId = Annotated[int, Path(ge=1, le=2**53, description="id of the photo")]
@@ -102,7 +102,7 @@ async def add_part_photo(job_id: JobId, request: Request, photos: PartPictures, 
 @router.get("/jobs/{job_id}/photos", responses=NOT_FOUND)
 def list_part_photos(job_id: JobId, photos: PartPictures) -> list[PartPhotoOut]:
     """The photos of the part, with what is drawn on them."""
-    return [_out(one) for one in photos.of_job(job_id)]
+    return [_out(part_photo) for part_photo in photos.of_job(job_id)]
 
 
 @router.get("/jobs/{job_id}/thumbnail", responses={**NOT_FOUND, 200: {"content": {"image/jpeg": {}, "image/webp": {}}}})
@@ -137,5 +137,5 @@ def part_picture(photo_id: PartPhotoId, photos: PartPictures) -> Response:
     return Response(photos.picture(photo_id), media_type="image/jpeg")
 
 
-def _out(one: PartPhoto) -> PartPhotoOut:
-    return PartPhotoOut.model_validate(one)
+def _out(part_photo: PartPhoto) -> PartPhotoOut:
+    return PartPhotoOut.model_validate(part_photo)

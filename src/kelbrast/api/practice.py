@@ -120,7 +120,7 @@ def progress(practice: ShopPractice, person: Who) -> ProgressOut:
 
 
 def _told(asked: Exercise, right: bool, rating: float, pictures: Light) -> RightOut:
-    keys = [_picture(pictures, one) for one in (asked.shown, asked.reveal)]
+    keys = [_picture(pictures, shown) for shown in (asked.shown, asked.reveal)]
     words = [to_sentence_file(pictures.words([key])[0]) if key is not None else None for key in keys]
     seen = pictures.eye_says(keys[0]) if asked.kind == "done" and keys[0] is not None else None
     return RightOut(

@@ -123,7 +123,7 @@ def _too_soon(_: Request, error: Exception) -> JSONResponse:
 
 async def _request(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
-    faults = tuple(Fault(".".join(str(part) for part in one["loc"][1:]), one["msg"]) for one in error.errors())
+    faults = tuple(Fault(".".join(str(part) for part in refused["loc"][1:]), refused["msg"]) for refused in error.errors())
     return problem(422, "Something here cannot be used", "; ".join(str(fault) for fault in faults), faults)
 
 

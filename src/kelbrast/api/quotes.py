@@ -63,5 +63,5 @@ def quote_as_pdf(
 @router.get("/quotes.csv", responses={200: {"content": {"text/csv": {}}}})
 def quotes_as_csv(quotes: ShopQuotes) -> Response:
     """Every quote that was kept."""
-    text = quotes_csv([one.quote for one in quotes.all()])
+    text = quotes_csv([kept_quote.quote for kept_quote in quotes.all()])
     return Response(text, media_type="text/csv", headers={"content-disposition": 'attachment; filename="quotes.csv"'})

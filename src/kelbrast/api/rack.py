@@ -109,13 +109,13 @@ def low_stock(rack: OwnRack) -> Response:
 @router.post("/rack/preview")
 def preview_import(given: RackText, rack: OwnRack) -> list[ChangeOut]:
     """What importing a rack file, JSON or CSV, would do; nothing is changed."""
-    return [change_out(one) for one in rack.preview(given.text)]
+    return [change_out(import_change) for import_change in rack.preview(given.text)]
 
 
 @router.post("/rack/import")
 def import_rack(given: RackText, rack: OwnRack) -> list[ChangeOut]:
     """Import a rack file, all of it or nothing."""
-    return [change_out(one) for one in rack.take_in(given.text)]
+    return [change_out(import_change) for import_change in rack.take_in(given.text)]
 
 
 @router.get("/rack/labels.svg", responses={200: {"content": {"image/svg+xml": {}}}})
@@ -142,7 +142,7 @@ def set_ups(
 def start_buying(jobs: AllJobs, buying: Searches, by: Gain = "minutes") -> SearchOut:
     """Begin to work out which one or two additions save most over all jobs that are not done yet, planned from the rack."""
     shelf = jobs.rack.shelf()
-    files = [one.job for one in jobs.plannable(OPEN_STATES)[0]]
+    files = [kept_job.job for kept_job in jobs.plannable(OPEN_STATES)[0]]
     planned = [(file.title, shelf.equip(job_of(file, shelf), extras=file.extras)) for file in files]
     return search_out(buying.start(planned, by=by))
 
@@ -161,8 +161,11 @@ def stop_buying(search_id: SearchId, buying: Searches) -> None:
 
 def _labels(request: Request, rack: OwnRack, ids: list[int] | None, inch: bool) -> list[Label]:
     system: System = "inch" if inch else "metric"
-    kept = [one for one in rack.items() if (one.id in ids if ids else not one.item.retired)]
-    return [label_of(one.item, thing(one.item.what).label, str(request.base_url) + f"rack/{one.id}", system) for one in kept]
+    kept = [item for item in rack.items() if (item.id in ids if ids else not item.item.retired)]
+    return [
+        label_of(kept_item.item, thing(kept_item.item.what).label, str(request.base_url) + f"rack/{kept_item.id}", system)
+        for kept_item in kept
+    ]
 
 
 def _named(name: str) -> dict[str, str]:

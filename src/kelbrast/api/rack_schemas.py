@@ -177,7 +177,7 @@ def things() -> list[Stockable]:
     """Everything that can be put on a rack, coarse to fine within its kind."""
     found = [thing(what) for what in stockable()]
     kinds = list(KINDS)
-    return sorted(found, key=lambda one: (kinds.index(one.kind), one.carrier, -(one.grain_um or 0)))
+    return sorted(found, key=lambda stockable: (kinds.index(stockable.kind), stockable.carrier, -(stockable.grain_um or 0)))
 
 
 def thing(what: str) -> Stockable:
@@ -193,21 +193,21 @@ def thing(what: str) -> Stockable:
         compound = record("compounds")[what]
         grain, label = shop(compound["grain"].si, "um"), str(compound["label"]).capitalize()
         return _thing(what, label, "compound", carrier="compound", carrier_label="Compound", grain_um=grain)
-    one: Tool | None = tools().get(what)
+    tool: Tool | None = tools().get(what)
     kind: ItemKind = Item(0, what).kind
     return _thing(
         what,
-        one.label if one else carrier.label,
+        tool.label if tool else carrier.label,
         kind,
         carrier=carrier.id,
         carrier_label=carrier.label,
-        grade=one.grade if one else "",
-        grain_um=shop(one.grain, "um") if one else None,
+        grade=tool.grade if tool else "",
+        grain_um=shop(tool.grain, "um") if tool else None,
         diameter_mm=shop_or_none(carrier.running.diameter, "mm"),
         marked_m_s=carrier.running.marked_limit,
-        price=carrier.stock.price if one else None,
+        price=carrier.stock.price if tool else None,
         life_min=shop_or_none(carrier.stock.life, "min"),
-        unit=carrier.stock.unit if one else "wheel" if kind == "wheel" else "lap",
+        unit=carrier.stock.unit if tool else "wheel" if kind == "wheel" else "lap",
         wears_down=carrier.stock.wears_down,
         keeps_to_one=keeps_to_one_family(carrier),
         charges=_charges(what) if kind in CHARGED else [],
@@ -224,7 +224,7 @@ def _thing(what: str, label: str, kind: ItemKind, **more: object) -> Stockable:
 
 
 def _charges(what: str) -> list[Choice]:
-    charged = {one.charge or one.grade: one.label.rsplit(", ", 1)[-1] for one in made_up(what)}
+    charged = {tool.charge or tool.grade: tool.label.rsplit(", ", 1)[-1] for tool in made_up(what)}
     return [Choice(id=key, label=label) for key, label in charged.items()]
 
 
@@ -249,14 +249,16 @@ def item_out(kept: KeptItem) -> ItemOut:
         suits=list(families_for(item.what, item.history)),
         mixed=bound.mixed,
         low=item.low is not None and item.have <= item.low,
-        misfits=[to_sentence_file(one) for one in kept.misfits],
+        misfits=[to_sentence_file(misfit) for misfit in kept.misfits],
         history=[EventOut(**event.model_dump(), at=at) for event, at in zip(kept.file.history, kept.at, strict=True)],
     )
 
 
-def change_out(one: ImportChange) -> ChangeOut:
-    file = one.file
-    return ChangeOut(what=file.what, label=thing(file.what).label, name=file.name, change=one.change, keys=list(one.keys))
+def change_out(import_change: ImportChange) -> ChangeOut:
+    file = import_change.file
+    return ChangeOut(
+        what=file.what, label=thing(file.what).label, name=file.name, change=import_change.change, keys=list(import_change.keys)
+    )
 
 
 def search_out(search: BuyingSearch) -> SearchOut:
@@ -269,12 +271,12 @@ def search_out(search: BuyingSearch) -> SearchOut:
         trouble=search.trouble,
         found=[
             AdditionOut(
-                tools=list(one.tools),
-                labels=[tools()[tool].label for tool in one.tools],
-                minutes=shop(one.gain("minutes"), "min"),
-                metal_um=shop(one.gain("metal"), "um"),
-                cost=one.gain("cost"),
-                opened=one.opened,
+                tools=list(addition.tools),
+                labels=[tools()[tool].label for tool in addition.tools],
+                minutes=shop(addition.gain("minutes"), "min"),
+                metal_um=shop(addition.gain("metal"), "um"),
+                cost=addition.gain("cost"),
+                opened=addition.opened,
                 savings=[
                     SavingOut(
                         title=search.titles[saving.job],
@@ -283,36 +285,39 @@ def search_out(search: BuyingSearch) -> SearchOut:
                         cost=saving.cost,
                         opened=saving.opened,
                     )
-                    for saving in one.savings
+                    for saving in addition.savings
                 ],
             )
-            for one in progress.found
+            for addition in progress.found
         ],
     )
 
 
 def preparation_out(made: Preparation) -> PreparationOut:
     return PreparationOut(
-        gather=[GatheredOut(label=one.tool.label, count=one.count, unit=one.tool.carrier.stock.unit) for one in made.gather],
+        gather=[
+            GatheredOut(label=gathered.tool.label, count=gathered.count, unit=gathered.tool.carrier.stock.unit)
+            for gathered in made.gather
+        ],
         machines=[
             MachineSetUpsOut(
-                machine=each.machine.id,
-                label=each.machine.label,
-                spindles=each.machine.spindles,
-                changes=each.changes,
-                notes=list(each.notes),
+                machine=machine.machine.id,
+                label=machine.machine.label,
+                spindles=machine.machine.spindles,
+                changes=machine.changes,
+                notes=list(machine.notes),
                 mounted=[
                     MountedOut(
-                        tool=one.set_up.tool.id,
-                        label=one.set_up.tool.label,
-                        rpm=None if one.set_up.spindle is None else from_si(one.set_up.spindle, "rev/min"),
-                        spindle=one.spindle,
-                        mount=one.mount,
-                        faces=[face for face, _ in one.set_up.faces],
+                        tool=mounted.set_up.tool.id,
+                        label=mounted.set_up.tool.label,
+                        rpm=None if mounted.set_up.spindle is None else from_si(mounted.set_up.spindle, "rev/min"),
+                        spindle=mounted.spindle,
+                        mount=mounted.mount,
+                        faces=[face for face, _ in mounted.set_up.faces],
                     )
-                    for one in each.mounted
+                    for mounted in machine.mounted
                 ],
             )
-            for each in made.machines
+            for machine in made.machines
         ],
     )

@@ -98,7 +98,7 @@ class CareIn(BaseModel):
 @router.get("/learning")
 def what_was_learnt(learning: WhatWasLearnt) -> LearningOut:
     """The shop's own factors, used or not."""
-    return LearningOut(on=learning.on, learnt=[_learnt(one) for one in learning.learnt()])
+    return LearningOut(on=learning.on, learnt=[_learnt(learnt) for learnt in learning.learnt()])
 
 
 @router.put("/learning")
@@ -161,7 +161,7 @@ _MOST_DUE: Final = 500  # of a list that a person reads from the top
 @router.get("/upkeep")
 def upkeep_due(upkeep: ShopUpkeep) -> list[DueOut]:
     """What is looked after, what is due first; what comes long after that is not told."""
-    return [_due(one) for one in upkeep.due()[:_MOST_DUE]]
+    return [_due(due) for due in upkeep.due()[:_MOST_DUE]]
 
 
 @router.post("/upkeep")
@@ -171,34 +171,34 @@ def care_was_done(given: CareIn, upkeep: ShopUpkeep) -> list[DueOut]:
     return upkeep_due(upkeep)
 
 
-def _learnt(one: Learnt) -> LearntOut:
-    carrier = carriers().get(one.carrier)
+def _learnt(learnt: Learnt) -> LearntOut:
+    carrier = carriers().get(learnt.carrier)
     return LearntOut(
-        carrier=one.carrier,
-        carrier_label=carrier.label if carrier else one.carrier,
-        family=one.family,
-        quantity=one.quantity,
-        quantity_label=QUANTITIES[one.quantity],
-        factor=round(one.factor, 3),
-        error=round(one.error, 3),
-        runs=one.runs,
-        enough=one.enough,
-        used=one.used,
+        carrier=learnt.carrier,
+        carrier_label=carrier.label if carrier else learnt.carrier,
+        family=learnt.family,
+        quantity=learnt.quantity,
+        quantity_label=QUANTITIES[learnt.quantity],
+        factor=round(learnt.factor, 3),
+        error=round(learnt.error, 3),
+        runs=learnt.runs,
+        enough=learnt.enough,
+        used=learnt.used,
     )
 
 
-def _due(one: Due) -> DueOut:
+def _due(due: Due) -> DueOut:
     return DueOut(
-        thing=one.thing.key,
-        thing_label=one.thing.label,
-        care=one.care.id,
-        label=one.care.label,
-        text=one.care.text,
-        last=one.last,
-        waxed_on=one.thing.since if one.thing.on == "waxed" else None,
-        worked_h=round(from_si(one.worked, "h"), 2),
-        after_h=from_si(one.care.after, "h") if one.care.after is not None else None,
-        on_day=one.on_day,
-        now=one.now,
-        source_kind=one.care.source.kind,
+        thing=due.thing.key,
+        thing_label=due.thing.label,
+        care=due.care.id,
+        label=due.care.label,
+        text=due.care.text,
+        last=due.last,
+        waxed_on=due.thing.since if due.thing.on == "waxed" else None,
+        worked_h=round(from_si(due.worked, "h"), 2),
+        after_h=from_si(due.care.after, "h") if due.care.after is not None else None,
+        on_day=due.on_day,
+        now=due.now,
+        source_kind=due.care.source.kind,
     )

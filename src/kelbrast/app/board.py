@@ -136,7 +136,7 @@ class Boards:
         asked = self._asked()
         found, searching = self._found(asked)
         # What is over keeps its place.
-        gone = [one for one in asked.last if one.task in asked.done]
+        gone = [placed for placed in asked.last if placed.task in asked.done]
         now, search = self._clock(), self._search
         self._kept.keep(asked.keys, (*gone, *found.plan), asked.work.stations, now.date())
         return Board(
@@ -182,7 +182,7 @@ class Boards:
         """
         asked = self._asked()
         self._task(asked, key)
-        pins = {known: one for known, one in self._kept.pins().items() if known != key}
+        pins = {known: pin for known, pin in self._kept.pins().items() if known != key}
         if pin is not None:
             pins[key] = Pin(pin.begins + asked.origin, pin.person, pin.spindle)
         with_it = self._asked(pins)
@@ -226,7 +226,7 @@ class Boards:
         if not planned and not left_out:
             raise BadInput.one("jobs", "no job is ordered: set the state of those that are to be done")
         people = to_workers(shop.people)
-        origin = min(one.begins for one in people)
+        origin = min(person.begins for person in people)
         minute = now.hour * 60 + now.minute
         standing = {
             machine: tuple(wheels) for machine, wheels in {**self._kept.this_morning(now.date()), **shop.standing}.items()
@@ -276,10 +276,10 @@ class Boards:
         """The ordered jobs with their plans, and those that have none, with the reason."""
         shelf = self._jobs.rack.shelf()
         jobs, unreadable = self._jobs.plannable(ORDERED_STATES)
-        left_out = [(one.title, one.reason) for one in unreadable]
+        left_out = [(job.title, job.reason) for job in unreadable]
         planned: list[tuple[KeptJob, Plan]] = []
         plans: dict[int, tuple[object, Plan | str]] = {}
-        for kept in sorted(jobs, key=lambda one: one.id):
+        for kept in sorted(jobs, key=lambda job: job.id):
             about = (kept.revision, shelf)
             known = self._plans.get(kept.id)
             plan = known[1] if known is not None and known[0] == about else _plan_of(partial(job_of, kept.job, shelf))
@@ -297,7 +297,7 @@ class Boards:
         if search is not None and search.question == _question(asked.work) and search.found is not None:
             return search.found, not search.done
         here = {task.id for task in asked.work.tasks}
-        last = tuple(one for one in asked.last if one.task in here)
+        last = tuple(placed for placed in asked.last if placed.task in here)
         if len(last) == len(here) and not violations(asked.work, last):
             return DayFound(asked.work, last, score(asked.work, last)), False
         found = at_once(asked.work)

@@ -86,7 +86,7 @@ def with_ways_back(work: DayWork, runs: Mapping[str, KeptRun]) -> tuple[DayWork,
         mine = [task for task in work.tasks if task.job == job]
         if not mine:
             continue
-        after = {one.id for one in run.plan.operations if one.when == "after"}
+        after = {operation.id for operation in run.plan.operations if operation.when == "after"}
         ends = next((task.id for task in mine if task.operation in after), None)
         before: int | None = None
         for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):

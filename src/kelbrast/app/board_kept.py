@@ -30,7 +30,7 @@ class KeptBoard:
 
     def pin(self, pins: Mapping[str, Pin]) -> None:
         """Keep where people put blocks."""
-        self._put(pins={key: {"begins": one.begins, "person": one.person, "spindle": one.spindle} for key, one in pins.items()})
+        self._put(pins={key: {"begins": pin.begins, "person": pin.person, "spindle": pin.spindle} for key, pin in pins.items()})
 
     def said_done(self, work: DayWork, day: date) -> dict[int, int]:
         """Blocks that somebody said to be done today, with the minute."""
@@ -59,12 +59,12 @@ class KeptBoard:
     def keep(self, keys: Mapping[int, str], blocks: Sequence[Placed], stations: Sequence[Station], day: date) -> None:
         """Where blocks stand now, so that it is there after the program was started anew. `keys`: of the blocks."""
         kept = self._stored()
-        placed = {keys[one.task]: [one.begins, one.ends, one.person, one.spindle, one.change] for one in blocks}
+        placed = {keys[block.task]: [block.begins, block.ends, block.person, block.spindle, block.change] for block in blocks}
         if placed == kept.get("placed") and kept.get("day") == day.isoformat():
             return
         over_night = {"done": {}, "pins": {}, "morning": kept.get("standing", {})}
         fresh: dict[str, Any] = {} if kept.get("day") == day.isoformat() else over_night
-        standing = {**kept.get("standing", {}), **{one.id: list(one.standing) for one in stations}}
+        standing = {**kept.get("standing", {}), **{station.id: list(station.standing) for station in stations}}
         self._put(placed=placed, day=day.isoformat(), standing=standing, **fresh)
 
     def _stored(self) -> dict[str, Any]:

@@ -63,7 +63,7 @@ def work_of(
         tasks += made.tasks
         links += made.links
     known = standing or {}
-    stations = tuple(_standing(one, known.get(one.id, ())) for one in stations_of(job.plan for job in jobs))
+    stations = tuple(_standing(station, known.get(station.id, ())) for station in stations_of(job.plan for job in jobs))
     return DayWork(people, stations, tuple(tasks), tuple(links), now=now, shaking=shaking)
 
 
@@ -145,10 +145,10 @@ def _why_not(work: DayWork) -> str:
     for task in work.tasks:
         if not task.by_person:
             continue
-        able = [one for one in work.people if one.may_use(task.machine)]
+        able = [person for person in work.people if person.may_use(task.machine)]
         if not able:
             return f"nobody may use what {task.title}, {task.label}, needs"
-        longest = max((b - a for one in able for a, b in one.free(1)), default=0)
+        longest = max((b - a for worker in able for a, b in worker.free(1)), default=0)
         if task.minutes + task.change > longest:
             return f"{task.title}, {task.label}, takes {task.minutes} minutes, and nobody is there for so long without a break"
     return (

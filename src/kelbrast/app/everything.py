@@ -61,7 +61,7 @@ class RestoreLook:
     @property
     def doubts(self) -> str:
         """Why somebody should be asked first, in words; empty where nothing would be lost."""
-        fewer = [f"{one.then} {one.table} instead of {one.now}" for one in self.tables if one.then < one.now]
+        fewer = [f"{table.then} {table.table} instead of {table.now}" for table in self.tables if table.then < table.now]
         said = [f"afterwards there would be {', '.join(fewer)}"] if fewer else []
         if self.unreadable:
             count = counted(len(self.unreadable), "document")
@@ -165,4 +165,4 @@ def unreadable(jobs: Jobs, *, with_finished_runs: bool = True) -> Iterator[str]:
         ("house way", HouseWays(jobs.engine).unreadable()),
         ("template", Templates(jobs.engine).unreadable()),
     ):
-        yield from (f"{what} {one.title or one.id}: {one.reason}" for one in failed)
+        yield from (f"{what} {unreadable.title or unreadable.id}: {unreadable.reason}" for unreadable in failed)

@@ -36,7 +36,9 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
         waxed_at=_waxed_at(kept),
         taken=taken,
         steps=done,
-        observations=[(one.carrier, one.family, one.quantity, one.ratio) for one in taught],
+        observations=[
+            (observation.carrier, observation.family, observation.quantity, observation.ratio) for observation in taught
+        ],
     )
 
 
@@ -57,7 +59,9 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
 
 def _protected(kept: KeptRun) -> dict[str, Any]:
     """What was put on the work, and when somebody said so: it is not taken for granted."""
-    done = {name: one.done for name, one in kept.run.operations.items() if name in PROTECTIONS and one.done is not None}
+    done = {
+        name: waiting.done for name, waiting in kept.run.operations.items() if name in PROTECTIONS and waiting.done is not None
+    }
     name = next(iter(done), None)
     return {"protected": name, "protected_at": done[name].when.isoformat() if name else None}
 

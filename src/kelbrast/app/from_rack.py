@@ -21,7 +21,7 @@ def preparation(jobs: Jobs, ids: Sequence[int]) -> Preparation:
     if not ids:
         raise BadInput.one("job", "name at least one job")
     shelf = jobs.rack.shelf()
-    return prepare([plan_job(job_of(jobs.get(one).job, shelf)) for one in dict.fromkeys(ids)])
+    return prepare([plan_job(job_of(jobs.get(number).job, shelf)) for number in dict.fromkeys(ids)])
 
 
 def job_worked(jobs: Jobs, job_id: int) -> int:

@@ -59,7 +59,7 @@ class Health:
         except StoreTrouble as trouble:
             self.report("replaced", str(trouble))
         with self._lock:
-            return sorted(self._troubles.values(), key=lambda one: one.since)
+            return sorted(self._troubles.values(), key=lambda trouble: trouble.since)
 
 
 class Watch:

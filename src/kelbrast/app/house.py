@@ -41,11 +41,16 @@ class HouseWays:
         return self._read()[1]
 
     def _read(self) -> tuple[list[KeptWay], list[Unreadable]]:
-        def read(one: shop.StoredRecipe) -> KeptWay:
-            return KeptWay(one.id, one.name, one.run_id, HouseWayFile.model_validate(dict(one.document)))
+        def read(stored_recipe: shop.StoredRecipe) -> KeptWay:
+            return KeptWay(
+                stored_recipe.id,
+                stored_recipe.name,
+                stored_recipe.run_id,
+                HouseWayFile.model_validate(dict(stored_recipe.document)),
+            )
 
         with reading(self._engine) as session:
-            return readable(shop.all_recipes(session), read, lambda one: (one.id, one.name))
+            return readable(shop.all_recipes(session), read, lambda stored_recipe: (stored_recipe.id, stored_recipe.name))
 
     def make(self, kept: KeptRun, face: str, name: str) -> KeptWay:
         """The way in which a face of this run was done becomes the house way for its kind.
@@ -70,7 +75,7 @@ class HouseWays:
         Raises:
             BadInput: the job cannot be used.
         """
-        ways = [to_way(one.id, one.name, one.file) for one in self.all()]
+        ways = [to_way(kept_way.id, kept_way.name, kept_way.file) for kept_way in self.all()]
         if not ways:
             return []
         job = job_of(file, shelf)

@@ -102,7 +102,7 @@ class Jobs:
         with reading(self.engine) as session:
             count, stored = store.search_jobs(session, wanted, offset=offset, limit=limit)
         shelf = self.rack.shelf()
-        return count, [_summary(one, shelf) for one in stored]
+        return count, [_summary(stored_job, shelf) for stored_job in stored]
 
     def plannable(self, states: Sequence[JobState]) -> tuple[list[KeptJob], list[Unreadable]]:
         """The jobs that are so far, the last changed first, and those that cannot be understood; none of them is planned."""
@@ -110,12 +110,12 @@ class Jobs:
             stored = store.search_jobs(session, store.JobsWanted(states=tuple(states)), offset=0, limit=None)[1]
         shelf = self.rack.shelf()
 
-        def understood(one: store.StoredJob) -> KeptJob:
-            kept = _kept(one)
+        def understood(stored_job: store.StoredJob) -> KeptJob:
+            kept = _kept(stored_job)
             job_of(kept.job, shelf)
             return kept
 
-        return readable(stored, understood, lambda one: (one.id, one.title))
+        return readable(stored, understood, lambda stored_job: (stored_job.id, stored_job.title))
 
     def work_done(self, session: Session) -> list[tuple[int | None, datetime, float]]:
         """(item, when, seconds) of every step that was done: years of them, read again only when there are others."""

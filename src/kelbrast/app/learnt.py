@@ -54,7 +54,7 @@ class Learning:
         Raises:
             BadInput: nothing was learnt about that.
         """
-        if which not in {(one.carrier, one.family, one.quantity) for one in self.learnt()}:
+        if which not in {(learnt.carrier, learnt.family, learnt.quantity) for learnt in self.learnt()}:
             raise BadInput.one("carrier", f"nothing was learnt yet about {' '.join(which)}")
         with writing(self._engine) as session:
             everything_off, off = _switches(session)

@@ -64,7 +64,7 @@ class Light:
         """
         job = job_of(file, shelf)
         found = job.face(face)
-        steps = next(one for one in plan_file(file, shelf, check=False).faces if one.id == found.key).steps
+        steps = next(face for face in plan_file(file, shelf, check=False).faces if face.id == found.key).steps
         if not steps or found.edge is not None:  # an edge has no surface of its own before it is worked
             return []
         base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
@@ -76,11 +76,11 @@ class Light:
     def thumbnail(self, file: JobFile, shelf: Shelf) -> bytes | None:
         """The first face that is worked, as it will look when it is done; None where there is none."""
         job = job_of(file, shelf)
-        for one in plan_file(file, shelf, check=False).faces:
-            found = job.face(one.id)
-            if one.steps and found.edge is None:
+        for face in plan_file(file, shelf, check=False).faces:
+            found = job.face(face.id)
+            if face.steps and found.edge is None:
                 base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
-                return thumbnail(self.picture(self.offer(base.model_copy(update={"steps": working_specs(one.steps)}))), "WEBP")
+                return thumbnail(self.picture(self.offer(base.model_copy(update={"steps": working_specs(face.steps)}))), "WEBP")
         return None
 
     def at_bench(self, kept: KeptRun) -> list[Tile]:

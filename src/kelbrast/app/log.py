@@ -41,7 +41,7 @@ class Log:
             job=kept.file,
             plan=kept.plan,
             events=list(kept.events),
-            told=[tell(one.said) for one in told.tell(kept.run.layout, kept.happened)],
+            told=[tell(event.said) for event in told.tell(kept.run.layout, kept.happened)],
         )
 
     def run_files(self, wanted: Wanted) -> Iterator[RunFile]:

@@ -69,7 +69,7 @@ class Pairing:
         self._wrong: Wrong | None = None
         self._not_before = ticks()
         self._ever, devices = read_devices(path)
-        self._devices = {one.id: one for one in devices}
+        self._devices = {device.id: device for device in devices}
 
     def show_code(self) -> Code:
         """A new code; the one before holds no more."""
@@ -117,13 +117,15 @@ class Pairing:
             if not secrets.compare_digest(_plain(given).encode(), (code.letters if code else "none").encode()):
                 self._was_wrong(address, ticks)
                 raise NotLetIn("That is not the code on the main screen now. Look there again; it may have been replaced")
-            if sum(now < one.until for one in self._devices.values()) >= MOST_DEVICES and instead_of is None:
+            if sum(now < device.until for device in self._devices.values()) >= MOST_DEVICES and instead_of is None:
                 raise BadInput.one("name", f"{MOST_DEVICES} devices are paired; take one off first")
             token = secrets.token_urlsafe(TOKEN_BYTES)
             device = Device(self._ever + 1, name, _hash(token), now, now + SESSION_LIVES, now)
             gone = {instead_of.id} if instead_of is not None else set()
             # On the disk first: where there is no room, nobody is let in and the code still holds.
-            self._keep({key: one for key, one in self._devices.items() if key not in gone} | {device.id: device}, device.id)
+            self._keep(
+                {key: device for key, device in self._devices.items() if key not in gone} | {device.id: device}, device.id
+            )
             self._code = self._wrong = None
             return device, token
 
@@ -132,7 +134,7 @@ class Pairing:
         key = _hash(token)
         with self._lock:
             now = self._clock()
-            found = next((one for one in self._devices.values() if secrets.compare_digest(one.key, key)), None)
+            found = next((device for device in self._devices.values() if secrets.compare_digest(device.key, key)), None)
             if found is None or now >= found.until:
                 return None
             if abs(now - found.seen_at) >= _SEEN_EVERY:
@@ -145,7 +147,7 @@ class Pairing:
         """Every device that is let in, the newest first."""
         with self._lock:
             now = self._clock()
-            return sorted((one for one in self._devices.values() if now < one.until), key=lambda one: -one.id)
+            return sorted((device for device in self._devices.values() if now < device.until), key=lambda device: -device.id)
 
     def take_off(self, device_id: int) -> None:
         """Let a device in no more; what it asks next is refused.
@@ -174,8 +176,8 @@ class Pairing:
     def _keep(self, devices: dict[int, Device], ever: int) -> None:
         """Write them down, and then know them; of those whose month is over only the newest are remembered."""
         now = self._clock()
-        over = sorted((key for key, one in devices.items() if now >= one.until), reverse=True)
-        kept = {key: one for key, one in devices.items() if key not in over[MOST_DEVICES:]}
+        over = sorted((key for key, device in devices.items() if now >= device.until), reverse=True)
+        kept = {key: device for key, device in devices.items() if key not in over[MOST_DEVICES:]}
         write_devices(self._path, ever, list(kept.values()))
         self._devices, self._ever = kept, ever
 
@@ -197,13 +199,15 @@ def names_here() -> list[str]:
     """The host's name, and the same as the network's own name service says it."""
     name = socket.gethostname().lower()
     plain = name.split(".")[0]
-    return [one for one in dict.fromkeys((name, f"{plain}.local")) if _NAME.fullmatch(one)] or ["kelbrast.local"]
+    return [known for known in dict.fromkeys((name, f"{plain}.local")) if _NAME.fullmatch(known)] or ["kelbrast.local"]
 
 
 def addresses_here() -> list[str]:
     """The addresses (IPv4) of this computer in every network that it is in now; those of cables and radio before its own."""
-    found = [one.address for each in psutil.net_if_addrs().values() for one in each if one.family == socket.AF_INET]
-    return sorted(dict.fromkeys(found), key=lambda one: (ip_address(one).is_loopback, ip_address(one).is_link_local))
+    found = [one.address for addr in psutil.net_if_addrs().values() for one in addr if one.family == socket.AF_INET]
+    return sorted(
+        dict.fromkeys(found), key=lambda address: (ip_address(address).is_loopback, ip_address(address).is_link_local)
+    )
 
 
 def reachable_here() -> list[str]:

@@ -176,7 +176,7 @@ class PartPhotos:
         """
         with reading(self._engine) as session:
             faces = _faces(session, job_id)
-            return [_photo(one, faces) for one in store.of_job(session, job_id)]
+            return [_photo(stored_part_photo, faces) for stored_part_photo in store.of_job(session, job_id)]
 
     def draw(self, photo_id: int, drawn: PartPhotoFile) -> PartPhoto:
         """Keep what is drawn on a photo.
@@ -234,6 +234,14 @@ def _faces(session: Session, job_id: int) -> list[FaceFile]:
         return []
 
 
-def _photo(one: store.StoredPartPhoto, faces: Sequence[FaceFile]) -> PartPhoto:
-    drawn = named_as_now(PartPhotoFile.model_validate(dict(one.drawn)), faces)
-    return PartPhoto(one.id, one.job_id, one.shows, one.width, one.height, drawn, tuple(areas_cm2(drawn)))
+def _photo(stored_part_photo: store.StoredPartPhoto, faces: Sequence[FaceFile]) -> PartPhoto:
+    drawn = named_as_now(PartPhotoFile.model_validate(dict(stored_part_photo.drawn)), faces)
+    return PartPhoto(
+        stored_part_photo.id,
+        stored_part_photo.job_id,
+        stored_part_photo.shows,
+        stored_part_photo.width,
+        stored_part_photo.height,
+        drawn,
+        tuple(areas_cm2(drawn)),
+    )

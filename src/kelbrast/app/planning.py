@@ -150,7 +150,7 @@ def job_of(file: JobFile, shelf: Shelf | None) -> Job:
 def _rack_check(job: Job, shelf: Shelf) -> RackCheck:
     """What the plan needs and the rack has not, and the best plan without it."""
     offered = shelf.offer(job.material.family)
-    plan, have = _plan(job), {one.tool: one.have for one in offered.tools}
+    plan, have = _plan(job), {own_tool.tool: own_tool.have for own_tool in offered.tools}
     short = shortages(plan, have)
     return to_rack_check(short, _done_without(job, frozenset(have.items())) if short else None, offered.refused)
 

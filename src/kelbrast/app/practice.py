@@ -53,7 +53,16 @@ class Lessons:
     def _answers(self, person: str) -> Sequence[Answer]:
         with reading(self._engine) as session:
             told = store.answers_of(session, _named(person))
-        return [Answer(day_of(one.at), one.kind, one.difficulty, one.options, one.right) for one in told]
+        return [
+            Answer(
+                day_of(stored_answer.at),
+                stored_answer.kind,
+                stored_answer.difficulty,
+                stored_answer.options,
+                stored_answer.right,
+            )
+            for stored_answer in told
+        ]
 
 
 def _named(person: str) -> str:

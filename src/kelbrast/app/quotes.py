@@ -34,14 +34,14 @@ def quote_file(
         BadInput: the job has no plan that could be followed, or a number of pieces is none.
     """
     pieces = sorted({*USUAL_PIECES, file.pieces}) if pieces is None else pieces
-    if not pieces or any(not 1 <= one <= 100_000 for one in pieces):
+    if not pieces or any(not 1 <= piece <= 100_000 for piece in pieces):
         raise BadInput.one("pieces", "must be one or more numbers from 1 to 100000")
     job = job_of(file, shelf)
     plan = plan_job(job)
     if not plan.possible:
         raise BadInput.one("job", "this job has no plan that could be followed, and so no price")
     try:
-        prices = [price_of(plan, rates, pieces=one) for one in dict.fromkeys(pieces)]
+        prices = [price_of(plan, rates, pieces=count) for count in dict.fromkeys(pieces)]
     except OutsideValidity as problem:
         raise BadInput.one("rates", str(problem)) from None
     simpler = simpler_prices(job, plan, rates, pieces=prices[0].pieces)
@@ -55,7 +55,7 @@ def quote_file(
         looser=looser,
         currency=currency,
         customer=file.customer,
-        offered=[(one.name, tell(finish_label(one))) for one in file.faces if not one.keep_off and not one.edge],
+        offered=[(face.name, tell(finish_label(face))) for face in file.faces if not face.keep_off and not face.edge],
         promised=promised,
     )
 
@@ -103,7 +103,7 @@ class Quotes:
 
     def _read(self, job_id: int | None = None) -> tuple[list[KeptQuote], list[Unreadable]]:
         with reading(self._engine) as session:
-            return readable(store.all_quotes(session, job_id), _kept, lambda one: (one.id, ""))
+            return readable(store.all_quotes(session, job_id), _kept, lambda stored_quote: (stored_quote.id, ""))
 
     def keep(self, job_id: int, quote: QuoteFile) -> KeptQuote:
         """Keep a quote with its job.
@@ -116,10 +116,16 @@ class Quotes:
             return _kept(store.add_quote(session, job_id, quote.model_dump(mode="json")))
 
 
-def _kept(one: store.StoredQuote) -> KeptQuote:
-    return KeptQuote(one.id, one.job_id, one.at, QuoteFile.model_validate(dict(one.document)), _ratio(one))
+def _kept(stored_quote: store.StoredQuote) -> KeptQuote:
+    return KeptQuote(
+        stored_quote.id,
+        stored_quote.job_id,
+        stored_quote.at,
+        QuoteFile.model_validate(dict(stored_quote.document)),
+        _ratio(stored_quote),
+    )
 
 
-def _ratio(one: store.StoredQuote) -> float | None:
+def _ratio(stored_quote: store.StoredQuote) -> float | None:
     """Actual against planned minutes at the abrasives, of the run that came after the quote."""
-    return one.worked / one.planned if one.worked and one.planned else None
+    return stored_quote.worked / stored_quote.planned if stored_quote.worked and stored_quote.planned else None

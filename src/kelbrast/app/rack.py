@@ -164,13 +164,13 @@ class Rack:
         """Import: new items are added, known ones changed, and a longer history is continued. All or nothing."""
         with writing(self._engine) as session:  # before the preview: a second import waits, and finds what the first one made
             changes = self.preview(text)
-            for one in changes:
-                if one.item_id is None:
-                    store.add_item(session, one.file.model_dump())
-                elif one.change == "changed":
-                    had = len(store.get_item(session, one.item_id).document["history"])
-                    store.change_item(session, one.item_id, one.file.model_dump())
-                    store.add_events(session, one.item_id, [event.model_dump() for event in one.file.history[had:]])
+            for change in changes:
+                if change.item_id is None:
+                    store.add_item(session, change.file.model_dump())
+                elif change.change == "changed":
+                    had = len(store.get_item(session, change.item_id).document["history"])
+                    store.change_item(session, change.item_id, change.file.model_dump())
+                    store.add_events(session, change.item_id, [event.model_dump() for event in change.file.history[had:]])
         return changes
 
     def bars(self) -> dict[str, int]:
@@ -191,9 +191,12 @@ class Rack:
         return next(kept for kept in self.items() if kept.id == item_id)
 
     def _kept(self, stored: Sequence[store.StoredItem]) -> list[KeptItem]:
-        files = [ItemFile.model_validate(dict(one.document), strict=False) for one in stored]
-        items = [to_item(file, one.id) for one, file in zip(stored, files, strict=True)]
+        files = [ItemFile.model_validate(dict(stored_item.document), strict=False) for stored_item in stored]
+        items = [to_item(file, stored_item.id) for stored_item, file in zip(stored, files, strict=True)]
         own = [machines()[item.what] for item in items if item.kind == "machine" and not item.retired]
         available = [machines()["hand"], *own] if own else list(machines().values())
         rows = zip(stored, files, items, strict=True)
-        return [KeptItem(one.id, one.revision, file, item, one.at, tuple(misfits(item, available))) for one, file, item in rows]
+        return [
+            KeptItem(stored_item.id, stored_item.revision, file, item, stored_item.at, tuple(misfits(item, available)))
+            for stored_item, file, item in rows
+        ]

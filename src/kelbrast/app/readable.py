@@ -39,10 +39,10 @@ def readable(
 ) -> tuple[list[Read], list[Unreadable]]:
     """Read each document. Those that cannot be read come back beside the others. `named`: id and title of a document."""
     found, failed = [], []
-    for one in stored:
+    for as_kept in stored:
         try:
-            found.append(read(one))
+            found.append(read(as_kept))
         except UNREADABLE as problem:
-            failed.append(Unreadable(*named(one), why_unreadable(problem)))
-            log.warning("%s %s cannot be read: %s", type(one).__name__, named(one)[0], failed[-1].reason)
+            failed.append(Unreadable(*named(as_kept), why_unreadable(problem)))
+            log.warning("%s %s cannot be read: %s", type(as_kept).__name__, named(as_kept)[0], failed[-1].reason)
     return found, failed

@@ -125,7 +125,7 @@ class Runs:
         """The runs that are at the bench, the newest first; without those that this version cannot read."""
         with reading(self.engine) as session:
             stored = [store.get_run(session, run_id) for run_id in store.open_runs(session)]
-            return readable(stored, self._kept, lambda one: (one.id, str(one.job.get("title", ""))))[0]
+            return readable(stored, self._kept, lambda stored_run: (stored_run.id, str(stored_run.job.get("title", ""))))[0]
 
     def get(self, run_id: int) -> KeptRun:
         """A run as it stands now.
@@ -143,7 +143,9 @@ class Runs:
             NotFound: no such run.
         """
         kept = self.get(run_id)
-        return kept.run.seen, [replace(kept, run=one.run, now=one.at) for one in ahead(kept.run, kept.job, kept.now)]
+        return kept.run.seen, [
+            replace(kept, run=foreseen.run, now=foreseen.at) for foreseen in ahead(kept.run, kept.job, kept.now)
+        ]
 
     def seen(self, run_id: int) -> int:
         """The number of the newest event: cheap to ask every second.
@@ -178,7 +180,7 @@ class Runs:
                 raise Conflict("this run is not the one that the screen had seen: look again, then tap")
             if after_tap is not None:
                 after = store.number_of(session, run_id, after_tap)
-            if tap.kind not in BESIDE and any(one.kind not in BESIDE for one in kept.events[after:]):
+            if tap.kind not in BESIDE and any(event.kind not in BESIDE for event in kept.events[after:]):
                 raise Conflict("another screen has tapped since this one looked: look again, then tap")
             event = self._as_kept(kept, tap, age)
             files = (*kept.events, event)

@@ -68,7 +68,7 @@ def pair_answer(pair: PairFile) -> PairAnswer:
     for name, file in (("bore", pair.bore), ("shaft", pair.shaft)):
         if file.kind != name:
             raise BadInput.one(name, f"must be a {name}")
-        if not any(one.readings for one in file.rounds):
+        if not any(size_round.readings for size_round in file.rounds):
             raise BadInput.one(name, "must be measured first")
     least, most = (to_si(one, "um") for one in pair.clearance_um)
     try:
@@ -125,7 +125,9 @@ class Sizings:
         with reading(self._engine) as session:
             count, stored = store.search_sizings(session, words.split(), offset=offset, limit=limit)
             kept, failed = readable(
-                stored, lambda one: self._kept(session, one), lambda one: (one.id, str(one.document.get("title", "")))
+                stored,
+                lambda stored: self._kept(session, stored),
+                lambda stored: (stored.id, str(stored.document.get("title", ""))),
             )
         return SizingPage(count, tuple(kept), tuple(failed))
 
@@ -178,9 +180,11 @@ class Sizings:
         with writing(self._engine) as session:
             store.remove_sizing(session, sizing_id)
 
-    def _kept(self, session: Session, one: Stored) -> KeptSizing:
-        file = check_size_file(dict(one.document))
-        return KeptSizing(one.id, one.revision, one.updated_at, file, answered(file, _learnt(session, one.id, file)))
+    def _kept(self, session: Session, stored: Stored) -> KeptSizing:
+        file = check_size_file(dict(stored.document))
+        return KeptSizing(
+            stored.id, stored.revision, stored.updated_at, file, answered(file, _learnt(session, stored.id, file))
+        )
 
 
 def answered(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeAnswer | None:
@@ -189,7 +193,7 @@ def answered(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeA
     Raises:
         BadInput: something in the file does not exist or does not fit.
     """
-    if any(one.readings for one in file.rounds[:1]) or len(file.rounds) > 1:
+    if any(size_round.readings for size_round in file.rounds[:1]) or len(file.rounds) > 1:
         return size_answer(file, learnt)
     part_of(file), grades_of(file)
     return None
@@ -202,7 +206,7 @@ def _document(file: SizeFile) -> dict[str, object]:
 def _learnt(session: Session, sizing_id: int, file: SizeFile) -> dict[str, float]:
     """What the newest other parts of its family that were worked with the same say of its rate."""
     by, family = worked_by(file), material_of(file).family
-    like = [one.id for one in materials().values() if one.family == family]
+    like = [material.id for material in materials().values() if material.family == family]
     ratios = []
     for other in store.newest_of_materials(session, like, _NEWEST):
         if other.id != sizing_id:
@@ -233,7 +237,7 @@ def laps_of_rack(
         BadInput: the grade is none.
     """
     found = laps_at_hand(
-        [one.item for one in rack.items()],
+        [item.item for item in rack.items()],
         kind=kind,
         tightest=to_si(tightest_mm, "mm"),
         target=to_si(target_mm, "mm"),

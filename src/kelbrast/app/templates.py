@@ -48,7 +48,7 @@ class Templates:
             kept = dict(store.get_setting(session, _TEMPLATES))
             if len(kept) >= _MOST and name not in kept:
                 raise BadInput.one("name", f"there are {_MOST} templates already; forget one first")
-            told = [one.model_dump(mode="json") for one in operations]
+            told = [operation.model_dump(mode="json") for operation in operations]
             store.put_setting(session, _TEMPLATES, {**kept, name: told})
 
     def forget(self, name: str) -> None:

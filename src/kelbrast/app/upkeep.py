@@ -29,7 +29,7 @@ class Upkeep:
         """
         now = now or datetime.now(UTC)
         wanted = care(name)
-        if not any(one.key == thing and one.on == wanted.on for one in self._things(now)):
+        if not any(looked_after.key == thing and looked_after.on == wanted.on for looked_after in self._things(now)):
             raise BadInput.one("thing", f'"{thing}" is not looked after in this way')
         with writing(self._jobs.engine) as session:
             shop.add_care(session, thing, name, now)

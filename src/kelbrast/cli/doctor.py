@@ -36,7 +36,7 @@ def doctor(
     findings = [*_python(), *_packages(), *_facts(), *_screens(), *_database(database)]
     for one in findings:
         say(f"{'well ' if one.well else 'WRONG'}  {one.what}{'' if one.well else f': {one.mend}'}")
-    if not all(one.well for one in findings):
+    if not all(finding.well for finding in findings):
         raise typer.Exit(1)
 
 
@@ -86,7 +86,7 @@ def _screens() -> Iterator[Finding]:
 def _database(path: Path) -> Iterator[Finding]:
     from kelbrast.app.jobs import Jobs
 
-    folder = next(one for one in path.resolve().parents if one.exists())
+    folder = next(parent for parent in path.resolve().parents if parent.exists())
     yield Finding(os.access(folder, os.W_OK), f"the folder {folder} can be written to", "give this user the right to")
     free = shutil.disk_usage(folder).free
     yield Finding(free > LEAST_ROOM, f"{free / 1e9:.1f} GB free there", "make room on the disk")

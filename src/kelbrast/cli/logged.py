@@ -35,7 +35,7 @@ def log(
             say(f"{event.number:5}  {event.at.astimezone():%Y-%m-%d %H:%M:%S}  {said}")
         return None
     if format is Format.json:
-        return say(f"[{','.join(one.model_dump_json() for one in kept.run_files(Wanted(text=text)))}]")
+        return say(f"[{','.join(file.model_dump_json() for file in kept.run_files(Wanted(text=text)))}]")
     for line in kept.search(Wanted(text=text), limit=None)[1]:
         came = "as wanted" if line.well else "not as wanted" if line.status == "finished" else line.status
         minutes = f"{line.figures.get('minutes', 0):.0f} of {line.figures.get('planned_minutes', 0):.0f} min"

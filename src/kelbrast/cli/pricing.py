@@ -40,7 +40,7 @@ def day(
     except ValueError:
         raise BadInput.one("--on", "must be a date, as 2026-11-27") from None
     shelf = shelf_of(rack)
-    files = [read_job_file(text_of(one)) for one in jobs]
+    files = [read_job_file(text_of(job)) for job in jobs]
     names = told_apart([file.title for file in files], range(1, len(files) + 1))
     work = work_of(
         [

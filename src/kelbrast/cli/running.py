@@ -101,8 +101,8 @@ def restore(
                 say(_NOT_YET)
             return
         look = look_into(backups, brought)
-        for one in look.tables:
-            say(f"{one.table}: {one.come} come back, {one.go} go, {one.other} become as they were (now {one.now})")
+        for table in look.tables:
+            say(f"{table.table}: {table.come} come back, {table.go} go, {table.other} become as they were (now {table.now})")
         if look.doubts:
             say(f"Careful: {look.doubts}.")
         if not look.tables:

@@ -40,7 +40,9 @@ def fit(
     if not of_hole.is_hole or of_shaft.is_hole:
         raise BadInput.one("HOLE" if not of_hole.is_hole else "SHAFT", "a hole has a capital letter and a shaft a small one")
     try:
-        found = [deviations(nominal=to_si(nominal_mm, "mm"), written=one) for one in (of_hole, of_shaft)]
+        found = [
+            deviations(nominal=to_si(nominal_mm, "mm"), written=tolerance_class) for tolerance_class in (of_hole, of_shaft)
+        ]
     except OutsideValidity as problem:
         raise BadInput.one("NOMINAL_MM", str(problem)) from None
     room = clearance(hole=found[0], shaft=found[1])

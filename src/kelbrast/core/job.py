@@ -141,14 +141,14 @@ class Job:
         """
         key = self.face_keys.get(said)
         if key is None:
-            have = ", ".join(one.name for one in self.faces)
+            have = ", ".join(face.name for face in self.faces)
             raise BadInput.one("face", f'there is no face "{said}"; the job has {have}')
-        return next(one for one in self.faces if one.key == key)
+        return next(face for face in self.faces if face.key == key)
 
     @property
     def face_keys(self) -> dict[str, str]:
         """What each face is known by, by every word that it goes by."""
-        return known_as((one.key, one.name) for one in self.faces)
+        return known_as((face.key, face.name) for face in self.faces)
 
     @property
     def shapes(self) -> dict[str, str | None]:

@@ -86,19 +86,19 @@ def tell(fact: Sentence, system: System = "metric") -> str:
     return _PLACE.sub(lambda place: _told(values[place[1]], system), fact.words)
 
 
-def measured(one: Measure, system: System = "metric") -> str:
+def measured(measure: Measure, system: System = "metric") -> str:
     """A figure with its unit.
 
     >>> measured(Measure(0.38e-6, "roughness"), "inch"), measured(Measure(296.15, "temperature"), "inch")
     ('15 µin', '73 °F')
     """
-    unit, label = UNITS[one.quantity][system]
-    value = from_si(one.value, unit)
-    if one.quantity == "temperature":
+    unit, label = UNITS[measure.quantity][system]
+    value = from_si(measure.value, unit)
+    if measure.quantity == "temperature":
         return f"{value:.0f} {label}"
-    if one.quantity in _LEAST_FIGURES:
-        return f"{figure(rounded_down(value, max(one.digits, _LEAST_FIGURES[one.quantity])), 9)} {label}"
-    return f"{figure(value, one.digits)} {label}"
+    if measure.quantity in _LEAST_FIGURES:
+        return f"{figure(rounded_down(value, max(measure.digits, _LEAST_FIGURES[measure.quantity])), 9)} {label}"
+    return f"{figure(value, measure.digits)} {label}"
 
 
 def figure(value: float, digits: int = 2) -> str:

@@ -103,7 +103,7 @@ def events_of(
         told.append(event)
         state = happen(state, *to_events([event], known))
 
-    around = [one for one in plan.operations if one.id in state.layout.operations]
+    around = [operation for operation in plan.operations if operation.id in state.layout.operations]
 
     def operate(*, before: bool) -> None:
         nonlocal at
@@ -161,7 +161,7 @@ def events_of(
 def _found(sized: Sized, seed: int) -> Specimen:
     """An invented part that has the form which was read before any work."""
     form = fit_form(sized.readings, length=sized.part.length, repeatability=sized.gauge.repeatability)
-    taper, barrel = (one.value if one is not None else 0.0 for one in (form.taper, form.barrel))
+    taper, barrel = (form_estimate.value if form_estimate is not None else 0.0 for form_estimate in (form.taper, form.barrel))
     hidden = Hidden(form.size.value, form.seen_oval, 1.0, taper, barrel, form.widest or 0.0)
     return Specimen(sized.part, hidden, sized.gauge, seed)
 

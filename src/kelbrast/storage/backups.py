@@ -69,7 +69,9 @@ class Backups:
         if not self.folder.is_dir():
             return []
         found = (_backup(file) for file in self.folder.iterdir())
-        return sorted((one for one in found if one is not None), key=lambda one: (one.at, one.name), reverse=True)
+        return sorted(
+            (backup for backup in found if backup is not None), key=lambda backup: (backup.at, backup.name), reverse=True
+        )
 
     def make(self, kind: BackupKind, now: datetime) -> Backup:
         """Copy the database as it is now.
@@ -112,13 +114,13 @@ class Backups:
             self.file(name).unlink(missing_ok=True)
 
     def _copy(self, database: Path, kind: BackupKind, now: datetime) -> Backup:
-        theirs = [one for one in self.all() if one.kind == kind]
+        theirs = [backup for backup in self.all() if backup.kind == kind]
         if kind not in KEPT and len(theirs) >= MOST_OF_A_PERSON:
             raise BadInput.one("backup", f"there are {len(theirs)} of this kind; remove one that is no longer needed first")
         with told(self.folder):
             self.folder.mkdir(exist_ok=True)
         target = back_up(database, free_name(self.folder / _name(now, kind)))
-        made = next(one for one in self.all() if one.name == target.name)
+        made = next(backup for backup in self.all() if backup.name == target.name)
         self._remove_old(made)
         return made
 
@@ -129,7 +131,7 @@ class Backups:
             StoreTrouble: as `make`; then no backup is removed.
         """
         today = now.astimezone().date()
-        if any(one.kind == "daily" and one.at.astimezone().date() == today for one in self.all()):
+        if any(backup.kind == "daily" and backup.at.astimezone().date() == today for backup in self.all()):
             return None
         return self.make("daily", now)
 
@@ -138,16 +140,16 @@ class Backups:
         size = 0
         by_kind: dict[BackupKind, int] = {}
         kept = 0
-        for one in (made, *(other for other in self.all() if other != made)):
-            if one.kind not in KEPT:
+        for backup in (made, *(other for other in self.all() if other != made)):
+            if backup.kind not in KEPT:
                 continue
-            size += one.size
-            by_kind[one.kind] = by_kind.get(one.kind, 0) + 1
-            if by_kind[one.kind] <= KEPT[one.kind] and (size <= LARGEST_IN_ALL or kept < LEAST_KEPT):
+            size += backup.size
+            by_kind[backup.kind] = by_kind.get(backup.kind, 0) + 1
+            if by_kind[backup.kind] <= KEPT[backup.kind] and (size <= LARGEST_IN_ALL or kept < LEAST_KEPT):
                 kept += 1
                 continue
-            size -= one.size
-            (self.folder / one.name).unlink(missing_ok=True)
+            size -= backup.size
+            (self.folder / backup.name).unlink(missing_ok=True)
 
     def file(self, name: str) -> Path:
         """Where a backup is.
@@ -156,7 +158,7 @@ class Backups:
             NotFound: there is none of that name.
         """
         if _NAME.fullmatch(name) is None or _backup(self.folder / name) is None:
-            raise NotFound("backup", name, [one.name for one in self.all()])
+            raise NotFound("backup", name, [backup.name for backup in self.all()])
         return self.folder / name
 
     def changes(self, source: Path) -> list[TableChange]:
@@ -168,7 +170,7 @@ class Backups:
         with _brought_up_to_date(source) as copy, told(self.path), closing(_reader(self.path)) as here:
             here.execute("attach ? as there", (copy.resolve().as_uri() + "?mode=ro",))
             found = [_compared(here, table) for table in _tables(here)]
-        return [one for one in found if one.come or one.go or one.other]
+        return [table_change for table_change in found if table_change.come or table_change.go or table_change.other]
 
     def restore(self, source: Path, now: datetime) -> Backup:
         """Put a copy in the place of everything; what was there is kept as a backup first, a damaged file as it is.
@@ -214,7 +216,7 @@ class Backups:
                 beside = self.path.with_name(self.path.name + ending)
                 if beside.exists():
                     shutil.move(beside, target.with_name(target.name + ending))
-        made = next(one for one in self.all() if one.name == target.name)
+        made = next(backup for backup in self.all() if backup.name == target.name)
         self._remove_old(made)
         return made
 

@@ -81,7 +81,7 @@ class ShopCertificate:
             limits = root.extensions.get_extension_for_class(x509.NameConstraints).value.permitted_subtrees or []
         except (ValueError, x509.ExtensionNotFound):
             return None
-        may_name = {one.value for one in limits if isinstance(one, x509.DNSName)}
+        may_name = {limit.value for limit in limits if isinstance(limit, x509.DNSName)}
         living = root.not_valid_after_utc > now + SHOWN_LIVES
         return (root, key) if isinstance(key, ec.EllipticCurvePrivateKey) and living and may_name >= set(names) else None
 
@@ -137,11 +137,11 @@ def _begun(
 
 
 def _names(names: Sequence[str]) -> list[x509.DNSName]:
-    return [x509.DNSName(one) for one in names]
+    return [x509.DNSName(name) for name in names]
 
 
 def _addresses(addresses: Sequence[str]) -> list[x509.IPAddress]:
-    found: list[IPv4Address | IPv6Address] = [ip_address(one) for one in addresses]
+    found: list[IPv4Address | IPv6Address] = [ip_address(address) for address in addresses]
     return [x509.IPAddress(one) for one in found]
 
 

@@ -62,7 +62,7 @@ def write_devices(path: Path, ever: int, devices: Sequence[Device]) -> None:
     Raises:
         StoreTrouble: there is no room, or no right to write there.
     """
-    document = {"ever": ever, "devices": [asdict(one) for one in devices]}
+    document = {"ever": ever, "devices": [asdict(device) for device in devices]}
     write_private(path, json.dumps(document, default=datetime.isoformat, indent=1).encode())
 
 

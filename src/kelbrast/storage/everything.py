@@ -123,14 +123,16 @@ def _write(kept: sqlite3.Connection, archive: zipfile.ZipFile) -> None:
     rows: dict[str, dict[str, Any]] = {}
     for table in _tables(kept):
         columns = _columns(kept, table)
-        plain = [one for one in columns if one.kind != _PICTURE]
+        plain = [column for column in columns if column.kind != _PICTURE]
         written = _Rows()
         with archive.open(f"{table}.jsonl", "w", force_zip64=True) as file:
             for row in kept.execute(f'select {_named(plain)} from "{table}" order by 1'):
-                told_row = {one.name: one.told(value) for one, value in zip(plain, row, strict=True) if value is not None}
+                told_row = {
+                    column.name: column.told(value) for column, value in zip(plain, row, strict=True) if value is not None
+                }
                 file.write(written.counted((json.dumps(told_row, ensure_ascii=False) + "\n").encode()))
         rows[table] = written.told()
-        for column in (one for one in columns if one.kind == _PICTURE):
+        for column in (column for column in columns if column.kind == _PICTURE):
             # One at a time: ten years of photos do not fit into memory. A JPEG is packed already.
             for key, data in kept.execute(f'select id, "{column.name}" from "{table}"'):
                 archive.writestr(zipfile.ZipInfo(_picture_of(table, key)), data)
@@ -159,8 +161,8 @@ class _Rows:
 def _read(packed: zipfile.ZipFile, made: sqlite3.Connection, ever: dict[str, int], said: Any) -> None:
     """`said`: count and hash of every table's rows, as the archive has them; None in those of older versions."""
     for table in _tables(made):
-        columns = {one.name: one for one in _columns(made, table)}
-        pictures = [one.name for one in columns.values() if one.kind == _PICTURE]
+        columns = {column.name: column for column in _columns(made, table)}
+        pictures = [column.name for column in columns.values() if column.kind == _PICTURE]
         read = _Rows()
         for row in _rows(packed, table, read):
             if strange := set(row) - set(columns):
@@ -182,12 +184,19 @@ def _read(packed: zipfile.ZipFile, made: sqlite3.Connection, ever: dict[str, int
 def _must_have_room(packed: zipfile.ZipFile, target: Path) -> None:
     """What is small when packed may be larger than the disk when it is not."""
     inside = packed.infolist()
-    large = next((one.filename for one in inside if one.file_size > LARGEST_LINE and not one.filename.endswith(".jsonl")), None)
+    large = next(
+        (
+            zip_info.filename
+            for zip_info in inside
+            if zip_info.file_size > LARGEST_LINE and not zip_info.filename.endswith(".jsonl")
+        ),
+        None,
+    )
     if large is not None:
         raise BadInput.one("archive", f"{large} is larger than a picture can be")
     if len(inside) > MOST_FILES:
         raise BadInput.one("archive", f"holds more than {MOST_FILES} files")
-    if sum(one.file_size for one in inside) > shutil.disk_usage(target.parent).free:
+    if sum(zip_info.file_size for zip_info in inside) > shutil.disk_usage(target.parent).free:
         raise BadInput.one("archive", "would need more room than the disk has")
 
 
@@ -224,4 +233,4 @@ def _columns(connection: sqlite3.Connection, table: str) -> list[_Column]:
 
 
 def _named(columns: Sequence[_Column]) -> str:
-    return ", ".join(f'"{one.name}"' for one in columns)
+    return ", ".join(f'"{column.name}"' for column in columns)

@@ -68,7 +68,7 @@ def change_item(session: Session, item_id: int, document: Mapping[str, Any], *, 
 def add_events(session: Session, item_id: int, events: Iterable[Mapping[str, Any]]) -> StoredItem:
     """Append to the history of an item."""
     row = _row(session, item_id)
-    row.events.extend(_event(each) for each in events)
+    row.events.extend(_event(event) for event in events)
     session.flush()
     return _stored(row)
 

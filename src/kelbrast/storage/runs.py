@@ -189,7 +189,8 @@ def replace_what_follows(session: Session, run_id: int, seen: int, follows: Foll
     if follows.observations:
         names = ("carrier", "family", "quantity", "ratio")
         session.execute(
-            insert(ObservationRow), [dict(zip(names, one, strict=True), run_id=run_id) for one in follows.observations]
+            insert(ObservationRow),
+            [dict(zip(names, observation, strict=True), run_id=run_id) for observation in follows.observations],
         )
     session.flush()
 

@@ -50,7 +50,7 @@ def differences(connection: Connection) -> Differences:
             if name not in table.columns and needed and default is None:
                 wrong.append(f"{table.name} has a {name} that this version does not know")
         named = {row[1] for row in connection.exec_driver_sql(f'PRAGMA index_list("{table.name}")')}
-        indexes += [one for one in table.indexes if one.name not in named]
+        indexes += [index for index in table.indexes if index.name not in named]
         wrong += _without_constraints(connection, table)
     return Differences(tables, columns, indexes, wrong)
 

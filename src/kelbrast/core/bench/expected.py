@@ -49,7 +49,7 @@ def expected(run: Run, job: Job, quantity: str, piece: int, stage: Stage | None,
         return job.face(stage.face).gauged.diameter if found is None else found
     gauged, thickness = job.face(stage.face).gauged, job.face(stage.face).thickness
     done = done_on(run, piece, stage.face, with_current=False)
-    gone = sum(one.layer for one in done)
+    gone = sum(work.layer for work in done)
     ra = done[-1].leaves / constant("scratch.depth_per_ra").value if done else None
     match quantity:
         case "coat":
@@ -162,9 +162,9 @@ def left_in_order(run: Run, order: Order) -> list[tuple[int, Stage]]:
     """Every stage that is still open, in the order of work."""
     open_stages = [(piece, stage) for piece, stages in run.ahead.items() for stage in stages]
     if order == "step":
-        return sorted(open_stages, key=lambda one: (one[1].place, one[0]))
+        return sorted(open_stages, key=lambda stage: (stage[1].place, stage[0]))
     first = run.current[0] if run.current else None
-    return sorted(open_stages, key=lambda one: (one[0] != first, one[0]))
+    return sorted(open_stages, key=lambda stage: (stage[0] != first, stage[0]))
 
 
 def cost_of_order(run: Run, order: Order) -> OrderCost:

@@ -98,8 +98,8 @@ def _gone(run: Run, shapes: Mapping[str, str | None]) -> dict[_Place, float]:
 def _sizes(run: Run, *, simulated: bool) -> list[tuple[_Place, float]]:
     found = []
     for event in run.standing:
-        one = event.measured
-        if one is not None and one.quantity in ("size", "coat") and one.simulated == simulated:
+        measured = event.measured
+        if measured is not None and measured.quantity in ("size", "coat") and measured.simulated == simulated:
             face = event.stage[0] if event.stage else None
-            found.append((_Place(event.piece, face, one.quantity, one.position, one.direction), one.value))
+            found.append((_Place(event.piece, face, measured.quantity, measured.position, measured.direction), measured.value))
     return found

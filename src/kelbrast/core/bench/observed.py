@@ -224,5 +224,5 @@ def way_of(run: Run, job: Job, face: str, name: str) -> HouseWay:
 
 def _seconds_straight_through(run: Run, face: str) -> list[float]:
     """Seconds on the work of every piece that went straight through the face."""
-    by_piece = [[run.work(piece, one) for one in stages if one.face == face] for piece, stages in run.stages.items()]
+    by_piece = [[run.work(piece, stage) for stage in stages if stage.face == face] for piece, stages in run.stages.items()]
     return [sum(work.seconds for work in works) for works in by_piece if all(work.outcome == "gone" for work in works)]

@@ -53,8 +53,10 @@ def size_at_bench(run: Run, job: Job, now: Moment) -> SizeAtBench | None:
     if sized is None:
         return None
     stages = [one for one in run.stages[piece] if one.face == stage.face and run.work(piece, one).outcome != "dropped"]
-    steps = [SizingStep(one.tool, one.takes, one.seconds) for one in stages]
-    tools = dict(zip((one.key for one in stages), sizing_tools(steps, spread=constant("precision.prior").value), strict=True))
+    steps = [SizingStep(stage.tool, stage.takes, stage.seconds) for stage in stages]
+    tools = dict(
+        zip((stage.key for stage in stages), sizing_tools(steps, spread=constant("precision.prior").value), strict=True)
+    )
     story = _Story(sized, tools, stage, sized.readings if piece == 1 else ())
     state = begin(run.layout)
     for event in run.standing:
@@ -108,12 +110,12 @@ class _Story:
             self.rounds.append(WorkRound(0.0, self._tools[self._stage.key], ()))
             self._lot = 0
 
-    def read(self, one: Reading) -> None:
+    def read(self, reading: Reading) -> None:
         if not self.rounds or (len(self.rounds[-1].readings) >= self._lot):
             if self.rounds:
                 self._lot = 2 * self._more
             self.rounds.append(WorkRound(0.0, self._tools[self._stage.key], ()))
-        self.rounds[-1] = replace(self.rounds[-1], readings=(*self.rounds[-1].readings, one))
+        self.rounds[-1] = replace(self.rounds[-1], readings=(*self.rounds[-1].readings, reading))
 
     def to_read(self, advice: SizingAdvice, *, running: bool) -> tuple[tuple[tuple[float, float], ...], int]:
         """What is still to be read of this lot, and how much is; nothing while it is worked."""
@@ -128,7 +130,7 @@ class _Story:
 
 def _on_face(state: Run, piece: int, stages: Sequence[Stage], at: Moment) -> dict[tuple[str, int, int], float]:
     """Seconds on the work so far, by stage of the face."""
-    found = {one.key: state.work(piece, one).seconds for one in stages}
+    found = {stage.key: state.work(piece, stage).seconds for stage in stages}
     if state.clock is not None and state.current is not None and state.current[0] == piece and state.current[1].key in found:
         found[state.current[1].key] = state.seconds_in_hand(at)
     return found

@@ -75,10 +75,10 @@ def _back(run: Run, event: Event) -> Run:
     run = _ended(run, event, "back")
     open_still = run.ahead.get(piece, ())
     dropped = [one for one in open_still if one.face == stage.face]
-    left = {(piece, *one.key): replace(run.work(piece, one), outcome="dropped") for one in dropped}
-    behind = [one for one in run.stages[piece] if one not in open_still or one in dropped]
-    others = [one for one in open_still if one not in dropped]
-    ahead = tuple(sorted([*others, *event.stages], key=lambda one: one.place))
+    left = {(piece, *stage.key): replace(run.work(piece, stage), outcome="dropped") for stage in dropped}
+    behind = [stage for stage in run.stages[piece] if stage not in open_still or stage in dropped]
+    others = [stage for stage in open_still if stage not in dropped]
+    ahead = tuple(sorted([*others, *event.stages], key=lambda stage: stage.place))
     return replace(
         run,
         works={**run.works, **left},

@@ -31,14 +31,14 @@ def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
     run = begin(layout)
     for event in events:
         if event.kind == "undone":
-            one = sentence("event.taken_back", before=said.get(event.undoes or 0, plain("")))
+            fact = sentence("event.taken_back", before=said.get(event.undoes or 0, plain("")))
         else:
-            one = _said(run, event)
-        said[event.number] = one
+            fact = _said(run, event)
+        said[event.number] = fact
         undone = event.number in taken_back
         if event.kind != "undone" and not undone:
             run = happen(run, event)
-        found.append(Told(event, one, undone, _face(run, event)))
+        found.append(Told(event, fact, undone, _face(run, event)))
     return found
 
 
@@ -47,7 +47,7 @@ def tell_one(layout: Layout, events: Sequence[Event], number: int) -> Sentence |
     event = next((event for event in events if event.number == number), None)
     if event is None:
         return None
-    return _said(replay(layout, [one for one in events if one.number < number]), event)
+    return _said(replay(layout, [event for event in events if event.number < number]), event)
 
 
 def clock_time(seconds: float) -> str:
@@ -110,7 +110,7 @@ def _values(run: Run, event: Event) -> dict[str, Measure | str | Sentence]:
         "fault": fault.seen if fault else "",
         "depth": Measure(event.depth, "depth", 3) if event.depth is not None else sentence("event.unknown_depth"),
         "over": sentence("event.over_patch" if event.extent == "patch" else "event.over_all"),
-        "route": ", ".join(_label(one) for one in event.stages),
+        "route": ", ".join(_label(stage) for stage in event.stages),
         "reading": reading_said(event.measured) if event.measured is not None else "",
     }
 
@@ -135,7 +135,7 @@ def _step(stage: Stage | None) -> Sentence:
 def _face(run: Run, event: Event) -> str:
     """The face that the event is about, as it was called when the run began."""
     face = event.stage[0] if event.stage else ""
-    return next((one.label for one in run.layout.stages if one.face == face), face)
+    return next((stage.label for stage in run.layout.stages if stage.face == face), face)
 
 
 def _label(stage: Stage | None) -> str:

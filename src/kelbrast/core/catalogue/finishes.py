@@ -62,8 +62,8 @@ def ladder() -> tuple[Finish, ...]:
     >>> [one.id for one in ladder()][:2]
     ['mirror', 'bright']
     """
-    below = {one.simpler for one in finishes().values()}
-    found = [next(one for one in finishes().values() if one.simpler and one.id not in below)]
+    below = {finish.simpler for finish in finishes().values()}
+    found = [next(finish for finish in finishes().values() if finish.simpler and finish.id not in below)]
     while found[-1].simpler:
         found.append(finish(found[-1].simpler))
     return tuple(found)

@@ -175,10 +175,10 @@ def missing_bands(
     ['families.toml:steel: has no speeds for "cut" in the tables of bands; "felt" needs them, or must name it in not_for']
     """
     needed = {
-        (row["band"], one.speeds_as or one.id): (carrier, one.id)
+        (row["band"], family.speeds_as or family.id): (carrier, family.id)
         for carrier, row in carriers.items()
-        for one in families
-        if "band" in row and one.may_be_worked_by(carrier, row)
+        for family in families
+        if "band" in row and family.may_be_worked_by(carrier, row)
     }
     for (use, speeds), (carrier, one) in needed.items():
         if (use, speeds) not in known and (use, one) not in known:

@@ -88,5 +88,5 @@ def lap_materials() -> tuple[LapMaterial, ...]:
 
 def lap_for(hardness: float) -> LapMaterial:
     """The hardest that is still softer than the work: it holds its form longest, and the grain sits in it, not in the work."""
-    softer = [one for one in lap_materials() if one.hardness < hardness]
-    return max(softer, key=lambda one: one.hardness) if softer else lap_materials()[0]
+    softer = [material for material in lap_materials() if material.hardness < hardness]
+    return max(softer, key=lambda lap_material: lap_material.hardness) if softer else lap_materials()[0]

@@ -267,7 +267,7 @@ def _carrier(key: str, row: dict[str, Any]) -> Carrier:
 
     groups = {"cutting": Cutting, "access": Access, "running": Running, "stock": Stock}
     themes = {name: group(**part(group)) for name, group in groups.items()}
-    not_for = tuple(one.id for one in families().values() if not one.may_be_worked_by(key, row))
+    not_for = tuple(family.id for family in families().values() if not family.may_be_worked_by(key, row))
     return Carrier(**{**part(Carrier), "id": key, **themes, "not_for": not_for, "figures": tuple(figures.items())})
 
 
@@ -327,7 +327,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 wear=compound["wear"].si,
                 charge=name,
                 swirls=carrier.cutting.swirls or compound.get("swirls", False),
-                suits=tuple(one.id for one in families().values() if name in one.bars),
+                suits=tuple(family.id for family in families().values() if name in family.bars),
             )
         )
     return found
@@ -378,10 +378,10 @@ def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
             low, high = (to_si(float(row[f"{end}_{column}"]), unit) for end in ("low", "high"))
             found[row["use"], row["family"]] = (low, high)
     lent = {
-        (use, one.id): speeds
-        for one in families().values()
+        (use, family.id): speeds
+        for family in families().values()
         for (use, lender), speeds in found.items()
-        if lender == one.speeds_as
+        if lender == family.speeds_as
     }
     return lent | found
 

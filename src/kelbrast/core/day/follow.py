@@ -26,7 +26,7 @@ def with_done(
     where they are, with whom and on which spindle the plan had them, and last at least until now. Everything else is free. What
     must come before a block that is done or in hand is over too, whether anybody said so or not.
     """
-    at, in_hand = {one.task: one for one in plan}, begun or {}
+    at, in_hand = {placed.task: placed for placed in plan}, begun or {}
     done = _with_what_came_before(work, done, in_hand)
     left = [task for task in work.tasks if task.id not in done]
     earliest = {task.id: task.earliest for task in left}
@@ -72,7 +72,7 @@ def _standing(work: DayWork, at: Mapping[int, Placed], done: Mapping[int, int]) 
     for station in work.stations:
         stands = list(station.standing)
         here = [task for task in work.tasks if task.id in done and task.machine == station.id]
-        for task in sorted(here, key=lambda one: (done[one.id], one.id)):
+        for task in sorted(here, key=lambda task: (done[task.id], task.id)):
             placed = at.get(task.id)
             if placed is not None and placed.spindle is not None:
                 stands[placed.spindle - 1] = task.wheel

@@ -49,7 +49,7 @@ def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None =
         if one.when == "before" and not one.counted:
             made.operation(one)
     brushed = {face.face.key for face in plan.faces if is_brushed(face.face)}
-    between = [one for one in plan.operations if one.when == "between" and not one.counted]
+    between = [operation for operation in plan.operations if operation.when == "between" and not operation.counted]
     for at, set_up in enumerate(plan.set_ups):
         last = at == len(plan.set_ups) - 1
         if between and (last or any(face in brushed for face, _ in set_up.faces)):
@@ -72,8 +72,8 @@ def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None =
 def stations_of(plans: Iterable[Plan]) -> tuple[Station, ...]:
     """The machines that these plans use, with empty spindles."""
     used = {set_up.machine.id for plan in plans for set_up in plan.set_ups if set_up.machine.id != "hand"}
-    found = [machines()[one] for one in machines() if one in used]
-    return tuple(Station(one.id, one.label, (None,) * one.spindles) for one in found)
+    found = [machines()[machine] for machine in machines() if machine in used]
+    return tuple(Station(machine.id, machine.label, (None,) * machine.spindles) for machine in found)
 
 
 def minutes_of(seconds: float) -> int:
@@ -93,7 +93,7 @@ class _Blocks:
 
     def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int) -> None:
         self.plan, self.job, self.title, self.next, self.earliest = plan, job, title, first, earliest
-        self.names = {one.face.key: one.face.name for one in plan.faces}
+        self.names = {face.face.key: face.face.name for face in plan.faces}
         self.keys: Counter[str] = Counter()
         self.tasks: list[Task] = []
         self.links: list[After] = []
@@ -123,50 +123,60 @@ class _Blocks:
         self.keys[key] += 1
         return f"{key}-{self.keys[key]}"
 
-    def operation(self, one: Operation) -> None:
+    def operation(self, operation: Operation) -> None:
         pieces = self.plan.job.pieces
-        minutes = minutes_of(one.active * pieces)
+        minutes = minutes_of(operation.active * pieces)
         if minutes:
-            task = Task(self.next, self.job, one.label, minutes, operation=one.id)
+            task = Task(self.next, self.job, operation.label, minutes, operation=operation.id)
             self._add_work(task)
-            if one.within is not None and self.worked is not None:
+            if operation.within is not None and self.worked is not None:
                 # It must be on by then, so it begins by its own length earlier.
-                most = max(0, math.floor(from_si(one.within, "min")) - minutes)
+                most = max(0, math.floor(from_si(operation.within, "min")) - minutes)
                 self.links.append(After(self.worked, self.next - 1, 0, most))
-        waits = minutes_of(one.passive)
+        waits = minutes_of(operation.passive)
         if not waits:
             return
-        soaks = one.when == "before"
+        soaks = operation.when == "before"
         longest = round(waits * constant("day.soak_most").value) if soaks else None
-        clean = one.id in _DRIES_CLEAN
-        label = f"{one.label}, {'soaking' if soaks else 'drying'}"
+        clean = operation.id in _DRIES_CLEAN
+        label = f"{operation.label}, {'soaking' if soaks else 'drying'}"
         self._add(
-            Task(self.next, self.job, label, waits, kind="wait", operation=one.id, most=longest, by_person=False, clean=clean)
+            Task(
+                self.next,
+                self.job,
+                label,
+                waits,
+                kind="wait",
+                operation=operation.id,
+                most=longest,
+                by_person=False,
+                clean=clean,
+            )
         )
         self.soaks = soaks
 
-    def set_up(self, one: SetUp) -> None:
-        steps = [self._step(face, step) for face, step in one.faces]
-        pieces, setup = self.plan.job.pieces, one.tool.carrier.stock.setup
-        each = sum(step.time.all for step in steps) - one.saved - setup
-        by_machine = one.machine.id != "hand"
+    def set_up(self, set_up: SetUp) -> None:
+        steps = [self._step(face, step) for face, step in set_up.faces]
+        pieces, setup = self.plan.job.pieces, set_up.tool.carrier.stock.setup
+        each = sum(step.time.all for step in steps) - set_up.saved - setup
+        by_machine = set_up.machine.id != "hand"
         self._add_work(
             Task(
                 self.next,
                 self.job,
-                one.tool.label,
+                set_up.tool.label,
                 minutes_of(each * pieces) + (0 if by_machine else minutes_of(setup)),
-                faces=tuple(face for face, _ in one.faces),
-                names=tuple(self.names[face] for face, _ in one.faces),
-                step=one.faces[0][1],
-                tool=one.tool.id,
-                machine=one.machine.id if by_machine else None,
-                wheel=f"{one.tool.id} on {self.plan.job.material.family}" if by_machine else None,
+                faces=tuple(face for face, _ in set_up.faces),
+                names=tuple(self.names[face] for face, _ in set_up.faces),
+                step=set_up.faces[0][1],
+                tool=set_up.tool.id,
+                machine=set_up.machine.id if by_machine else None,
+                wheel=f"{set_up.tool.id} on {self.plan.job.material.family}" if by_machine else None,
                 change=minutes_of(setup) if by_machine else 0,
-                vibration=one.machine.vibration,
-                dusty=by_machine and not steps[0].on_face.working.wet and one.tool.carrier.cutting.wear_law != "compound",
+                vibration=set_up.machine.vibration,
+                dusty=by_machine and not steps[0].on_face.working.wet and set_up.tool.carrier.cutting.wear_law != "compound",
             )
         )
 
     def _step(self, face: str, step: int) -> Step:
-        return next(one for one in self.plan.faces if one.face.key == face).steps[step - 1]
+        return next(plan for plan in self.plan.faces if plan.face.key == face).steps[step - 1]

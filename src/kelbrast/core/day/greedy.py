@@ -57,7 +57,7 @@ class PlacingBoard:
     def spots(self, task: Task, not_before: int) -> Iterator[Placed]:
         """Where it could go first, for every person and every gap on a spindle; what is fixed goes there or nowhere."""
         begins, name, where = task.fixed if task.fixed is not None else (None, None, None)
-        people = [one for one in self.work.people if name in (None, one.name)] if task.by_person else [None]
+        people = [person for person in self.work.people if name in (None, person.name)] if task.by_person else [None]
         for gap in self._gaps(task, where):
             long = task.minutes + (task.change if gap.change else 0)
             for person in people:
@@ -74,24 +74,34 @@ class PlacingBoard:
             if where in (None, spindle):
                 found += self._gaps_on(task, task.machine, spindle)
         # An empty one before one whose wheel may be wanted again.
-        return sorted(found, key=lambda one: one.taken)
+        return sorted(found, key=lambda gap: gap.taken)
 
     def _gaps_on(self, task: Task, machine: str, spindle: int) -> Iterator["Gap"]:
         stands, low = self.work.station(machine).standing[spindle - 1], 0
-        for one in [*self._on(machine, spindle, task.id), None]:
+        for placed in [*self._on(machine, spindle, task.id), None]:
             change = needs_change(task, stands)
-            high = self.work.horizon if one is None else one.begins
-            after = None if one is None else self.work.by_id[one.task]
-            open_end = one is None or after is None or one.task not in self.at
-            if open_end or (one is not None and after is not None and needs_change(after, task.wheel or stands) == one.change):
+            high = self.work.horizon if placed is None else placed.begins
+            after = None if placed is None else self.work.by_id[placed.task]
+            open_end = placed is None or after is None or placed.task not in self.at
+            if open_end or (
+                placed is not None and after is not None and needs_change(after, task.wheel or stands) == placed.change
+            ):
                 yield Gap(spindle, low, high, change=change, taken=stands is not None)
-            if one is not None and after is not None:
-                stands, low = after.wheel or stands, one.ends
+            if placed is not None and after is not None:
+                stands, low = after.wheel or stands, placed.ends
 
     def _on(self, machine: str, spindle: int, but: int) -> list[Placed]:
         """What stands on a spindle, and what is kept for it, in order of time."""
-        here = [one for one in self.at.values() if self.work.by_id[one.task].machine == machine and one.spindle == spindle]
-        kept = [one for one in self._kept(but) if self.work.by_id[one.task].machine == machine and one.spindle == spindle]
+        here = [
+            placed
+            for placed in self.at.values()
+            if self.work.by_id[placed.task].machine == machine and placed.spindle == spindle
+        ]
+        kept = [
+            placed
+            for placed in self._kept(but)
+            if self.work.by_id[placed.task].machine == machine and placed.spindle == spindle
+        ]
         return sorted([*here, *kept], key=lambda block: block.begins)
 
     def _kept(self, but: int) -> list[Placed]:
@@ -108,9 +118,9 @@ class PlacingBoard:
             return None
         windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
         closed = sorted(
-            (one.begins, one.ends)
-            for one in (*self.at.values(), *self._kept(task.id))
-            if (person is not None and one.person == person.name) or self._foul(task, one)
+            (placed.begins, placed.ends)
+            for placed in (*self.at.values(), *self._kept(task.id))
+            if (person is not None and placed.person == person.name) or self._foul(task, placed)
         )
         for low, high in windows:
             at = max(low, start)
@@ -128,8 +138,8 @@ class PlacingBoard:
         had = points_by_day(self.work, list(self.at.values())).get((person.name, day), 0.0)
         return had + vibration_points(vibration=task.vibration, seconds=to_si(task.minutes, "min")) <= self.work.shaking
 
-    def _foul(self, task: Task, one: Placed) -> bool:
-        other = self.work.by_id[one.task]
+    def _foul(self, task: Task, placed: Placed) -> bool:
+        other = self.work.by_id[placed.task]
         return (task.clean and other.dusty) or (task.dusty and other.clean)
 
 
@@ -246,7 +256,9 @@ def _stretch(task: Task, spot: Placed, board: PlacingBoard) -> None:
 def _best(task: Task, board: PlacingBoard, start: int) -> Placed | None:
     not_before = max(start, board.earliest(task))
     return min(
-        board.spots(task, not_before), key=lambda one: (one.ends + (task.change if one.change else 0), one.begins), default=None
+        board.spots(task, not_before),
+        key=lambda spot: (spot.ends + (task.change if spot.change else 0), spot.begins),
+        default=None,
     )
 
 
@@ -283,7 +295,7 @@ def first_come(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
 
 def settled(work: DayWork, last: Sequence[Placed]) -> list[Placed] | None:
     """The same day again after something changed: blocks in the order in which they stood."""
-    stood = {one.task: float(one.begins) for one in last}
+    stood = {placed.task: float(placed.begins) for placed in last}
     plan = put_down(work, lambda chain, _: (min(stood.get(task.id, float("inf")) for task in chain),))
     return plan if plan is not None and not violations(work, plan) else None
 

@@ -33,17 +33,17 @@ class DayScore:
 
 def score(work: DayWork, plan: Sequence[Placed]) -> DayScore:
     """How good a plan is."""
-    late = sum(max(0, one.ends - due) for one in plan if (due := work.by_id[one.task].due) is not None)
-    return DayScore(late, sum(one.change for one in plan), max((one.ends for one in plan), default=0))
+    late = sum(max(0, placed.ends - due) for placed in plan if (due := work.by_id[placed.task].due) is not None)
+    return DayScore(late, sum(placed.change for placed in plan), max((placed.ends for placed in plan), default=0))
 
 
 def violations(work: DayWork, plan: Sequence[Placed]) -> list[str]:
     """Everything that cannot be, in words; empty for a plan that can be followed."""
-    at = {one.task: one for one in plan}
+    at = {placed.task: placed for placed in plan}
     if len(at) != len(plan) or set(at) != set(work.by_id):
         return ["every block must stand in the plan once"]
     return [
-        *(words for one in plan for words in _alone(work, one)),
+        *(words for placed in plan for words in _alone(work, placed)),
         *_orders(work, at),
         *_people(work, plan),
         *_spindles(work, plan),
@@ -56,27 +56,27 @@ def points_by_day(work: DayWork, plan: Sequence[Placed]) -> dict[tuple[str, int]
     found: dict[tuple[str, int], float] = defaultdict(float)
     for person in work.people:
         found[person.name, work.now // DAY] += person.vibrated
-    for one in plan:
-        task = work.by_id[one.task]
-        if one.person is not None and task.vibration:
+    for placed in plan:
+        task = work.by_id[placed.task]
+        if placed.person is not None and task.vibration:
             seconds = to_si(task.minutes, "min")
-            found[one.person, one.begins // DAY] += vibration_points(vibration=task.vibration, seconds=seconds)
+            found[placed.person, placed.begins // DAY] += vibration_points(vibration=task.vibration, seconds=seconds)
     return dict(found)
 
 
-def _alone(work: DayWork, one: Placed) -> Iterator[str]:
-    task = work.by_id[one.task]
-    long = one.ends - one.begins
-    wanted = task.minutes + (task.change if one.change else 0)
+def _alone(work: DayWork, placed: Placed) -> Iterator[str]:
+    task = work.by_id[placed.task]
+    long = placed.ends - placed.begins
+    wanted = task.minutes + (task.change if placed.change else 0)
     if task.kind == "work" and long != wanted:
         yield f"{task.label} takes {wanted} minutes and has {long}"
     if task.kind == "wait" and not (task.minutes <= long and (task.most is None or long <= task.most)):
         yield f"{task.label} waits {long} minutes, which is too little or too much"
     if task.fixed is not None:
-        if one.begins != task.fixed[0]:
+        if placed.begins != task.fixed[0]:
             yield f"{task.label} was to stay where it stands"
         return
-    if one.begins < max(work.now, task.earliest):
+    if placed.begins < max(work.now, task.earliest):
         yield f"{task.label} begins before it can"
 
 
@@ -92,23 +92,23 @@ def _orders(work: DayWork, at: dict[int, Placed]) -> Iterator[str]:
 def _people(work: DayWork, plan: Sequence[Placed]) -> Iterator[str]:
     known = {person.name: person for person in work.people}
     mine: dict[str, list[Placed]] = defaultdict(list)
-    for one in plan:
-        task = work.by_id[one.task]
-        if (one.person is not None) != task.by_person:
+    for placed in plan:
+        task = work.by_id[placed.task]
+        if (placed.person is not None) != task.by_person:
             yield f"{task.label} needs {'somebody' if task.by_person else 'nobody'}"
-        elif one.person is not None:
-            mine[one.person].append(one)
+        elif placed.person is not None:
+            mine[placed.person].append(placed)
     for name, blocks in mine.items():
         person = known.get(name)
         if person is None:
             yield f"nobody here is called {name}"
             continue
         free = person.free(work.days)
-        for one in blocks:
-            task = work.by_id[one.task]
+        for block in blocks:
+            task = work.by_id[block.task]
             if not person.may_use(task.machine):
                 yield f"{name} may not use what {task.label} needs"
-            if task.fixed is None and not any(a <= one.begins and one.ends <= b for a, b in free):
+            if task.fixed is None and not any(a <= block.begins and block.ends <= b for a, b in free):
                 yield f"{name} is not there for {task.label}"
         yield from _overlaps(work, blocks, name)
     for (name, _), points in points_by_day(work, plan).items():
@@ -117,22 +117,22 @@ def _people(work: DayWork, plan: Sequence[Placed]) -> Iterator[str]:
 
 
 def _overlaps(work: DayWork, blocks: Sequence[Placed], where: str) -> Iterator[str]:
-    for one, other in pairwise(sorted(blocks, key=lambda block: (block.begins, block.ends))):
-        if other.begins < one.ends:
-            yield f"{work.by_id[one.task].label} and {work.by_id[other.task].label} are at once at {where}"
+    for placed, other in pairwise(sorted(blocks, key=lambda block: (block.begins, block.ends))):
+        if other.begins < placed.ends:
+            yield f"{work.by_id[placed.task].label} and {work.by_id[other.task].label} are at once at {where}"
 
 
 def _spindles(work: DayWork, plan: Sequence[Placed]) -> Iterator[str]:
     on: dict[tuple[str, int], list[Placed]] = defaultdict(list)
-    for one in plan:
-        task = work.by_id[one.task]
+    for placed in plan:
+        task = work.by_id[placed.task]
         if task.machine is None:
             continue
         station = work.station(task.machine)
-        if one.spindle is None or not 1 <= one.spindle <= len(station.standing):
+        if placed.spindle is None or not 1 <= placed.spindle <= len(station.standing):
             yield f"{task.label} needs a spindle of {station.label}"
         else:
-            on[task.machine, one.spindle].append(one)
+            on[task.machine, placed.spindle].append(placed)
     for (machine, spindle), blocks in on.items():
         yield from _overlaps(work, blocks, f"{work.station(machine).label}, spindle {spindle}")
         stands = work.station(machine).standing[spindle - 1]
@@ -149,9 +149,9 @@ def needs_change(task: Task, stands: str | None) -> bool:
 
 
 def _dust(work: DayWork, plan: Sequence[Placed]) -> Iterator[str]:
-    clean = [one for one in plan if work.by_id[one.task].clean]
-    dusty = [one for one in plan if work.by_id[one.task].dusty]
-    for one in clean:
+    clean = [placed for placed in plan if work.by_id[placed.task].clean]
+    dusty = [placed for placed in plan if work.by_id[placed.task].dusty]
+    for placed in clean:
         for other in dusty:
-            if one.begins < other.ends and other.begins < one.ends:
-                yield f"{work.by_id[other.task].label} makes dust while {work.by_id[one.task].label}"
+            if placed.begins < other.ends and other.begins < placed.ends:
+                yield f"{work.by_id[other.task].label} makes dust while {work.by_id[placed.task].label}"

@@ -155,4 +155,4 @@ class DayWork:
         return self.days * DAY
 
     def station(self, machine: str) -> Station:
-        return next(one for one in self.stations if one.id == machine)
+        return next(station for station in self.stations if station.id == machine)

@@ -38,7 +38,7 @@ class DayConstraints:
     def __init__(self, cp_model: Any, work: DayWork, keep: Sequence[Placed]) -> None:
         self.cp: cp_model.CpModel = cp_model.CpModel()
         free = {task.id for task in work.tasks if task.fixed is None}
-        self.work, self.keep = work, {one.task: one for one in keep if one.task in free}
+        self.work, self.keep = work, {placed.task: placed for placed in keep if placed.task in free}
         self.vars = {task.id: self._task(task) for task in work.tasks}
         self._links()
         self._people()
@@ -62,7 +62,7 @@ class DayConstraints:
             found.long = task.minutes + task.change * found.change
         cp.add(found.ends == found.begins + found.long)
         if task.by_person:
-            able = [one.name for one in self.work.people if one.may_use(task.machine)]
+            able = [person.name for person in self.work.people if person.may_use(task.machine)]
             found.by = {name: cp.new_bool_var(f"p{task.id}{name}") for name in able}
             cp.add_exactly_one(found.by.values())
             if fixed and fixed[1] in found.by:
@@ -94,7 +94,7 @@ class DayConstraints:
             closed = [self.cp.new_fixed_size_interval_var(a, b - a, "") for a, b in _closed(person, self.work.days)]
             standing = [one for task, one in zip(mine, intervals, strict=True) if task.fixed is not None]
             self.cp.add_no_overlap(intervals)
-            self.cp.add_no_overlap([*(one for one in intervals if one not in standing), *closed])
+            self.cp.add_no_overlap([*(interval for interval in intervals if interval not in standing), *closed])
             self._shaking(person, free)
 
     def _shaking(self, person: Worker, tasks: Sequence[Task]) -> None:
@@ -181,14 +181,14 @@ class DayConstraints:
             slope.append(self.vars[task.id].ends)
         self.late = cp.new_int_var(0, 2 * end * max(1, len(lates)), "late")
         cp.add(self.late == sum(lates))
-        blocks = [one.change for one in self.vars.values() if one.change is not None]
+        blocks = [var.change for var in self.vars.values() if var.change is not None]
         self.changes = cp.new_int_var(0, len(blocks), "changes")
         cp.add(self.changes == sum(blocks))
         cp.add(self.changes >= self._least_changes())
         self.ends = cp.new_int_var(0, end, "ends")
-        cp.add_max_equality(self.ends, [one.ends for one in self.vars.values()] or [cp.new_constant(0)])
+        cp.add_max_equality(self.ends, [var.ends for var in self.vars.values()] or [cp.new_constant(0)])
         self.moved = cp.new_int_var(0, len(self.keep), "moved")
-        cp.add(self.moved == sum(self._moves(one) for one in self.keep.values()))
+        cp.add(self.moved == sum(self._moves(placed) for placed in self.keep.values()))
         # What ends early leaves air: a small slope under the end of the day.
         self.weight = 1 + len(self.vars) * end
         self.last = self.weight * self.ends + sum(slope)
@@ -224,8 +224,11 @@ class DayConstraints:
     def reached(self, goal: str, plan: Sequence[Placed]) -> int:
         """What a plan is worth by one goal."""
         if goal == "moved":
-            places = ((one, self.keep[one.task]) for one in plan if one.task in self.keep)
-            return sum((one.begins, one.person, one.spindle) != (old.begins, old.person, old.spindle) for one, old in places)
+            places = ((placed, self.keep[placed.task]) for placed in plan if placed.task in self.keep)
+            return sum(
+                (placed.begins, placed.person, placed.spindle) != (old.begins, old.person, old.spindle)
+                for placed, old in places
+            )
         reached: int = getattr(score(self.work, plan), goal)
         return reached
 
@@ -235,16 +238,16 @@ class DayConstraints:
 
     def hint(self, plan: Sequence[Placed]) -> None:
         self.cp.clear_hints()
-        for one in plan:
-            block = self.vars[one.task]
-            self.cp.add_hint(block.begins, one.begins)
-            self.cp.add_hint(block.ends, one.ends)
+        for placed in plan:
+            block = self.vars[placed.task]
+            self.cp.add_hint(block.begins, placed.begins)
+            self.cp.add_hint(block.ends, placed.ends)
             for name, by in block.by.items():
-                self.cp.add_hint(by, name == one.person)
+                self.cp.add_hint(by, name == placed.person)
             for spindle, on in block.on.items():
-                self.cp.add_hint(on, spindle == one.spindle)
+                self.cp.add_hint(on, spindle == placed.spindle)
             if block.change is not None:
-                self.cp.add_hint(block.change, one.change)
+                self.cp.add_hint(block.change, placed.change)
 
     def plan(self, value: Callable[[Any], int]) -> tuple[Placed, ...]:
         return tuple(self._placed(task, value) for task in self.work.tasks)

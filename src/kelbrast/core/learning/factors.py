@@ -125,9 +125,11 @@ def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), ev
     0.8
     """
     found: dict[Switch, dict[int, list[float]]] = defaultdict(lambda: defaultdict(list))
-    for one in observations:
-        require_above_zero(ratio=one.ratio)
-        found[one.carrier, one.family, one.quantity][one.run].append(math.log(one.ratio))
+    for observation in observations:
+        require_above_zero(ratio=observation.ratio)
+        found[observation.carrier, observation.family, observation.quantity][observation.run].append(
+            math.log(observation.ratio)
+        )
     learnt = []
     for (carrier, family, quantity), runs in sorted(found.items()):
         estimate = shrunken_mean(
@@ -165,9 +167,9 @@ def factors_of(learnt: Iterable[Learnt]) -> ShopFactors:
     (0.8, 1.0)
     """
     learnt = list(learnt)
-    require_above_zero(**{f"factor_{place}": one.factor for place, one in enumerate(learnt)})
-    used = [one for one in learnt if one.used]
+    require_above_zero(**{f"factor_{place}": kind.factor for place, kind in enumerate(learnt)})
+    used = [kind for kind in learnt if kind.used]
     return ShopFactors(
-        told=tuple((one.carrier, one.family, one.quantity, one.factor) for one in used),
-        errors=tuple((one.carrier, one.family, one.quantity, one.error / one.factor) for one in used),
+        told=tuple((learnt.carrier, learnt.family, learnt.quantity, learnt.factor) for learnt in used),
+        errors=tuple((learnt.carrier, learnt.family, learnt.quantity, learnt.error / learnt.factor) for learnt in used),
     )

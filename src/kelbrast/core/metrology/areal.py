@@ -160,7 +160,7 @@ def _developed(z: Reals, spacing: tuple[float, float]) -> float:
     """Sdr by the mean of both ways to cut each square of four heights into two triangles; so many rows at a time."""
     squares = (z.shape[0] - 1) * (z.shape[1] - 1)
     stretches = (z[start : start + _ROWS + 1] for start in range(0, z.shape[0] - 1, _ROWS))
-    whole = sum(_areas(one, spacing) for one in stretches)
+    whole = sum(_areas(stretch, spacing) for stretch in stretches)
     return float(whole / squares / (spacing[0] * spacing[1])) - 1
 
 

@@ -62,7 +62,7 @@ def course_of(answers: Sequence[Answer]) -> Course:
         monday = one.day - timedelta(days=one.day.weekday())
         week = weeks.get(monday, Week(monday, 0, 0, skill.rating))
         weeks[monday] = Week(monday, week.answers + 1, week.right + one.right, skill.rating)
-    by_kind = [(kind, [one.right for one in answers if one.kind == kind]) for kind in KINDS]
+    by_kind = [(kind, [answer.right for answer in answers if answer.kind == kind]) for kind in KINDS]
     return Course(skill, tuple(weeks.values()), tuple((kind, len(of), sum(of)) for kind, of in by_kind if of))
 
 
@@ -88,5 +88,5 @@ def judged(kind: ExerciseKind, difficulty: float, seed: int, chosen: int) -> tup
 
 
 def _weight(answers: Sequence[Answer], kind: ExerciseKind) -> float:
-    of = [one.right for one in answers if one.kind == kind][-_LATELY:]
+    of = [answer.right for answer in answers if answer.kind == kind][-_LATELY:]
     return 1.5 - sum(of) / len(of) if of else 1.5

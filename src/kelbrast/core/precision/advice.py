@@ -163,13 +163,13 @@ def way_of_laps(grade: Grade, material: Material, *, area: float) -> tuple[Sizin
     """The lap in hand, and the one that finishes after a coarse one."""
     last = parse_grade(FINISHING_LAP)
     used = (grade,) if grade.grain <= constant("precision.finishing_grain").si else (grade, last)
-    return tuple(_stage(one, material, "bore-lap", area) for one in used)
+    return tuple(_stage(grade, material, "bore-lap", area) for grade in used)
 
 
 def way_in_lathe(by: TurnedBy, material: Material, *, area: float) -> tuple[SizingGrade, ...]:
     """The file and the cloths after it, or the cloths alone."""
     cloths = tuple(_stage(parse_grade(one), material, "lathe-cloth", area) for one in CLOTHS)
-    file = next(one for one in tools().values() if one.carrier.id == "file")
+    file = next(tool for tool in tools().values() if tool.carrier.id == "file")
     filed = depth_of_marks(roughness_left(grain=file.grain, hold=file.carrier.cutting.hold, hardness=material.hardness))
     return (SizingGrade("file", filed, _clears(file.grain, area)), *cloths) if by == "file" else cloths
 
@@ -179,7 +179,7 @@ def _stage(grade: Grade, material: Material, carrier: str, area: float) -> Sizin
 
 
 def _marks_of(grade: Grade, material: Material, carrier: str) -> float:
-    hold = next(one.carrier.cutting.hold for one in tools().values() if one.carrier.id == carrier)
+    hold = next(tool.carrier.cutting.hold for tool in tools().values() if tool.carrier.id == carrier)
     return depth_of_marks(roughness_left(grain=grade.grain, hold=hold, hardness=material.hardness))
 
 

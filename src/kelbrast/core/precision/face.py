@@ -84,20 +84,22 @@ def sizing_tools(steps: Sequence[SizingStep], *, spread: float) -> tuple[SizingT
     >>> [(round(60e6 * one.rate, 1), round(1e6 * one.leaves)) for one in sizing_tools(way, spread=1.0)]
     [(3.0, 4), (0.8, 0)]
     """
-    require_above_zero(spread=spread, **{f"layer {at}": one.layer for at, one in enumerate(steps, start=1)})
-    require_above_zero(**{f"seconds {at}": one.seconds for at, one in enumerate(steps, start=1)})
+    require_above_zero(spread=spread, **{f"layer {at}": sizing_step.layer for at, sizing_step in enumerate(steps, start=1)})
+    require_above_zero(**{f"seconds {at}": sizing_step.seconds for at, sizing_step in enumerate(steps, start=1)})
     found = []
-    for at, one in enumerate(steps):
-        laps = _is_lap(tool(one.tool))
+    for at, sizing_step in enumerate(steps):
+        laps = _is_lap(tool(sizing_step.tool))
         later = 2 * sum(other.layer for other in steps[at + 1 :])
         limits = {} if laps else {"most": constant("precision.file_most").si, "least": constant("precision.least_strokes").si}
-        found.append(SizingTool(one.tool, 2 * one.layer / one.seconds, spread, leaves=later, laps=laps, **limits))
+        found.append(
+            SizingTool(sizing_step.tool, 2 * sizing_step.layer / sizing_step.seconds, spread, leaves=later, laps=laps, **limits)
+        )
     return tuple(found)
 
 
-def _is_lap(one: Tool) -> bool:
+def _is_lap(tool: Tool) -> bool:
     """Whether it works round with loose grain: it finds its own way in a bore or over a shaft."""
-    return one.carrier.kind == "lap"
+    return tool.carrier.kind == "lap"
 
 
 def size_of_face(
@@ -134,6 +136,6 @@ def size_of_face(
     found = advise(sized.part, rounds, sized.gauge, risk=risk, grades=(), material=material, warmer=warmer)
     sign = sized.part.sign
     start = advise(sized.part, rounds[:1], sized.gauge, risk=risk, grades=(), material=material) if len(rounds) > 1 else found
-    layers = [(tool(one.tool).label, one.layer) for one in steps]
+    layers = [(tool(step.tool).label, step.layer) for step in steps]
     stops = stops_of_layers(layers, start=sign * start.state.belief.size, target=found.target, sign=sign)
     return replace(found, way=stops)

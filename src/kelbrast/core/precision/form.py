@@ -50,7 +50,9 @@ class Form:
 
     def at(self, place: float, direction: float) -> float:
         """The diameter there, m; `place` as in `along`."""
-        taper, barrel = (one.value if one is not None else 0.0 for one in (self.taper, self.barrel))
+        taper, barrel = (
+            form_estimate.value if form_estimate is not None else 0.0 for form_estimate in (self.taper, self.barrel)
+        )
         round_the_axis = math.cos(2 * (direction - (self.widest or 0.0)))
         return self.size.value + along(place, taper=taper, barrel=barrel) + self.seen_oval / 2 * round_the_axis
 
@@ -62,13 +64,17 @@ class Form:
     @property
     def lift(self) -> float:
         """How far the form along the length can lift a section above the mean, m; below 0 is deeper."""
-        taper, barrel = (one.value if one is not None else 0.0 for one in (self.taper, self.barrel))
+        taper, barrel = (
+            form_estimate.value if form_estimate is not None else 0.0 for form_estimate in (self.taper, self.barrel)
+        )
         return max(along(u, taper=taper, barrel=barrel) for u in _extremes(taper, barrel))
 
     @property
     def fall(self) -> float:
         """How far it can lower one below the mean, m (not above 0)."""
-        taper, barrel = (one.value if one is not None else 0.0 for one in (self.taper, self.barrel))
+        taper, barrel = (
+            form_estimate.value if form_estimate is not None else 0.0 for form_estimate in (self.taper, self.barrel)
+        )
         return min(along(u, taper=taper, barrel=barrel) for u in _extremes(taper, barrel))
 
 
@@ -169,7 +175,7 @@ def fit_form(readings: Sequence[Reading], *, length: float, repeatability: float
 
 
 def _checked(readings: Sequence[Reading], length: float) -> Reals:
-    read = np.array([(one.diameter, one.height, one.direction) for one in readings], dtype=float).reshape(-1, 3)
+    read = np.array([(reading.diameter, reading.height, reading.direction) for reading in readings], dtype=float).reshape(-1, 3)
     if not len(read):
         raise OutsideValidity("a form needs at least one reading")
     if not np.isfinite(read).all() or (read[:, 0] <= 0).any():

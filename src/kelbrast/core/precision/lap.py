@@ -286,9 +286,14 @@ def laps_at_hand(
     (True, 0.38)
     """
     require_above_zero(tightest=tightest, target=target, length=length)
-    of_kind = [one for one in items if (held := carrier_of(one.what)) is not None and held.id == _CARRIER[kind]]
-    found = [_on(one, kind, tightest, target, length, grade) for one in of_kind if not one.retired and one.have > 0]
-    return tuple(sorted(found, key=lambda one: (not one.able, one.slides if one.slides is not None else tightest)))
+    of_kind = [item for item in items if (held := carrier_of(item.what)) is not None and held.id == _CARRIER[kind]]
+    found = [_on(item, kind, tightest, target, length, grade) for item in of_kind if not item.retired and item.have > 0]
+    return tuple(
+        sorted(
+            found,
+            key=lambda lap_at_hand: (not lap_at_hand.able, lap_at_hand.slides if lap_at_hand.slides is not None else tightest),
+        )
+    )
 
 
 def _on(item: Item, kind: RoundKind, tightest: float, target: float, length: float, grade: Grade) -> LapAtHand:

@@ -58,7 +58,7 @@ def learnt_rate(ratios: Sequence[float]) -> float | None:
     if len(ratios) < constant("learning.fewest_runs").value:
         return None
     estimate = shrunken_mean(
-        [math.log(one) for one in ratios],
+        [math.log(ratio) for ratio in ratios],
         prior=constant("precision.prior_known").value,
         spread=constant("learning.least_noise").value,
         noise=constant("learning.noise").value,

@@ -139,22 +139,24 @@ def _verdict(tight: float, within: float, least: float, most: float) -> PairVerd
 
 
 def _takes(bore: Mate, shaft: Mate, needed: float) -> tuple[Take, ...]:
-    able = [one for one in (bore, shaft) if one.room >= needed]
+    able = [mate for mate in (bore, shaft) if mate.room >= needed]
     if not able:
-        rooms = [max(0.0, one.room) for one in (bore, shaft)]
+        rooms = [max(0.0, mate.room) for mate in (bore, shaft)]
         if sum(rooms) < needed:
             return ()
         both = sentence("pair.both")
-        return tuple(_to(one, needed * room / sum(rooms), both) for one, room in zip((bore, shaft), rooms, strict=True) if room)
-    uneven = {id(one): one.state.last - one.state.belief.size > needed / 2 for one in able}
-    first = max(able, key=lambda one: (uneven[id(one)], one.state.belief.rate))
+        return tuple(
+            _to(mate, needed * room / sum(rooms), both) for mate, room in zip((bore, shaft), rooms, strict=True) if room
+        )
+    uneven = {id(mate): mate.state.last - mate.state.belief.size > needed / 2 for mate in able}
+    first = max(able, key=lambda mate: (uneven[id(mate)], mate.state.belief.rate))
     why = "pair.only" if len(able) == 1 else "pair.uneven" if uneven[id(first)] else "pair.quicker"
     kind = first.state.part.kind
     return (_to(first, needed, sentence(why, kind=kind, what="shaft" if kind == "bore" else "bore")),)
 
 
-def _to(one: Mate, off: float, why: Sentence) -> Take:
-    state = one.state
+def _to(mate: Mate, off: float, why: Sentence) -> Take:
+    state = mate.state
     return Take(state.part.kind, state.part.sign * (state.belief.size + off), off, off / state.belief.rate, why)
 
 

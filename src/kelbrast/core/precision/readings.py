@@ -147,7 +147,7 @@ def outlier(readings: Sequence[Reading], *, repeatability: float, growth: float)
 
 
 def _diameters(readings: Sequence[Reading]) -> Reals:
-    found = np.array([one.diameter for one in readings])
+    found = np.array([reading.diameter for reading in readings])
     if not np.isfinite(found).all():
         raise OutsideValidity("a diameter must be a number")
     return found

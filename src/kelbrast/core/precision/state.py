@@ -115,7 +115,7 @@ def follow(part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge) -> SizeSt
     >>> round(1e3 * state.belief.size, 3), state.rounds
     (19.985, 0)
     """
-    found = [one for round_ in rounds for one in round_.readings if not round_.seconds]
+    found = [reading for round_ in rounds for reading in round_.readings if not round_.seconds]
     before = _before_work(rounds)
     if not before:
         raise OutsideValidity("the first round must be readings before any work" if not found else "no readings")
@@ -155,19 +155,19 @@ def _lead(rounds: Sequence[WorkRound]) -> int:
 
 
 def _before_work(rounds: Sequence[WorkRound]) -> list[Reading]:
-    return [one for each in rounds[: _lead(rounds)] for one in each.readings]
+    return [reading for each in rounds[: _lead(rounds)] for reading in each.readings]
 
 
 def _reach(part: RoundPart, form: Form) -> tuple[float, float]:
     """Where the tool begins and where it comes to last, in the direction of the work."""
     half = form.seen_oval / 2
     ends = (form.size.value + form.fall - half, form.size.value + form.lift + half)
-    return min(part.sign * one for one in ends), max(part.sign * one for one in ends)
+    return min(part.sign * end for end in ends), max(part.sign * end for end in ends)
 
 
 def _variance(form: Form) -> float:
     parts = (1.0, form.size), (0.5, form.oval), (0.5, form.taper), (2 / 3, form.barrel)
-    return sum((share * one.within / SURE) ** 2 for share, one in parts if one is not None)
+    return sum((share * form_estimate.within / SURE) ** 2 for share, form_estimate in parts if form_estimate is not None)
 
 
 def _with_tool(belief: Belief, before: SizingTool, now: SizingTool) -> Belief:
@@ -183,6 +183,9 @@ def _cleared(belief: Belief, before: SizingTool, now: SizingTool) -> float:
 
 def _touched(part: RoundPart, form: Form, readings: Sequence[Reading], expected: float) -> list[float]:
     """The readings at places where the tool has been, in the direction of the work; else those that it comes to first."""
-    at = [(part.sign * form.at(one.height / part.length, one.direction), part.sign * one.diameter) for one in readings]
+    at = [
+        (part.sign * form.at(reading.height / part.length, reading.direction), part.sign * reading.diameter)
+        for reading in readings
+    ]
     reached = [read for found, read in at if found <= expected]
     return reached or [read for _, read in sorted(at)[:1]]

@@ -80,7 +80,7 @@ def stop_sheet(
     [('P240', 14.012), ('P400', 14.004), ('P600', 14.0)]
     """
     require_above_zero(target=target)
-    require_not_below_zero(least=least, **{one.name: one.marks * one.clears for one in grades})
+    require_not_below_zero(least=least, **{grade.name: grade.marks * grade.clears for grade in grades})
     if abs(sign) != 1:
         raise OutsideValidity("the sign must be 1 for a bore or -1 for a shaft")
     found, ahead = [], 0.0

@@ -87,7 +87,7 @@ def price_of(plan: Plan, rates: Rates, *, pieces: int) -> Price:
     (True, True)
     """
     require_above_zero(pieces=pieces)
-    setting_up = sum(one.tool.carrier.stock.setup for one in plan.set_ups)
+    setting_up = sum(set_up.tool.carrier.stock.setup for set_up in plan.set_ups)
     seconds = rates.bias * (setting_up + pieces * (plan.seconds_each - setting_up + plan.around))
     # What varies most, depth and rate, is the same for all pieces: the whole batch varies as one piece does.
     more = rates.bias * pieces * (spread_of_plan(plan).high - plan.seconds_each)
@@ -149,7 +149,7 @@ def simpler_prices(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[
         other = plan_job(replace(job, faces=faces))
         if other.possible and (each := price_of(other, rates, pieces=pieces).each) < now:
             found.append(SimplerPrice(simpler, each))
-    return tuple(sorted(found, key=lambda one: -one.each))
+    return tuple(sorted(found, key=lambda simpler_price: -simpler_price.each))
 
 
 def with_looser_limits(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> float | None:

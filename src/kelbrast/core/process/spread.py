@@ -77,10 +77,10 @@ def moments(stretches: Sequence[Stretch], scatter: Scatter) -> Moments:
     require_within(0, 1, fails=scatter.fails, again=scatter.again)
     if not stretches:
         return Moments(0.0, 0.0)
-    seconds, rate, depth = np.array([(one.seconds, one.rate, one.depth) for one in stretches]).T
+    seconds, rate, depth = np.array([(stretch.seconds, stretch.rate, stretch.depth) for stretch in stretches]).T
     require_not_below_zero(seconds=seconds, rate=rate, depth=depth)
-    numbers = {kind: number for number, kind in enumerate(dict.fromkeys(one.kind for one in stretches))}
-    kinds = np.array([numbers[one.kind] for one in stretches])
+    numbers = {kind: number for number, kind in enumerate(dict.fromkeys(stretch.kind for stretch in stretches))}
+    kinds = np.array([numbers[stretch.kind] for stretch in stretches])
     own = scatter.hand**2 + rate**2 + depth**2
     alike = kinds[:, None] == kinds[None, :]
     shared = scatter.hand**2 + alike * rate[:, None] * rate[None, :] + np.diag(depth**2)

@@ -181,7 +181,7 @@ def carrier_of(what: str) -> Carrier | None:
 
 def made_up(what: str) -> list[Tool]:
     """The tools that this makes up: itself, a wheel or lap with each of its charges, or every wheel with a compound."""
-    return [one for one in tools().values() if what in (one.id, one.carrier.id, one.charge)]
+    return [tool for tool in tools().values() if what in (tool.id, tool.carrier.id, tool.charge)]
 
 
 def families_for(what: str, history: Sequence[ItemEvent] = ()) -> tuple[str, ...]:
@@ -197,8 +197,8 @@ def families_for(what: str, history: Sequence[ItemEvent] = ()) -> tuple[str, ...
         return (bound.family,)
     if what in machines():
         return tuple(families())
-    made = [one for one in made_up(what) if bound.charge in (None, one.charge, one.grade)]
-    return tuple(family for family in families() if any(one.keeps_clean(family) for one in made))
+    made = [tool for tool in made_up(what) if bound.charge in (None, tool.charge, tool.grade)]
+    return tuple(family for family in families() if any(tool.keeps_clean(family) for tool in made))
 
 
 def keeps_to_one_family(carrier: Carrier) -> bool:
@@ -213,7 +213,7 @@ def misfits(item: Item, available: Sequence[Machine]) -> list[Sentence]:
         return []
     takers = [machine for machine in available if carrier.mount in machine.takes]
     if not takers:
-        wanted = " or ".join(one.label.lower() for one in machines().values() if carrier.mount in one.takes)
+        wanted = " or ".join(machine.label.lower() for machine in machines().values() if carrier.mount in machine.takes)
         return [sentence("misfit.none", wanted=wanted)]
     running = carrier.running
     diameter, new, marked = item.size or running.diameter, item.size_when_new, item.marked or running.marked_limit
@@ -252,7 +252,7 @@ class Taken:
     bound: tuple[str, ...] = ()
 
 
-def effects(one: Tool, item: int, used: float, family: str, bars: Mapping[str, int]) -> Effects:
+def effects(tool: Tool, item: int, used: float, family: str, bars: Mapping[str, int]) -> Effects:
     """What so much use of a tool does: a wheel is bound and its bar counted down; a lap is bound; the rest is counted down.
 
     Args:
@@ -260,10 +260,10 @@ def effects(one: Tool, item: int, used: float, family: str, bars: Mapping[str, i
         family: that was worked.  bars: by compound, the item that is counted down when it is used.
     """
     found: Effects = []
-    if keeps_to_one_family(one.carrier):
-        found.append((item, ItemEvent("used", charge=one.charge, family=family)))
-    law = one.carrier.cutting.wear_law
-    stock = bars.get(one.charge or "") if law == "compound" else None if law == "lap" else item
+    if keeps_to_one_family(tool.carrier):
+        found.append((item, ItemEvent("used", charge=tool.charge, family=family)))
+    law = tool.carrier.cutting.wear_law
+    stock = bars.get(tool.charge or "") if law == "compound" else None if law == "lap" else item
     if stock is not None and used:
         found.append((stock, ItemEvent("stock", amount=-round(used, 4))))
     return found
@@ -295,8 +295,12 @@ def taken_since(
     told: Effects = []
     for name, used in now.items():
         more = used - before.worn.get(name, 0.0)
-        told += [one for one in effects(tool(name), items[name], more, family, bars) if one[1].kind != "used" or name in binds]
+        told += [
+            effect
+            for effect in effects(tool(name), items[name], more, family, bars)
+            if effect[1].kind != "used" or name in binds
+        ]
     for name, used in before.worn.items():
         if name not in now and name in items:
-            told += [one for one in effects(tool(name), items[name], -used, family, bars) if one[1].kind != "used"]
+            told += [effect for effect in effects(tool(name), items[name], -used, family, bars) if effect[1].kind != "used"]
     return Taken(now, (*before.bound, *binds)), told

@@ -93,7 +93,7 @@ def offer(items: Sequence[Item], family: str, *, insist: bool = False) -> Offer:
             if tool.id not in found or _merit(own) > _merit(found[tool.id]):
                 found[tool.id] = own
     machines = tuple(OwnMachine(item.what, item.speeds) for item in there if item.kind == "machine")
-    left = tuple(one for key, one in refused.items() if key not in found)
+    left = tuple(tool for key, tool in refused.items() if key not in found)
     return Offer(tuple(found.values()), machines, left)
 
 

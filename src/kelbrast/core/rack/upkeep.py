@@ -94,7 +94,7 @@ _RUN: Final = "run:"
 
 def minded_since(now: datetime) -> datetime:
     """Work that was neither waxed nor cared for since then is not looked after any more."""
-    longest = max(one.every for one in cares().values() if one.on == "waxed" and one.every)
+    longest = max(care.every for care in cares().values() if care.on == "waxed" and care.every)
     return now - constant("upkeep.minded").value * longest
 
 

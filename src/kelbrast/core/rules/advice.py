@@ -46,13 +46,13 @@ class AtStep:
 def step_advice(step: AtStep) -> tuple[str, ...]:
     """What is good to know at a step."""
     words = record("advice")["advice"]
-    return tuple(str(words[one.words]) for one in AT_STEPS if one.applies(step))
+    return tuple(str(words[advice.words]) for advice in AT_STEPS if advice.applies(step))
 
 
 def part_advice(job: Job) -> tuple[str, ...]:
     """What is good to know of the whole part."""
     words = record("advice")["advice"]
-    return tuple(str(words[one.words]) for one in OF_PARTS if one.applies(job))
+    return tuple(str(words[part_advice.words]) for part_advice in OF_PARTS if part_advice.applies(job))
 
 
 def _is_small_sheet(face: Face) -> bool:

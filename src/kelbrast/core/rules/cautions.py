@@ -19,7 +19,7 @@ LIGHT: Final = Caution(
     says="Where only light pressure keeps the work cool enough, the step says so.",
     source="heat-fit",
     lifted_by="wet work, or a slower tool",
-    applies=lambda one, _face: one.working.light,
+    applies=lambda on_face, _face: on_face.working.light,
     words="light",
 )
 SLOW: Final = Caution(
@@ -27,7 +27,7 @@ SLOW: Final = Caution(
     says="A wheel that runs below its band is safe and takes longer; the step says so.",
     source="buffing-handbooks",
     lifted_by="a faster machine, or a larger wheel",
-    applies=lambda one, _face: one.setting.below_band,
+    applies=lambda on_face, _face: on_face.setting.below_band,
     words="slow",
 )
 WET: Final = Caution(
@@ -35,7 +35,7 @@ WET: Final = Caution(
     says="Wet work asks for clean water and for electric tools to be kept out of it; dust and wetting are then not spoken of.",
     source="bench-practice",
     lifted_by="working dry",
-    applies=lambda one, _face: one.working.wet,
+    applies=lambda on_face, _face: on_face.working.wet,
     words="wet",
 )
 SHARP: Final = Caution(
@@ -44,7 +44,7 @@ SHARP: Final = Caution(
     "otherwise does (edges.sharp_share).",
     source="bench-practice",
     lifted_by="an edge that may be broken",
-    applies=lambda one, face: face.sharp_edges and one.tool.carrier.cutting.takes_in_all is not None,
+    applies=lambda on_face, face: face.sharp_edges and on_face.tool.carrier.cutting.takes_in_all is not None,
     words="sharp_edge",
 )
 EDGE: Final = Caution(
@@ -58,35 +58,35 @@ EDGE: Final = Caution(
 STEP_CAUTIONS: Final = (LIGHT, SLOW, WET, SHARP, EDGE)
 
 
-def light_check(one: ToolOnFace, face: Face, *, first: bool, last: bool) -> str:
+def light_check(on_face: ToolOnFace, face: Face, *, first: bool, last: bool) -> str:
     """What must be seen before moving on."""
     checks = record("advice")["checks"]
     if face.sized is not None:
         return str(checks["size-last" if last else "size"])
     if last:
-        return str(checks[_last_check(one, face)])
+        return str(checks[_last_check(on_face, face)])
     if first and face.must_be_levelled:
         return str(checks["level" if face.found.kind == "waviness" else "raised"])
-    if one.tool.carrier.cutting.wear_law == "compound":
+    if on_face.tool.carrier.cutting.wear_law == "compound":
         return str(checks["polish"])
-    return str(checks[{"none": "none", "along": "along", "across": "cross"}[lay_of_step(one, face, last=last)]])
+    return str(checks[{"none": "none", "along": "along", "across": "cross"}[lay_of_step(on_face, face, last=last)]])
 
 
-def _last_check(one: ToolOnFace, face: Face) -> str:
+def _last_check(on_face: ToolOnFace, face: Face) -> str:
     if (face.want.ra_low is not None and face.want.deformed == 0) or face.no_finer_than is not None:
         return "last-tooth"
-    if one.ra < constant("looks.mirror_below").si:
+    if on_face.ra < constant("looks.mirror_below").si:
         return "last-mirror"
     return "along" if is_brushed(face) else "last-satin"
 
 
-def step_cautions(one: ToolOnFace, face: Face, material: Material, *, warning: str | None = None) -> tuple[str, ...]:
+def step_cautions(on_face: ToolOnFace, face: Face, material: Material, *, warning: str | None = None) -> tuple[str, ...]:
     """Short sentences for this tool on this material; `warning`: what insisting on it will do."""
     advice = record("advice")
-    found = [advice["cautions"][key] for key in one.tool.carrier.cautions]
-    found += [advice["general"][caution.words] for caution in STEP_CAUTIONS if caution.applies(one, face)]
+    found = [advice["cautions"][key] for key in on_face.tool.carrier.cautions]
+    found += [advice["general"][caution.words] for caution in STEP_CAUTIONS if caution.applies(on_face, face)]
     beside = () if family(material.family).sparks else (advice["cautions"]["sparks"],)
-    if one.working.wet:
+    if on_face.working.wet:
         beside += (advice["cautions"]["wet-option"], advice["cautions"]["dust"])
     return tuple(str(text) for text in (warning, *found) if text and text not in beside)
 

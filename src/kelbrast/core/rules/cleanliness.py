@@ -12,7 +12,9 @@ KEPT_FOR: Final = ToolRule(
     source="bench-practice",
     lifted_by="a wheel and a bar of the family's own",
     refusal="contamination",
-    forbids=lambda one, place: not one.tool.keeps_clean(place.material.family) or place.material.id in one.tool.carrier.not_on,
+    forbids=lambda on_face, place: (
+        not on_face.tool.keeps_clean(place.material.family) or place.material.id in on_face.tool.carrier.not_on
+    ),
     reason=lambda surfaces, _before, at: sentence("contamination.kept", tool=surfaces.leaving(at).tool.label),
 )
 TOO_COARSE: Final = ToolRule(
@@ -22,7 +24,7 @@ TOO_COARSE: Final = ToolRule(
     source="bench-practice",
     lifted_by="a finer grade, or a thicker coat",
     refusal="contamination",
-    forbids=lambda one, place: one.tool.charge is None and one.tool.grain > place.coarsest,
+    forbids=lambda on_face, place: on_face.tool.charge is None and on_face.tool.grain > place.coarsest,
     reason=lambda surfaces, _before, at: sentence(
         "contamination.coarse", tool=surfaces.leaving(at).tool.label, coarsest=depth_of(surfaces.context.coarsest)
     ),

@@ -28,7 +28,7 @@ def blocked(job: Job) -> str | None:
 def off_first(job: Job) -> tuple[str, ...]:
     """The ids of the operations that take rust, scale or heat tint off before anything is ground, each once."""
     called = [damage(face.found.called) for face in job.faces if face.found.called and not face.left_alone]
-    chosen = (next(key for key in one.off_first if _borne(key, job)) for one in called if one.off_first)
+    chosen = (next(key for key in damage.off_first if _borne(key, job)) for damage in called if damage.off_first)
     return tuple(dict.fromkeys(chosen))
 
 

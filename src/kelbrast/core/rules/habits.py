@@ -48,8 +48,8 @@ def excess(surfaces: Surfaces, habit: str) -> Reals:
     if limits is None:
         return np.zeros((surfaces.count, surfaces.count))
     sinks = surfaces.depth_worst[:, None] / surfaces.depth_worst[None, :]
-    backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
-    laps = np.array([False, *(one.tool.carrier.cutting.wear_law == "lap" for one in surfaces.tools)])
+    backed = np.array([False, *(on_face.tool.carrier.cutting.backed for on_face in surfaces.tools)])
+    laps = np.array([False, *(on_face.tool.carrier.cutting.wear_law == "lap" for on_face in surfaces.tools)])
     may_jump = np.where(laps[:, None] & laps[None, :], limits.lap, limits.jump)
     over = np.maximum(_jumps(surfaces) / may_jump, np.where(backed[None, :], 0.0, sinks / limits.soft))
     if habit == "every-grade":
@@ -64,7 +64,7 @@ def excess(surfaces: Surfaces, habit: str) -> Reals:
 def _jumps(surfaces: Surfaces) -> Reals:
     """(n, n) how many times finer the grain gets from one firm abrasive, or paper that was there before, to another; else 0."""
     after = surfaces.face.found.after
-    firm = [one.tool.grain if one.tool.is_firm else np.nan for one in surfaces.tools]
+    firm = [on_face.tool.grain if on_face.tool.is_firm else np.nan for on_face in surfaces.tools]
     grains = np.array([after.grain if after is not None else np.nan, *firm])
     return np.asarray(np.nan_to_num(grains[:, None] / grains[None, :], nan=0.0))
 
@@ -72,8 +72,8 @@ def _jumps(surfaces: Surfaces) -> Reals:
 def _left_out(surfaces: Surfaces) -> Reals:
     """(n, n) how many grades each step leaves out: of its own carrier, or before a wheel of the carrier that it comes from."""
     depth = surfaces.depth_worst
-    backed = np.array([False, *(one.tool.carrier.cutting.backed for one in surfaces.tools)])
-    names = np.array(["", *(one.tool.carrier.id for one in surfaces.tools)])
+    backed = np.array([False, *(on_face.tool.carrier.cutting.backed for on_face in surfaces.tools)])
+    names = np.array(["", *(on_face.tool.carrier.id for on_face in surfaces.tools)])
     left = np.zeros((surfaces.count, surfaces.count))
     for carrier in np.unique(names[backed]):
         own = depth[names == carrier]
@@ -89,7 +89,7 @@ def _left_out(surfaces: Surfaces) -> Reals:
 def fine_paper_excess(surfaces: Surfaces) -> Reals:
     """(n, n) how many times as deep as those of fine paper the marks are to which a compound is taken; 0 for other steps."""
     fine_paper = roughness_left(grain=constant("handover.fine_paper").si, hold=1.0, hardness=surfaces.material.hardness)
-    polishes = np.array([False, *(one.tool.carrier.cutting.wear_law == "compound" for one in surfaces.tools)])
+    polishes = np.array([False, *(on_face.tool.carrier.cutting.wear_law == "compound" for on_face in surfaces.tools)])
     times = surfaces.depth_worst / depth_of_marks(fine_paper)
     return np.where((~polishes)[:, None] & polishes[None, :], times[:, None], 0.0)
 
@@ -97,7 +97,7 @@ def fine_paper_excess(surfaces: Surfaces) -> Reals:
 def early_wheel_excess(surfaces: Surfaces) -> Reals:
     """(n, n) how many times as fine a backed abrasive is as where the cutting bar takes over; 0 for other steps."""
     coarse = constant("handover.early_wheel").si
-    times = [coarse / one.tool.grain if one.tool.carrier.cutting.backed else 0.0 for one in surfaces.tools]
+    times = [coarse / on_face.tool.grain if on_face.tool.carrier.cutting.backed else 0.0 for on_face in surfaces.tools]
     return np.broadcast_to(np.array([0.0, *times])[None, :], (surfaces.count, surfaces.count))
 
 
@@ -114,17 +114,17 @@ def repeats(surfaces: Surfaces, habit: str, handover: str) -> Reals:
     return expected
 
 
-def _colours(one: ToolOnFace) -> bool:
+def _colours(on_face: ToolOnFace) -> bool:
     """A colouring bar on a wheel."""
-    carrier = one.tool.carrier
+    carrier = on_face.tool.carrier
     wheel = carrier.cutting.wear_law == "compound" and carrier.running.band in ("cut", "colour", "small")
-    return wheel and one.tool.grain < constant("handover.colour_below").si
+    return wheel and on_face.tool.grain < constant("handover.colour_below").si
 
 
 def _colour_without_a_cut(surfaces: Surfaces) -> Flags:
     coarse = constant("handover.colour_after").si * (1 + REL_TOL)
     after = surfaces.face.found.after
-    from_paper = [one.tool.carrier.cutting.backed and one.tool.grain > coarse for one in surfaces.tools]
+    from_paper = [on_face.tool.carrier.cutting.backed and on_face.tool.grain > coarse for on_face in surfaces.tools]
     uncut = np.array([after is not None and after.grain > coarse, *from_paper])
     mask: Flags = uncut[:, None] & np.array([False, *map(_colours, surfaces.tools)])[None, :]
     return mask

@@ -11,8 +11,8 @@ from kelbrast.core.wording import Measure, Sentence, sentence
 
 
 def _reason(surfaces: Surfaces, _before: int, at: int) -> Sentence:
-    one = surfaces.leaving(at)
-    working, label = one.working, one.tool.label
+    on_face = surfaces.leaving(at)
+    working, label = on_face.working, on_face.tool.label
     hottest = surfaces.material.limit if working.by_hand else working.allowed + constant("heat.room").si
     limit, wanted = Measure(hottest, "temperature"), Measure(constant("heat.shortest_stay").si, "time")
     if working.until_hot < working.stay:
@@ -30,7 +30,7 @@ TOO_HOT: Final = ToolRule(
     source="bench-practice",
     lifted_by="a slower or softer tool, work in a clamp, wet work, or taking out what must not get warm",
     refusal="heat",
-    forbids=lambda one, _place: one.working.too_hot,
+    forbids=lambda on_face, _place: on_face.working.too_hot,
     reason=_reason,
 )
 FIRM_BEFORE_LIGHT: Final = Practice(

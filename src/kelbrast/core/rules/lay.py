@@ -22,8 +22,8 @@ def is_brushed(face: Face) -> bool:
 def _may_end(surfaces: Surfaces) -> Flags:
     wanted = surfaces.face.want.lay
     found = "one-way" if surfaces.face.found.kind == "lay" else "any"
-    lays = (one.tool.carrier.cutting.lays for one in surfaces.tools)
-    return np.array([wanted in ("any", found), *(wanted == "any" or wanted in each for each in lays)], dtype=bool)
+    lays = (on_face.tool.carrier.cutting.lays for on_face in surfaces.tools)
+    return np.array([wanted in ("any", found), *(wanted == "any" or wanted in lay for lay in lays)], dtype=bool)
 
 
 def why_not(surfaces: Surfaces, last: int) -> Sentence:
@@ -33,9 +33,9 @@ def why_not(surfaces: Surfaces, last: int) -> Sentence:
     return sentence("lay.wanted", wanted=wanted, tool=tool)
 
 
-def lay_of_step(one: ToolOnFace, face: Face, *, last: bool) -> LayOfStep:
+def lay_of_step(on_face: ToolOnFace, face: Face, *, last: bool) -> LayOfStep:
     """How to move: "none" without direction, "along" in one direction, "across" the marks before."""
-    lays = one.tool.carrier.cutting.lays
+    lays = on_face.tool.carrier.cutting.lays
     if lays == ("none",):
         return "none"
     if is_brushed(face):

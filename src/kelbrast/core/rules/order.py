@@ -45,8 +45,8 @@ def families_apart(work: Iterable[tuple[str, Grouped]]) -> list[list[Grouped]]:
     [['hinge', 'bolt'], ['lens']]
     """
     found: dict[str, list[Grouped]] = {}
-    for family, one in work:
-        found.setdefault(family, []).append(one)
+    for family, grouped in work:
+        found.setdefault(family, []).append(grouped)
     return list(found.values())
 
 

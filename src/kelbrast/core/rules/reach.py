@@ -10,55 +10,55 @@ from kelbrast.core.tooling.tool_on_face import ToolOnFace
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
-def _too_big(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.machine.stands and not context.comes_to_the_bench
+def _too_big(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return on_face.machine.stands and not context.comes_to_the_bench
 
 
-def _too_light(one: ToolOnFace, context: ToolContext) -> bool:
-    return context.too_light_for(one.machine) > constant("work.beyond").value
+def _too_light(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return context.too_light_for(on_face.machine) > constant("work.beyond").value
 
 
-def _too_large(one: ToolOnFace, context: ToolContext) -> bool:
-    return context.too_large_for(one.tool) > constant("work.beyond").value
+def _too_large(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return context.too_large_for(on_face.tool) > constant("work.beyond").value
 
 
-def _too_far_in(one: ToolOnFace, context: ToolContext) -> bool:
-    reach_in = one.tool.carrier.access.reach_in
+def _too_far_in(on_face: ToolOnFace, context: ToolContext) -> bool:
+    reach_in = on_face.tool.carrier.access.reach_in
     if context.reach != "inside" or context.bore_depth is None or reach_in is None:
         return False
     return context.bore_depth > reach_in
 
 
-def _flattens_a_round(one: ToolOnFace, context: ToolContext) -> bool:
-    carrier = one.tool.carrier
+def _flattens_a_round(on_face: ToolOnFace, context: ToolContext) -> bool:
+    carrier = on_face.tool.carrier
     flat_or_driven = carrier.mount != "hand" or carrier.cutting.levels
     wears_it = flat_or_driven and carrier.cutting.wear_law != "compound" and not carrier.access.turned_only
     return context.turned is not None and context.drawn and wears_it
 
 
-def _facets(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.tool.carrier.access.flat_only and context.curved
+def _facets(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return on_face.tool.carrier.access.flat_only and context.curved
 
 
-def _not_turned(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.tool.carrier.access.turned_only and context.turned is None
+def _not_turned(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return on_face.tool.carrier.access.turned_only and context.turned is None
 
 
-def _for_a_size(one: ToolOnFace, context: ToolContext) -> bool:
-    laps_a_round = one.tool.carrier.cutting.wear_law == "lap" and (context.turned is not None or context.reach == "inside")
+def _for_a_size(on_face: ToolOnFace, context: ToolContext) -> bool:
+    laps_a_round = on_face.tool.carrier.cutting.wear_law == "lap" and (context.turned is not None or context.reach == "inside")
     return laps_a_round and not context.lapped
 
 
-def _not_drawn(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.tool.carrier.cutting.drawn_only and not (context.drawn or context.stays_flat)
+def _not_drawn(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return on_face.tool.carrier.cutting.drawn_only and not (context.drawn or context.stays_flat)
 
 
-def _hollows(one: ToolOnFace, context: ToolContext) -> bool:
-    return one.tool.carrier.access.scallops and context.flat_show
+def _hollows(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return on_face.tool.carrier.access.scallops and context.flat_show
 
 
-def _does_not_enter(one: ToolOnFace, context: ToolContext) -> bool:
-    access = one.tool.carrier.access
+def _does_not_enter(on_face: ToolOnFace, context: ToolContext) -> bool:
+    access = on_face.tool.carrier.access
     if context.reach == "open":
         return not access.open
     if context.reach == "tight":
@@ -67,8 +67,8 @@ def _does_not_enter(one: ToolOnFace, context: ToolContext) -> bool:
     return needs is None or has is None or needs > has
 
 
-def _not_for_edges(one: ToolOnFace, context: ToolContext) -> bool:
-    return context.edge and not one.tool.carrier.access.edges
+def _not_for_edges(on_face: ToolOnFace, context: ToolContext) -> bool:
+    return context.edge and not on_face.tool.carrier.access.edges
 
 
 def _says(code: str) -> Reason:
@@ -82,7 +82,7 @@ def _why_not_entering(surfaces: Surfaces, _before: int, at: int) -> Sentence:
     if context.reach != "inside":
         return sentence("reach.place", reach=context.reach, tool=label)
     have = Measure(context.inside_radius or 0.0, "length", 3)
-    entering = [radius for one in surfaces.tools if (radius := one.tool.carrier.access.inside_radius)]
+    entering = [radius for on_face in surfaces.tools if (radius := on_face.tool.carrier.access.inside_radius)]
     if entering and min(entering) > (context.inside_radius or 0):
         return sentence("reach.radius", have=have, least=Measure(min(entering), "length", 3))
     return sentence("reach.entering", have=have, tool=label)
@@ -188,7 +188,7 @@ WAVES: Final = ToolRule(
     source="mould-finishes",
     lifted_by="wanting it by its look",
     refusal="reach",
-    forbids=lambda one, context: one.tool.carrier.cutting.waves and context.hard_flat,
+    forbids=lambda on_face, context: on_face.tool.carrier.cutting.waves and context.hard_flat,
     reason=_says("reach.waves"),
 )
 FACETS: Final = ToolRule(
@@ -207,7 +207,7 @@ STAYS_FLAT: Final = ToolRule(
     source="bench-practice",
     lifted_by="taking the face for one that need not stay flat",
     refusal="reach",
-    forbids=lambda one, context: context.stays_flat and not one.tool.carrier.cutting.keeps_size,
+    forbids=lambda on_face, context: context.stays_flat and not on_face.tool.carrier.cutting.keeps_size,
     reason=_says("reach.stays_flat"),
 )
 LATHE: Final = ToolRule(

@@ -30,7 +30,7 @@ def _may_end(surfaces: Surfaces) -> Flags:
     low, high = wanted_band(face, surfaces.material.hardness)
     fine: Flags = (surfaces.ra >= low * (1 - REL_TOL)) & (surfaces.ra <= high * (1 + REL_TOL))
     if face.no_finer_than is not None:
-        grains = np.array([np.inf, *(one.tool.grain for one in surfaces.tools)])
+        grains = np.array([np.inf, *(on_face.tool.grain for on_face in surfaces.tools)])
         fine &= grains >= face.no_finer_than.grain * (1 - REL_TOL)
     return fine
 
@@ -79,13 +79,13 @@ def reflects_clearly(face: Face) -> bool:
 def _ends_loose(surfaces: Surfaces) -> Flags:
     if not reflects_clearly(surfaces.face):
         return np.ones(surfaces.count, dtype=bool)
-    return np.array([True, *(_leaves_no_lines(one) for one in surfaces.tools)])
+    return np.array([True, *(_leaves_no_lines(tool) for tool in surfaces.tools)])
 
 
-def _leaves_no_lines(one: ToolOnFace) -> bool:
-    law = one.tool.carrier.cutting.wear_law
-    cuts = law == "compound" and one.tool.grain > constant("handover.colour_below").si * (1 + REL_TOL)
-    return law in ("compound", "lap") and not one.tool.swirls and not cuts
+def _leaves_no_lines(on_face: ToolOnFace) -> bool:
+    law = on_face.tool.carrier.cutting.wear_law
+    cuts = law == "compound" and on_face.tool.grain > constant("handover.colour_below").si * (1 + REL_TOL)
+    return law in ("compound", "lap") and not on_face.tool.swirls and not cuts
 
 
 LOOSE_GRAIN_LAST: Final = EndRule(

@@ -59,7 +59,7 @@ class ToolRule(Rule):
 
     def mask(self, surfaces: Surfaces) -> Flags:
         """(n, n) True where it forbids the step."""
-        column = np.array([False, *(self.forbids(one, surfaces.context) for one in surfaces.tools)], dtype=bool)
+        column = np.array([False, *(self.forbids(tool, surfaces.context) for tool in surfaces.tools)], dtype=bool)
         return np.broadcast_to(column[None, :], (surfaces.count, surfaces.count))
 
 

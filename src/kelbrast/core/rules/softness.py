@@ -27,20 +27,20 @@ def _too_deep(surfaces: Surfaces) -> Flags:
 def _but_not_of_an_edge(surfaces: Surfaces, mask: Flags) -> Flags:
     """An edge stands free: whatever abrasive is pressed on it takes it down, however soft. A wheel still only colours it."""
     if surfaces.face.edge is not None:
-        mask[0, 1:] &= np.array([one.tool.carrier.cutting.wear_law == "compound" for one in surfaces.tools], dtype=bool)
+        mask[0, 1:] &= np.array([on_face.tool.carrier.cutting.wear_law == "compound" for on_face in surfaces.tools], dtype=bool)
     return mask
 
 
 def _why_too_deep(surfaces: Surfaces, before: int, at: int) -> Sentence:
-    one = surfaces.leaving(at).tool
+    tool = surfaces.leaving(at).tool
     marks = depth_of(float(surfaces.deepest[before]))
-    return sentence("soft.deep", tool=one.label, marks=marks, reaches=depth_of(one.reaches_depth or 0.0))
+    return sentence("soft.deep", tool=tool.label, marks=marks, reaches=depth_of(tool.reaches_depth or 0.0))
 
 
 def _follows_the_shape(surfaces: Surfaces) -> Flags:
     mask: Flags = np.zeros((surfaces.count, surfaces.count), dtype=bool)
     if surfaces.face.must_be_levelled:
-        mask[0, 1:] = [not one.tool.carrier.cutting.levels for one in surfaces.tools]
+        mask[0, 1:] = [not on_face.tool.carrier.cutting.levels for on_face in surfaces.tools]
     return mask
 
 
@@ -53,31 +53,32 @@ def _why_it_follows(surfaces: Surfaces, _before: int, at: int) -> Sentence:
 
 def _skates(surfaces: Surfaces) -> Flags:
     hardness = surfaces.material.hardness
-    return _column(surfaces, [(one.tool.carrier.cutting.hardest or np.inf) < hardness for one in surfaces.tools])
+    return _column(surfaces, [(on_face.tool.carrier.cutting.hardest or np.inf) < hardness for on_face in surfaces.tools])
 
 
 def _why_it_skates(surfaces: Surfaces, _before: int, at: int) -> Sentence:
-    one, material = surfaces.leaving(at).tool, surfaces.material
-    hardest = Measure(one.carrier.cutting.hardest or 0.0, "hardness")
-    return sentence("soft.skates", tool=one.label, material=material.label.lower(), hardest=hardest)
+    tool, material = surfaces.leaving(at).tool, surfaces.material
+    hardest = Measure(tool.carrier.cutting.hardest or 0.0, "hardness")
+    return sentence("soft.skates", tool=tool.label, material=material.label.lower(), hardest=hardest)
 
 
-def holds_size(one: ToolOnFace, face: Face) -> bool:
+def holds_size(on_face: ToolOnFace, face: Face) -> bool:
     """Whether it keeps a size to a few microns here: on a round outside only what works it round does."""
-    carrier = one.tool.carrier
+    carrier = on_face.tool.carrier
     return carrier.cutting.keeps_size and (face.turned is None or carrier.access.turned_only)
 
 
 def _loses_size(surfaces: Surfaces) -> Flags:
     measured = surfaces.face.limit_kind == "size"
-    return _column(surfaces, [measured and not holds_size(one, surfaces.face) for one in surfaces.tools])
+    return _column(surfaces, [measured and not holds_size(tool, surfaces.face) for tool in surfaces.tools])
 
 
 def _cloth_takes_little(surfaces: Surfaces) -> Flags:
     mask: Flags = np.zeros((surfaces.count, surfaces.count), dtype=bool)
     if 2 * surfaces.face.stock > constant("precision.cloth_most").si * (1 + REL_TOL):
         mask[0, 1:] = [
-            one.tool.carrier.access.turned_only and one.tool.carrier.cutting.wear_law == "coated" for one in surfaces.tools
+            on_face.tool.carrier.access.turned_only and on_face.tool.carrier.cutting.wear_law == "coated"
+            for on_face in surfaces.tools
         ]
     return mask
 
@@ -87,9 +88,9 @@ def _why_so_little(surfaces: Surfaces, _before: int, at: int) -> Sentence:
     return sentence("soft.cloth", tool=surfaces.leaving(at).tool.label, stock=depth_of(stock), keep=depth_of(most))
 
 
-def takes_in_all(one: ToolOnFace, surfaces: Surfaces) -> float:
+def takes_in_all(on_face: ToolOnFace, surfaces: Surfaces) -> float:
     """The layer that a soft tool may take in one step, m; infinite for any. Beside an edge that stays sharp it is less."""
-    cutting = one.tool.carrier.cutting
+    cutting = on_face.tool.carrier.cutting
     if cutting.takes_in_all is None:
         return np.inf
     softness = constant("scratch.reference_hardness").si / surfaces.material.hardness if cutting.takes_by_hardness else 1.0
@@ -98,19 +99,19 @@ def takes_in_all(one: ToolOnFace, surfaces: Surfaces) -> float:
 
 
 def _too_much(surfaces: Surfaces) -> Flags:
-    may = np.array([np.inf, *(takes_in_all(one, surfaces) for one in surfaces.tools)])
+    may = np.array([np.inf, *(takes_in_all(tool, surfaces) for tool in surfaces.tools)])
     more: Flags = surfaces.layer(surfaces.depth_worst) > may[None, :] * (1 + REL_TOL)
     return _but_not_of_an_edge(surfaces, more)
 
 
 def _why_too_much(surfaces: Surfaces, before: int, at: int) -> Sentence:
-    one = surfaces.leaving(at)
+    on_face = surfaces.leaving(at)
     layer = depth_of(float(surfaces.layer(surfaces.depth_worst)[before, at]))
-    return sentence("soft.in_all", tool=one.tool.label, layer=layer, reaches=depth_of(takes_in_all(one, surfaces)))
+    return sentence("soft.in_all", tool=on_face.tool.label, layer=layer, reaches=depth_of(takes_in_all(on_face, surfaces)))
 
 
 def _file_after_abrasive(surfaces: Surfaces) -> Flags:
-    first_only = np.array([False, *(one.tool.carrier.cutting.first_only for one in surfaces.tools)])
+    first_only = np.array([False, *(on_face.tool.carrier.cutting.first_only for on_face in surfaces.tools)])
     worked = ~first_only
     worked[0] = surfaces.face.found.after is not None
     mask: Flags = worked[:, None] & first_only[None, :]

@@ -22,7 +22,7 @@ SETTING: Final = ToolRule(
     source="buffing-handbooks",
     lifted_by="a machine with another speed, or a wheel of another diameter",
     refusal="speed",
-    forbids=lambda one, _place: not one.drive.suited,
+    forbids=lambda on_face, _place: not on_face.drive.suited,
     reason=_reason,
 )
 MARKED: Final = Practice(

@@ -90,7 +90,7 @@ def plane_by_rectangle(corners: Sequence[Pixel], *, width: float, height: float)
     if size <= _LEAST_PIXELS:
         raise OutsideValidity("the four corners are one point")
     turns = [_turn(given[at], given[(at + 1) % 4], given[(at + 2) % 4]) / size**2 for at in range(4)]
-    if min(abs(one) for one in turns) < _LEAST_TURN or len({one > 0 for one in turns}) > 1:
+    if min(abs(turn) for turn in turns) < _LEAST_TURN or len({turn > 0 for turn in turns}) > 1:
         raise OutsideValidity("the four corners must be tapped in turn around the rectangle, no three of them in a line")
     normal = np.array([[1 / size, 0, -middle[0] / size], [0, 1 / size, -middle[1] / size], [0, 0, 1]])
     moved = (given - middle) / size

@@ -44,11 +44,11 @@ def own_rack(own: Own) -> tuple[tuple[Tool, ...], tuple[Machine, ...]]:
         BadInput: an extra that does not exist.
     """
     extra_tools, extra_machines = choose_rack(own.extras) if own.extras else ((), ())
-    owned = {one.tool: _as_owned(one) for one in own.tools}
-    extra = {one.id: one for one in extra_tools if one.id in own.extras and one.id not in owned}
-    turning = [machine("hand"), *(_with_speeds(one) for one in own.machines)]
-    turning += [one for one in extra_machines if one.id in own.extras]
-    return (*owned.values(), *extra.values()), tuple({one.id: one for one in turning}.values())
+    owned = {own_tool.tool: _as_owned(own_tool) for own_tool in own.tools}
+    extra = {tool.id: tool for tool in extra_tools if tool.id in own.extras and tool.id not in owned}
+    turning = [machine("hand"), *(_with_speeds(machine) for machine in own.machines)]
+    turning += [machine for machine in extra_machines if machine.id in own.extras]
+    return (*owned.values(), *extra.values()), tuple({machine.id: machine for machine in turning}.values())
 
 
 def _as_owned(own: OwnTool) -> Tool:

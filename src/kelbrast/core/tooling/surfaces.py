@@ -57,7 +57,7 @@ class Surfaces:
     @property
     def ids(self) -> tuple[str, ...]:
         """The id of every tool, in the order of the nodes from 1."""
-        return tuple(one.tool.id for one in self.tools)
+        return tuple(on_face.tool.id for on_face in self.tools)
 
     def leaving(self, node: int) -> ToolOnFace:
         """The tool that leaves the surface of a node from 1."""
@@ -67,18 +67,18 @@ class Surfaces:
 def surfaces_of(face: Face, context: ToolContext, tools: Toolset) -> Surfaces:
     """The face as it was found, and after each of these tools."""
     start_ra, likely, worst = _as_found(face, context.material.hardness)
-    depth_worst = np.array([worst, *(one.depth for one in tools)])
-    largest = np.array([_found_factor(face), *(area_factor(area=face.area, grain=one.tool.grain) for one in tools)])
+    depth_worst = np.array([worst, *(tool.depth for tool in tools)])
+    largest = np.array([_found_factor(face), *(area_factor(area=face.area, grain=on_face.tool.grain) for on_face in tools)])
     return Surfaces(
         face=face,
         context=context,
         toolset=tools,
-        ra=np.array([start_ra, *(one.ra for one in tools)]),
+        ra=np.array([start_ra, *(tool.ra for tool in tools)]),
         depth_worst=depth_worst,
         depth_likely=np.array([likely, *depth_worst[1:]]),
         deepest=depth_worst * largest,
         clearance=np.array(
-            [_found_clearance(face, context), *(_clearance_after(face, context, one.tool.grain) for one in tools)]
+            [_found_clearance(face, context), *(_clearance_after(face, context, on_face.tool.grain) for on_face in tools)]
         ),
     )
 

@@ -70,7 +70,7 @@ class ToolContext:
 
     @classmethod
     def of(cls, face: Face, job: Job) -> "ToolContext":
-        largest = max(each.carrier.running.patch for each in tools().values())
+        largest = max(tool.carrier.running.patch for tool in tools().values())
         return cls(
             **{name: getattr(face, name) for name in _figures_of_a_face()},
             material=job.material,
@@ -100,25 +100,25 @@ class ToolContext:
         """Whether the part is brought to a machine that stands at all."""
         return self.unwieldy <= constant("work.beyond").value
 
-    def too_light_for(self, each: Machine) -> float:
+    def too_light_for(self, machine: Machine) -> float:
         """How many times as light as suits the machine the part is; below 1 where it is heavy enough, or held."""
-        return each.least_mass / self.loose_mass if self.loose_mass else 0.0
+        return machine.least_mass / self.loose_mass if self.loose_mass else 0.0
 
-    def too_small_for(self, one: Tool) -> float:
+    def too_small_for(self, tool: Tool) -> float:
         """How many times as small as suits the tool the face is; below 1 where it is large enough."""
-        access = one.carrier.access
+        access = tool.carrier.access
         return max(access.least_face, access.least_curved if self.curved else 0.0) / self.size
 
-    def too_large_for(self, one: Tool) -> float:
+    def too_large_for(self, tool: Tool) -> float:
         """How many times as large as suits the tool an open face is; 0 for an edge, and where nothing larger gets in."""
-        return self.size / one.carrier.access.most_face if self.reach == "open" and not self.edge else 0.0
+        return self.size / tool.carrier.access.most_face if self.reach == "open" and not self.edge else 0.0
 
-    def diameter(self, one: Tool, machine: Machine) -> float | None:
+    def diameter(self, tool: Tool, machine: Machine) -> float | None:
         """Of the wheel, worn as it is; of the work where the work turns."""
         if machine.turns_work:
             return self.turned
-        measured = next((own.diameter for own in self.own.tools if own.tool == one.id), None) if self.own else None
-        return dict(self.diameters).get(one.id, measured or one.carrier.running.diameter)
+        measured = next((own.diameter for own in self.own.tools if own.tool == tool.id), None) if self.own else None
+        return dict(self.diameters).get(tool.id, measured or tool.carrier.running.diameter)
 
 
 def coarsest_grain(face: Face, material: Material) -> float:
@@ -145,11 +145,11 @@ def _is_lapped(face: Face) -> bool:
 @cache
 def _asked_at_most() -> float:
     """The area that a tool asks for at most, m2: beyond it a larger face is all the same to every tool."""
-    accesses = [one.access for one in carriers().values()]
-    most = [constant("work.beyond").value * one.most_face for one in accesses if math.isfinite(one.most_face)]
-    return 1.01 * max([*most, *(one.least_face for one in accesses), *(one.least_curved for one in accesses)])
+    accesses = [carrier.access for carrier in carriers().values()]
+    most = [constant("work.beyond").value * access.most_face for access in accesses if math.isfinite(access.most_face)]
+    return 1.01 * max([*most, *(access.least_face for access in accesses), *(access.least_curved for access in accesses)])
 
 
 @cache
 def _figures_of_a_face() -> frozenset[str]:
-    return frozenset(one.name for one in fields(ToolContext)) & frozenset(one.name for one in fields(Face)) - {"edge"}
+    return frozenset(field.name for field in fields(ToolContext)) & frozenset(field.name for field in fields(Face)) - {"edge"}

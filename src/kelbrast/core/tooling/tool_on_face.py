@@ -83,26 +83,28 @@ class Toolset:
 
     @cached_property
     def rate(self) -> Reals:
-        return self.column(lambda one: one.rate)
+        return self.column(lambda on_face: on_face.rate)
 
     @cached_property
     def life(self) -> Reals:
-        return self.column(lambda one: one.life)
+        return self.column(lambda on_face: on_face.life)
 
     @cached_property
     def lasts(self) -> Reals:
-        return self.column(lambda one: one.tool.carrier.stock.lasts or np.inf)
+        return self.column(lambda on_face: on_face.tool.carrier.stock.lasts or np.inf)
 
     def life_on(self, depth: Reals) -> Reals:
         """(n, n) the life of every tool on the marks of every node (m)."""
-        torn_ones = self.column(lambda one: float(one.tool.is_torn), found=0.0) > 0
-        share = pullout_life_factor(grain=self.column(lambda one: one.tool.grain, found=1.0)[None, :], depth=depth[:, None])
+        torn_ones = self.column(lambda on_face: float(on_face.tool.is_torn), found=0.0) > 0
+        share = pullout_life_factor(
+            grain=self.column(lambda on_face: on_face.tool.grain, found=1.0)[None, :], depth=depth[:, None]
+        )
         return np.where(torn_ones[None, :], share, 1.0) * self.life[None, :]
 
     def change_after(self, life: Reals) -> Reals:
         """(n, n) when each is changed that lives so long; infinite for what does not die."""
         dies = np.isfinite(life)
-        cost = np.broadcast_to(self.column(lambda one: one.change_cost, found=1.0)[None, :], life.shape)
+        cost = np.broadcast_to(self.column(lambda on_face: on_face.change_cost, found=1.0)[None, :], life.shape)
         after = np.full(life.shape, np.inf)
         after[dies] = change_after(life=life[dies], change_cost=cost[dies])
         return after
@@ -111,60 +113,62 @@ class Toolset:
     def setup(self) -> Reals:
         """s, with the wiping that wet work asks for."""
         wiping = constant("work.wet_wipe").si
-        return self.column(lambda one: one.tool.carrier.stock.setup + (wiping if one.working.wet else 0.0), found=0.0)
+        return self.column(
+            lambda on_face: on_face.tool.carrier.stock.setup + (wiping if on_face.working.wet else 0.0), found=0.0
+        )
 
     @cached_property
     def change(self) -> Reals:
-        return self.column(lambda one: one.tool.carrier.stock.change, found=0.0)
+        return self.column(lambda on_face: on_face.tool.carrier.stock.change, found=0.0)
 
     @cached_property
     def price(self) -> Reals:
-        return self.column(lambda one: one.tool.carrier.stock.price, found=0.0)
+        return self.column(lambda on_face: on_face.tool.carrier.stock.price, found=0.0)
 
     @cached_property
     def mounted(self) -> Reals:
         """1 for what goes on a machine, 0 for what is held by hand."""
-        return self.column(lambda one: float(one.tool.carrier.mount != "hand"), found=0.0)
+        return self.column(lambda on_face: float(on_face.tool.carrier.mount != "hand"), found=0.0)
 
     @cached_property
     def patch(self) -> Reals:
-        return self.column(lambda one: one.tool.carrier.running.patch, found=0.0)
+        return self.column(lambda on_face: on_face.tool.carrier.running.patch, found=0.0)
 
     @cached_property
     def reaches(self) -> Reals:
         """Deepest mark that each can take out, m; infinite for no limit."""
-        return self.column(lambda one: one.tool.reaches_depth or np.inf)
+        return self.column(lambda on_face: on_face.tool.reaches_depth or np.inf)
 
 
 @lru_cache(maxsize=256)
 def tools_on_face(context: ToolContext) -> Toolset:
     """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
     tools, machines = choose_rack(context.rack) if context.own is None else own_rack(context.own)
-    drives = ((one, choose_drive(one, machines, context)) for one in tools)
-    found = [_on_face(one, drive, context) for one, drive in drives if drive is not None]
-    return Toolset(tuple(sorted(found, key=lambda one: (-one.depth, one.tool.id))))
+    drives = ((tool, choose_drive(tool, machines, context)) for tool in tools)
+    found = [_on_face(tool, drive, context) for tool, drive in drives if drive is not None]
+    return Toolset(tuple(sorted(found, key=lambda on_face: (-on_face.depth, on_face.tool.id))))
 
 
-def _on_face(one: Tool, drive: Drive, context: ToolContext) -> ToolOnFace:
-    yours = context.factors.yours(one.carrier.id, context.material.family)
-    one = _lasting(one, yours, context)
-    cutting, stock, hardness = one.carrier.cutting, one.carrier.stock, context.material.hardness
-    contact = contact_of(drive.machine, context) * contact_kept(max(context.too_small_for(one), context.too_large_for(one)))
+def _on_face(tool: Tool, drive: Drive, context: ToolContext) -> ToolOnFace:
+    yours = context.factors.yours(tool.carrier.id, context.material.family)
+    tool = _lasting(tool, yours, context)
+    cutting, stock, hardness = tool.carrier.cutting, tool.carrier.stock, context.material.hardness
+    contact = contact_of(drive.machine, context) * contact_kept(max(context.too_small_for(tool), context.too_large_for(tool)))
     if context.reach == "inside":
         contact = min(contact, constant("removal.bore_contact").value)
-    working = choose_conditions(one.carrier.running, drive, contact, context)
+    working = choose_conditions(tool.carrier.running, drive, contact, context)
     speed = drive.setting.surface
-    wear = one.wear * context.material.cut_share
+    wear = tool.wear * context.material.cut_share
     rate = removal_rate(wear=wear, contact=contact, force=working.force, speed=speed, hardness=hardness) * yours.removal
-    ra = roughness_left(grain=one.grain, hold=cutting.hold, hardness=hardness, floor=cutting.floor) * yours.scratch
+    ra = roughness_left(grain=tool.grain, hold=cutting.hold, hardness=hardness, floor=cutting.floor) * yours.scratch
     change_cost = stock.change + stock.price / constant("work.bench_rate").si
-    return ToolOnFace(one, drive, working, rate, ra, depth_of_marks(ra), change_cost, yours)
+    return ToolOnFace(tool, drive, working, rate, ra, depth_of_marks(ra), change_cost, yours)
 
 
-def _lasting(one: Tool, yours: Yours, context: ToolContext) -> Tool:
+def _lasting(tool: Tool, yours: Yours, context: ToolContext) -> Tool:
     """The tool with the life that it has in this shop; a life that was put in by hand stands."""
-    stock = one.carrier.stock
-    put_in = context.own is not None and any(own.tool == one.id and own.life is not None for own in context.own.tools)
+    stock = tool.carrier.stock
+    put_in = context.own is not None and any(own.tool == tool.id and own.life is not None for own in context.own.tools)
     if stock.life is None or put_in or yours.life == 1:
-        return one
-    return replace(one, carrier=replace(one.carrier, stock=replace(stock, life=stock.life * yours.life)))
+        return tool
+    return replace(tool, carrier=replace(tool.carrier, stock=replace(stock, life=stock.life * yours.life)))

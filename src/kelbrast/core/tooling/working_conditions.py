@@ -31,9 +31,9 @@ class Drive:
     marked: float | None
 
 
-def choose_drive(one: Tool, available: tuple[Machine, ...], context: ToolContext) -> Drive | None:
+def choose_drive(tool: Tool, available: tuple[Machine, ...], context: ToolContext) -> Drive | None:
     """The machine that works this tool fastest, inside the recommended band where possible; None where none takes it."""
-    drives = [_drive(one, each, context) for each in available if one.carrier.mount in each.takes]
+    drives = [_drive(tool, each, context) for each in available if tool.carrier.mount in each.takes]
 
     def merit(drive: Drive) -> tuple[bool, bool, bool, float]:
         brought = context.comes_to_the_bench or not drive.machine.stands
@@ -43,34 +43,34 @@ def choose_drive(one: Tool, available: tuple[Machine, ...], context: ToolContext
     return max(drives, key=merit, default=None)
 
 
-def contact_of(each: Machine, context: ToolContext) -> float:
+def contact_of(machine: Machine, context: ToolContext) -> float:
     """The share of the time in which a machine touches the work: less with a part that is unwieldy, or too light for it."""
-    if each.stands:
-        return each.contact * (contact_kept(context.unwieldy) if context.comes_to_the_bench else 1.0)
-    return each.contact * contact_kept(context.too_light_for(each))
+    if machine.stands:
+        return machine.contact * (contact_kept(context.unwieldy) if context.comes_to_the_bench else 1.0)
+    return machine.contact * contact_kept(context.too_light_for(machine))
 
 
-def recommended_band(one: Tool, each: Machine, context: ToolContext) -> tuple[float, float] | None:
+def recommended_band(tool: Tool, machine: Machine, context: ToolContext) -> tuple[float, float] | None:
     """The band of surface speeds for a tool here, m/s; the low-speed school runs bench machines at a share of it."""
-    band = one.carrier.running.band
+    band = tool.carrier.running.band
     found = speed_bands().get((band, context.material.family)) if band else None
-    if found is None or context.bench_speed != "low" or not each.stands:
+    if found is None or context.bench_speed != "low" or not machine.stands:
         return found
     slow = constant("speed.low_school").value
     return found[0] * slow, found[1] * slow
 
 
-def _drive(one: Tool, each: Machine, context: ToolContext) -> Drive:
-    diameter = context.diameter(one, each)
-    marked = _marked(one, diameter)
-    setting = choose_setting(each, diameter=diameter, band=recommended_band(one, each, context), marked_limit=marked)
+def _drive(tool: Tool, each: Machine, context: ToolContext) -> Drive:
+    diameter = context.diameter(tool, each)
+    marked = _marked(tool, diameter)
+    setting = choose_setting(each, diameter=diameter, band=recommended_band(tool, each, context), marked_limit=marked)
     # A tool without a safe setting is never planned; it keeps a hand's speed so that "speed" can be named as what binds.
     return Drive(each, setting or Setting(machine("hand").stroke or 1.0, None, None), setting is not None, diameter, marked)
 
 
-def _marked(one: Tool, diameter: float | None) -> float | None:
+def _marked(tool: Tool, diameter: float | None) -> float | None:
     """The marked limit as a surface speed of the wheel as it is."""
-    marked, new = one.carrier.running.marked_limit, one.carrier.running.diameter
+    marked, new = tool.carrier.running.marked_limit, tool.carrier.running.diameter
     if marked is None or new is None or diameter is None:
         return marked
     return marked_now(marked=marked, new=new, now=diameter)

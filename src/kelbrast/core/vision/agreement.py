@@ -76,12 +76,12 @@ def agreement(checks: Sequence[CheckTurnedOut]) -> dict[str, Rightness]:
     >>> told["person"].right, told["eye"].right, told["together"].of
     (1, 2, 1)
     """
-    apart = [one for one in checks if one.person != one.eye]
-    together = [one for one in checks if one.person == one.eye]
+    apart = [check for check in checks if check.person != check.eye]
+    together = [check for check in checks if check.person == check.eye]
     return {
-        "person": rightness(sum(one.person == one.left for one in checks), len(checks)),
-        "eye": rightness(sum(one.eye == one.left for one in checks), len(checks)),
-        "together": rightness(sum(one.eye == one.left for one in together), len(together)),
-        "person-apart": rightness(sum(one.person == one.left for one in apart), len(apart)),
-        "eye-apart": rightness(sum(one.eye == one.left for one in apart), len(apart)),
+        "person": rightness(sum(check.person == check.left for check in checks), len(checks)),
+        "eye": rightness(sum(check.eye == check.left for check in checks), len(checks)),
+        "together": rightness(sum(check_turned.eye == check_turned.left for check_turned in together), len(together)),
+        "person-apart": rightness(sum(check_turned.person == check_turned.left for check_turned in apart), len(apart)),
+        "eye-apart": rightness(sum(check_turned.eye == check_turned.left for check_turned in apart), len(apart)),
     }

@@ -126,17 +126,17 @@ def light_check(
         return refused
     assert asked.lay is not None, "refused before"
     first, second = list(fields_of(along.grey)), list(fields_of(across.grey))
-    lay = _together([lay_of(one.contrast, pixel=asked.pixel) for one in second])
+    lay = _together([lay_of(field.contrast, pixel=asked.pixel) for field in second])
     if (wrong := _of_lamps(first, second, lay, asked.lay)) is not None:
         return wrong
     found = []
-    for one in first:
-        found.append(old_marks_in(one.contrast, lay.angle))
+    for field in first:
+        found.append(old_marks_in(field.contrast, lay.angle))
         told(len(found) / len(first))
-    scores = np.array([one.score for one in found])
+    scores = np.array([old_marks.score for old_marks in found])
     best = int(np.argmax(scores))
     angle = found[best].angle
-    near = [apart(one.angle, angle) <= eye("marks.agree") for one in found]
+    near = [apart(old_marks.angle, angle) <= eye("marks.agree") for old_marks in found]
     agreeing = sum(same and score > eye("marks.seen") for same, score in zip(near, scores, strict=True))
     enough = min(int(eye("marks.fields")), len(found))
     verdict = _verdict(agreeing, enough, float(scores[best]))
@@ -217,7 +217,7 @@ def _of_lamps(first: Sequence[Field], second: Sequence[Field], lay: LayFound, st
         return CanNotSay("lay-off", 2)
     if len(first) == len(second) and _alike(first, second) > eye("lamp.alike"):
         return CanNotSay("alike")
-    hidden = [float(np.mean([lay_power(one.contrast, lay.angle) for one in each])) for each in (first, second)]
+    hidden = [float(np.mean([lay_power(field.contrast, lay.angle) for field in each])) for each in (first, second)]
     if hidden[0] > eye("lamp.hidden") * hidden[1]:
         return CanNotSay("lamp-along", 1)
     return None
@@ -226,9 +226,9 @@ def _of_lamps(first: Sequence[Field], second: Sequence[Field], lay: LayFound, st
 def _alike(first: Sequence[Field], second: Sequence[Field]) -> float:
     """How much one photo looks like the other, or like its negative."""
     each = [
-        abs(float(np.corrcoef(one.contrast.ravel(), other.contrast.ravel())[0, 1]))
-        for one, other in zip(first, second, strict=True)
-        if one.contrast.std() > 0 and other.contrast.std() > 0
+        abs(float(np.corrcoef(field.contrast.ravel(), other.contrast.ravel())[0, 1]))
+        for field, other in zip(first, second, strict=True)
+        if field.contrast.std() > 0 and other.contrast.std() > 0
     ]
     return float(np.median(each)) if each else 1.0
 
@@ -237,8 +237,8 @@ def _together(lays: Sequence[LayFound]) -> LayFound:
     """One lay of the lays of all fields: their direction weighted by strength, and how far they agree."""
     if not lays:
         raise OutsideValidity("a lay needs one field at least")
-    weights = np.array([one.strength for one in lays])
-    turned = np.exp(2j * np.array([one.angle for one in lays]))
+    weights = np.array([lay.strength for lay in lays])
+    turned = np.exp(2j * np.array([lay.angle for lay in lays]))
     mean = (weights * turned).sum() / max(float(weights.sum()), 1e-12)
     return LayFound(float(np.angle(mean) / 2 % math.pi), float(np.median(weights)), float(abs(mean)))
 

@@ -78,7 +78,7 @@ def old_marks_in(field: Reals, lay: float) -> OldMarks:
     angles = [at * math.pi / DIRECTIONS for at in range(DIRECTIONS)]
     far = [at for at in range(DIRECTIONS) if apart(angles[at], lay) > eye("marks.away")]
     flares = [_flaring(spectrum, field.shape, at) for at in far]
-    shares = np.log([float(one.mean()) + _NONE for one in flares])
+    shares = np.log([float(flare.mean()) + _NONE for flare in flares])
     best = int(np.argmax(shares))
     angle = angles[far[best]]
     return OldMarks(float(shares[best] - shares.mean()), angle, _lines(flares[best], angle, _margins(field.shape)))

@@ -57,10 +57,10 @@ def _new_edge() -> FaceFile:
 def catalogue() -> Catalogue:
     """All of it, without the figures."""
     return Catalogue(
-        families=[Choice(id=one.id, label=one.label) for one in families().values()],
-        materials=[_brief(one) for one in list_materials()],
-        finishes=[_brief(one) for one in list_finishes()],
-        tools=[_brief(one) for one in list_tools()],
+        families=[Choice(id=family.id, label=family.label) for family in families().values()],
+        materials=[_brief(material) for material in list_materials()],
+        finishes=[_brief(finish) for finish in list_finishes()],
+        tools=[_brief(tool) for tool in list_tools()],
         machines=list_machines(),
         grades=list_grades(),
         shapes=list_shapes(),
@@ -70,7 +70,7 @@ def catalogue() -> Catalogue:
         ],
         damages=list_damages(),
         feels=list_feels(),
-        kits=[KitFile(id=one.id, label=one.label, about=one.about, items=list(one.items)) for one in kits().values()],
+        kits=[KitFile(id=kit.id, label=kit.label, about=kit.about, items=list(kit.items)) for kit in kits().values()],
         reaches=_choices(REACHES),
         edges=_choices(EDGES_WANTED),
         new_edge=_new_edge(),
@@ -116,148 +116,150 @@ def list_shapes() -> list[ShapeChoice]:
     return [
         ShapeChoice(
             id=key,
-            label=one.label,
-            needs=[f"{need}_mm" for need in one.needs],
-            curved=one.curved,
-            round=one.round,
+            label=shape.label,
+            needs=[f"{need}_mm" for need in shape.needs],
+            curved=shape.curved,
+            round=shape.round,
             sized_as=ROUND_KINDS.get(key),
         )
-        for key, one in SHAPES.items()
+        for key, shape in SHAPES.items()
     ]
 
 
 def list_materials() -> list[MaterialFile]:
     return [
         MaterialFile(
-            id=one.id,
-            label=one.label,
-            family=one.family,
-            hardness_gpa=shop(one.hardness, "GPa"),
-            conductivity_w_mk=one.conductivity,
-            density_kg_m3=one.density,
-            specific_heat_j_kgk=one.specific_heat,
-            limit_c=shop(one.limit, "C"),
-            figures=_figures(one.figures),
+            id=material.id,
+            label=material.label,
+            family=material.family,
+            hardness_gpa=shop(material.hardness, "GPa"),
+            conductivity_w_mk=material.conductivity,
+            density_kg_m3=material.density,
+            specific_heat_j_kgk=material.specific_heat,
+            limit_c=shop(material.limit, "C"),
+            figures=_figures(material.figures),
         )
-        for one in materials().values()
+        for material in materials().values()
     ]
 
 
 def list_finishes() -> list[FinishFile]:
     return [
         FinishFile(
-            id=one.id,
-            label=one.label,
-            purpose=tell(one.purpose),
-            purpose_said=to_sentence_file(one.purpose),
-            ra_um=(shop_or_none(one.ra_low, "um"), shop_or_none(one.ra_high, "um")),
-            no_finer_than=one.no_finer_than,
-            lay=one.lay,
-            figures=_figures(one.figures),
+            id=finish.id,
+            label=finish.label,
+            purpose=tell(finish.purpose),
+            purpose_said=to_sentence_file(finish.purpose),
+            ra_um=(shop_or_none(finish.ra_low, "um"), shop_or_none(finish.ra_high, "um")),
+            no_finer_than=finish.no_finer_than,
+            lay=finish.lay,
+            figures=_figures(finish.figures),
         )
-        for one in finishes().values()
+        for finish in finishes().values()
     ]
 
 
 def list_tools() -> list[ToolFile]:
     return [
         ToolFile(
-            id=one.id,
-            label=one.label,
-            carrier=one.carrier.id,
-            kind=one.carrier.kind,
-            grade=one.grade,
-            charge=one.charge,
-            grain_um=shop(one.grain, "um"),
-            hold=one.carrier.cutting.hold,
-            reaches_depth_um=shop_or_none(one.reaches_depth, "um"),
-            levels=one.carrier.cutting.levels,
-            backed=one.carrier.cutting.backed,
-            wear=one.wear,
-            lays=list(one.carrier.cutting.lays),
-            mount=one.carrier.mount,
-            diameter_mm=shop_or_none(one.carrier.running.diameter, "mm"),
-            speed_limit_m_s=one.carrier.running.marked_limit,
-            open=one.carrier.access.open,
-            tight=one.carrier.access.tight,
-            inside_radius_mm=shop_or_none(one.carrier.access.inside_radius, "mm"),
-            reach_in_mm=shop_or_none(one.carrier.access.reach_in, "mm"),
-            least_face_cm2=shop(one.carrier.access.least_face, "cm2"),
-            most_face_cm2=shop_or_none(one.carrier.access.largest, "cm2"),
-            not_for=list(one.carrier.not_for),
-            suits=list(one.suits) if one.suits is not None else None,
-            price=one.carrier.stock.price,
-            unit=one.carrier.stock.unit,
-            figures=_figures(one.carrier.figures),
+            id=tool.id,
+            label=tool.label,
+            carrier=tool.carrier.id,
+            kind=tool.carrier.kind,
+            grade=tool.grade,
+            charge=tool.charge,
+            grain_um=shop(tool.grain, "um"),
+            hold=tool.carrier.cutting.hold,
+            reaches_depth_um=shop_or_none(tool.reaches_depth, "um"),
+            levels=tool.carrier.cutting.levels,
+            backed=tool.carrier.cutting.backed,
+            wear=tool.wear,
+            lays=list(tool.carrier.cutting.lays),
+            mount=tool.carrier.mount,
+            diameter_mm=shop_or_none(tool.carrier.running.diameter, "mm"),
+            speed_limit_m_s=tool.carrier.running.marked_limit,
+            open=tool.carrier.access.open,
+            tight=tool.carrier.access.tight,
+            inside_radius_mm=shop_or_none(tool.carrier.access.inside_radius, "mm"),
+            reach_in_mm=shop_or_none(tool.carrier.access.reach_in, "mm"),
+            least_face_cm2=shop(tool.carrier.access.least_face, "cm2"),
+            most_face_cm2=shop_or_none(tool.carrier.access.largest, "cm2"),
+            not_for=list(tool.carrier.not_for),
+            suits=list(tool.suits) if tool.suits is not None else None,
+            price=tool.carrier.stock.price,
+            unit=tool.carrier.stock.unit,
+            figures=_figures(tool.carrier.figures),
         )
-        for one in tools().values()
+        for tool in tools().values()
     ]
 
 
 def list_machines() -> list[MachineFile]:
     return [
         MachineFile(
-            id=one.id,
-            label=one.label,
-            takes=list(one.takes),
-            contact=one.contact,
-            rpm=[shop(setting, "rev/min") for setting in one.settings],
-            rpm_range=(shop(one.low, "rev/min"), shop(one.high, "rev/min")) if one.low and one.high else None,
-            orbit_mm=shop_or_none(one.orbit, "mm"),
-            stroke_m_s=one.stroke,
-            drawing=_drawing(one.drawing) if one.drawing else None,
+            id=machine.id,
+            label=machine.label,
+            takes=list(machine.takes),
+            contact=machine.contact,
+            rpm=[shop(setting, "rev/min") for setting in machine.settings],
+            rpm_range=(shop(machine.low, "rev/min"), shop(machine.high, "rev/min")) if machine.low and machine.high else None,
+            orbit_mm=shop_or_none(machine.orbit, "mm"),
+            stroke_m_s=machine.stroke,
+            drawing=_drawing(machine.drawing) if machine.drawing else None,
         )
-        for one in machines().values()
+        for machine in machines().values()
     ]
 
 
 def list_uses() -> list[UseFile]:
     return [
         UseFile(
-            id=one.id,
-            label=one.label,
-            finish=one.finish,
-            no_finer_than=one.no_finer_than,
-            reason=tell(one.reason),
-            reason_said=to_sentence_file(one.reason),
+            id=use.id,
+            label=use.label,
+            finish=use.finish,
+            no_finer_than=use.no_finer_than,
+            reason=tell(use.reason),
+            reason_said=to_sentence_file(use.reason),
         )
-        for one in uses().values()
+        for use in uses().values()
     ]
 
 
 def list_damages() -> list[DamageFile]:
     return [
         DamageFile(
-            id=one.id,
-            label=one.label,
-            kind=one.kind,
-            likely_um=shop(one.likely.si, "um"),
-            worst_um=shop(one.worst.si, "um"),
-            share=one.share.si if one.share is not None else None,
-            says=one.says,
+            id=damage.id,
+            label=damage.label,
+            kind=damage.kind,
+            likely_um=shop(damage.likely.si, "um"),
+            worst_um=shop(damage.worst.si, "um"),
+            share=damage.share.si if damage.share is not None else None,
+            says=damage.says,
         )
-        for one in damages().values()
+        for damage in damages().values()
     ]
 
 
 def list_feels() -> list[FeelFile]:
     return [
         FeelFile(
-            id=one.id,
-            label=one.label,
-            likely_um=shop(one.likely.si, "um"),
-            worst_um=shop(one.worst.si, "um"),
-            source=one.likely.source.title,
-            source_kind=one.likely.source.kind,
+            id=feel.id,
+            label=feel.label,
+            likely_um=shop(feel.likely.si, "um"),
+            worst_um=shop(feel.worst.si, "um"),
+            source=feel.likely.source.title,
+            source_kind=feel.likely.source.kind,
         )
-        for one in feels().values()
+        for feel in feels().values()
     ]
 
 
 def list_inserts() -> list[InsertFile]:
     return [
-        InsertFile(id=one.id, label=one.label, limit_c=shop(one.limit.si, "C"), forbids=list(one.forbids), word=one.word)
-        for one in inserts().values()
+        InsertFile(
+            id=insert.id, label=insert.label, limit_c=shop(insert.limit.si, "C"), forbids=list(insert.forbids), word=insert.word
+        )
+        for insert in inserts().values()
     ]
 
 
@@ -268,26 +270,26 @@ def list_grades() -> list[GradeFile]:
 def figures() -> FiguresFile:
     """Every figure with its source."""
     return FiguresFile(
-        materials={one.id: one.figures for one in list_materials()},
-        finishes={one.id: one.figures for one in list_finishes()},
-        tools={one.id: one.figures for one in list_tools()},
+        materials={material.id: material.figures for material in list_materials()},
+        finishes={finish.id: finish.figures for finish in list_finishes()},
+        tools={tool.id: tool.figures for tool in list_tools()},
     )
 
 
 _Row = TypeVar("_Row", MaterialFile, FinishFile, ToolFile)
 
 
-def _brief(one: _Row) -> _Row:
-    return one.model_copy(update={"figures": []})
+def _brief(row: _Row) -> _Row:
+    return row.model_copy(update={"figures": []})
 
 
-def _drawing(one: Drawing) -> DrawingFile:
+def _drawing(drawing: Drawing) -> DrawingFile:
     return DrawingFile(
-        view=one.view,
-        turns=one.turns,
-        worker_deg=shop(one.worker, "deg"),
-        touch_deg=(shop(one.touch[0], "deg"), shop(one.touch[1], "deg")),
-        where=one.where,
+        view=drawing.view,
+        turns=drawing.turns,
+        worker_deg=shop(drawing.worker, "deg"),
+        touch_deg=(shop(drawing.touch[0], "deg"), shop(drawing.touch[1], "deg")),
+        where=drawing.where,
     )
 
 

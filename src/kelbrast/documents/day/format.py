@@ -69,7 +69,7 @@ def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
     found: list[Worker] = []
     for at, file in enumerate(files):
         field = f"people[{at}]"
-        if file.name in [one.name for one in found]:
+        if file.name in [worker.name for worker in found]:
             raise BadInput.one(f"{field}.name", f'two people are called "{file.name}"')
         begins, ends = minute_of(file.begins, f"{field}.begins"), minute_of(file.ends, f"{field}.ends")
         if begins >= ends:
@@ -156,7 +156,7 @@ def to_day_file(found: DayFound, *, origin: int, first_come: DayFigures | None) 
     """The board; minutes from `origin`, the minute at which the day begins."""
     work, score = found.work, found.score
     late, changes, ends = found.bounds
-    blocks = [block for one in found.plan for block in _blocks(work, one, origin)]
+    blocks = [block for placed in found.plan for block in _blocks(work, placed, origin)]
     whole = score.ends - origin
     return DayFile(
         begins=clock_of(origin),
@@ -174,7 +174,7 @@ def to_day_file(found: DayFound, *, origin: int, first_come: DayFigures | None) 
 
 
 def _shaking(work: DayWork, plan: Sequence[Placed]) -> list[ShakingFile]:
-    points = sorted(points_by_day(work, plan).items(), key=lambda one: (one[0][1], one[0][0]))
+    points = sorted(points_by_day(work, plan).items(), key=lambda item: (item[0][1], item[0][0]))
     return [
         ShakingFile(person=name, day=day, points=round(many, 1), exposure=exposure_of(many))
         for (name, day), many in points
@@ -182,20 +182,20 @@ def _shaking(work: DayWork, plan: Sequence[Placed]) -> list[ShakingFile]:
     ]
 
 
-def _blocks(work: DayWork, one: Placed, origin: int) -> list[BlockFile]:
-    task = work.by_id[one.task]
-    late = max(0, one.ends - task.due) if task.due is not None else 0
-    if not one.change:
-        return [_block(task, one, one.begins, one.ends, origin, kind=task.kind, late=late)]
-    on = one.begins + task.change
+def _blocks(work: DayWork, placed: Placed, origin: int) -> list[BlockFile]:
+    task = work.by_id[placed.task]
+    late = max(0, placed.ends - task.due) if task.due is not None else 0
+    if not placed.change:
+        return [_block(task, placed, placed.begins, placed.ends, origin, kind=task.kind, late=late)]
+    on = placed.begins + task.change
     return [
-        _block(task, one, one.begins, on, origin, kind="change", late=0),
-        _block(task, one, on, one.ends, origin, kind="work", late=late),
+        _block(task, placed, placed.begins, on, origin, kind="change", late=0),
+        _block(task, placed, on, placed.ends, origin, kind="work", late=late),
     ]
 
 
 def _block(
-    task: Task, one: Placed, begins: int, ends: int, origin: int, *, kind: Literal["work", "change", "wait"], late: int
+    task: Task, placed: Placed, begins: int, ends: int, origin: int, *, kind: Literal["work", "change", "wait"], late: int
 ) -> BlockFile:
     return BlockFile(
         key=task.key,
@@ -206,10 +206,10 @@ def _block(
         label=task.label,
         tool=task.tool,
         grain_um=shop(tool(task.tool).grain, "um") if task.tool is not None else None,
-        person=one.person,
+        person=placed.person,
         machine=task.machine,
-        spindle=one.spindle,
-        starts_min=one.begins - origin,
+        spindle=placed.spindle,
+        starts_min=placed.begins - origin,
         from_min=begins - origin,
         to_min=ends - origin,
         at=clock_of(begins),
@@ -238,10 +238,10 @@ def day_text(board: DayFile) -> str:
         lines.append(
             f"{day}{block.at}  {block.to_min - block.from_min:3d} min  {who:8s} {block.job}: {what}{block.label}{where}{late}"
         )
-    for one in board.shaking:
-        if one.exposure != "below":
-            over = f"{one.points:.0f} points of hand-arm vibration, above the {one.exposure} value"
-            lines.append(f"{one.person}: {over}; the maker's figures and local rules come first")
+    for shaking in board.shaking:
+        if shaking.exposure != "below":
+            over = f"{shaking.points:.0f} points of hand-arm vibration, above the {shaking.exposure} value"
+            lines.append(f"{shaking.person}: {over}; the maker's figures and local rules come first")
     return "\n".join(lines)
 
 

@@ -15,10 +15,10 @@ def day_csv(board: DayFile) -> str:
     """One row a block."""
     rows = [
         (
-            one.day + 1, one.at, one.to_min - one.from_min, one.kind, one.person, one.job, one.face, one.label, one.machine,
-            one.spindle, one.tool, one.late_min,
+            block.day + 1, block.at, block.to_min - block.from_min, block.kind, block.person, block.job, block.face,
+            block.label, block.machine, block.spindle, block.tool, block.late_min,
         )
-        for one in board.blocks
+        for block in board.blocks
     ]  # fmt: skip
     return csv_text(_COLUMNS, rows)
 
@@ -31,7 +31,7 @@ def day_calendar(board: DayFile, day: date, *, now: datetime, person: str | None
     calendar.add("prodid", "-//Kelbrast//The day//EN")
     calendar.add("version", "2.0")
     begins = datetime.combine(day, time()) + timedelta(minutes=minute_of(board.begins, "begins"))
-    for at, one in enumerate(one for one in board.blocks if person is None or one.person == person):
+    for at, one in enumerate(block for block in board.blocks if person is None or block.person == person):
         what = f"Put on {one.label}" if one.kind == "change" else one.label
         event = Event()
         event.add("uid", f"{day.isoformat()}-{one.key}-{at}@kelbrast")

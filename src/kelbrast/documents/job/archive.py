@@ -42,15 +42,15 @@ def read_jobs_archive(data: bytes) -> list[JobFile]:
     """
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            inside = [one for one in archive.infolist() if one.filename.endswith(_JOB)]
+            inside = [zip_info for zip_info in archive.infolist() if zip_info.filename.endswith(_JOB)]
             if len(inside) > MOST_FILES:
                 raise BadInput.one("archive", f"has more than {MOST_FILES} job files")
-            for one in inside:
-                if one.file_size > LARGEST_FILE:
-                    raise BadInput.one("archive", f"{one.filename} is larger than a job file may be")
-            if sum(one.file_size for one in inside) > LARGEST_UNPACKED:
+            for zip_info in inside:
+                if zip_info.file_size > LARGEST_FILE:
+                    raise BadInput.one("archive", f"{zip_info.filename} is larger than a job file may be")
+            if sum(zip_info.file_size for zip_info in inside) > LARGEST_UNPACKED:
                 raise BadInput.one("archive", f"holds more than {LARGEST_UNPACKED // 1_000_000} MB of job files")
-            texts = [(one.filename, archive.read(one)) for one in inside]
+            texts = [(zip_info.filename, archive.read(zip_info)) for zip_info in inside]
     except _UNREADABLE as problem:
         raise BadInput.one("archive", f"is not an archive that can be read: {problem}") from None
     if not texts:

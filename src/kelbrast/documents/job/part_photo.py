@@ -62,14 +62,14 @@ class PartPhotoFile(Strict):
 
 def named_as_now(drawn: PartPhotoFile, faces: Sequence[FaceFile]) -> PartPhotoFile:
     """Return what is drawn with every outline of a face of the job by its id, and under the name that it has now."""
-    names = {one.id: one.name for one in faces}
-    ids = known_as((one.id, one.name) for one in faces)
+    names = {face.id: face.name for face in faces}
+    ids = known_as((face.id, face.name) for face in faces)
 
     def now(outline: OutlineOnPhoto) -> OutlineOnPhoto:
         key = ids.get(outline.face, outline.face)
         return outline.model_copy(update={"face": key, "name": names.get(key, outline.name)})
 
-    return drawn.model_copy(update={"outlines": [now(one) for one in drawn.outlines]})
+    return drawn.model_copy(update={"outlines": [now(outline) for outline in drawn.outlines]})
 
 
 def areas_cm2(drawn: PartPhotoFile) -> list[float | None]:

@@ -131,14 +131,16 @@ def to_job(file: JobFile) -> Job:
         bench_speed=file.bench_speed,
         part=Part(file.covering, file.protect, tuple(file.inserts), _maybe(file.mass_g, "g"), file.held, file.wet),
         diameters=diameters,
-        own_operations=tuple(_own(one) for one in file.own_operations),
+        own_operations=tuple(_own(operation) for operation in file.own_operations),
         coats=file.coats,
     )
 
 
-def _own(one: OwnOperationFile) -> OwnOperation:
-    active, passive = to_si(one.minutes, "min"), to_si(one.waiting_minutes, "min")
-    return OwnOperation(one.label, one.when, active, passive, one.text, one.caution, one.check)
+def _own(own_operation: OwnOperationFile) -> OwnOperation:
+    active, passive = to_si(own_operation.minutes, "min"), to_si(own_operation.waiting_minutes, "min")
+    return OwnOperation(
+        own_operation.label, own_operation.when, active, passive, own_operation.text, own_operation.caution, own_operation.check
+    )
 
 
 def face_area(face: FaceFile, field: str = "face") -> float:
@@ -186,7 +188,7 @@ def _bore_depth(face: FaceFile) -> float | None:
 
 
 _UNIT: Final = re.compile(r"_(um|mm|cm2)$")
-_FIGURES: Final = frozenset(one.name for one in fields(Face)) - {"edge"}
+_FIGURES: Final = frozenset(field.name for field in fields(Face)) - {"edge"}
 
 
 def _as_said(face: FaceFile) -> dict[str, Any]:

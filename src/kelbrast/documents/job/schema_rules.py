@@ -90,7 +90,7 @@ _WITH_A_SIZE: Final[tuple[EdgeWanted, ...]] = ("break", "radius")
 RULES: Final[Mapping[str, ModelRules]] = {
     "ShapeFile": ModelRules(
         [
-            {"if": _is_one("kind", kind), "then": {"allOf": [_given(f"{one}_mm") for one in shape.needs]}}
+            {"if": _is_one("kind", kind), "then": {"allOf": [_given(f"{need}_mm") for need in shape.needs]}}
             for kind, shape in SHAPES.items()
         ]
     ),

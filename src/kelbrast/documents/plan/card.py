@@ -63,10 +63,13 @@ def card_of(plan: PlanFile, *, material: str, system: System) -> CardFile:
         title=plan.title,
         summary=" ".join([". ".join(totals) + ".", *spread_text(plan)]),
         blocked=plan.blocked,
-        lay_out=", ".join(f"{one.label} ({one.count} {one.unit}{'s' if one.count > 1 else ''})" for one in plan.gather),
+        lay_out=", ".join(
+            f"{gathered.label} ({gathered.count} {gathered.unit}{'s' if gathered.count > 1 else ''})"
+            for gathered in plan.gather
+        ),
         order=", then ".join(plan.order) if len(plan.order) > 1 else "",
         before=_operations(plan, "before"),
-        faces=[_face(one, system) for one in sorted(plan.faces, key=lambda one: place.get(one.name, -1))],
+        faces=[_face(face, system) for face in sorted(plan.faces, key=lambda face: place.get(face.name, -1))],
         between=_operations(plan, "between"),
         after=_operations(plan, "after"),
         beware=" ".join(cautions),
@@ -75,16 +78,16 @@ def card_of(plan: PlanFile, *, material: str, system: System) -> CardFile:
 
 def _operations(plan: PlanFile, when: str) -> list[CardOperation]:
     return [
-        CardOperation(label=f"{one.label} ({_times(one)})", text=one.text, cautions=list(one.cautions))
-        for one in plan.operations
-        if one.when == when
+        CardOperation(label=f"{operation.label} ({_times(operation)})", text=operation.text, cautions=list(operation.cautions))
+        for operation in plan.operations
+        if operation.when == when
     ]
 
 
-def _times(one: OperationFile) -> str:
-    waiting = f", then {minutes_text(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
-    soon = f", within {minutes_text(one.within_minutes)}" if one.within_minutes else ""
-    return f"{minutes_text(one.minutes)}{waiting}{soon}"
+def _times(operation: OperationFile) -> str:
+    waiting = f", then {minutes_text(operation.waiting_minutes)} of waiting" if operation.waiting_minutes else ""
+    soon = f", within {minutes_text(operation.within_minutes)}" if operation.within_minutes else ""
+    return f"{minutes_text(operation.minutes)}{waiting}{soon}"
 
 
 def _face(face: FacePlanFile, system: System) -> CardFace:
@@ -99,7 +102,9 @@ def _face(face: FacePlanFile, system: System) -> CardFace:
         told = "stays sharp, let no wheel roll over it"
     elif not face.steps:
         told = "as wanted already"
-    return CardFace(heading=f"{face.name}: {told}", steps=[_step(n, one, system) for n, one in enumerate(face.steps, start=1)])
+    return CardFace(
+        heading=f"{face.name}: {told}", steps=[_step(n, step, system) for n, step in enumerate(face.steps, start=1)]
+    )
 
 
 def _step(number: int, step: StepFile, system: System) -> CardStep:

@@ -85,8 +85,8 @@ class _Page(FPDF):
         if not operations:
             return
         self._heading(title)
-        for one in operations:
-            self._line(" ".join([f"[ ] {one.label}. {one.text}", *one.cautions]))
+        for operation in operations:
+            self._line(" ".join([f"[ ] {operation.label}. {operation.text}", *operation.cautions]))
 
     def _heading(self, text: str) -> None:
         self.ln(self._size * 0.12)

@@ -142,7 +142,9 @@ def to_advice_file(
     return AdviceFile(
         face=face,
         front=[FrontRoute(**_route(figures, route)) for route in routes] if figures else [],
-        named=[NamedRouteFile(**_route(figures, one.route), names=list(one.names)) for one in named] if figures else [],
+        named=[NamedRouteFile(**_route(figures, named_route.route), names=list(named_route.names)) for named_route in named]
+        if figures
+        else [],
         kept=found.kept if found else 0,
         pruned=found.pruned if found else 0,
         bet=_bet(bet) if bet else None,
@@ -152,8 +154,8 @@ def to_advice_file(
 def _route(figures: StepFigures, route: Route) -> dict[str, Any]:
     tools = [figures.surfaces.leaving(node).tool for node in route.nodes]
     return {
-        "tools": [one.id for one in tools],
-        "labels": [one.label for one in tools],
+        "tools": [tool.id for tool in tools],
+        "labels": [tool.label for tool in tools],
         "minutes": shop(route.totals[TIME], "min"),
         "metal_um": shop(route.totals[METAL], "um"),
         "cost": shop(route.totals[COST], "money"),
@@ -164,21 +166,21 @@ def _route(figures: StepFigures, route: Route) -> dict[str, Any]:
 def to_what_if_file(found: tuple[WhatIf, ...]) -> list[WhatIfFile]:
     return [
         WhatIfFile(
-            change=one.change,
-            tool=one.tool.id if one.tool else None,
-            label=one.tool.label if one.tool else None,
-            wish=_wish(one.wish),
-            minutes=shop(one.seconds, "min"),
-            metal_um=shop(one.metal, "um"),
-            cost=shop(one.cost, "money"),
-            more_minutes=shop(one.more_seconds, "min"),
-            more_metal_um=shop(one.more_metal, "um"),
-            marks_left=shop(one.marks_left, "1"),
-            marks_said=to_sentence_file(one.marks_said),
-            hurried_marks_left=None if one.hurried is None else shop(one.hurried, "1"),
-            hurried_said=None if one.hurried_said is None else to_sentence_file(one.hurried_said),
+            change=what_if.change,
+            tool=what_if.tool.id if what_if.tool else None,
+            label=what_if.tool.label if what_if.tool else None,
+            wish=_wish(what_if.wish),
+            minutes=shop(what_if.seconds, "min"),
+            metal_um=shop(what_if.metal, "um"),
+            cost=shop(what_if.cost, "money"),
+            more_minutes=shop(what_if.more_seconds, "min"),
+            more_metal_um=shop(what_if.more_metal, "um"),
+            marks_left=shop(what_if.marks_left, "1"),
+            marks_said=to_sentence_file(what_if.marks_said),
+            hurried_marks_left=None if what_if.hurried is None else shop(what_if.hurried, "1"),
+            hurried_said=None if what_if.hurried_said is None else to_sentence_file(what_if.hurried_said),
         )
-        for one in found
+        for what_if in found
     ]
 
 
@@ -204,39 +206,39 @@ def _bet(bet: Bet) -> BetFile:
 def to_choices_file(ways: Choices) -> ChoicesFile:
     asked = ways.by_habit[0].aim, ways.by_aim[0].habit, ways.by_aim[0].handover
     return ChoicesFile(
-        ways=[_way(one, asked) for one in ways.ways],
-        by_aim=[_choice(one, AIMS[one.aim]) for one in ways.by_aim],
-        by_habit=[_choice(one, HABITS[one.habit]) for one in ways.by_habit],
-        by_handover=[_choice(one, HANDOVERS[one.handover]) for one in ways.by_handover],
-        by_bench_speed=[_choice(one, BENCH_SPEEDS[one.bench_speed]) for one in ways.by_bench_speed],
+        ways=[_way(way, asked) for way in ways.ways],
+        by_aim=[_choice(choice, AIMS[choice.aim]) for choice in ways.by_aim],
+        by_habit=[_choice(choice, HABITS[choice.habit]) for choice in ways.by_habit],
+        by_handover=[_choice(choice, HANDOVERS[choice.handover]) for choice in ways.by_handover],
+        by_bench_speed=[_choice(choice, BENCH_SPEEDS[choice.bench_speed]) for choice in ways.by_bench_speed],
         schools=record("advice")["general"]["schools"],
     )
 
 
 def _way(way: Way, asked: tuple[Aim, HabitKey, Handover]) -> WayFile:
     """One way; `asked`: what the job itself is planned by."""
-    one, (aim, habit, handover) = way.choice, asked
-    by = HABITS[one.habit] if one.habit != habit else HANDOVERS[one.handover] if one.handover != handover else ""
+    choice, (aim, habit, handover) = way.choice, asked
+    by = HABITS[choice.habit] if choice.habit != habit else HANDOVERS[choice.handover] if choice.handover != handover else ""
     best = ", ".join(AIMS[each] for each in way.best_at).capitalize()
-    label = best or by or ("As set" if one.aim == aim else f"By aim: {AIMS[one.aim].lower()}")
-    return WayFile(**_choice(one, label).model_dump(), best_at=list(way.best_at), by=by if best else "")
+    label = best or by or ("As set" if choice.aim == aim else f"By aim: {AIMS[choice.aim].lower()}")
+    return WayFile(**_choice(choice, label).model_dump(), best_at=list(way.best_at), by=by if best else "")
 
 
-def _choice(one: JobChoice, label: str) -> ChoiceFile:
+def _choice(choice: JobChoice, label: str) -> ChoiceFile:
     return ChoiceFile(
-        aim=one.aim,
-        habit=one.habit,
-        handover=one.handover,
-        bench_speed=one.bench_speed,
+        aim=choice.aim,
+        habit=choice.habit,
+        handover=choice.handover,
+        bench_speed=choice.bench_speed,
         label=label,
-        possible=one.possible,
-        kept=one.kept,
-        minutes=shop(one.seconds, "min"),
-        rework_minutes=shop(one.rework, "min"),
-        metal_um=shop(one.metal, "um"),
-        cost=shop(one.cost, "money"),
-        changes=one.changes,
-        steps=one.steps,
+        possible=choice.possible,
+        kept=choice.kept,
+        minutes=shop(choice.seconds, "min"),
+        rework_minutes=shop(choice.rework, "min"),
+        metal_um=shop(choice.metal, "um"),
+        cost=shop(choice.cost, "money"),
+        changes=choice.changes,
+        steps=choice.steps,
     )
 
 
@@ -264,8 +266,14 @@ class SumFile(BaseModel):
 
 def to_why_file(sums: tuple[Derivation, ...]) -> list[SumFile]:
     return [
-        SumFile(what=one.what, formula=one.formula, terms=[_term(term) for term in one.terms], result=one.result, unit=one.unit)
-        for one in sums
+        SumFile(
+            what=derivation.what,
+            formula=derivation.formula,
+            terms=[_term(term) for term in derivation.terms],
+            result=derivation.result,
+            unit=derivation.unit,
+        )
+        for derivation in sums
     ]
 
 

@@ -24,14 +24,14 @@ def plan_text(plan: PlanFile) -> str:
         head.append(
             f"The routes of the faces are chosen together: {saved}{'' if found.exact else '; a better choice may exist'}."
         )
-    shared = [f"Set up once for {_and(one)}: {one.label}" for one in plan.set_ups if len(one.steps) > 1]
+    shared = [f"Set up once for {_and(set_up)}: {set_up.label}" for set_up in plan.set_ups if len(set_up.steps) > 1]
     blocks = ["\n".join([*head, *shared])]
     if plan.rack is not None and plan.rack.short:
         blocks.append(_short(plan.rack))
     blocks += _operations("Before", plan, "before")
     blocks += [_face_text(face) for face in plan.faces]
     blocks += [*_operations("Between", plan, "between"), *_operations("After", plan, "after")]
-    blocks.append("\n".join([*(f"! {one}" for one in plan.cautions), *(f"* {one}" for one in plan.advice)]))
+    blocks.append("\n".join([*(f"! {caution}" for caution in plan.cautions), *(f"* {one}" for one in plan.advice)]))
     return "\n\n".join(blocks)
 
 
@@ -39,18 +39,18 @@ def spread_text(plan: PlanFile) -> list[str]:
     """What nine of ten pieces stay below, and where most of the spread comes from; nothing where nothing is done."""
     if plan.minutes_high is None or not plan.spread:
         return []
-    causes = ", then ".join(f"{one.label} ({100 * one.share:.0f} %)" for one in plan.spread[:2])
+    causes = ", then ".join(f"{spread_share.label} ({100 * spread_share.share:.0f} %)" for spread_share in plan.spread[:2])
     return [f"Nine of ten stay below {minutes_text(plan.minutes_high)}. What varies most: {causes}."]
 
 
-def _and(one: SetUpFile) -> str:
-    return " and ".join(step.face for step in one.steps)
+def _and(set_up: SetUpFile) -> str:
+    return " and ".join(step.face for step in set_up.steps)
 
 
 def _short(check: RackCheck) -> str:
     """What the rack has not, and the best without it."""
     lines = ["Missing on the rack"]
-    lines += [f"  {one.label}: {figures(one.have)} of {one.need}" for one in check.short]
+    lines += [f"  {short.label}: {figures(short.have)} of {short.need}" for short in check.short]
     best = (
         f"  Best without: {minutes_text(check.without_minutes)}" if check.without_minutes is not None else "  No plan without"
     )
@@ -60,12 +60,12 @@ def _short(check: RackCheck) -> str:
 def _operations(title: str, plan: PlanFile, when: str) -> list[str]:
     """A block, or none when there is nothing of that kind."""
     lines = []
-    for one in plan.operations:
-        if one.when == when:
-            waiting = f", {minutes_text(one.waiting_minutes)} of waiting" if one.waiting_minutes else ""
-            soon = f", within {minutes_text(one.within_minutes)}" if one.within_minutes else ""
-            lines.append(f"  {one.label} ({minutes_text(one.minutes)}{waiting}{soon}): {one.text}")
-            lines += [f"  ! {caution}" for caution in one.cautions]
+    for operation in plan.operations:
+        if operation.when == when:
+            waiting = f", {minutes_text(operation.waiting_minutes)} of waiting" if operation.waiting_minutes else ""
+            soon = f", within {minutes_text(operation.within_minutes)}" if operation.within_minutes else ""
+            lines.append(f"  {operation.label} ({minutes_text(operation.minutes)}{waiting}{soon}): {operation.text}")
+            lines += [f"  ! {caution}" for caution in operation.cautions]
     return ["\n".join([title, *lines])] if lines else []
 
 
@@ -99,16 +99,17 @@ def weigh_text(made: WeighFile) -> str:
         ("By where the wheel starts", ways.by_handover),
         ("By speed at the bench", ways.by_bench_speed),
     ):
-        blocks.append("\n".join([title, *(f"  {one.label:32} {_way(one)}" for one in rows)]))
+        blocks.append("\n".join([title, *(f"  {row.label:32} {_way(row)}" for row in rows)]))
     blocks.append(ways.schools)
     blocks += [_weighed(face) for face in made.faces]
     return "\n\n".join(blocks)
 
 
-def _way(one: ChoiceFile) -> str:
-    if not one.possible:
+def _way(choice: ChoiceFile) -> str:
+    if not choice.possible:
         return "not possible"
-    return f"{_sums(one.minutes, one.metal_um, one.cost, one.changes)}{'' if one.kept else ', not kept on every face'}"
+    kept = "" if choice.kept else ", not kept on every face"
+    return _sums(choice.minutes, choice.metal_um, choice.cost, choice.changes) + kept
 
 
 def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:
@@ -181,7 +182,9 @@ def _instead(face: FacePlanFile) -> list[str]:
             f" ({', '.join(instead.tools)}); the deepest stays {figures(instead.stays_um)} µm deep."
         )
     if instead.simpler:
-        some = ", ".join(f"{one.label} ({minutes_text(one.minutes)})" for one in instead.simpler)
+        some = ", ".join(
+            f"{simpler_finish.label} ({minutes_text(simpler_finish.minutes)})" for simpler_finish in instead.simpler
+        )
         lines.append(f"With every mark taken out: {some}.")
     dish = f"A dish of {figures(instead.dish_radius_mm)} mm radius around a single mark"
     lines.append(f"{dish} leaves {figures(instead.dish_stays_um)} µm in its middle, softened.")

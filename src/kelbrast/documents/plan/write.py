@@ -52,7 +52,7 @@ from kelbrast.documents.size.answer import to_places, to_size_answer
 def to_plan_file(plan: Plan) -> PlanFile:
     """The plan in the units of the file."""
     spread = spread_of_plan(plan)
-    names = {one.face.key: one.face.name for one in plan.faces}
+    names = {face.face.key: face.face.name for face in plan.faces}
     return PlanFile(
         title=plan.job.title,
         material=plan.job.material.id,
@@ -68,13 +68,15 @@ def to_plan_file(plan: Plan) -> PlanFile:
         changes=plan.changes,
         order=[names[key] for key in plan.order],
         faces=[face_plan_file(face, plan.job, instead) for face, instead in zip(plan.faces, plan.fallbacks, strict=True)],
-        set_ups=[_set_up(one, names) for one in plan.set_ups],
+        set_ups=[_set_up(set_up, names) for set_up in plan.set_ups],
         together=_together(plan.gained, plan.job) if plan.gained else None,
         gather=[
-            GatheredFile(tool=one.tool.id, label=one.tool.label, count=one.count, unit=one.tool.carrier.stock.unit)
-            for one in plan.gather
+            GatheredFile(
+                tool=gathered.tool.id, label=gathered.tool.label, count=gathered.count, unit=gathered.tool.carrier.stock.unit
+            )
+            for gathered in plan.gather
         ],
-        operations=[_operation(one) for one in plan.operations],
+        operations=[_operation(operation) for operation in plan.operations],
         cautions=list(plan.cautions),
         advice=list(plan.advice),
     )
@@ -139,13 +141,19 @@ def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refuse
     """The plan against the rack, in the units of the file."""
     return RackCheck(
         short=[
-            ShortFile(tool=one.tool.id, label=one.tool.label, unit=one.tool.carrier.stock.unit, need=one.need, have=one.have)
-            for one in short
+            ShortFile(
+                tool=shortage.tool.id,
+                label=shortage.tool.label,
+                unit=shortage.tool.carrier.stock.unit,
+                need=shortage.need,
+                have=shortage.have,
+            )
+            for shortage in short
         ],
         without_minutes=shop(without.plan.seconds_each, "min") if without is not None and without.plan is not None else None,
         without_possible=without is None or without.plan is not None,
         without_tools=sorted(without.tools) if without is not None else [],
-        refused=[RefusedFile(tool=one.tool, label=tool(one.tool).label, reason=one.reason) for one in refused],
+        refused=[RefusedFile(tool=item.tool, label=tool(item.tool).label, reason=item.reason) for item in refused],
     )
 
 
@@ -165,28 +173,28 @@ def _edge(edge: Edge) -> EdgePlan:
 
 
 def _step(step: Step, high: float) -> StepFile:
-    one, carrier = step.on_face, step.tool.carrier
-    marks, working, band = step.marks, one.working, one.setting.band
+    on_face, carrier = step.on_face, step.tool.carrier
+    marks, working, band = step.marks, on_face.working, on_face.setting.band
     return StepFile.model_construct(
         tool=step.tool.id,
         label=step.tool.label,
-        machine=one.machine.id,
-        machine_label=one.machine.label,
+        machine=on_face.machine.id,
+        machine_label=on_face.machine.label,
         grain_um=shop(step.tool.grain, "um"),
         from_um=shop(marks.before, "um"),
         likely_um=shop(marks.likely_before, "um"),
         takes_um=shop(marks.layer, "um"),
         leaves_um=shop(marks.after, "um"),
-        leaves_ra_um=shop(one.ra, "um"),
+        leaves_ra_um=shop(on_face.ra, "um"),
         clearance=shop(marks.clearance, "1"),
         minutes=shop(step.time.all, "min"),
         minutes_high=shop(high, "min"),
         cut_minutes=shop(step.time.cut, "min"),
-        speed_m_s=shop(one.setting.surface, "m/s"),
-        rpm=shop_or_none(one.setting.spindle, "rev/min"),
-        speed_limit_m_s=shop_or_none(one.drive.marked, "m/s"),
+        speed_m_s=shop(on_face.setting.surface, "m/s"),
+        rpm=shop_or_none(on_face.setting.spindle, "rev/min"),
+        speed_limit_m_s=shop_or_none(on_face.drive.marked, "m/s"),
         speed_band_m_s=(shop(band[0], "m/s"), shop(band[1], "m/s")) if band else None,
-        diameter_mm=shop_or_none(one.drive.diameter, "mm"),
+        diameter_mm=shop_or_none(on_face.drive.diameter, "mm"),
         new_diameter_mm=shop_or_none(carrier.running.diameter if carrier.stock.wears_down else None, "mm"),
         force_n=working.force,
         pressure="light" if working.light else "normal",
@@ -201,7 +209,7 @@ def _step(step: Step, high: float) -> StepFile:
         life_minutes=shop_or_none(step.use.life if math.isfinite(step.use.life) else None, "min"),
         change_after_minutes=shop_or_none(step.use.change_after if math.isfinite(step.use.change_after) else None, "min"),
         recharge=carrier.cutting.wear_law == "compound",
-        yours=YoursFile(**asdict(one.yours)) if one.yours != Yours() else None,
+        yours=YoursFile(**asdict(on_face.yours)) if on_face.yours != Yours() else None,
         spent=Spent(count=round(step.use.at_hand), unit=carrier.stock.unit, worn=shop(step.use.worn, "1")),
         cost=shop(step.use.cost, "money"),
         lay=step.lay,
@@ -243,37 +251,38 @@ def _fallback(instead: Fallback) -> FallbackFile:
         minutes=shop(instead.plan.seconds, "min") if instead.plan else None,
         tools=[step.tool.label for step in instead.plan.steps] if instead.plan else [],
         simpler=[
-            SimplerFinish(finish=one.id, label=one.label, minutes=shop(seconds, "min")) for one, seconds in instead.simpler
+            SimplerFinish(finish=finish.id, label=finish.label, minutes=shop(seconds, "min"))
+            for finish, seconds in instead.simpler
         ],
         dish_radius_mm=shop(instead.dish, "mm"),
         dish_stays_um=shop(instead.dish_stays, "um"),
     )
 
 
-def _operation(one: Operation) -> OperationFile:
+def _operation(operation: Operation) -> OperationFile:
     return OperationFile(
-        id=one.id,
-        label=one.label,
-        when=one.when,
-        text=one.text,
-        minutes=shop(one.active, "min"),
-        waiting_minutes=shop(one.passive, "min"),
-        counted=one.counted,
-        within_minutes=shop_or_none(one.within, "min"),
-        source_kind=one.source.kind,
-        source=one.source.title,
-        cautions=list(one.cautions),
-        check=one.check,
+        id=operation.id,
+        label=operation.label,
+        when=operation.when,
+        text=operation.text,
+        minutes=shop(operation.active, "min"),
+        waiting_minutes=shop(operation.passive, "min"),
+        counted=operation.counted,
+        within_minutes=shop_or_none(operation.within, "min"),
+        source_kind=operation.source.kind,
+        source=operation.source.title,
+        cautions=list(operation.cautions),
+        check=operation.check,
     )
 
 
-def _set_up(one: SetUp, names: Mapping[str, str]) -> SetUpFile:
+def _set_up(set_up: SetUp, names: Mapping[str, str]) -> SetUpFile:
     return SetUpFile(
-        tool=one.tool.id,
-        label=one.tool.label,
-        machine=one.machine.id,
-        machine_label=one.machine.label,
-        rpm=shop_or_none(one.spindle, "rev/min"),
-        steps=[FaceStep(face=names[key], face_id=key, step=step) for key, step in one.faces],
-        saved_minutes=shop(one.saved, "min"),
+        tool=set_up.tool.id,
+        label=set_up.tool.label,
+        machine=set_up.machine.id,
+        machine_label=set_up.machine.label,
+        rpm=shop_or_none(set_up.spindle, "rev/min"),
+        steps=[FaceStep(face=names[key], face_id=key, step=step) for key, step in set_up.faces],
+        saved_minutes=shop(set_up.saved, "min"),
     )

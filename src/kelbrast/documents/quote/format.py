@@ -97,25 +97,28 @@ def to_quote_file(
         hour=rates.hour,
         margin=rates.margin,
         bias=rates.bias,
-        prices=[_price(one) for one in prices],
+        prices=[_price(price) for price in prices],
         drives=[
             DriveFile.model_validate({"name": name, "share": round(share, 4)}) for name, share in drives(first, rates).items()
         ],
-        humbler=[HumblerFile(finish=one.finish.id, label=one.finish.label, price_each=_money(one.each)) for one in simpler],
+        humbler=[
+            HumblerFile(finish=simpler_price.finish.id, label=simpler_price.finish.label, price_each=_money(simpler_price.each))
+            for simpler_price in simpler
+        ],
         looser_each=None if looser is None else _money(looser),
         sample_minutes_high=round(from_si(with_a_sample(first, plan), "min"), 2),
     )
 
 
-def _price(one: Price) -> PriceFile:
+def _price(price: Price) -> PriceFile:
     return PriceFile(
-        pieces=one.pieces,
-        minutes=round(from_si(one.seconds, "min"), 2),
-        minutes_high=round(from_si(one.seconds_high, "min"), 2),
-        abrasives=_money(one.abrasives),
-        price=_money(one.price),
-        price_each=_money(one.each),
-        price_high=_money(one.high),
+        pieces=price.pieces,
+        minutes=round(from_si(price.seconds, "min"), 2),
+        minutes_high=round(from_si(price.seconds_high, "min"), 2),
+        abrasives=_money(price.abrasives),
+        price=_money(price.price),
+        price_each=_money(price.each),
+        price_high=_money(price.high),
     )
 
 
@@ -127,11 +130,11 @@ def quote_text(quote: QuoteFile) -> str:
     """To be read at a terminal."""
     unit = f" {quote.currency}" if quote.currency else ""
     lines = [quote.title + (f", for {quote.customer}" if quote.customer else "")]
-    for one in quote.prices:
-        minutes = f"{one.minutes:.0f} to {one.minutes_high:.0f} min"
-        money = f"{one.price:.2f}{unit}, {one.price_each:.2f} each, nine of ten below {one.price_high:.2f}"
-        lines.append(f"{one.pieces:4d} pieces: {money} ({minutes})")
-    lines.append("Made of: " + ", ".join(f"{one.name} {100 * one.share:.0f} %" for one in quote.drives))
+    for price in quote.prices:
+        minutes = f"{price.minutes:.0f} to {price.minutes_high:.0f} min"
+        money = f"{price.price:.2f}{unit}, {price.price_each:.2f} each, nine of ten below {price.price_high:.2f}"
+        lines.append(f"{price.pieces:4d} pieces: {money} ({minutes})")
+    lines.append("Made of: " + ", ".join(f"{drive.name} {100 * drive.share:.0f} %" for drive in quote.drives))
     for simpler in quote.humbler:
         lines.append(f"  as {simpler.label.lower()}: {simpler.price_each:.2f}{unit} each")
     return "\n".join(lines)
@@ -142,8 +145,8 @@ def quotes_csv(quotes: Sequence[QuoteFile]) -> str:
     figures = ("pieces", "minutes", "minutes_high", "abrasives", "price", "price_each", "price_high")
     columns = ("title", "customer", *figures, "currency")
     rows = [
-        (one.title, one.customer, *(getattr(price, name) for name in figures), one.currency)
-        for one in quotes
-        for price in one.prices
+        (quote.title, quote.customer, *(getattr(price, name) for name in figures), quote.currency)
+        for quote in quotes
+        for price in quote.prices
     ]
     return csv_text(columns, rows)

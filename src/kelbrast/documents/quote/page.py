@@ -41,10 +41,10 @@ def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
     heads = ["Pieces", "Price", "Each"] + (["Allow up to", "Minutes", "At most"] if inner else [])
     widths = (25, 35, 35) + ((40, 22, 22) if inner else ())
     _row(pdf, heads, widths, bold=True)
-    for one in quote.prices:
-        money = [f"{value:.2f} {quote.currency}".strip() for value in (one.price, one.price_each)]
-        more = [f"{one.price_high:.2f}", f"{one.minutes:.0f}", f"{one.minutes_high:.0f}"] if inner else []
-        _row(pdf, [str(one.pieces), *money, *more], widths)
+    for price in quote.prices:
+        money = [f"{value:.2f} {quote.currency}".strip() for value in (price.price, price.price_each)]
+        more = [f"{price.price_high:.2f}", f"{price.minutes:.0f}", f"{price.minutes_high:.0f}"] if inner else []
+        _row(pdf, [str(price.pieces), *money, *more], widths)
     if inner:
         pdf.ln(6)
         _line(pdf, f"{quote.hour:.2f} {quote.currency} an hour, {100 * quote.margin:.0f} % margin", 11)

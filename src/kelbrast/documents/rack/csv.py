@@ -49,8 +49,8 @@ def _row(file: ItemFile) -> list[object]:
 def low_stock_csv(files: list[ItemFile]) -> str:
     """What to buy more of: items at or below their low mark, with how many are there."""
     items = [to_item(file, 0) for file in files]
-    low = [one for one in items if not one.retired and one.low is not None and one.have <= one.low]
-    return csv_text(("what", "name", "have", "low"), ((one.what, one.name, one.have, one.low) for one in low))
+    low = [item for item in items if not item.retired and item.low is not None and item.have <= item.low]
+    return csv_text(("what", "name", "have", "low"), ((item.what, item.name, item.have, item.low) for item in low))
 
 
 def is_csv(text: str) -> bool:

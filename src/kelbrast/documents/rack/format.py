@@ -120,7 +120,15 @@ def to_item(file: ItemFile, number: int) -> Item:
         by_travel=file.set_out_by == "mm",
         speeds=tuple(to_si(one, "rev/min") for one in file.rpm),
         history=tuple(
-            ItemEvent(one.kind, one.charge, one.family, one.amount, si(one.size_mm, "mm"), one.why) for one in file.history
+            ItemEvent(
+                item_event.kind,
+                item_event.charge,
+                item_event.family,
+                item_event.amount,
+                si(item_event.size_mm, "mm"),
+                item_event.why,
+            )
+            for item_event in file.history
         ),
     )
 

@@ -45,7 +45,7 @@ def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, be
     return EyeAnswer(
         verdict=answer.verdict,
         said=_files(said),
-        lines=[(one.x0 / width, one.y0 / width, one.x1 / width, one.y1 / width) for one in answer.lines],
+        lines=[(line.x0 / width, line.y0 / width, line.x1 / width, line.y1 / width) for line in answer.lines],
         lay_deg=round(math.degrees(answer.lay.angle), 1),
         angle_deg=round(math.degrees(answer.angle), 1) if answer.angle is not None else None,
     )
@@ -73,4 +73,4 @@ _OF_A_PHOTO = ("small", "messenger", "dark", "clipped", "blurred", "no-lay-seen"
 
 
 def _files(said: list[Sentence]) -> list[SentenceFile]:
-    return [to_sentence_file(one) for one in said]
+    return [to_sentence_file(fact) for fact in said]

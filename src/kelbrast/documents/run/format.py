@@ -129,7 +129,7 @@ def to_layout(job: Job, plan: PlanFile) -> Layout:
     """What a run of this plan begins with."""
     turns = _turns(job)
     stages = [stage for face in plan.faces for stage in to_stages(face, turn=turns[face.id], route=0)]
-    around = tuple(dict.fromkeys(one.id for one in plan.operations if not one.counted))
+    around = tuple(dict.fromkeys(operation.id for operation in plan.operations if not operation.counted))
     return Layout(plan.pieces, tuple(stages), around)
 
 

@@ -25,15 +25,15 @@ def runs_csv(rows: Iterable[Mapping[str, Any]]) -> str:
 
 def events_csv(told: Sequence[Told]) -> str:
     """A row an event of one run, also those that were taken back."""
-    return csv_text(EVENT_COLUMNS, (_event(one) for one in told))
+    return csv_text(EVENT_COLUMNS, (_event(event) for event in told))
 
 
-def _event(one: Told) -> list[Any]:
-    event = one.event
+def _event(told: Told) -> list[Any]:
+    event = told.event
     _, route, step = event.stage or (None, None, None)
     depth = from_si(event.depth, "um") if event.depth is not None else None
     reading = event.measured
     return [
-        event.number, event.at.when, event.kind, event.piece, one.face or None, route, step, depth, event.seconds,
-        reading.quantity if reading else None, reading.value if reading else None, tell(one.said), one.taken_back,
+        event.number, event.at.when, event.kind, event.piece, told.face or None, route, step, depth, event.seconds,
+        reading.quantity if reading else None, reading.value if reading else None, tell(told.said), told.taken_back,
     ]  # fmt: skip

@@ -146,7 +146,7 @@ def to_size_answer(title: str, found: SizingAdvice, *, learnt: bool = False) -> 
             reason=tell(found.move.reason),
             reason_said=to_sentence_file(found.move.reason),
         ),
-        stop_sheet=[StopFile(grade=one.grade, read_mm=shop(one.diameter, "mm")) for one in found.way],
+        stop_sheet=[StopFile(grade=stop_at.grade, read_mm=shop(stop_at.diameter, "mm")) for stop_at in found.way],
         places=to_places(found.places),
         doubtful=found.doubtful,
         lap=None if found.lap is None else _lap(found.lap),
@@ -190,8 +190,8 @@ def _blind(code: str) -> Sentence:
     return sentence(f"blind.{code}")
 
 
-def _both(name: str, one: FormEstimate | None) -> dict[str, float | None]:
-    told = (None, None) if one is None else (shop(one.value, "um"), shop(one.within, "um"))
+def _both(name: str, form_estimate: FormEstimate | None) -> dict[str, float | None]:
+    told = (None, None) if form_estimate is None else (shop(form_estimate.value, "um"), shop(form_estimate.within, "um"))
     return {f"{name}_um": told[0], f"{name}_pm_um": told[1]}
 
 
@@ -214,7 +214,7 @@ def size_text(answer: SizeAnswer) -> str:
     ]
     if move.readings:
         lines.append(f"  then {move.readings} readings; chance to pass the limit {100 * move.chance_past_limit:.2g} %")
-    lines += [f"  read {one.read_mm:.4f} mm after {one.grade}" for one in answer.stop_sheet]
+    lines += [f"  read {stop.read_mm:.4f} mm after {stop.grade}" for stop in answer.stop_sheet]
     return "\n".join(lines)
 
 

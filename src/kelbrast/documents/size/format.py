@@ -146,7 +146,7 @@ def warmer_of(file: SizeFile) -> float:
     newest = next((each.readings for each in reversed(file.rounds) if each.readings), [])
     if file.gauge_c is None:
         return 0.0
-    apart = [one.at_c - file.gauge_c for one in newest if one.at_c is not None]
+    apart = [size_reading.at_c - file.gauge_c for size_reading in newest if size_reading.at_c is not None]
     return max(apart, key=abs, default=0.0)
 
 
@@ -161,13 +161,13 @@ def grades_of(file: SizeFile) -> tuple[SizingGrade, ...]:
 
 
 def _tool(
-    file: SizeFile, each: SizeRound, number: int, part: RoundPart, made_of: Material, learnt: Mapping[str, float]
+    file: SizeFile, size_round: SizeRound, number: int, part: RoundPart, made_of: Material, learnt: Mapping[str, float]
 ) -> SizingTool:
     if file.lap is None:
         assert file.lathe is not None, "checked with the file"
-        by = each.turned_by or file.lathe.turned_by
+        by = size_round.turned_by or file.lathe.turned_by
         return lathe_tool(by, learnt=learnt.get(by))
-    lap, field = (each.lap, f"rounds[{number}].lap.grade") if each.lap is not None else (file.lap, "lap.grade")
+    lap, field = (size_round.lap, f"rounds[{number}].lap.grade") if size_round.lap is not None else (file.lap, "lap.grade")
     usual = (constant("precision.lap_slowest").si + constant("precision.lap_fastest").si) / 2
     speed = usual
     if file.spindle_rpm is not None:

@@ -133,7 +133,7 @@ def _notes(lap: LapToMake, title: str, system: System) -> list[DrawnPart]:
 
 def lap_svg(parts: tuple[DrawnPart, ...]) -> str:
     """The drawing as SVG, in mm."""
-    drawn = "".join(_svg(one) for one in parts)
+    drawn = "".join(_svg(part) for part in parts)
     frame = f'<rect width="{WIDTH:g}" height="{HEIGHT:g}" fill="#fff"/>'
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{WIDTH:g}mm" height="{HEIGHT:g}mm" viewBox="0 0 {WIDTH:g} {HEIGHT:g}" '
@@ -141,16 +141,16 @@ def lap_svg(parts: tuple[DrawnPart, ...]) -> str:
     )
 
 
-def _svg(one: DrawnPart) -> str:
-    if isinstance(one, DrawnLine):
-        points = " ".join(f"{x:.2f},{y:.2f}" for x, y in one.points)
-        return f'<polyline points="{points}" stroke-width="{0.18 if one.thin else 0.5}"/>'
-    if isinstance(one, DrawnCircle):
-        return f'<circle cx="{one.x:.2f}" cy="{one.y:.2f}" r="{one.radius:.2f}" stroke-width=".5"/>'
-    anchor, weight = ("middle" if one.middle else "start"), (700 if one.bold else 400)
+def _svg(text: DrawnPart) -> str:
+    if isinstance(text, DrawnLine):
+        points = " ".join(f"{x:.2f},{y:.2f}" for x, y in text.points)
+        return f'<polyline points="{points}" stroke-width="{0.18 if text.thin else 0.5}"/>'
+    if isinstance(text, DrawnCircle):
+        return f'<circle cx="{text.x:.2f}" cy="{text.y:.2f}" r="{text.radius:.2f}" stroke-width=".5"/>'
+    anchor, weight = ("middle" if text.middle else "start"), (700 if text.bold else 400)
     return (
-        f'<text x="{one.x:.2f}" y="{one.y:.2f}" font-size="{one.size:g}" font-weight="{weight}" text-anchor="{anchor}" '
-        f'fill="#191b1e" stroke="none">{escape(one.text)}</text>'
+        f'<text x="{text.x:.2f}" y="{text.y:.2f}" font-size="{text.size:g}" font-weight="{weight}" text-anchor="{anchor}" '
+        f'fill="#191b1e" stroke="none">{escape(text.text)}</text>'
     )
 
 
@@ -161,15 +161,15 @@ def lap_pdf(parts: tuple[DrawnPart, ...]) -> bytes:
     pdf = FPDF(unit="mm", format=(WIDTH, HEIGHT))
     pdf.set_auto_page_break(False)
     pdf.add_page()
-    for one in parts:
-        if isinstance(one, DrawnLine):
-            pdf.set_line_width(0.18 if one.thin else 0.5)
-            pdf.polyline(list(one.points))
-        elif isinstance(one, DrawnCircle):
+    for part in parts:
+        if isinstance(part, DrawnLine):
+            pdf.set_line_width(0.18 if part.thin else 0.5)
+            pdf.polyline(list(part.points))
+        elif isinstance(part, DrawnCircle):
             pdf.set_line_width(0.5)
-            pdf.circle(one.x, one.y, one.radius)
+            pdf.circle(part.x, part.y, part.radius)
         else:
-            pdf.set_font("Helvetica", "B" if one.bold else "", one.size * 72 / 25.4 * 0.95)
-            text = plain_letters(one.text)
-            pdf.text(one.x - (pdf.get_string_width(text) / 2 if one.middle else 0), one.y, text)
+            pdf.set_font("Helvetica", "B" if part.bold else "", part.size * 72 / 25.4 * 0.95)
+            text = plain_letters(part.text)
+            pdf.text(part.x - (pdf.get_string_width(text) / 2 if part.middle else 0), part.y, text)
     return bytes(pdf.output())

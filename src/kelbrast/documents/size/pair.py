@@ -60,7 +60,7 @@ def to_pair_answer(found: Pair, bore: SizeAnswer, shaft: SizeAnswer) -> PairAnsw
         warmer_um=shop(found.warmer, "um"),
         verdict=found.verdict,
         said=to_sentence_file(found.said),
-        takes=[_take(one) for one in found.takes],
+        takes=[_take(take) for take in found.takes],
         trial=to_sentence_file(found.trial),
     )
 

@@ -45,8 +45,10 @@ def to_size_file(bore: PracticeBore) -> SizeFile:
 def to_readings(readings: tuple[Reading, ...]) -> list[SizeReading]:
     """Readings as the gauge shows them: to a tenth of a micrometre."""
     return [
-        SizeReading(z_mm=shop(one.height, "mm"), phi_deg=shop(one.direction, "deg"), mm=round(shop(one.diameter, "mm"), 4))
-        for one in readings
+        SizeReading(
+            z_mm=shop(reading.height, "mm"), phi_deg=shop(reading.direction, "deg"), mm=round(shop(reading.diameter, "mm"), 4)
+        )
+        for reading in readings
     ]
 
 

@@ -115,16 +115,16 @@ def readings_in_si(
         BadInput: a reading is off the part, or far from what is wanted.
     """
     found, half = [], from_si(part.length / 2, "mm")
-    for at, one in enumerate(readings):
+    for at, size_reading in enumerate(readings):
         where = f"{field}[{at}]"
-        if abs(to_si(one.z_mm, "mm")) > part.length / 2 * (1 + 1e-9):
+        if abs(to_si(size_reading.z_mm, "mm")) > part.length / 2 * (1 + 1e-9):
             raise BadInput.one(f"{where}.z_mm", f"must lie on the part: at most {half:g} mm from its middle")
-        if not 0.9 * part.wanted.low < to_si(one.mm, "mm") < 1.1 * part.wanted.high:
+        if not 0.9 * part.wanted.low < to_si(size_reading.mm, "mm") < 1.1 * part.wanted.high:
             raise BadInput.one(f"{where}.mm", "is more than a tenth away from what is wanted: read it again")
-        diameter = to_si(one.mm, "mm")
-        if one.at_c is not None and gauge_c is not None:
-            diameter = at_gauge_temperature(diameter=diameter, expansion=made_of.expansion, warmer=one.at_c - gauge_c)
-        found.append(Reading(diameter, to_si(one.z_mm, "mm"), math.radians(one.phi_deg)))
+        diameter = to_si(size_reading.mm, "mm")
+        if size_reading.at_c is not None and gauge_c is not None:
+            diameter = at_gauge_temperature(diameter=diameter, expansion=made_of.expansion, warmer=size_reading.at_c - gauge_c)
+        found.append(Reading(diameter, to_si(size_reading.z_mm, "mm"), math.radians(size_reading.phi_deg)))
     return tuple(found)
 
 

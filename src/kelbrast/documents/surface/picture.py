@@ -88,7 +88,7 @@ def mark_spec(depth_um: float, hardness: float, kind: str = "scratches") -> Foun
 
 def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
     """The steps of a route on a patch."""
-    return [_spec(one) for one in workings(_route_step(step) for step in steps)]
+    return [_spec(working) for working in workings(_route_step(step) for step in steps)]
 
 
 def not_yet_spec(last: WorkingSpec, step: StepFile) -> WorkingSpec:
@@ -106,16 +106,16 @@ def _route_step(step: StepFile) -> RouteStep:
     )
 
 
-def _spec(one: Working) -> WorkingSpec:
+def _spec(working: Working) -> WorkingSpec:
     return WorkingSpec(
-        layer_um=from_si(one.layer, "um"),
-        depth_um=from_si(one.marks.depth, "um"),
-        grain_um=from_si(one.marks.grain, "um"),
-        lay=one.marks.lay,
-        angle=one.marks.angle,
-        levels=one.levels,
-        reaches_um=from_si(one.reaches, "um") if one.reaches is not None else None,
-        share=one.share,
+        layer_um=from_si(working.layer, "um"),
+        depth_um=from_si(working.marks.depth, "um"),
+        grain_um=from_si(working.marks.grain, "um"),
+        lay=working.marks.lay,
+        angle=working.marks.angle,
+        levels=working.levels,
+        reaches_um=from_si(working.reaches, "um") if working.reaches is not None else None,
+        share=working.share,
     )
 
 

@@ -177,7 +177,7 @@ def work_out(face: Face, job: Job) -> Worked:
     """
     ways = ways_of(face)
     worked = [_work_out(way, job) for way in ways.faces]
-    at = ways.chosen([one.seconds_with_repeats for one in worked])
+    at = ways.chosen([way.seconds_with_repeats for way in worked])
     if ways.dishes is None:
         return worked[at]
     other = worked[1 - at].chosen.route
@@ -274,8 +274,8 @@ def size_plan(plan: FacePlan, material: Material) -> SizingAdvice | None:
     sized = plan.face.sized
     if sized is None or not sized.readings:
         return None
-    steps = [SizingStep(one.tool.id, one.marks.layer, one.time.cut) for one in plan.steps]
-    learnt = any(one.on_face.yours != Yours() for one in plan.steps)
+    steps = [SizingStep(step.tool.id, step.marks.layer, step.time.cut) for step in plan.steps]
+    learnt = any(step.on_face.yours != Yours() for step in plan.steps)
     spread = constant("precision.prior_known" if learnt else "precision.prior").value
     tool = sizing_tools(steps, spread=spread)[0] if steps else usual_lap(material)
     return size_of_face(sized, steps, [WorkRound(0.0, tool, sized.readings)], material)

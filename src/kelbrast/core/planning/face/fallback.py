@@ -72,8 +72,8 @@ def _deepest_that_fits(face: Face, job: Job, worst: float) -> tuple[float, FaceP
 def _simpler(face: Face, job: Job) -> tuple[tuple[Finish, float], ...]:
     steps = ladder()
     wanted = steps[steps.index(face.want) + 1 :] if face.want in steps else steps[1:]
-    routes = [(one, _route(replace(face, want=one, no_finer_than=None, wish=Wish()), job)) for one in wanted]
-    return tuple((one, float(route.totals[TIME])) for one, route in routes if route is not None)
+    routes = [(finish, _route(replace(face, want=finish, no_finer_than=None, wish=Wish()), job)) for finish in wanted]
+    return tuple((finish, float(route.totals[TIME])) for finish, route in routes if route is not None)
 
 
 def _goes(face: Face, job: Job) -> bool:

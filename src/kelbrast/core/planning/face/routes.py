@@ -88,7 +88,7 @@ def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> li
     quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
     if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
         quickest = tuple(_by_price_of_a_change(table, request))
-    return [with_totals(figures, one) for one in quickest]
+    return [with_totals(figures, route) for route in quickest]
 
 
 def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
@@ -156,9 +156,9 @@ def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[R
 def _sharing(figures: StepFigures, table: StepTable, tools: Collection[str]) -> StepTable:
     """The table where these tools are set up for another face already: without their set-ups, washes and changes."""
     values = table.values.copy()
-    for at, one in enumerate(figures.tools, start=1):
-        if one.tool.id in tools:
-            values[TIME, :, at] -= one.tool.carrier.stock.setup
+    for at, on_face in enumerate(figures.tools, start=1):
+        if on_face.tool.id in tools:
+            values[TIME, :, at] -= on_face.tool.carrier.stock.setup
             values[TIME, 1:, at] -= constant("work.wash").si
             values[CHANGES, :, at] = 0.0
     return replace(table, values=values)

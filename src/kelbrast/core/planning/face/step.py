@@ -135,7 +135,7 @@ def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
 def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: bool, leaps: bool) -> Step:
     """`stood`: depth of old marks that the steps before could not reach."""
     surfaces, face = figures.surfaces, figures.face
-    one, own = surfaces.leaving(at), figures.own.get(surfaces.leaving(at).tool.id)
+    on_face, own = surfaces.leaving(at), figures.own.get(surfaces.leaving(at).tool.id)
     layer = float(figures.layer[before, at])
     marks = StepMarks(
         before=float(surfaces.depth_worst[before]),
@@ -155,27 +155,27 @@ def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: boo
         rests=rests,
     )
     return Step(
-        on_face=one,
+        on_face=on_face,
         marks=marks,
         time=time,
         use=(use := _use(figures, before, at)),
-        lay=lay_of_step(one, face, last=last),
-        check=light_check(one, face, first=before == 0, last=last),
-        cautions=step_cautions(one, face, surfaces.material, warning=own.warning if own else None),
+        lay=lay_of_step(on_face, face, last=last),
+        check=light_check(on_face, face, first=before == 0, last=last),
+        cautions=step_cautions(on_face, face, surfaces.material, warning=own.warning if own else None),
         advice=step_advice(
             AtStep(
-                one=one,
+                one=on_face,
                 face=face,
                 material=surfaces.material,
                 first=before == 0,
                 last=last,
                 own=own,
                 blends=before == 0 and dishes_of(face, face.found.likely or 0.0) is not None,
-                hot_in_hand=one.working.until_bare < time.cut,
+                hot_in_hand=on_face.working.until_bare < time.cut,
                 leaps=leaps,
             )
         ),
-        curve=_curve(use, one, marks, time, fresh=float(figures.fresh[before, at]), stood=stood),
+        curve=_curve(use, on_face, marks, time, fresh=float(figures.fresh[before, at]), stood=stood),
         own=own,
     )
 
@@ -195,11 +195,11 @@ def _rests(figures: StepFigures, before: int, at: int) -> Rests | None:
 
 
 def _curve(
-    use: StepUse, one: ToolOnFace, marks: StepMarks, time: StepTime, *, fresh: float, stood: float
+    use: StepUse, on_face: ToolOnFace, marks: StepMarks, time: StepTime, *, fresh: float, stood: float
 ) -> tuple[tuple[float, float], ...]:
     """Deepest marks left over the step, from the depth that it is planned for: old ones sink as the layer goes, down to the
     step's own; changes spread evenly."""
-    stock = one.tool.carrier.stock
+    stock = on_face.tool.carrier.stock
     depth, own = max(marks.before, stood), max(marks.after, marks.stays)
     start = stock.setup + time.wash
     working = time.all - start - constant("work.check").si

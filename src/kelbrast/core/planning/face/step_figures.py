@@ -51,16 +51,16 @@ def warming(job: Job, tools: tuple[ToolOnFace, ...]) -> Warming:
         return Warming(np.full(len(tools), np.inf), np.ones(len(tools)), 0.0)
     air, left = constant("heat.loss_air").si, constant("heat.rest_to").value
 
-    def again(one: ToolOnFace) -> float:
+    def again(on_face: ToolOnFace) -> float:
         """Work goes on at the share of the rise that a rest leaves."""
-        if math.isinf(one.working.until_hot):
+        if math.isinf(on_face.working.until_hot):
             return math.inf
-        return one.working.until_hot - work_until_hot(
-            lump=lump, power=one.working.power, loss=air, allowed=one.working.allowed * left
+        return on_face.working.until_hot - work_until_hot(
+            lump=lump, power=on_face.working.power, loss=air, allowed=on_face.working.allowed * left
         )
 
-    first = np.array([one.working.until_hot for one in tools])
-    between = np.where(np.isfinite(first), np.array([again(one) for one in tools]), 1.0)
+    first = np.array([tool.working.until_hot for tool in tools])
+    between = np.where(np.isfinite(first), np.array([again(tool) for tool in tools]), 1.0)
     cooling = constant("heat.loss_water").si if "wet" not in job.forbids else air
     return Warming(first, between, rest(lump=lump, loss=cooling, left=left) + constant("heat.handling").si)
 
@@ -161,7 +161,7 @@ def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
         may_end=may_end,
         outside=outside,
         stop=_stop(surfaces, outside, values),
-        own={one.tool: one for one in job.own.tools} if job.own else {},
+        own={own_tool.tool: own_tool for own_tool in job.own.tools} if job.own else {},
     )
 
 

@@ -58,7 +58,7 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost]) 
     price = lru_cache(maxsize=None)(lambda charges: _price(charges, prices))
     least_ahead = [0.0]
     for options in reversed(groups):
-        least_ahead.append(least_ahead[-1] + min(one.own[0] for one in options))
+        least_ahead.append(least_ahead[-1] + min(option.own[0] for option in options))
     least_ahead.reverse()
 
     def more(label: _Label, at: int, option: Option) -> _Label:
@@ -73,7 +73,7 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost]) 
     labels, exact = [_Label((0.0, 0.0), 0, ())], True
     for number, options in enumerate(groups, start=1):
         grown = sorted(
-            (more(label, at, option) for label in labels for at, option in enumerate(options)), key=lambda one: one.paid
+            (more(label, at, option) for label in labels for at, option in enumerate(options)), key=lambda label: label.paid
         )
         labels = []
         for label in grown:
@@ -83,7 +83,7 @@ def choose_together(groups: Sequence[Sequence[Option]], prices: Sequence[Cost]) 
                 labels.append(label)
         if len(groups) > EXACT and len(labels) > _BEAM:
             labels, exact = labels[:_BEAM], False
-    best = min((*labels, known), key=lambda one: one.paid)
+    best = min((*labels, known), key=lambda label: label.paid)
     return ChosenTogether(best.picks, best.paid, best.paid[0] if exact else _bound(groups, prices), exact)
 
 
@@ -97,9 +97,9 @@ def _no_dearer(paid: Cost, missing: Cost, other: Cost) -> bool:
 
 def _bound(groups: Sequence[Sequence[Option]], prices: Sequence[Cost]) -> float:
     """No choice costs less: every charge is shared out over the groups that could need it."""
-    users = [sum(any(one.charges >> bit & 1 for one in options) for options in groups) for bit in range(len(prices))]
+    users = [sum(any(option.charges >> bit & 1 for option in options) for options in groups) for bit in range(len(prices))]
     shared = [(cost / max(1, count), 0.0) for (cost, _), count in zip(prices, users, strict=True)]
-    return sum(min(one.own[0] + _price(one.charges, shared)[0] for one in options) for options in groups)
+    return sum(min(option.own[0] + _price(option.charges, shared)[0] for option in options) for options in groups)
 
 
 def _price(charges: int, prices: Sequence[Cost]) -> Cost:

@@ -39,7 +39,7 @@ class Addition:
 
     def gain(self, by: Gain) -> float:
         """What is saved over all jobs: seconds, m or money."""
-        return sum({"minutes": one.seconds, "metal": one.metal, "cost": one.cost}[by] for one in self.savings)
+        return sum({"minutes": saving.seconds, "metal": saving.metal, "cost": saving.cost}[by] for saving in self.savings)
 
     @property
     def opened(self) -> int:
@@ -66,17 +66,17 @@ def what_to_buy(jobs: Sequence[Job], *, by: Gain = "minutes", most: int = 8) -> 
         by: what is to be saved.  most: how many additions to name.
     """
     bench = [_Bench(number, job) for number, job in enumerate(jobs) if job.own is not None]
-    owned = {one.tool for job in jobs if job.own for one in job.own.tools}
-    singles = sorted({tool for one in bench for tool in one.new})
-    everything = {tool for one in bench for tool in one.used_by_the_catalogue()} - owned
+    owned = {own_tool.tool for job in jobs if job.own for own_tool in job.own.tools}
+    singles = sorted({tool for job in bench for tool in job.new})
+    everything = {tool for job in bench for tool in job.used_by_the_catalogue()} - owned
     total, found = len(singles), list[Addition]()
     for done, tool in enumerate(singles, start=1):
         _keep(found, _addition(bench, (tool,)))
         yield BuyingProgress(done, total, _best(found, by, most))
-    best = [one.tools[0] for one in _best(found, by, _PARTNERS)]
+    best = [addition.tools[0] for addition in _best(found, by, _PARTNERS)]
     partners = sorted({*best, *sorted(everything)[:_PARTNERS]})
     pairs = list(combinations(partners, 2))
-    alone = {one.tools[0]: one for one in found}
+    alone = {addition.tools[0]: addition for addition in found}
     for done, pair in enumerate(pairs, start=total + 1):
         both = _addition(bench, pair)
         if both is not None and all(_worth(both, by) > _worth(alone.get(tool), by) for tool in pair):
@@ -91,13 +91,13 @@ class _Bench:
     def __init__(self, number: int, job: Job) -> None:
         assert job.own is not None, "buying is asked for jobs planned from the shop's own rack"
         self.number, self.job = number, job
-        have = {one.tool for one in job.own.tools}
+        have = {own_tool.tool for own_tool in job.own.tools}
         everything = replace(
             job, own=replace(job.own, extras=(*job.own.extras, *(tool for tool in tools() if tool not in have)))
         )
         figures = (figures_of(replace(face, wish=Wish()), everything) for face in job.faces)
-        self.faces: list[StepFigures] = [each for each in figures if each is not None]
-        self.new = {tool for each in self.faces for tool in each.surfaces.ids} - have - set(job.own.extras)
+        self.faces: list[StepFigures] = [figure for figure in figures if figure is not None]
+        self.new = {tool for face in self.faces for tool in face.surfaces.ids} - have - set(job.own.extras)
         self.base = self.totals(())
 
     def totals(self, added: tuple[str, ...]) -> Reals | None:
@@ -133,20 +133,21 @@ def _addition(bench: Sequence[_Bench], added: tuple[str, ...]) -> Addition | Non
     return Addition(added, tuple(savings)) if savings else None
 
 
-def _keep(found: list[Addition], one: Addition | None) -> None:
-    if one is not None:
-        found.append(one)
+def _keep(found: list[Addition], addition: Addition | None) -> None:
+    if addition is not None:
+        found.append(addition)
 
 
-def _worth(one: Addition | None, by: Gain) -> tuple[int, float]:
-    return (0, 0.0) if one is None else (one.opened, one.gain(by))
+def _worth(addition: Addition | None, by: Gain) -> tuple[int, float]:
+    return (0, 0.0) if addition is None else (addition.opened, addition.gain(by))
 
 
 def _best(found: Sequence[Addition], by: Gain, most: int) -> tuple[Addition, ...]:
     """The best first; of several that save the same on the same jobs, the first."""
-    useful = [one for one in found if one.opened or one.gain(by) > 0]
-    ranked = sorted(useful, key=lambda one: (_worth(one, by), -len(one.tools)), reverse=True)
+    useful = [addition for addition in found if addition.opened or addition.gain(by) > 0]
+    ranked = sorted(useful, key=lambda addition: (_worth(addition, by), -len(addition.tools)), reverse=True)
     different = {
-        (one.opened, f"{one.gain(by):.3g}", tuple(saving.job for saving in one.savings)): one for one in reversed(ranked)
+        (addition.opened, f"{addition.gain(by):.3g}", tuple(saving.job for saving in addition.savings)): addition
+        for addition in reversed(ranked)
     }
     return tuple(sorted(different.values(), key=ranked.index)[:most])

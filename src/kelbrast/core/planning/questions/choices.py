@@ -108,35 +108,35 @@ def choices(job: Job) -> Choices:
 
 def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[Way, ...]:
     """The ways among these that no other beats and that differ to speak of, and the job's own in any case."""
-    possible = [one for one in dict.fromkeys((own, *found)) if one.possible]
-    kept = [one for one in possible if one is own or not any(_beats(other, one) for other in possible)]
+    possible = [choice for choice in dict.fromkeys((own, *found)) if choice.possible]
+    kept = [choice for choice in possible if choice is own or not any(_beats(other, choice) for other in possible)]
     apart: list[JobChoice] = []
     for one in kept:
         if not any(_alike(one, other) for other in apart):
             apart.append(one)
-    apart.sort(key=lambda one: one.criteria)
-    best = {aim: min(apart, key=lambda one: one.criteria[at]) for at, aim in enumerate(AIMS) if _differ(apart, at)}
-    return tuple(Way(one, tuple(aim for aim, first in best.items() if first is one)) for one in apart)
+    apart.sort(key=lambda choice: choice.criteria)
+    best = {aim: min(apart, key=lambda choice: choice.criteria[at]) for at, aim in enumerate(AIMS) if _differ(apart, at)}
+    return tuple(Way(choice, tuple(aim for aim, first in best.items() if first is choice)) for choice in apart)
 
 
 def _differ(found: Sequence[JobChoice], at: int) -> bool:
     """Whether ways differ to speak of in one of their criteria."""
-    values = [one.criteria[at] for one in found]
+    values = [choice.criteria[at] for choice in found]
     return max(values, default=0.0) * (1 - constant("plan.differs").value) > min(values, default=0.0)
 
 
-def _beats(one: JobChoice, other: JobChoice) -> bool:
+def _beats(choice: JobChoice, other: JobChoice) -> bool:
     """Whether it is as good in everything, and better in something, to speak of."""
-    pairs = list(zip(one.criteria, other.criteria, strict=True))
+    pairs = list(zip(choice.criteria, other.criteria, strict=True))
     differs = constant("plan.differs").value
     return all(a <= b * (1 + differs) for a, b in pairs) and any(a < b * (1 - differs) for a, b in pairs)
 
 
-def _alike(one: JobChoice, other: JobChoice) -> bool:
+def _alike(choice: JobChoice, other: JobChoice) -> bool:
     """Whether nobody would notice which of two was taken: the same changes, and all else nearly the same."""
     differs = constant("plan.differs").value
-    return one.changes == other.changes and all(
-        abs(a - b) <= differs * max(a, b) for a, b in zip(one.criteria, other.criteria, strict=True)
+    return choice.changes == other.changes and all(
+        abs(a - b) <= differs * max(a, b) for a, b in zip(choice.criteria, other.criteria, strict=True)
     )
 
 
@@ -148,7 +148,11 @@ def _faces(job: Job) -> list[Workable]:
 def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
     """The totals of a job's best way; `asked`: the job by whose habit and school repeats are told."""
     best = together([_best_way(job, *workable) for workable in faces], job).faces
-    routes = [(one.figures, one.chosen.route) for one in best if one.figures is not None and one.chosen.route is not None]
+    routes = [
+        (worked.figures, worked.chosen.route)
+        for worked in best
+        if worked.figures is not None and worked.chosen.route is not None
+    ]
     set_ups = in_turn(
         (turn_of(figures.face), float(figures.surfaces.depth_worst[node]), figures.surfaces.leaving(node).tool, before > 0)
         for figures, route in routes
@@ -162,7 +166,7 @@ def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
         handover=job.handover,
         bench_speed=job.bench_speed,
         possible=len(routes) == len(best),
-        kept=all(one.chosen.habit_note is None for one in best),
+        kept=all(worked.chosen.habit_note is None for worked in best),
         seconds=float(totals[:, TIME].sum()) - saved,
         rework=sum(expected_rework(figures, route, asked.habit, asked.handover) for figures, route in routes),
         metal=float(totals[:, METAL].max()) if routes else 0.0,
@@ -173,16 +177,16 @@ def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
 
 
 def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
-    found = [Worked(each.face, each, chosen_route(each, job)) for each in figures]
-    return found[ways.chosen([one.seconds_with_repeats for one in found])]
+    found = [Worked(figure.face, figure, chosen_route(figure, job)) for figure in figures]
+    return found[ways.chosen([worked.seconds_with_repeats for worked in found])]
 
 
 def pareto_front(figures: StepFigures, job: Job) -> ParetoFront:
     """The Pareto front of a face, weighed with what the job's habits say that a step risks; totals are of the work alone."""
     asked = replace(request_for(figures.face, job), wish=Wish(), lifted=frozenset())
     front = non_dominated(step_table(figures, asked), asked.limit)
-    routes = (with_totals(figures, one) for one in front.routes)
-    return replace(front, routes=tuple(sorted(routes, key=lambda one: float(one.totals[TIME]))))
+    routes = (with_totals(figures, route) for route in front.routes)
+    return replace(front, routes=tuple(sorted(routes, key=lambda route: float(route.totals[TIME]))))
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,4 +212,4 @@ def named_routes(figures: StepFigures, job: Job) -> tuple[NamedRoute, ...]:
         if chosen.route is not None and chosen.habit_note is None:
             found.setdefault(chosen.route.nodes, ([], chosen.route))[0].append(label)
     named = (NamedRoute(tuple(names), route) for names, route in found.values())
-    return tuple(sorted(named, key=lambda one: float(one.route.totals[0])))
+    return tuple(sorted(named, key=lambda named_route: float(named_route.route.totals[0])))

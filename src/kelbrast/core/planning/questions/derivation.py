@@ -91,26 +91,26 @@ def _layer(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
 
 
 def _rate(plan: FacePlan, step: Step, material: Material) -> Derivation:
-    one = step.on_face
+    on_face = step.on_face
     return Derivation(
         what="Time on the work",
         formula="t = A · layer (as it probably is) / (η · K · F · v / H), longer as it dulls",
         terms=(
             Given("A", "area of the face", from_si(plan.face.area, "cm2"), "cm2"),
-            Given("η·K·F·v/H", "fresh removal rate, mm³/s", one.rate * 1e9, "1"),
-            Given("K", "wear coefficient of this grain", one.tool.wear, "1", _wear(step)),
+            Given("η·K·F·v/H", "fresh removal rate, mm³/s", on_face.rate * 1e9, "1"),
+            Given("K", "wear coefficient of this grain", on_face.tool.wear, "1", _wear(step)),
             Given(
                 "F",
                 "force",
-                one.working.force,
+                on_face.working.force,
                 "N",
                 _force(step),
             ),
-            Given("v", "surface speed", one.setting.surface, "m/s"),
+            Given("v", "surface speed", on_face.setting.surface, "m/s"),
             _hardness(material),
             *_life(step),
-            *_yours("removal rate", one.yours.removal),
-            *_yours("life", one.yours.life),
+            *_yours("removal rate", on_face.yours.removal),
+            *_yours("life", on_face.yours.life),
         ),
         result=from_si(step.time.cut, "min"),
         unit="min",
@@ -144,24 +144,26 @@ def _speed(step: Step) -> Derivation:
 
 
 def _heat(plan: FacePlan, step: Step, job: Job) -> Derivation:
-    carrier, one = step.tool.carrier, step.on_face
+    carrier, on_face = step.tool.carrier, step.on_face
     patch = min(carrier.running.patch, plan.face.area)
-    flux = friction_flux(friction=carrier.running.friction, force=one.working.force, speed=one.setting.surface, patch=patch)
+    flux = friction_flux(
+        friction=carrier.running.friction, force=on_face.working.force, speed=on_face.setting.surface, patch=patch
+    )
     figures, share = dict(job.material.figures), constant("heat.into_work")
     coolest = min((insert(key).limit for key in job.part.inserts), key=lambda limit: limit.si, default=figures["limit"])
-    limit = min(coolest, figures["limit"], key=lambda one: one.si)
+    limit = min(coolest, figures["limit"], key=lambda constant_: constant_.si)
     return Derivation(
         what="Longest stay on one spot",
         formula="t such that the surface of a slab under q = w · µ · F · v / patch reaches the limit",
         terms=(
             Given("q", "heat into the work, W/m²", flux, "1"),
             _from("w", "share that goes into the work", share),
-            *((_from("wet", "share of that in wet work", constant("heat.wet_share")),) if one.working.wet else ()),
+            *((_from("wet", "share of that in wet work", constant("heat.wet_share")),) if on_face.working.wet else ()),
             _from("µ", "friction", dict(carrier.figures)["friction"]),
             _from("T", "temperature to stay below", limit),
             _from("k", "conductivity", figures["conductivity"]),
         ),
-        result=one.working.stay,
+        result=on_face.working.stay,
         unit="s",
     )
 

@@ -67,7 +67,7 @@ def bet(face: Face, job: Job) -> Bet | None:
     last = max((depth for depth, is_right in zip(depths, right, strict=True) if is_right), default=0.0)
     trials = [_trial(figures, fine, min(depth, last), patch) for figures, depth in zip(steps[:-2], depths, strict=True)]
     each = [a if is_right else b for a, b, is_right in zip(quick, sure, right, strict=True)]
-    tools = {one.tool.id: one.tool for one in steps[-1].tools}
+    tools = {on_face.tool.id: on_face.tool for on_face in steps[-1].tools}
     return Bet(
         coarse=tools[coarse],
         fine=tools[fine],
@@ -115,9 +115,9 @@ def _quickest(figures: StepFigures, job: Job) -> Route | None:
 
 def _trial(figures: StepFigures, tool: str, depth: float, patch: float) -> float:
     """Seconds to work a patch until marks of this depth are gone, and to look."""
-    one = figures.tools[figures.surfaces.ids.index(tool)]
-    stock = one.tool.carrier.stock
+    on_face = figures.tools[figures.surfaces.ids.index(tool)]
+    stock = on_face.tool.carrier.stock
     layer = float(figures.surfaces.clearance[0]) * max(depth, 0.0)
-    life = one.life_on(depth) if depth > 0 else one.life
-    work = cutting(fresh=layer * patch / one.rate, life=life, change_after=one.change_after(life))
+    life = on_face.life_on(depth) if depth > 0 else on_face.life
+    work = cutting(fresh=layer * patch / on_face.rate, life=life, change_after=on_face.change_after(life))
     return stock.setup + float(work.seconds) + constant("work.check").si

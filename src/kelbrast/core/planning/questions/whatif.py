@@ -61,7 +61,7 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
     way = 0 if planned.nicks is None or planned.nicks.blended else 1
     figures = figures_of(ways_of(face).faces[way], job)
     assert figures is not None, "a plan with steps has figures"
-    route = tuple(one.tool.id for one in planned.steps)
+    route = tuple(step.tool.id for step in planned.steps)
     found = []
     seen = {route}
     for change, tool, wish in _changes(figures, route, step):
@@ -70,9 +70,9 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
             continue
         seen.add(nodes)
         left, said = _hurried(figures, planned, step) if change == "leave-out" else (None, None)
-        one = _compared(change, tool, wish, figures, made, planned)
-        found.append(replace(one, hurried=left, hurried_said=said))
-    return tuple(sorted(found, key=lambda one: (one.change != "leave-out", one.seconds)))
+        what_if = _compared(change, tool, wish, figures, made, planned)
+        found.append(replace(what_if, hurried=left, hurried_said=said))
+    return tuple(sorted(found, key=lambda what_if: (what_if.change != "leave-out", what_if.seconds)))
 
 
 def _changes(figures: StepFigures, route: tuple[str, ...], step: int) -> list[tuple[Change, Tool | None, Wish]]:
@@ -83,11 +83,13 @@ def _changes(figures: StepFigures, route: tuple[str, ...], step: int) -> list[tu
     found: list[tuple[Change, Tool | None, Wish]] = []
     if len(route) > 1:
         found.append(("leave-out", None, Wish(route=route[:at] + route[at + 1 :])))
-    for k, one in enumerate(figures.tools, start=1):
-        if above < k < below and one.tool.id != route[at]:
-            found.append(("swap", one.tool, Wish(route=(*route[:at], one.tool.id, *route[at + 1 :]))))
+    for k, on_face in enumerate(figures.tools, start=1):
+        if above < k < below and on_face.tool.id != route[at]:
+            found.append(("swap", on_face.tool, Wish(route=(*route[:at], on_face.tool.id, *route[at + 1 :]))))
     if at == 0:
-        found += [("start", one.tool, Wish(start=one.tool.id)) for one in figures.tools if one.tool.id != route[0]]
+        found += [
+            ("start", on_face.tool, Wish(start=on_face.tool.id)) for on_face in figures.tools if on_face.tool.id != route[0]
+        ]
     return found
 
 
@@ -96,7 +98,7 @@ def _hurried(figures: StepFigures, planned: FacePlan, step: int) -> tuple[float 
     if step == len(planned.steps):
         return None, None
     surfaces = figures.surfaces
-    nodes = [0, *(surfaces.ids.index(one.tool.id) + 1 for one in planned.steps)]
+    nodes = [0, *(surfaces.ids.index(step.tool.id) + 1 for step in planned.steps)]
     before, at = nodes[step - 1], nodes[step + 1]
     done = share_done(
         seconds=planned.steps[step].time.cut,

@@ -30,8 +30,8 @@ class MachineSetUps:
     @property
     def changes(self) -> int:
         """How often a wheel is put on after the first on every spindle."""
-        first = len({one.spindle for one in self.mounted})
-        return sum(one.mount for one in self.mounted) - first
+        first = len({mounted.spindle for mounted in self.mounted})
+        return sum(mounted.mount for mounted in self.mounted) - first
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,15 +51,15 @@ def prepare(plans: Sequence[Plan]) -> Preparation:
         for face in plan.faces
     )
     machines: dict[str, list[SetUp]] = {}
-    for one in (each for family in families_apart(faces) for each in set_ups(tuple(family))):
-        machines.setdefault(one.machine.id, []).append(one)
+    for set_up in (each for family in families_apart(faces) for each in set_ups(tuple(family))):
+        machines.setdefault(set_up.machine.id, []).append(set_up)
     counts: dict[str, int] = {}
     found = [got for plan in plans for got in gather(plan.faces, plan.job.pieces)]
     for got in found:
         counts[got.tool.id] = counts.get(got.tool.id, 0) + got.count
     tools = sorted({got.tool.id: got.tool for got in found}.values(), key=lambda tool: (-tool.grain, tool.id))
     gathered = tuple(Gathered(tool, counts[tool.id]) for tool in tools)
-    return Preparation(gathered, tuple(_machine(each) for each in machines.values()))
+    return Preparation(gathered, tuple(_machine(machine) for machine in machines.values()))
 
 
 def _to_be_read(before: str, plan: FacePlan) -> FacePlan:
@@ -69,8 +69,8 @@ def _to_be_read(before: str, plan: FacePlan) -> FacePlan:
 
 def _machine(one_machine: list[SetUp]) -> MachineSetUps:
     machine = one_machine[0].machine
-    spindles = mountings([one.tool.id for one in one_machine], spindles=machine.spindles)
-    mounted = tuple(Mounted(one, at.spindle, at.mount) for one, at in zip(one_machine, spindles, strict=True))
+    spindles = mountings([set_up.tool.id for set_up in one_machine], spindles=machine.spindles)
+    mounted = tuple(Mounted(set_up, at.spindle, at.mount) for set_up, at in zip(one_machine, spindles, strict=True))
     return MachineSetUps(machine, mounted, machine.mounting)
 
 

@@ -49,26 +49,26 @@ def operations(job: Job, plans: tuple[FacePlan, ...]) -> tuple[Operation, ...]:
 
 def _with_own(found: list[Operation], job: Job) -> tuple[Operation, ...]:
     """What the person adds stands after what is computed for the same part of the work; what is last is looked at last."""
-    last = [one for one in found if one.id == "compare"]
-    rest = [one for one in found if one.id != "compare"]
+    last = [operation for operation in found if operation.id == "compare"]
+    rest = [operation for operation in found if operation.id != "compare"]
     own = [
         Operation(
             id=f"own-{at}",
-            label=one.label,
-            when=one.when,
-            text=one.text,
-            active=one.active,
-            passive=one.passive,
+            label=own_operation.label,
+            when=own_operation.when,
+            text=own_operation.text,
+            active=own_operation.active,
+            passive=own_operation.passive,
             counted=False,
             within=None,
             source=sources()["put-in"],
-            cautions=(one.caution,) if one.caution else (),
-            check=one.check,
+            cautions=(own_operation.caution,) if own_operation.caution else (),
+            check=own_operation.check,
         )
-        for at, one in enumerate(job.own_operations, start=1)
+        for at, own_operation in enumerate(job.own_operations, start=1)
     ]
     order = ("before", "between", "after")
-    return (*sorted([*rest, *own], key=lambda one: order.index(one.when)), *last)
+    return (*sorted([*rest, *own], key=lambda operation: order.index(operation.when)), *last)
 
 
 def _computed(job: Job, worked: list[FacePlan]) -> list[Operation]:

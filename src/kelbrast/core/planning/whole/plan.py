@@ -56,23 +56,23 @@ class Plan:
     @property
     def saved(self) -> float:
         """Seconds that sharing set-ups between faces saves on one piece."""
-        return sum(one.saved for one in self.set_ups)
+        return sum(set_up.saved for set_up in self.set_ups)
 
     @property
     def seconds_all(self) -> float:
         """At the abrasives, for all pieces: every set-up serves the whole batch."""
-        once = sum(one.tool.carrier.stock.setup for one in self.set_ups)
+        once = sum(set_up.tool.carrier.stock.setup for set_up in self.set_ups)
         return once + self.job.pieces * (self.seconds_each - once)
 
     @property
     def around(self) -> float:
         """Seconds of a person around the abrasives, for one piece."""
-        return sum(one.active for one in self.operations if not one.counted)
+        return sum(operation.active for operation in self.operations if not operation.counted)
 
     @property
     def waiting(self) -> float:
         """Seconds of waiting: soaking, drying; for all pieces together."""
-        return sum(one.passive for one in self.operations)
+        return sum(operation.passive for operation in self.operations)
 
     @property
     def gather(self) -> tuple[Gathered, ...]:
@@ -92,7 +92,7 @@ class Plan:
     @property
     def changes(self) -> int:
         """Wheel changes of one piece."""
-        return wheel_changes([one.tool for one in self.set_ups])
+        return wheel_changes([set_up.tool for set_up in self.set_ups])
 
 
 def plan_job(job: Job) -> Plan:
@@ -103,9 +103,9 @@ def plan_job(job: Job) -> Plan:
     """
     choose_rack(job.rack)
     worked = together([work_out(face, job) for face in job.faces], job)
-    faces = tuple(one.plan(job) for one in worked.faces)
+    faces = tuple(face.plan(job) for face in worked.faces)
     shared = set_ups(faces)
-    begun = [face for one in shared for face, _ in one.faces]
+    begun = [face for set_up in shared for face, _ in set_up.faces]
     return Plan(
         job=job,
         faces=faces,
@@ -143,9 +143,9 @@ class Shortage:
 def shortages(plan: Plan, have: Mapping[str, float]) -> tuple[Shortage, ...]:
     """Everything that the plan lays out and the rack cannot, by how many of each tool id it has."""
     return tuple(
-        Shortage(one.tool, one.count, have.get(one.tool.id, 0.0))
-        for one in plan.gather
-        if have.get(one.tool.id, 0.0) < one.count - REL_TOL
+        Shortage(gathered.tool, gathered.count, have.get(gathered.tool.id, 0.0))
+        for gathered in plan.gather
+        if have.get(gathered.tool.id, 0.0) < gathered.count - REL_TOL
     )
 
 
@@ -160,7 +160,7 @@ class DoneWithout:
 def do_without(plan: Plan, have: Mapping[str, float]) -> DoneWithout:
     """Plan again without what is short, until nothing is: the plan without one thing may need another that is short too."""
     tools: frozenset[str] = frozenset()
-    while short := frozenset(one.tool.id for one in shortages(plan, have)):
+    while short := frozenset(shortage.tool.id for shortage in shortages(plan, have)):
         tools |= short
         plan = without(plan.job, tools)
         # A wish that cannot be kept is given up and said so: then these tools are in the plan again.

@@ -53,8 +53,10 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
     )
     found = []
     for tool, uses in in_turn(steps):
-        one, washes = uses[0][2].on_face, sum(step.time.wash > 0 for _, _, step in uses)
-        found.append(SetUp(tool, one.machine, one.setting.spindle, tuple((face, number) for face, number, _ in uses), washes))
+        on_face, washes = uses[0][2].on_face, sum(step.time.wash > 0 for _, _, step in uses)
+        found.append(
+            SetUp(tool, on_face.machine, on_face.setting.spindle, tuple((face, number) for face, number, _ in uses), washes)
+        )
     return tuple(found)
 
 
@@ -65,7 +67,7 @@ def in_turn(steps: Iterable[tuple[int, float, Tool, Served]]) -> list[tuple[Tool
         steps: the turn of the face, the depth of the marks that the step leaves (m), its tool, and what is told of the step.
     """
     found: dict[tuple[int, str], tuple[Tool, list[Served]]] = {}
-    for turn, _, tool, use in sorted(steps, key=lambda one: place_in_order(one[0], one[1], one[2].id)):
+    for turn, _, tool, use in sorted(steps, key=lambda step: place_in_order(step[0], step[1], step[2].id)):
         found.setdefault((turn, tool.id), (tool, []))[1].append(use)
     return list(found.values())
 

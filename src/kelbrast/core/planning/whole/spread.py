@@ -35,7 +35,7 @@ class Spread:
 
 def spread_of_plan(plan: Plan) -> Spread:
     """Return the spread of one piece of the whole job, with shared set-ups counted once."""
-    found = [one for face in plan.faces for one in _stretches(face, plan.job)]
+    found = [stretch for face in plan.faces for stretch in _stretches(face, plan.job)]
     return Spread(_high(found, plan.seconds_each), _causes(found))
 
 
@@ -46,7 +46,7 @@ def high_of_face(face: FacePlan, job: Job) -> float:
 
 def high_of_steps(face: FacePlan, job: Job) -> tuple[float, ...]:
     """Return the seconds that nine of ten stay below on each step of a face by itself."""
-    return tuple(_high([one], step.time.all) for one, step in zip(_stretches(face, job), face.steps, strict=True))
+    return tuple(_high([stretch], step.time.all) for stretch, step in zip(_stretches(face, job), face.steps, strict=True))
 
 
 def _stretches(plan: FacePlan, job: Job) -> list[Stretch]:
@@ -77,7 +77,7 @@ def _scatter() -> Scatter:
 
 def _high(stretches: Sequence[Stretch], seconds: float) -> float:
     """`seconds`: all of them, of which what is not in the stretches is sure."""
-    work = sum(one.seconds for one in stretches)
+    work = sum(stretch.seconds for stretch in stretches)
     if work <= 0:
         return seconds
     return max(seconds, seconds - work + stays_below(moments(stretches, _scatter()), share=_SHARE))
@@ -85,20 +85,20 @@ def _high(stretches: Sequence[Stretch], seconds: float) -> float:
 
 def _causes(stretches: Sequence[Stretch]) -> tuple[tuple[SpreadCause, float], ...]:
     """The share of each cause of the variance, largest first."""
-    if sum(one.seconds for one in stretches) <= 0:
+    if sum(stretch.seconds for stretch in stretches) <= 0:
         return ()
     scatter = _scatter()
     alone = {cause: moments(*_only(cause, stretches, scatter)).variance for cause in CAUSES}
     whole = sum(alone.values())
     shares = [(cause, variance / whole) for cause, variance in alone.items() if variance > 0]
-    return tuple(sorted(shares, key=lambda one: -one[1]))
+    return tuple(sorted(shares, key=lambda share: -share[1]))
 
 
 def _only(cause: SpreadCause, stretches: Sequence[Stretch], scatter: Scatter) -> tuple[list[Stretch], Scatter]:
     """The same work if nothing varied but this."""
     kept = [
-        replace(one, rate=one.rate if cause == "rate" else 0.0, depth=one.depth if cause == "depth" else 0.0)
-        for one in stretches
+        replace(stretch, rate=stretch.rate if cause == "rate" else 0.0, depth=stretch.depth if cause == "depth" else 0.0)
+        for stretch in stretches
     ]
     return kept, Scatter(
         hand=scatter.hand if cause == "hand" else 0.0,

@@ -49,7 +49,7 @@ class FacesTogether:
 
 def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
     """Choose the routes of the faces together for the job's aim; each keeps its own limit, wish and habits."""
-    free = [at for at, one in enumerate(faces) if one.chosen.route is not None and one.chosen.route.nodes]
+    free = [at for at, worked in enumerate(faces) if worked.chosen.route is not None and worked.chosen.route.nodes]
     if len(free) < 2 or job.aim not in _SHARED_AIMS:
         return FacesTogether(tuple(faces))
     routes = {at: _routes_by_itself(faces[at]) for at in free}
@@ -75,27 +75,27 @@ def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
 
 def _work(faces: Sequence[Worked], job: Job) -> Reals:
     """Seconds and changes of the work alone, with what is shared paid once."""
-    worked = [one for one in faces if one.chosen.route is not None and one.chosen.route.nodes]
+    worked = [face for face in faces if face.chosen.route is not None and face.chosen.route.nodes]
     return np.array(
-        _choice(worked, [[one.chosen.route] for one in worked if one.chosen.route is not None], job, work_alone=True).total
+        _choice(worked, [[face.chosen.route] for face in worked if face.chosen.route is not None], job, work_alone=True).total
     )
 
 
-def _routes_by_itself(one: Worked) -> list[Route]:
+def _routes_by_itself(worked: Worked) -> list[Route]:
     """Its own best first."""
-    assert one.figures is not None, "a route has figures"
-    assert one.chosen.route is not None, "only faces with a route are chosen together"
-    found = [one.chosen.route]
-    if one.chosen.request is not None and not one.chosen.request.wish.route:
-        _add(found, other_routes(one.figures, one.chosen.request, one.chosen.route))
+    assert worked.figures is not None, "a route has figures"
+    assert worked.chosen.route is not None, "only faces with a route are chosen together"
+    found = [worked.chosen.route]
+    if worked.chosen.request is not None and not worked.chosen.request.wish.route:
+        _add(found, other_routes(worked.figures, worked.chosen.request, worked.chosen.route))
     return found
 
 
-def _sharing(one: Worked, tools: frozenset[str]) -> list[Route]:
-    request = one.chosen.request
-    if one.figures is None or request is None or request.wish.route or not tools:
+def _sharing(worked: Worked, tools: frozenset[str]) -> list[Route]:
+    request = worked.chosen.request
+    if worked.figures is None or request is None or request.wish.route or not tools:
         return []
-    return sharing_routes(one.figures, request, tools)
+    return sharing_routes(worked.figures, request, tools)
 
 
 def _tools_of_others(faces: Sequence[Worked], picked: dict[int, Route], at: int) -> frozenset[str]:
@@ -105,9 +105,9 @@ def _tools_of_others(faces: Sequence[Worked], picked: dict[int, Route], at: int)
     return frozenset(tool for other in others for tool in _tools(faces[other], picked[other]))
 
 
-def _tools(one: Worked, route: Route) -> tuple[str, ...]:
-    assert one.figures is not None, "a route has figures"
-    return tuple(one.figures.surfaces.leaving(node).tool.id for node in route.nodes)
+def _tools(worked: Worked, route: Route) -> tuple[str, ...]:
+    assert worked.figures is not None, "a route has figures"
+    return tuple(worked.figures.surfaces.leaving(node).tool.id for node in route.nodes)
 
 
 def _add(routes: list[Route], more: Sequence[Route]) -> bool:
@@ -123,10 +123,10 @@ def _choice(
 ) -> ChosenTogether:
     """The best choice: its costs are seconds, with the price of changes where few are wanted, and changes."""
     charges = _Charges(0.0 if work_alone else price_of_a_change(job.aim), work_alone)
-    for one, some in zip(faces, routes, strict=True):
+    for worked, some in zip(faces, routes, strict=True):
         for route in some:
-            charges.note(one, route)
-    groups = [[charges.option(one, route) for route in some] for one, some in zip(faces, routes, strict=True)]
+            charges.note(worked, route)
+    groups = [[charges.option(worked, route) for route in some] for worked, some in zip(faces, routes, strict=True)]
     return choose_together(groups, charges.prices)
 
 
@@ -139,9 +139,9 @@ class _Charges:
         self._price: dict[tuple[int, str], tuple[float, int]] = {}
         self._numbers: dict[tuple[int, str], int] | None = None
 
-    def note(self, one: Worked, route: Route) -> None:
-        assert one.figures is not None, "a route has figures"
-        turn, surfaces = turn_of(one.face), one.figures.surfaces
+    def note(self, worked: Worked, route: Route) -> None:
+        assert worked.figures is not None, "a route has figures"
+        turn, surfaces = turn_of(worked.face), worked.figures.surfaces
         for node in route.nodes:
             tool = surfaces.leaving(node).tool
             key = turn, tool.id
@@ -161,15 +161,15 @@ class _Charges:
         set_ups = [self._cost(*self._price[key]) for key in self._ordered]
         return [*set_ups, *(self._cost(wash, 0) for _ in set_ups)]
 
-    def option(self, one: Worked, route: Route) -> Option:
-        assert one.figures is not None, "a route has figures"
-        assert one.chosen.request is not None, "a route was asked for"
-        turn, wash, charges, shared = turn_of(one.face), constant("work.wash").si, 0, 0.0
+    def option(self, worked: Worked, route: Route) -> Option:
+        assert worked.figures is not None, "a route has figures"
+        assert worked.chosen.request is not None, "a route was asked for"
+        turn, wash, charges, shared = turn_of(worked.face), constant("work.wash").si, 0, 0.0
         seconds = float(route.totals[TIME])
         if not self._work_alone:
-            seconds = seconds_with_repeats(one.figures, one.chosen.request, route)
+            seconds = seconds_with_repeats(worked.figures, worked.chosen.request, route)
         for before, node in route.steps:
-            key = turn, one.figures.surfaces.leaving(node).tool.id
+            key = turn, worked.figures.surfaces.leaving(node).tool.id
             charges |= 1 << self._ordered[key]
             shared += self._price[key][0]
             if before:
