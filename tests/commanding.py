@@ -25,7 +25,7 @@ def run(*arguments: str | Path, text: str | None = None) -> subprocess.Completed
     os.chdir(ROOT)
     try:
         with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
-            main([str(one) for one in arguments])
+            main([str(argument) for argument in arguments])
     except SystemExit as left:
         code = left.code if isinstance(left.code, int) else int(left.code is not None)
     finally:

@@ -74,7 +74,7 @@ def carried_out(work: DayWork, plan: list[Placed], scatter: float, seed: int) ->
     real = {task.id: task.minutes * chance.lognormvariate(0.0, scatter) for task in work.tasks}
     ends: dict[int, float] = {}
     free: dict[object, float] = {}
-    stands = {(one.id, at): wheel for one in work.stations for at, wheel in enumerate(one.standing, start=1)}
+    stands = {(station.id, at): wheel for station in work.stations for at, wheel in enumerate(station.standing, start=1)}
     before = {task.id: [link for link in work.links if link.task == task.id] for task in work.tasks}
     late, changes = 0.0, 0
     for one in sorted(plan, key=lambda block: (block.begins, block.ends)):

@@ -41,7 +41,7 @@ def fault_lines(bad: dict[str, Any] | str) -> list[str]:
     try:
         to_job(read_job_file(bad if isinstance(bad, str) else json.dumps(bad)))
     except BadInput as error:
-        return [f"{one.field}: {one.message}" for one in error.faults]
+        return [f"{fault.field}: {fault.message}" for fault in error.faults]
     return []
 
 

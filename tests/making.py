@@ -20,9 +20,9 @@ def face(want: str = "bright", depth: float = 20, worst: float | None = None, **
     return Face("face", more.pop("area", 0.01), found, finish(want), limit=limit and limit * UM, **more)
 
 
-def job(stuff: str, one: Face, **more: Any) -> Job:
-    return Job("test", material(stuff), (one,), **more)
+def job(stuff: str, face: Face, **more: Any) -> Job:
+    return Job("test", material(stuff), (face,), **more)
 
 
-def plan(stuff: str, one: Face, **more: Any) -> FacePlan:
-    return plan_face(one, job(stuff, one, **more))
+def plan(stuff: str, face: Face, **more: Any) -> FacePlan:
+    return plan_face(face, job(stuff, face, **more))

@@ -60,6 +60,6 @@ def findings_in_both_themes(page: Page, within: str = "html") -> list[str]:
     for theme in ("light", "dark"):
         page.evaluate(f"{mode} = '{theme}'")
         only = () if theme == "light" else ("color-contrast",)
-        found += [f"{theme}: {one}" for one in findings(page, within, only)]
+        found += [f"{theme}: {finding}" for finding in findings(page, within, only)]
     page.evaluate(f"{mode} = '{before}'")
     return found

@@ -125,13 +125,16 @@ def _value(name: str) -> Measure | str | Sentence:
 def samples() -> list[Sentence]:
     """Every sentence that the program can say with a figure in it."""
     found = [sample(code) for code in wording._words()]
-    found += [one.purpose for one in finishes().values()] + [one.reason for one in uses().values()]
+    found += [finish.purpose for finish in finishes().values()] + [use.reason for use in uses().values()]
     found += [Sentence("sample", "{it}", (("it", Measure(1.0, quantity)),)) for quantity in wording.UNITS]
     return [*found, plain("Nothing {to} fill")]
 
 
 def documents() -> list[dict[str, Any]]:
-    return [{"said": to_sentence_file(one).model_dump(), "metric": tell(one), "inch": tell(one, "inch")} for one in samples()]
+    return [
+        {"said": to_sentence_file(sample).model_dump(), "metric": tell(sample), "inch": tell(sample, "inch")}
+        for sample in samples()
+    ]
 
 
 if __name__ == "__main__":

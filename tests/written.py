@@ -44,7 +44,9 @@ CASES: Final[dict[str, tuple[str, dict[str, Any], dict[str, Any]]]] = {
 def _sums(stuff: str, of_face: dict[str, Any], of_job: dict[str, Any]) -> list[str]:
     planned = job(stuff, face(**of_face), **of_job)
     made = plan_face(planned.faces[0], planned)
-    found = [(number, one) for number in range(1, len(made.steps) + 1) for one in derivations(made, number, planned)]
+    found = [
+        (number, derivation) for number in range(1, len(made.steps) + 1) for derivation in derivations(made, number, planned)
+    ]
     return [
         f"{number}. {one.what} = {_figure(one.result)} {one.unit}: {one.formula} | "
         + " | ".join(
@@ -84,7 +86,7 @@ def _to_prepare() -> dict[str, Any]:
         replace(job("mild-steel", replace(face("satin", after="P120"), name="arm"), pieces=3), title="bracket"),
         replace(job("brass", replace(face("mirror", after="P240"), name="rim")), title="window"),
     ]
-    made = prepare([plan_job(one) for one in jobs])
+    made = prepare([plan_job(job) for job in jobs])
     return {
         "gather": [[one.tool.id, one.count] for one in made.gather],
         "machines": [
@@ -153,8 +155,8 @@ def _front(stuff: str, of_face: dict[str, Any], of_job: dict[str, Any]) -> list[
     assert figures is not None
     routes = pareto_front(figures, planned).routes
     return [
-        f"{[figures.surfaces.ids[node - 1] for node in one.nodes]} {[_figure(total) for total in one.totals]}"
-        for one in routes[:10]
+        f"{[figures.surfaces.ids[node - 1] for node in route.nodes]} {[_figure(total) for total in route.totals]}"
+        for route in routes[:10]
     ]
 
 
@@ -214,8 +216,8 @@ def _operations() -> list[Any]:
             name,
             made.blocked,
             [
-                f"{one.id} {one.when} {_figure(one.active)} s, {_figure(one.passive)} s waiting, {one.counted}, {one.within}"
-                for one in made.operations
+                f"{operation.id} {operation.when} {_figure(operation.active)} s, {_figure(operation.passive)} s waiting, {operation.counted}, {operation.within}"
+                for operation in made.operations
             ],
             list(made.cautions),
         ]

@@ -213,5 +213,5 @@ def test_a_failure_of_the_program_is_a_problem_with_a_number_that_stands_in_the_
     assert "your jobs are as they were" in body["detail"]
     assert "fault of ours" not in json.dumps(body)
     number = body["instance"].split(":")[-1]
-    assert any(number in one.getMessage() for one in caplog.records)
+    assert any(number in record.getMessage() for record in caplog.records)
     assert quiet.get("/api/catalogue").status_code == 200

@@ -76,7 +76,7 @@ def test_limits_are_checked_at_once(client, run) -> None:
 
 def test_an_instrument_reads_what_the_plan_expects_and_says_that_it_is_simulated(client, run) -> None:
     kinds = client.get("/api/measuring").json()
-    assert {one["id"] for one in kinds["instruments"]} >= {"tachometer", "thermometer", "dial-gauge"}
+    assert {kind["id"] for kind in kinds["instruments"]} >= {"tachometer", "thermometer", "dial-gauge"}
     reading = client.get(f"/api/runs/{run['id']}/readings/tachometer").json()
     assert reading["simulated"]
     assert reading["value"] == pytest.approx(run["hand"]["plan"]["rpm"], rel=0.01)

@@ -64,9 +64,9 @@ def test_the_board_as_calendar_and_table(ordered) -> None:
     blocks = ordered.get("/api/day").json()["board"]["blocks"]
     assert lines.count("BEGIN:VEVENT") == len(blocks)
     mine = ordered.get("/api/day.ics", params={"person": "Ada"}).text
-    assert mine.count("BEGIN:VEVENT") == sum(one["person"] == "Ada" for one in blocks)
+    assert mine.count("BEGIN:VEVENT") == sum(block["person"] == "Ada" for block in blocks)
     rows = list(csv.DictReader(io.StringIO(ordered.get("/api/day.csv").text)))
-    assert [row["label"] for row in rows] == [one["label"] for one in blocks]
+    assert [row["label"] for row in rows] == [block["label"] for block in blocks]
 
 
 def test_the_shop_says_who_is_there(client) -> None:

@@ -52,11 +52,11 @@ def test_a_rack_filled_from_a_kit_plans_the_work_of_such_a_shop(client, kit: str
 def test_every_word_becomes_what_the_model_knows() -> None:
     wanted = "dents gouges rust tarnish heat-tint orange-peel casting-skin tool-marks weld-bead solder polish-haze"
     assert set(wanted.split()) <= set(damages())
-    for one in damages().values():
-        assert one.kind in FOUND_KINDS
-        assert 0 < one.likely.si <= one.worst.si
-        assert (one.share is not None) == (one.kind == "raised")
-    depths = [one.likely.si for one in feels().values()]
+    for damage in damages().values():
+        assert damage.kind in FOUND_KINDS
+        assert 0 < damage.likely.si <= damage.worst.si
+        assert (damage.share is not None) == (damage.kind == "raised")
+    depths = [feel.likely.si for feel in feels().values()]
     assert depths == sorted(depths)
     assert feels()["card"].likely.value == 760  # ISO/IEC 7810: a bank card is 0.76 mm thick
     assert set(kits()) == {kit for kit, *_ in CAN}

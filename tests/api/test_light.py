@@ -28,9 +28,9 @@ def test_a_picture_for_the_found_surface_and_each_step(client, collar, tiles) ->
     steps = client.post("/api/plan", json=collar).json()["faces"][0]["steps"]
     assert [tile["label"] for tile in tiles] == ["as found", *(step["label"] for step in steps)]
     pictures = [picture(client, tile["key"]) for tile in tiles]
-    fine = [float(np.abs(np.diff(one.mean(axis=2), axis=0)).mean()) for one in pictures]
+    fine = [float(np.abs(np.diff(picture.mean(axis=2), axis=0)).mean()) for picture in pictures]
     assert fine[0] > fine[1] > fine[-1]  # the marks get finer from stage to stage
-    assert all(one[..., 0].mean() > one[..., 2].mean() for one in pictures)  # brass
+    assert all(picture[..., 0].mean() > picture[..., 2].mean() for picture in pictures)  # brass
 
 
 def test_the_same_plan_has_the_same_pictures_and_another_face_others(client, collar, tiles) -> None:

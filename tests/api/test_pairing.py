@@ -201,7 +201,7 @@ def test_pairing_again_ends_the_session_before(shop: Shop) -> None:
 
 def test_a_device_that_is_taken_off_is_out_at_once_also_after_a_new_start(shop: Shop, tmp_path: Path) -> None:
     tablet, other = shop.paired("One"), shop.paired("Two")
-    device = next(one for one in shop.pairing.devices if one.name == "One")
+    device = next(device for device in shop.pairing.devices if device.name == "One")
     assert shop.main.delete(f"/api/devices/{device.id}").status_code == 204
     assert (status(tablet), status(other)) == (401, 200)
     again = Pairing(devices_file(tmp_path / "shop.sqlite"), shop.clock)
@@ -361,7 +361,7 @@ def test_every_answer_has_the_headers_refusals_too(shop: Shop) -> None:
         shop.tablet().get("/", headers={"host": "evil.example"}),
         tablet.get("/api/devices"),
     ]
-    assert [one.status_code for one in answers] == [200, 401, 400, 403]
+    assert [answer.status_code for answer in answers] == [200, 401, 400, 403]
     for one in answers:
         assert "default-src 'self'" in one.headers["content-security-policy"]
         assert "frame-ancestors 'none'" in one.headers["content-security-policy"]
@@ -384,7 +384,7 @@ def test_a_clock_a_month_ahead_costs_no_other_device(shop: Shop) -> None:
     shop.pairing.pair(shop.pairing.show_code().shown, "Phone", "192.168.7.10")
     shop.clock.set(days=-40)
     assert shop.pairing.who(token) is not None
-    assert {one.name for one in shop.pairing.devices} == {"Tablet", "Phone"}
+    assert {device.name for device in shop.pairing.devices} == {"Tablet", "Phone"}
 
 
 def test_a_tablet_whose_clock_is_a_day_off_pairs_and_taps(shop: Shop, collar) -> None:

@@ -57,7 +57,7 @@ def test_the_plan_carries_operations_and_set_ups(client: TestClient, collar: dic
 def written(pdf: bytes) -> str:
     """The letters of a PDF, whose streams are only packed."""
     streams = re.findall(rb"stream\r?\n(.*?)\r?\nendstream", pdf, re.DOTALL)
-    return b"".join(zlib.decompress(one) for one in streams if one[:1] == b"x").decode("latin-1")
+    return b"".join(zlib.decompress(stream) for stream in streams if stream[:1] == b"x").decode("latin-1")
 
 
 def test_the_card_of_a_kept_job(client: TestClient, collar: dict[str, Any]) -> None:

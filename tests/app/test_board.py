@@ -29,7 +29,7 @@ def clock() -> WallClock:
 
 
 def job(title: str, **more: Any) -> JobFile:
-    file = next(one for one in demo_jobs() if one.title == title)
+    file = next(job for job in demo_jobs() if job.title == title)
     return file.model_copy(update={"state": "ordered", **more})
 
 
@@ -43,9 +43,9 @@ def boards(jobs: Jobs, clock: WallClock) -> Boards:
 
 def test_what_is_ordered_is_on_the_board_and_nothing_else(boards: Boards) -> None:
     board = boards.board()
-    assert {one.job for one in board.file.blocks} == {"Lamp clock housing", "Barometer lens"}
+    assert {block.job for block in board.file.blocks} == {"Lamp clock housing", "Barometer lens"}
     assert board.file.late_min == 0
-    assert {one.person for one in board.file.blocks if one.person} <= {"One", "Two"}
+    assert {block.person for block in board.file.blocks if block.person} <= {"One", "Two"}
     assert board.file.begins == "08:00"
 
 
@@ -63,7 +63,7 @@ def test_people_who_are_away_do_nothing(boards: Boards) -> None:
     shop = boards.shop()
     people = [shop.people[0], shop.people[1].model_copy(update={"away": True})]
     boards.change_shop(shop.model_copy(update={"people": people}))
-    assert {one.person for one in boards.board().file.blocks if one.person} == {"One"}
+    assert {block.person for block in boards.board().file.blocks if block.person} == {"One"}
     with pytest.raises(BadInput, match="nobody is there"):
         boards.change_shop(ShopFile(people=[people[1]]))
 
@@ -84,21 +84,21 @@ def test_a_search_goes_on_in_the_background_is_never_worse_and_is_kept(boards: B
     assert (after.late_min, after.changes) <= (before.late_min, before.changes)
     assert "late" in after.proven
     again = Boards(jobs, clock).board().file  # the program was started anew
-    assert [(one.key, one.from_min) for one in again.blocks] == [(one.key, one.from_min) for one in after.blocks]
+    assert [(block.key, block.from_min) for block in again.blocks] == [(block.key, block.from_min) for block in after.blocks]
 
 
 def test_a_block_stays_where_it_was_put_until_it_is_let_go(boards: Boards) -> None:
-    task = next(one for one in boards.board().file.blocks if one.kind == "work" and one.from_min > 0)
+    task = next(block for block in boards.board().file.blocks if block.kind == "work" and block.from_min > 0)
     moved = boards.pin(task.key, Pin(task.from_min + 60, "Two")).file
-    there = next(one for one in moved.blocks if one.key == task.key and one.kind == "work")
+    there = next(block for block in moved.blocks if block.key == task.key and block.kind == "work")
     assert (there.fixed, there.person) == (True, "Two")
     assert there.to_min - there.from_min == task.to_min - task.from_min
-    assert not any(one.fixed for one in boards.pin(task.key, None).file.blocks)
+    assert not any(block.fixed for block in boards.pin(task.key, None).file.blocks)
 
 
 def test_what_can_not_stand_there_is_refused_and_nothing_moves(boards: Boards) -> None:
     before = boards.board().file
-    last = max((one for one in before.blocks if one.kind == "work"), key=lambda one: one.from_min)
+    last = max((block for block in before.blocks if block.kind == "work"), key=lambda block: block.from_min)
     with pytest.raises(BadInput, match="nothing can be planned"):
         boards.pin(last.key, Pin(0, "One"))
     assert boards.board().file == before
@@ -107,7 +107,7 @@ def test_what_can_not_stand_there_is_refused_and_nothing_moves(boards: Boards) -
 
 
 def test_what_would_be_if_a_block_went_first(boards: Boards) -> None:
-    lens = next(one for one in boards.board().file.blocks if one.job == "Barometer lens")
+    lens = next(block for block in boards.board().file.blocks if block.job == "Barometer lens")
     found = boards.why(lens.key)
     assert found is not None
     now, first = found
@@ -143,22 +143,22 @@ def work_through(runs: Runs, run_id: int, clock: WallClock, *, minutes: float) -
 def test_the_board_follows_the_bench_through_a_late_step(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
     clock.now = MORNING.replace(hour=8, minute=0)
     before = boards.board()
-    first = next(one for one in before.file.blocks if one.job == "Lamp clock housing" and one.operation == "inspect")
+    first = next(block for block in before.file.blocks if block.job == "Lamp clock housing" and block.operation == "inspect")
     runs, run_id = bench(jobs, clock, "Lamp clock housing")
     clock.now += timedelta(minutes=9)
     tap(runs, run_id, "operated", operation="inspect")
     board = boards.board()
     assert board.done[first.key] == 8 * 60 + 9
-    assert first.key not in {one.key for one in board.file.blocks}
+    assert first.key not in {block.key for block in board.file.blocks}
     done: list[str] = []
     while not done:  # a set-up may serve several faces
         tool = work_through(runs, run_id, clock, minutes=30)  # planned for a few minutes
         late = boards.board()
         done = [task for task in late.done if task != first.key]
-    assert [one.tool for one in before.file.blocks if one.key in done and one.kind == "work"] == [tool]
+    assert [block.tool for block in before.file.blocks if block.key in done and block.kind == "work"] == [tool]
     now = (clock.now.hour * 60 + clock.now.minute) - 8 * 60
-    others = [one for one in late.file.blocks if not one.fixed and one.kind != "change"]
-    assert all(one.from_min >= now - 10 or one.fixed for one in others)
+    others = [block for block in late.file.blocks if not block.fixed and block.kind != "change"]
+    assert all(other.from_min >= now - 10 or other.fixed for other in others)
 
 
 def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
@@ -171,7 +171,7 @@ def test_a_job_is_at_the_bench_then_done_and_off_the_board(boards: Boards, jobs:
         work_through(runs, run_id, clock, minutes=5)
     tap(runs, run_id, "finished", well=True)
     assert state() == "done"
-    assert {one.job for one in boards.board().file.blocks} == {"Lamp clock housing"}
+    assert {block.job for block in boards.board().file.blocks} == {"Lamp clock housing"}
     tap(runs, run_id, "undone", undoes=runs.get(run_id).run.seen)
     assert state() == "at-the-bench"
 
@@ -230,10 +230,10 @@ def test_a_way_back_is_on_the_board_before_what_comes_after_the_steps(boards: Bo
     where = {"piece": piece, "face": stage.face, "route": stage.route, "step": stage.step}
     tap(runs, run_id, "back", fingernail=True, extent="whole", **where)
     board = boards.board()
-    back = [one for one in board.file.blocks if one.label.endswith("way back")]
+    back = [block for block in board.file.blocks if block.label.endswith("way back")]
     open_still = [one for one in runs.get(run_id).run.ahead[1] if one.route > 0]
     assert [one.tool for one in sorted(back, key=lambda one: one.from_min)] == [one.tool for one in open_still]
-    after = [one for one in board.file.blocks if one.job == "Barometer lens" and one.operation]
+    after = [block for block in board.file.blocks if block.job == "Barometer lens" and block.operation]
     assert min(one.from_min for one in after if one.operation != "inspect") >= max(one.to_min for one in back)
 
 
@@ -244,9 +244,9 @@ def test_what_was_left_on_a_spindle_stands_there_the_next_morning(boards: Boards
         work_through(runs, run_id, clock, minutes=1)
     boards.board()
     jobs.add(job("Lamp clock housing").model_copy(update={"title": "The same again"}))
-    today = [one for one in boards.board().file.blocks if one.job == "The same again"]
+    today = [block for block in boards.board().file.blocks if block.job == "The same again"]
     clock.now += timedelta(days=1)
-    tomorrow = [one for one in boards.board().file.blocks if one.job == "The same again"]
+    tomorrow = [block for block in boards.board().file.blocks if block.job == "The same again"]
     assert sum(one.kind == "change" for one in tomorrow) <= sum(one.kind == "change" for one in today)
     assert sum(one.kind == "change" for one in tomorrow) < sum(
         one.machine is not None and one.kind == "work" for one in tomorrow

@@ -34,8 +34,8 @@ def boards(jobs: Jobs, clock: WallClock) -> Boards:
 
 def two_faces(title: str, first: str = "outer barrel", second: str = "rim", **more: Any) -> JobFile:
     """The rail collar with two faces of its own names, without edges."""
-    file = next(one for one in demo_jobs() if one.title == "Gallery rail collar")
-    face = next(one for one in file.faces if one.edge is None)
+    file = next(job for job in demo_jobs() if job.title == "Gallery rail collar")
+    face = next(face for face in file.faces if face.edge is None)
     faces = [
         face.model_copy(update={"id": "", "name": first}),
         face.model_copy(update={"id": "", "name": second, "limit_um": None}),
@@ -67,22 +67,22 @@ def test_a_comma_in_a_face_name_is_no_separator(boards: Boards, jobs: Jobs, cloc
 
 def test_a_done_mark_stays_with_its_block_when_a_face_is_added(boards: Boards, jobs: Jobs) -> None:
     kept = jobs.add(two_faces("Collar"))
-    blocks = [one for one in boards.board().file.blocks if one.kind == "work" and one.tool]
+    blocks = [block for block in boards.board().file.blocks if block.kind == "work" and block.tool]
     marked = blocks[1]
     boards.finish(marked.key)
-    before = {one.key: (one.tool, one.face) for one in blocks}
+    before = {block.key: (block.tool, block.face) for block in blocks}
     file = jobs.get(kept.id).job
     added = file.faces[0].model_copy(update={"id": "", "name": "inner bore", "want": file.faces[0].want, "limit_um": None})
     jobs.change(kept.id, file.model_copy(update={"faces": [added, *file.faces]}), revision=kept.revision)
     after = boards.board()
     said = boards._kept.said_done(boards._asked().work, MORNING.date())
     assert said == {}  # with the new face the block is another one, which nobody said to be done
-    still = {one.key: (one.tool, one.face) for one in after.file.blocks}
+    still = {block.key: (block.tool, block.face) for block in after.file.blocks}
     assert all(before[key] == still[key] for key in set(before) & set(still))
 
 
 def test_three_jobs_of_confusing_titles_keep_their_blocks(boards: Boards, jobs: Jobs) -> None:
-    lens = next(one for one in demo_jobs() if one.title == "Barometer lens").model_copy(update={"state": "ordered"})
+    lens = next(job for job in demo_jobs() if job.title == "Barometer lens").model_copy(update={"state": "ordered"})
     collar = two_faces("Box (3)")
     added = [
         jobs.add(lens.model_copy(update={"title": "Box"})),
@@ -90,8 +90,10 @@ def test_three_jobs_of_confusing_titles_keep_their_blocks(boards: Boards, jobs: 
         jobs.add(lens.model_copy(update={"title": "Box", "pieces": 2})),
     ]
     board = boards.board()
-    assert len({one.job for one in board.file.blocks}) == 3
-    tools = {kept.id: {one.tool for one in board.file.blocks if board.ids[one.key] == kept.id and one.tool} for kept in added}
+    assert len({block.job for block in board.file.blocks}) == 3
+    tools = {
+        kept.id: {block.tool for block in board.file.blocks if board.ids[block.key] == kept.id and block.tool} for kept in added
+    }
     assert tools[added[0].id] == tools[added[2].id]
     assert tools[added[1].id] != tools[added[0].id]
     planned = {step.tool for face in jobs.plan(added[1].id).faces for step in face.steps}
@@ -110,7 +112,7 @@ def test_what_is_kept_of_a_block_never_comes_to_another(boards: Boards, jobs: Jo
     luck = chance("identity")
     mine = jobs.add(two_faces("Collar"))
     board = boards.board()
-    work = [one for one in board.file.blocks if one.kind == "work" and one.tool]
+    work = [block for block in board.file.blocks if block.kind == "work" and block.tool]
     pinned = work[-1]
     boards.pin(pinned.key, Pin(pinned.starts_min + 120, None, None))
     others: list[int] = []
@@ -124,7 +126,7 @@ def test_what_is_kept_of_a_block_never_comes_to_another(boards: Boards, jobs: Jo
         elif others:
             jobs.remove(others.pop(luck.randrange(len(others))))
         board = boards.board()
-        fixed = [one for one in board.file.blocks if one.fixed]
+        fixed = [block for block in board.file.blocks if block.fixed]
         assert all(board.ids[one.key] == mine.id and one.tool == pinned.tool for one in fixed)
         assert {one.key for one in fixed} <= {pinned.key}
 
@@ -133,11 +135,11 @@ def test_a_job_that_does_not_fit_is_named_and_the_others_stay(
     boards: Boards, jobs: Jobs, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Thirty name plates have to be under their lacquer within two hours of the last step, and cannot."""
-    plates = next(one for one in demo_jobs() if one.title == "Keepers' name plates")
+    plates = next(job for job in demo_jobs() if job.title == "Keepers' name plates")
     jobs.add(two_faces("Collar"))
     jobs.add(plates.model_copy(update={"state": "ordered", "pieces": 30}))
     board = boards.board()
-    assert {one.job for one in board.file.blocks} == {"Collar"}
+    assert {block.job for block in board.file.blocks} == {"Collar"}
     ((title, reason),) = board.left_out
     assert title == plates.title
     assert reason

@@ -28,7 +28,7 @@ def here(tmp_path: Path) -> Runs:
 
 
 def files(log: Log) -> list[dict[str, Any]]:
-    return [json.loads(one.model_dump_json()) for one in log.run_files(Wanted()) if one.status != "open"]
+    return [json.loads(file.model_dump_json()) for file in log.run_files(Wanted()) if file.status != "open"]
 
 
 def test_its_line_and_its_lessons_are_the_same(elsewhere: Log, here: Runs) -> None:
@@ -42,8 +42,8 @@ def test_its_line_and_its_lessons_are_the_same(elsewhere: Log, here: Runs) -> No
         key: value for key, value in said.items() if value[0] != "open"
     }
     with reading(here.engine) as session, reading(elsewhere._engine) as other:
-        assert sorted(one.ratio for one in newest_observations(session, 200)) == sorted(
-            one.ratio for one in newest_observations(other, 200)
+        assert sorted(observation.ratio for observation in newest_observations(session, 200)) == sorted(
+            observation.ratio for observation in newest_observations(other, 200)
         )
         assert {item for item, *_ in work_of_items(session)} == {None}
 
@@ -67,14 +67,14 @@ def test_it_comes_in_once(elsewhere: Log, here: Runs) -> None:
     ],
 )
 def test_what_can_not_be_is_refused(elsewhere: Log, here: Runs, change: dict[str, Any], said: str) -> None:
-    finished = next(one for one in files(elsewhere) if one["status"] == "finished")
+    finished = next(file for file in files(elsewhere) if file["status"] == "finished")
     with pytest.raises(BadInput, match=said):
         bring_run(here, read_run_file(json.dumps({**finished, **change})))
     assert Log(here).search(Wanted())[0] == 0
 
 
 def test_events_that_can_not_have_happened_are_refused(elsewhere: Log, here: Runs) -> None:
-    finished = next(one for one in files(elsewhere) if one["status"] == "finished")
+    finished = next(file for file in files(elsewhere) if file["status"] == "finished")
     first, *others = finished["events"]
     strange = [{**one, "face": "the mirror"} if one["kind"] == "started" else one for one in finished["events"]]
     for events in (others, strange, [first, first, *others]):
@@ -84,7 +84,7 @@ def test_events_that_can_not_have_happened_are_refused(elsewhere: Log, here: Run
 
 
 def test_a_photo_of_elsewhere_is_none_of_here(elsewhere: Log, here: Runs) -> None:
-    finished = next(one for one in files(elsewhere) if one["status"] == "finished")
+    finished = next(file for file in files(elsewhere) if file["status"] == "finished")
     last = finished["events"][-1]
     taken = {**{key: last[key] for key in ("at", "ticks", "boot")}, "kind": "photo", "photo": 1, "number": last["number"] + 1}
     run = bring_run(here, read_run_file(json.dumps({**finished, "events": [*finished["events"], taken]})))
@@ -94,17 +94,21 @@ def test_a_photo_of_elsewhere_is_none_of_here(elsewhere: Log, here: Runs) -> Non
 
 def test_a_run_file_from_before_faces_had_ids_comes_in(elsewhere: Log, here: Runs) -> None:
     """Its job is job/1, and plan, ways back and taps say the names of faces."""
-    for one in files(elsewhere):
-        names = {face["id"]: face["name"] for face in one["job"]["faces"]}
-        for face in (*one["job"]["faces"], *one["plan"]["faces"], *(event["back"] for event in one["events"] if event["back"])):
+    for file in files(elsewhere):
+        names = {face["id"]: face["name"] for face in file["job"]["faces"]}
+        for face in (
+            *file["job"]["faces"],
+            *file["plan"]["faces"],
+            *(event["back"] for event in file["events"] if event["back"]),
+        ):
             del face["id"]
-        for event in one["events"]:
+        for event in file["events"]:
             event["face"] = names.get(event["face"])
-        for face in one["job"]["faces"]:
+        for face in file["job"]["faces"]:
             if face["edge"]:
                 face["edge"]["next_to"] = [names[key] for key in face["edge"]["next_to"]]
-        one["job"]["kelbrast"] = "job/1"
-        bring_run(here, read_run_file(json.dumps(one)))
+        file["job"]["kelbrast"] = "job/1"
+        bring_run(here, read_run_file(json.dumps(file)))
     there, brought = elsewhere.search(Wanted(), limit=None)[1], Log(here).search(Wanted(), limit=None)[1]
     minutes = {(one.title, one.began_at): one.figures["minutes"] for one in there if one.status != "open"}
     assert {(one.title, one.began_at): one.figures["minutes"] for one in brought} == minutes

@@ -61,7 +61,7 @@ def test_out_and_in_on_an_empty_program_gives_the_same(shop: Jobs, archive: Path
     brought = bring(backups, archive, NOW)
     assert brought.kind == "brought"
     assert new.search()[1] == []  # until it is put in place nothing changes
-    assert {one.table for one in backups.changes(backups.file(brought.name))} >= {"jobs", "runs", "rack_items", "photos"}
+    assert {change.table for change in backups.changes(backups.file(brought.name))} >= {"jobs", "runs", "rack_items", "photos"}
     backups.restore(backups.file(brought.name), NOW)
     shop.close()
     assert rows(tmp_path / "new.sqlite") == rows(Path(shop.engine.url.database))
@@ -87,7 +87,7 @@ def test_it_can_be_read_without_this_program(archive: Path, shop: Jobs) -> None:
         runs = [json.loads(line) for line in packed.read("runs.jsonl").splitlines()]
         assert Image.open(io.BytesIO(packed.read("photos/1.jpg"))).size == (64, 48)
     assert about["kelbrast"] == "everything/1"
-    assert {one["title"] for one in jobs} == {one.title for one in shop.search()[1]}
+    assert {job["title"] for job in jobs} == {one.title for one in shop.search()[1]}
     assert runs[0]["plan"]["kelbrast"] == "plan/1"  # documents are documents and no text
 
 

@@ -40,7 +40,7 @@ def collar(*faces: dict[str, Any], **more: Any) -> dict[str, Any]:
 
 def by_area(faces: list[FaceFile]) -> dict[float, FaceFile]:
     """In these tests the area tells which face it really is."""
-    return {one.area_cm2 or 0.0: one for one in faces}
+    return {face.area_cm2 or 0.0: face for face in faces}
 
 
 def shuffled(file: JobFile, luck: random.Random, fresh: float) -> JobFile:
@@ -64,13 +64,13 @@ def test_renames_insertions_and_orders_attach_nothing_to_another_face(jobs: Jobs
         kept = jobs.add(check_job_file(first))
         photo = photos.add(kept.id, picture.getvalue(), shows="before")
         outlines = [
-            {"face": one.id, "name": one.name, "points": TRIANGLE, "curved": one.area_cm2 / 40} for one in kept.job.faces
+            {"face": face.id, "name": face.name, "points": TRIANGLE, "curved": face.area_cm2 / 40} for face in kept.job.faces
         ]
         photos.draw(photo.id, PartPhotoFile.model_validate({"outlines": outlines}))
         boards.board()
         run_id = runs.begin(kept.id).id
         _, stage = runs.get(run_id).run.current
-        worked = {one.id: one.area_cm2 for one in kept.job.faces}[stage.face]
+        worked = {face.id: face.area_cm2 for face in kept.job.faces}[stage.face]
         clock.now += timedelta(minutes=2)
         tapped(runs, run_id, "started", "gone")
         for change in range(2):
@@ -78,21 +78,23 @@ def test_renames_insertions_and_orders_attach_nothing_to_another_face(jobs: Jobs
             jobs.change(kept.id, shuffled(now.job, luck, 60.0 + change), revision=now.revision)
             after = jobs.get(kept.id).job
             assert {area: one.id for area, one in by_area(after.faces).items() if area < 50} == {
-                one.area_cm2: one.id for one in kept.job.faces
+                face.area_cm2: face.id for face in kept.job.faces
             }
             # The plan, the photo, the bench, the board and the log speak of the same faces, under their new names.
-            named = {one.id: one.name for one in after.faces}
+            named = {face.id: face.name for face in after.faces}
             plan = plan_file(after)
-            assert {one.id: one.area_cm2 for one in plan.faces} == {one.id: one.area_cm2 for one in after.faces}
+            assert {face.id: face.area_cm2 for face in plan.faces} == {face.id: face.area_cm2 for face in after.faces}
             assert {step.face_id: step.face for one in plan.set_ups for step in one.steps} == named
             for outline in photos.of_job(kept.id)[0].drawn.outlines:
-                assert round(outline.curved * 40) == round(next(one.area_cm2 for one in after.faces if one.id == outline.face))
+                assert round(outline.curved * 40) == round(
+                    next(face.area_cm2 for face in after.faces if face.id == outline.face)
+                )
                 assert outline.name == named[outline.face]
             run = runs.get(run_id)
             assert run.job.face(stage.face).area == pytest.approx(worked / 1e4)
             assert run.run.work(1, stage).outcome == "gone"
             board = boards.board()
-            over = [one for one in boards._asked().work.tasks if one.key in board.done and one.job == str(kept.id)]
+            over = [task for task in boards._asked().work.tasks if task.key in board.done and task.job == str(kept.id)]
             assert all(stage.face in one.faces and one.tool == stage.tool for one in over)
         jobs.set_state(kept.id, "delivered", after=jobs.get(kept.id).state_number)
 
@@ -100,11 +102,11 @@ def test_renames_insertions_and_orders_attach_nothing_to_another_face(jobs: Jobs
 def test_whoever_writes_without_ids_means_the_face_of_that_name() -> None:
     before = read_job_file(json.dumps(collar(face("lid", 40, id="a1"), face("cover", 41, id="lid"))))
     written = read_as_written(json.dumps({**collar(face("cover", 41), face("lid", 40), face("rim", 42)), "kelbrast": "job/1"}))
-    assert [one.id for one in identified(written, before).faces] == ["lid", "a1", "rim"]
+    assert [face.id for face in identified(written, before).faces] == ["lid", "a1", "rim"]
     # A name that is an id of a face that went is no way to come by what was known of that face.
     gone = read_job_file(json.dumps(collar(face("cover", 41, id="lid"), face("rim", 42))))
     again = identified(read_as_written(json.dumps(collar(face("lid", 40), face("rim", 42, id="rim")))), gone)
-    assert [one.id for one in again.faces] == ["lid-2", "rim"]
+    assert [face.id for face in again.faces] == ["lid-2", "rim"]
 
 
 def test_made_ids_are_told_apart_and_the_same_for_everybody() -> None:
@@ -144,7 +146,7 @@ def test_a_run_from_before_faces_had_ids_goes_on(jobs: Jobs) -> None:
     run_id = runs.begin(kept.id).id
     tapped(runs, run_id, "started", "gone")
     was = runs.get(run_id)
-    names = {one.id: one.name for one in kept.job.faces}
+    names = {face.id: face.name for face in kept.job.faces}
     with sqlite3.connect(database) as raw:
         for table, column in (("runs", "job"), ("runs", "plan"), ("run_events", "document"), ("jobs", "document")):
             for key, text in raw.execute(f"select rowid, {column} from {table}").fetchall():
@@ -156,7 +158,7 @@ def test_a_run_from_before_faces_had_ids_goes_on(jobs: Jobs) -> None:
     assert {key: work.outcome for key, work in now.run.works.items()} == {
         key: work.outcome for key, work in was.run.works.items()
     }
-    assert [one.key for one in now.run.stages[1]] == [one.key for one in was.run.stages[1]]
+    assert [stage.key for stage in now.run.stages[1]] == [stage.key for stage in was.run.stages[1]]
     tapped(again, run_id, "started", "gone")
     assert sum(work.outcome == "gone" for work in again.get(run_id).run.works.values()) == 2
 

@@ -114,7 +114,7 @@ def test_a_photo_is_made_smaller_turned_upright_and_rid_of_where_it_was_taken(sh
         assert again.format == "JPEG"
         assert dict(again.getexif()) == {}
         assert "exif" not in again.info
-    assert [one.id for one in photos.references()] == [kept.id]
+    assert [reference.id for reference in photos.references()] == [kept.id]
     photos.scale(kept.id, 55.0)
     assert photos.of_run(shop.kept.id)[0].across_mm == 55
 

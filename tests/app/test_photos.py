@@ -87,7 +87,7 @@ def test_what_fails_while_it_is_looked_after_is_told_by_its_concern_until_it_is_
 
     backups, watched = Failing(tmp_path / "kept.sqlite"), Health(jobs)
     Watch(jobs, backups, watched).look(datetime(2026, 11, 30, 9, 0))
-    assert [(one.concern, "page 7" in one.said) for one in watched.troubles()] == [("damaged", True)]
+    assert [(trouble.concern, "page 7" in trouble.said) for trouble in watched.troubles()] == [("damaged", True)]
     backups.failing = False
     Watch(jobs, backups, watched).look(datetime(2026, 11, 30, 10, 0))
     assert watched.troubles() == []

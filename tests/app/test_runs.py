@@ -74,7 +74,7 @@ def test_going_back_follows_the_planner_and_the_old_route_stays_in_the_log(shop,
     kept = shop.tap("back", depth_um=9.0, extent=asked.extent)
     chosen = asked.patch if asked.extent == "patch" else asked.whole
     piece, stage = kept.run.current
-    assert [one.tool for one in kept.run.stages[piece] if one.route == 1] == [step.tool for step in chosen.steps]
+    assert [stage.tool for stage in kept.run.stages[piece] if stage.route == 1] == [step.tool for step in chosen.steps]
     assert (stage.route, stage.step) == (1, 1)
     assert {work.outcome for (_, _, route, _), work in kept.run.works.items() if route == 0} == {"gone", "back", "dropped"}
     assert [event.kind for event in kept.events] == ["started", "gone", "started", "back"]

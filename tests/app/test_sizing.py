@@ -26,15 +26,15 @@ def test_a_part_comes_back_as_it_was_kept(sizings: Sizings, file: SizeFile) -> N
     assert sizings.get(kept.id).size == file
     assert kept.answer is not None
     assert kept.places == kept.answer.places
-    assert [one.id for one in sizings.page().sizes] == [kept.id]
+    assert [size.id for size in sizings.page().sizes] == [kept.id]
 
 
 def test_before_the_first_reading_it_says_where_to_read(sizings: Sizings) -> None:
     kept = sizings.add(empty_of(demo_sizes()[0]))
     assert kept.answer is None
     assert len(kept.places) == 12
-    assert {round(one.z_mm, 3) for one in kept.places} == {0.0, -10.5, 10.5}
-    assert {round(one.phi_deg) for one in kept.places} == {0, 45, 90, 135}
+    assert {round(place.z_mm, 3) for place in kept.places} == {0.0, -10.5, 10.5}
+    assert {round(place.phi_deg) for place in kept.places} == {0, 45, 90, 135}
 
 
 def test_of_two_changes_of_one_revision_only_one_is_taken(sizings: Sizings) -> None:

@@ -64,7 +64,7 @@ def test_a_size(client: TestClient, jobs: Jobs) -> None:
     first, *others = client.get("/api/sizes").json()["sizes"]
     spoil(jobs, "sizings", first["id"], "'$.colour', 'red'")
     page = client.get("/api/sizes").json()
-    assert [one["id"] for one in page["sizes"]] == [one["id"] for one in others]
+    assert [one["id"] for one in page["sizes"]] == [other["id"] for other in others]
     assert [(one["id"], one["title"]) for one in page["unreadable"]] == [(first["id"], first["size"]["title"])]
     assert client.get(f"/api/sizes/{first['id']}/file").json()["colour"] == "red"
     for one in others:
@@ -159,7 +159,7 @@ def test_what_is_wrong_is_told_until_it_is_mended(tmp_path: Path) -> None:
     watch = Watch(jobs, backups, health)
     backups.folder.write_text("a file where the folder should be")
     watch.look(NOW)
-    assert [one.concern for one in health.troubles()] == ["backup"]
+    assert [trouble.concern for trouble in health.troubles()] == ["backup"]
     backups.folder.unlink()
     watch.look(NOW)
     assert health.troubles() == []
@@ -179,4 +179,4 @@ def test_a_watch_survives_whatever_fails(tmp_path: Path, monkeypatch: pytest.Mon
 
     monkeypatch.setattr(Backups, "every_day", fails)
     Watch(jobs, backups, health).look(NOW)
-    assert [one.concern for one in health.troubles()] == ["backup"]
+    assert [trouble.concern for trouble in health.troubles()] == ["backup"]

@@ -95,9 +95,9 @@ def test_readers_do_not_wait_for_writers(tmp_path: Path, collar: dict[str, Any])
             writers = [pool.submit(httpx.post, f"{served.address}/api/jobs", json=collar, timeout=60) for _ in range(45)]
             wait(writers, timeout=1.5)
             read = [client.get(address).status_code for address in ("/api/jobs", "/api/rack", "/api/health", "/")]
-            answered = sum(one.done() for one in writers)
+            answered = sum(writer.done() for writer in writers)
             holder.execute("ROLLBACK")
-            codes = {one.result().status_code for one in writers}
+            codes = {writer.result().status_code for writer in writers}
         assert read == [200, 200, 200, 200]
         assert answered == 0
         assert codes == {201}

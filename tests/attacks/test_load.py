@@ -65,10 +65,10 @@ def test_many_screens_with_the_schedule_open(tmp_path: Path) -> None:
             for one in screens:
                 one.join(SECONDS + 60)
             kept = client.get(f"/api/runs/{run}").json()["seen"]
-        assert [wrong for one in screens for wrong in one.wrong] == []
-        assert kept == sum(one.kept for one in screens)  # every answered tap is there, each once
+        assert [wrong for screen in screens for wrong in screen.wrong] == []
+        assert kept == sum(screen.kept for screen in screens)  # every answered tap is there, each once
         for what in ("tap", "/api/day", "/api/jobs"):
-            took = sorted(seconds for one in screens for name, seconds in one.took if name == what)
+            took = sorted(seconds for screen in screens for name, seconds in screen.took if name == what)
             print(
                 f"{what}: {len(took)} answers, half within {took[len(took) // 2]:.3f} s, 95 % within {took[len(took) * 95 // 100]:.3f} s"
             )

@@ -77,7 +77,7 @@ def shop(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[Served, lis
 
 def wordiest(kept: KeptRun) -> tuple[int, tuple[str, int, int]]:
     """The step of a run with the most to say, and how many letters that are."""
-    plans = {key: step for key, step in kept.steps.items() if key in {one.key for one in kept.run.layout.stages}}
+    plans = {key: step for key, step in kept.steps.items() if key in {stage.key for stage in kept.run.layout.stages}}
     return max((len(step.label) + len(step.check) + sum(map(len, step.cautions)), key) for key, step in plans.items())
 
 

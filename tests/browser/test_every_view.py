@@ -50,7 +50,7 @@ def wrong_with(page: Page, view: str, least: int) -> list[str]:
     """What is wrong with the view that is shown, in every theme and at every size."""
     page.wait_for_load_state("networkidle")
     expect(page.locator("main")).not_to_be_empty()
-    found = [f"{view}, {one}" for one in findings_in_both_themes(page)]
+    found = [f"{view}, {theme}" for theme in findings_in_both_themes(page)]
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
         page.wait_for_timeout(150)  # what is measured by scripts is laid out anew

@@ -43,7 +43,7 @@ def test_each_file_goes_where_it_belongs(page: Page, empty) -> None:
     drop(page, "letter.txt", b"Dear keeper")
     appears(page.get_by_text("letter.txt was not taken"))
     files = [read_job_file(path.read_bytes()) for path in sorted(EXAMPLES.glob("0[12]*.job.json"))]
-    drop(page, "two.zip", jobs_archive([one.model_dump(mode="json", exclude_none=True) for one in files]))
+    drop(page, "two.zip", jobs_archive([file.model_dump(mode="json", exclude_none=True) for file in files]))
     appears(page.get_by_role("link", name="Gallery rail collar", exact=True))
     assert len(empty.jobs.search()[1]) == 3
 

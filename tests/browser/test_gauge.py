@@ -230,7 +230,7 @@ def test_what_the_drawing_says_is_read_before_the_part_is_made(page: Page, empty
     page.get_by_role("button", name="Yes, read it").click()
     appears(page.get_by_text("Reading 1 of 12"))
     kept = empty.jobs.engine
-    assert [(one.size.kind, one.size.want.class_) for one in Sizings(kept).page().sizes] == [("shaft", "h6")]
+    assert [(size.size.kind, size.size.want.class_) for size in Sizings(kept).page().sizes] == [("shaft", "h6")]
 
 
 def test_a_form_with_something_that_is_not_understood_is_not_sent(page: Page, empty) -> None:

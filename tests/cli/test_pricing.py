@@ -13,7 +13,7 @@ HOUSING, LENS = EXAMPLES / "06-clock-housing.job.json", EXAMPLES / "04-barometer
 
 
 def printed(*arguments: object) -> str:
-    done = CliRunner().invoke(app, [str(one) for one in arguments])
+    done = CliRunner().invoke(app, [str(argument) for argument in arguments])
     assert done.exit_code == 0, done.output
     return done.output
 
@@ -83,6 +83,6 @@ def test_what_is_wrong_is_named_with_exit_code_2(
     arguments: tuple[object, ...], field: str, capsys: pytest.CaptureFixture[str]
 ) -> None:
     with pytest.raises(SystemExit) as left:
-        main([str(one) for one in arguments])
+        main([str(argument) for argument in arguments])
     assert left.value.code == 2
     assert capsys.readouterr().err.startswith(field)

@@ -88,7 +88,7 @@ def test_a_worn_in_wheel_is_for_the_last_pass() -> None:
     at = said(made, "worn-in")
     assert all(made.steps[n - 1].tool.carrier.kind in ("flap wheel", "non-woven") and n == len(made.steps) for n in at)
     worn_in = next(one for one in AT_STEPS if one.words == "worn-in")
-    flap = next(one for one in made.steps if one.tool.carrier.kind == "flap wheel").on_face
+    flap = next(step for step in made.steps if step.tool.carrier.kind == "flap wheel").on_face
     step = AtStep(
         flap,
         made.face,
@@ -218,4 +218,4 @@ def test_what_shakes_a_hand_is_told_from_half_an_hour_on_with_its_points() -> No
     assert "32 points" in told
     assert vibration_cautions([(machine("orbital"), 1700.0)]) == ()
     large = plan_job(job("stainless-304", face("brushed-fine", depth=20, area=1.0), carried=False))
-    assert [one for one in large.cautions if "points of vibration" in one]
+    assert [caution for caution in large.cautions if "points of vibration" in caution]

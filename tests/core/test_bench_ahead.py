@@ -73,7 +73,7 @@ def test_work_is_only_tapped_for_the_piece_and_the_step_in_hand(kind: str, about
     before = bench.run
     with pytest.raises(BadInput) as refused:
         bench.tap(kind, **{"piece": 1, "stage": ("barrel", 0, 1), **TAPS[kind], **about})
-    assert [one.field for one in refused.value.faults] == ["stage"]
+    assert [fault.field for fault in refused.value.faults] == ["stage"]
     assert bench.run == before
 
 
@@ -106,7 +106,7 @@ def test_what_is_missing_or_wrong_is_named(kind: str, more: dict[str, object], f
     bench.tap("started")
     with pytest.raises(BadInput) as refused:
         bench.tap(kind, **more)
-    assert [one.field for one in refused.value.faults] == [field]
+    assert [fault.field for fault in refused.value.faults] == [field]
 
 
 def test_trouble_is_told_by_name_or_in_words() -> None:

@@ -92,12 +92,19 @@ def test_without_a_limit_nothing_is_claimed() -> None:
 
 def test_stand_ins_read_what_is_expected_with_their_usual_error_and_say_that_they_are_simulated() -> None:
     instruments = stand_ins(seed=4)
-    assert {one.quantity for one in instruments.values()} == {"coat", "ra", "gloss", "spindle", "temperature", "size"}
+    assert {instrument.quantity for instrument in instruments.values()} == {
+        "coat",
+        "ra",
+        "gloss",
+        "spindle",
+        "temperature",
+        "size",
+    }
     gauge = instruments["thickness-gauge"]
     assert gauge.simulated
     readings = [gauge.read(60 * UM) for _ in range(400)]
     assert sum(readings) / 400 == pytest.approx(60 * UM, abs=0.5 * UM)
-    assert all(abs(one / UM - round(one / UM)) < 1e-6 for one in readings)  # whole micrometres
+    assert all(abs(reading / UM - round(reading / UM)) < 1e-6 for reading in readings)  # whole micrometres
     with pytest.raises(BadInput):
         gauge.read(None)
 

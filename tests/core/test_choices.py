@@ -37,7 +37,7 @@ def test_a_face_without_a_route_is_said() -> None:
 @pytest.mark.parametrize("title", ["Gallery rail collar", "Lamp clock housing", "Tide gauge spindle", "Lens guard"])
 def test_an_aim_says_what_its_plan_says(title) -> None:
     """Also over several faces, insides before open ones, by hand and on wheels."""
-    whole = to_job(next(one for one in demo_jobs() if one.title == title))
+    whole = to_job(next(job for job in demo_jobs() if job.title == title))
     for way in choices(whole).by_aim:
         plan = plan_job(replace(whole, aim=way.aim))
         assert (way.changes, way.steps) == (plan.changes, sum(len(each.steps) for each in plan.faces))
@@ -54,7 +54,7 @@ def test_set_ups_that_faces_share_count_once_here_too() -> None:
 
 @pytest.mark.parametrize("title", ["Gallery rail collar", "Lamp clock housing", "Galley top", "Fog gauge window"])
 def test_the_ways_differ_and_none_beats_another_but_the_job_s_own_is_there(title) -> None:
-    whole = to_job(next(one for one in demo_jobs() if one.title == title))
+    whole = to_job(next(job for job in demo_jobs() if job.title == title))
     made = choices(whole)
     ways = [way.choice for way in made.ways]
     own = next(way for way in made.by_aim if way.aim == whole.aim)
@@ -75,7 +75,7 @@ def test_the_ways_differ_and_none_beats_another_but_the_job_s_own_is_there(title
     for way in made.ways:
         for aim in way.best_at:
             at = list(AIMS).index(aim)
-            assert way.choice.criteria[at] == min(one.criteria[at] for one in ways)
+            assert way.choice.criteria[at] == min(way.criteria[at] for way in ways)
 
 
 def test_a_job_with_one_way_shows_one_and_an_impossible_one_none() -> None:

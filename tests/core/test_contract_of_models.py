@@ -85,10 +85,10 @@ def test_it_says_everything(name: str) -> None:
         if re.search("float|Reals|int", ast.unparse(one.annotation or ast.Constant("")))
         and "bool" not in ast.unparse(one.annotation or ast.Constant(""))
     ]
-    for one in numbers:
-        entry = re.search(rf"^\s+{one.arg}: (.+(?:\n\s{{8,}}.+)*)$", said["Args"], re.MULTILINE)
-        assert entry, one.arg
-        assert re.search(UNITS, entry[1]), f"{one.arg} has no unit"
+    for number in numbers:
+        entry = re.search(rf"^\s+{number.arg}: (.+(?:\n\s{{8,}}.+)*)$", said["Args"], re.MULTILINE)
+        assert entry, number.arg
+        assert re.search(UNITS, entry[1]), f"{number.arg} has no unit"
 
 
 X = np.arange(20_000) * 1e-6

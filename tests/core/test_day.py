@@ -291,9 +291,9 @@ def test_dust_may_begin_in_the_minute_in_which_drying_ends() -> None:
     )
     for begins in (540, 450):
         plan = [Placed(0, 480, 540, None, None, change=False), Placed(1, begins, begins + 30, "A", 1, change=False)]
-        assert not [one for one in violations(work, plan) if "dust" in one]
+        assert not [violation for violation in violations(work, plan) if "dust" in violation]
     plan = [Placed(0, 480, 540, None, None, change=False), Placed(1, 539, 569, "A", 1, change=False)]
-    assert [one for one in violations(work, plan) if "dust" in one]
+    assert [violation for violation in violations(work, plan) if "dust" in violation]
 
 
 def test_what_dries_needs_clean_air_and_what_grinds_dry_by_machine_makes_dust() -> None:
@@ -302,14 +302,14 @@ def test_what_dries_needs_clean_air_and_what_grinds_dry_by_machine_makes_dust() 
         if not plan.possible:
             continue
         tasks = blocks_of(plan, job="1", title="", first=0).tasks
-        assert {one.operation for one in tasks if one.clean} == {
-            one.id for one in plan.operations if one.id == "lacquer" and one.passive
+        assert {task.operation for task in tasks if task.clean} == {
+            operation.id for operation in plan.operations if operation.id == "lacquer" and operation.passive
         }
         for set_up in plan.set_ups:
-            step = next(one for one in plan.faces if one.face.key == set_up.faces[0][0]).steps[set_up.faces[0][1] - 1]
+            step = next(face for face in plan.faces if face.face.key == set_up.faces[0][0]).steps[set_up.faces[0][1] - 1]
             dry = not step.on_face.working.wet and set_up.tool.carrier.cutting.wear_law != "compound"
-            blocks = [one for one in tasks if one.tool == set_up.tool.id]
-            assert all(one.dusty == (one.machine is not None and dry) for one in blocks)
+            blocks = [task for task in tasks if task.tool == set_up.tool.id]
+            assert all(block.dusty == (block.machine is not None and dry) for block in blocks)
 
 
 def test_a_fixed_block_holds_its_spindle_for_the_change_too() -> None:

@@ -23,8 +23,8 @@ def edge_face(length: float, wanted: EdgeWanted, size: float | None, want: str =
     return replace(face(want), name="edge", area=edge.area, found=Found("scratches", edge.depth, edge.depth), edge=edge)
 
 
-def planned(stuff: str, one: Face, **more: object) -> FacePlan:
-    return plan(stuff, one, **more)
+def planned(stuff: str, face: Face, **more: object) -> FacePlan:
+    return plan(stuff, face, **more)
 
 
 # By hand: 0.3 x 0.3 / 2 x 400 = 18 mm3; (1 - 3.14159 / 4) x 1 x 100 = 21.46 mm3.
@@ -77,7 +77,7 @@ def test_edges_come_first_and_one_that_stays_sharp_is_left_alone() -> None:
     assert made.possible
     assert made.order == ("edge", "face")
     assert made.faces[1].steps == ()
-    assert "mask" not in {one.id for one in made.operations}
+    assert "mask" not in {operation.id for operation in made.operations}
 
 
 def test_beside_a_sharp_edge_a_soft_wheel_takes_half_and_is_warned_of() -> None:
@@ -86,7 +86,7 @@ def test_beside_a_sharp_edge_a_soft_wheel_takes_half_and_is_warned_of() -> None:
     (free, held) = (figures_of(one.faces[0], one) for one in both)
     assert free is not None
     assert held is not None
-    wheel = next(one for one in free.tools if one.tool.id == "sewn-tripoli")
+    wheel = next(tool for tool in free.tools if tool.tool.id == "sewn-tripoli")
     share = takes_in_all(wheel, held.surfaces) / takes_in_all(wheel, free.surfaces)
     assert share == constant("edges.sharp_share").value
     made = planned("brass", beside)

@@ -30,9 +30,9 @@ def now(bench: Bench, after: float = 0.0) -> Moment:
     return Moment(bench.now + after, bench.now + after, "test")
 
 
-def reads(bench: Bench, one: Job, quantity: str, after: float = 0.0) -> float | None:
+def reads(bench: Bench, job: Job, quantity: str, after: float = 0.0) -> float | None:
     current = bench.run.current
-    return expected(bench.run, one, quantity, 1, current[1] if current else None, now(bench, after))
+    return expected(bench.run, job, quantity, 1, current[1] if current else None, now(bench, after))
 
 
 class TestReadings:

@@ -151,7 +151,7 @@ def test_when_a_protection_applies(stuff: str, want: str, part: Part, protection
 
 def test_a_face_that_needs_no_work_gets_no_finishing() -> None:
     made = plan_job(job("brass", face("brushed-coarse", after="P120", keep_off=True)))
-    assert not {one.id for one in made.operations} & {"lacquer", "compare", "residue-ultrasonic"}
+    assert not {operation.id for operation in made.operations} & {"lacquer", "compare", "residue-ultrasonic"}
 
 
 def plans_of(**more) -> dict[tuple[str, int, int], Planned]:
@@ -210,15 +210,15 @@ class TestTheRack:
     WHEEL, BAR = Item(1, "loose"), Item(2, "white", count=3)
 
     def test_using_a_fresh_wheel_commits_it(self) -> None:
-        fresh = next(one for one in offer([self.WHEEL, self.BAR], "steel").tools if one.tool == "loose-white")
+        fresh = next(tool for tool in offer([self.WHEEL, self.BAR], "steel").tools if tool.tool == "loose-white")
         used = replace(self.WHEEL, history=(ItemEvent("used", charge="white", family="steel"),))
-        bound = next(one for one in offer([used, self.BAR], "steel").tools if one.tool == "loose-white")
+        bound = next(tool for tool in offer([used, self.BAR], "steel").tools if tool.tool == "loose-white")
         assert (fresh.commits, bound.commits) == (True, False)
 
     def test_of_two_wheels_the_bound_one_is_taken(self) -> None:
         used = replace(self.WHEEL, id=7, history=(ItemEvent("used", charge="white", family="steel"),))
         for items in ([self.WHEEL, used, self.BAR], [used, self.WHEEL, self.BAR]):
-            assert next(one for one in offer(items, "steel").tools if one.tool == "loose-white").item == 7
+            assert next(tool for tool in offer(items, "steel").tools if tool.tool == "loose-white").item == 7
 
     def test_what_use_does(self) -> None:
         bars = {"white": 2}

@@ -17,7 +17,7 @@ def planned(stuff: str, *faces, **more) -> Plan:
 
 
 def ids(made: Plan) -> list[str]:
-    return [one.id for one in made.operations]
+    return [operation.id for operation in made.operations]
 
 
 def test_a_plain_part_is_cleaned_washed_between_protected_and_compared() -> None:
@@ -26,7 +26,7 @@ def test_a_plain_part_is_cleaned_washed_between_protected_and_compared() -> None
     wash = made.operations[1]
     assert wash.counted
     assert wash.active == pytest.approx(60 * (len(made.faces[0].steps) - 1))
-    assert made.around == pytest.approx(sum(one.active for one in made.operations if one.id != "wash"))
+    assert made.around == pytest.approx(sum(operation.active for operation in made.operations if operation.id != "wash"))
 
 
 @pytest.mark.parametrize(
@@ -81,7 +81,7 @@ def called(word: str, **more):
 )
 def test_rust_scale_and_tint_come_off_first_and_stainless_is_passivated(stuff, word, inserts, first, passivated) -> None:
     made = planned(stuff, called(word), part=Part(inserts=inserts))
-    before = [one.id for one in made.operations if one.when == "before"]
+    before = [operation.id for operation in made.operations if operation.when == "before"]
     assert before == ["inspect", *first]
     assert ("passivate" in ids(made)) == passivated
 

@@ -34,7 +34,7 @@ def test_the_price_of_two_faces_by_hand() -> None:
     steps = [step for face in plan.faces for step in face.steps]
     shared = sum(one.saved for one in plan.set_ups)
     each = sum(step.time.all for step in steps) - shared - setting_up
-    around = sum(one.active for one in plan.operations if not one.counted)
+    around = sum(operation.active for operation in plan.operations if not operation.counted)
     seconds = setting_up + 5 * (each + around)
     again = 5 * sum(0.15 * 0.4 * step.time.cut for step in steps)  # one check in seven fails, two fifths are done again
     abrasives = 5 * sum(step.use.cost for step in steps)
@@ -48,8 +48,8 @@ def test_the_price_of_two_faces_by_hand() -> None:
 def test_more_pieces_are_cheaper_each_and_never_dearer_in_all() -> None:
     plan = plan_job(plate())
     prices = [price_of(plan, RATES, pieces=one) for one in (1, 5, 20, 100)]
-    assert [one.each for one in prices] == sorted((one.each for one in prices), reverse=True)
-    assert [one.price for one in prices] == sorted(one.price for one in prices)
+    assert [price.each for price in prices] == sorted((price.each for price in prices), reverse=True)
+    assert [price.price for price in prices] == sorted(price.price for price in prices)
 
 
 def test_what_it_is_made_of_adds_up() -> None:
@@ -111,11 +111,11 @@ def test_own_operations_and_coats_are_paid() -> None:
     lacquered = {"part": Part(protect="lacquer")}
     plain, more = plan_job(plate(**lacquered)), plan_job(plate(own_operations=(trial,), coats=3, **lacquered))
     assert more.around > plain.around + 299
-    own = next(one for one in more.operations if one.id == "own-1")
+    own = next(operation for operation in more.operations if operation.id == "own-1")
     assert (own.when, own.passive, own.check) == ("after", 600.0, "It runs off in one sheet")
     assert more.operations[-1].id == "compare"
-    coat = {one.id: one for one in plain.operations}
-    coats = {one.id: one for one in more.operations}
+    coat = {operation.id: operation for operation in plain.operations}
+    coats = {operation.id: operation for operation in more.operations}
     assert coats["lacquer"].passive == pytest.approx(3 * coat["lacquer"].passive)
     assert coats["lacquer"].active > 2 * coat["lacquer"].active
 

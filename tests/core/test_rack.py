@@ -45,10 +45,10 @@ def test_everything_stockable_has_a_kind_and_nothing_else_has() -> None:
 def test_a_wheel_takes_one_bar_and_one_family_for_life() -> None:
     assert offer([WHEEL, BAR], "silver").refused == ()
     used = replace(WHEEL, history=(ON_STEEL,))
-    assert [one.tool for one in offer([used, BAR], "steel").tools] == ["loose-white"]
+    assert [tool.tool for tool in offer([used, BAR], "steel").tools] == ["loose-white"]
     made = offer([used, BAR, Item(4, "rouge")], "silver")
-    assert "loose-white" not in [one.tool for one in made.tools]
-    assert "loose-rouge" not in [one.tool for one in made.tools]
+    assert "loose-white" not in [tool.tool for tool in made.tools]
+    assert "loose-rouge" not in [tool.tool for tool in made.tools]
     assert "has worked steel and iron: what it holds would score or stain silver." in made.refused[0].reason
 
 
@@ -76,19 +76,19 @@ def test_insisting_warns_on_the_step() -> None:
     planned = plan_job(replace(made, own=Own(found.tools, found.machines)))
     step = next(step for step in planned.faces[0].steps if step.tool.id == "loose-white")
     assert "steel" in step.cautions[0]
-    assert any(one.warning for one in found.tools if one.tool == "loose-white")
+    assert any(tool.warning for tool in found.tools if tool.tool == "loose-white")
 
 
 def test_a_lap_carries_one_grade() -> None:
     lap = Item(5, "lap", history=(ItemEvent("used", charge="9um", family="steel"),))
-    assert [one.tool for one in offer([lap], "steel").tools] == ["lap-9um"]
+    assert [tool.tool for tool in offer([lap], "steel").tools] == ["lap-9um"]
 
 
 def test_mixed_wheels_are_refused_until_downgraded() -> None:
     mixed = replace(WHEEL, history=(ON_STEEL, ItemEvent("used", charge="rouge", family="steel")))
     assert offer([mixed, BAR], "steel").tools == ()
     again = replace(mixed, history=(*mixed.history, ItemEvent("downgraded", charge="white", family="steel")))
-    assert [one.tool for one in offer([again, BAR], "steel").tools] == ["loose-white"]
+    assert [tool.tool for tool in offer([again, BAR], "steel").tools] == ["loose-white"]
 
 
 events = st.builds(

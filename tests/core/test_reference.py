@@ -35,17 +35,17 @@ def test_a_constant_is_one_number() -> None:
 
 def test_materials_are_plausible() -> None:
     assert len(materials()) >= 16
-    for one in materials().values():
-        assert 0.05e9 < one.hardness < 15e9
-        assert 0.1 < one.conductivity < 450
-        assert 900 < one.density < 20000
-        assert 100 < one.specific_heat < 1800
-        assert 273.15 + 40 < one.limit < 273.15 + 400
+    for material in materials().values():
+        assert 0.05e9 < material.hardness < 15e9
+        assert 0.1 < material.conductivity < 450
+        assert 900 < material.density < 20000
+        assert 100 < material.specific_heat < 1800
+        assert 273.15 + 40 < material.limit < 273.15 + 400
 
 
 def test_the_rack_covers_every_carrier() -> None:
     assert len(tools()) >= 70
-    kinds = {one.carrier.kind for one in tools().values()}
+    kinds = {tool.carrier.kind for tool in tools().values()}
     assert kinds >= {
         "belt", "disc", "flap wheel", "non-woven", "rubber-bonded", "radial bristle", "paper", "lap", "felt",
         "sewn cotton", "sisal", "loose cotton", "wool pad", "foam pad", "stone",
@@ -72,17 +72,17 @@ def test_a_softly_held_grain_reaches_half_its_size() -> None:
 
 
 def test_every_tool_has_a_machine_and_a_band() -> None:
-    for one in tools().values():
-        drivers = [each for each in machines().values() if one.carrier.mount in each.takes]
-        assert drivers, one.id
+    for tool in tools().values():
+        drivers = [each for each in machines().values() if tool.carrier.mount in each.takes]
+        assert drivers, tool.id
         turned = any(each.stroke is None and each.orbit is None for each in drivers)
-        assert not turned or any(use == one.carrier.running.band for use, _ in speed_bands()), one.id
+        assert not turned or any(use == tool.carrier.running.band for use, _ in speed_bands()), tool.id
 
 
 def test_finishes_have_bands_in_order() -> None:
-    for one in finishes().values():
-        assert one.no_finer_than or one.ra_high
-        assert (one.ra_low or 0) < (one.ra_high or 1)
+    for finish in finishes().values():
+        assert finish.no_finer_than or finish.ra_high
+        assert (finish.ra_low or 0) < (finish.ra_high or 1)
 
 
 def test_n_grades() -> None:  # ISO 1302 (from memory): N1 0.025, then doubling (12.5 and 25 rounded up to there), N12 50

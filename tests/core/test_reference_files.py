@@ -206,7 +206,7 @@ def test_the_notes_of_the_speeds_are_whole() -> None:
 
 
 def test_a_carrier_of_a_constant_law_says_its_wear() -> None:
-    one = next(one.carrier for one in tools().values() if one.carrier.cutting.wear_law == "constant")
+    one = next(tool.carrier for tool in tools().values() if tool.carrier.cutting.wear_law == "constant")
     with pytest.raises(ReadError, match=rf"carriers\.toml:{one.id}\.wear: is missing"):
         wear_coefficient(replace(one, cutting=replace(one.cutting, wear=None)), 50e-6)
 
@@ -220,7 +220,7 @@ def worked_with(tool: Tool, family: str) -> bool:
 def test_every_family_is_complete(key: str) -> None:
     """It has materials, a look, speeds wherever it may be worked, a wheel or pad with each of its bars, and, unless only few
     carriers may touch it, an abrasive on a backing."""
-    kin = [one for one in materials().values() if one.family == key]
+    kin = [material for material in materials().values() if material.family == key]
     assert kin
     for one in kin:
         assert 0 <= look_of(one).body <= 1

@@ -83,7 +83,7 @@ def test_taking_back_the_last_tap_is_as_if_it_never_happened(taps, kind) -> None
 @settings(max_examples=many(35))
 @given(TAPS)
 def test_no_time_is_lost_or_made(taps) -> None:
-    events, run = play([one for one in taps if one[0] != "undone"])
+    events, run = play([tap for tap in taps if tap[0] != "undone"])
     running = 0.0
     since = None
     for event in events:  # counted independently: the clock runs from a start to whatever stops it
@@ -152,7 +152,7 @@ def test_going_back_replaces_what_was_left_and_keeps_what_was_done() -> None:
         stage("barrel", 2, tool="flap-p180", route=1, leaves=8e-6),
     )
     run = bench.tap("back", after=15, stages=back, depth=6e-6, extent="whole")
-    assert [one.tool for one in run.stages[1]] == ["flap-p180", "flap-p180", "sewn-tripoli", "paper-p120", "flap-p180"]
+    assert [stage.tool for stage in run.stages[1]] == ["flap-p180", "flap-p180", "sewn-tripoli", "paper-p120", "flap-p180"]
     assert run.works[1, "barrel", 0, 1].seconds == 40
     assert run.works[1, "barrel", 0, 2].outcome == "back"
     assert run.works[1, "barrel", 0, 2].seconds == 15

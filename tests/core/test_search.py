@@ -73,9 +73,9 @@ def test_equals_brute_force(rack, stuff, want, depth, limit, aim, habit, handove
     np.testing.assert_allclose(found or 0.0, brute or 0.0, rtol=1e-9 if aim in ("time", "cost") else 1e-4)
 
 
-def worth(one: Face, planned: Job) -> float:
+def worth(face: Face, planned: Job) -> float:
     """What a route is chosen by: its work, the repeats to expect and the risk of its end."""
-    return work_out(one, planned).seconds_with_repeats
+    return work_out(face, planned).seconds_with_repeats
 
 
 @settings(max_examples=many(25))

@@ -73,9 +73,9 @@ def test_inside_before_outside_with_bobs_that_go_in() -> None:
 
 def test_glass_beads_forbid_the_bath_and_hot_water() -> None:
     made = planned("wire guard with tool bites beside glass beads")
-    assert "residue-ultrasonic" not in [one.id for one in made.operations]
+    assert "residue-ultrasonic" not in [operation.id for operation in made.operations]
     assert any("stone" in caution for caution in made.cautions)
-    lacquer = next(one for one in made.operations if one.id == "lacquer")
+    lacquer = next(operation for operation in made.operations if operation.id == "lacquer")
     assert lacquer.within == 2 * 3600  # bare copper dulls within about two hours: common practice
 
 
@@ -83,7 +83,7 @@ def test_a_thin_wall_and_a_sealing_band_are_kept() -> None:
     made = planned("cast window bore with a band to leave and a thin wall")
     assert made.faces[0].face.limit_kind == "wall"
     assert made.faces[0].face.limit == pytest.approx(150 * UM)
-    assert "mask" in [one.id for one in made.operations]
+    assert "mask" in [operation.id for operation in made.operations]
 
 
 @pytest.mark.parametrize("name", ["two gutter sheets soldered flush", "blended weld on a gallery rail, to be painted"])
@@ -131,9 +131,9 @@ def test_a_size_is_held_by_a_lap_or_cloth_in_the_lathe() -> None:
 
 def test_an_anodised_cover_is_stripped_first_and_brushed_last() -> None:
     made = planned("anodised cover, half brushed, half bright")
-    ids = [one.id for one in made.operations]
+    ids = [operation.id for operation in made.operations]
     assert ids.index("strip-anodising") < ids.index("mask-finished") < ids.index("wax")
     assert made.order == ("rim", "field")
-    strip = next(one for one in made.operations if one.id == "strip-anodising")
+    strip = next(operation for operation in made.operations if operation.id == "strip-anodising")
     assert strip.passive == 15 * 60  # about a quarter of an hour: common practice
     assert any("alkali" in caution for caution in strip.cautions)

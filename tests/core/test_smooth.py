@@ -17,13 +17,13 @@ from random_jobs import all_tools, random_job, random_rack, with_face, worked
 JOBS = 5000 if SOAK else 120
 
 
-def seconds(one: Worked) -> float:
-    return np.inf if one.chosen.route is None else float(one.chosen.route.totals[TIME])
+def seconds(worked: Worked) -> float:
+    return np.inf if worked.chosen.route is None else float(worked.chosen.route.totals[TIME])
 
 
-def limit_binds(one: Worked) -> bool:
+def limit_binds(worked: Worked) -> bool:
     """Within a few percent of the limit the route is another one: that is a wall, and must be."""
-    route, limit = one.chosen.route, one.face.may_come_off
+    route, limit = worked.chosen.route, worked.face.may_come_off
     return route is None or float(route.totals[METAL]) > 0.9 * limit
 
 
@@ -77,11 +77,11 @@ def test_deeper_is_never_quicker(jobs: list[Job]) -> None:
 def test_two_halves_take_what_the_whole_takes(jobs: list[Job]) -> None:
     """Apart from what each face costs by itself: its light checks. Both halves are as large as any pad asks for."""
     pairs = []
-    for job in (one for one in jobs if one.faces[0].area > 0.08):
+    for job in (job for job in jobs if job.faces[0].area > 0.08):
         (whole,) = job.faces
         half = replace(whole, area=whole.area / 2, name="left", id="left")
         both = plan_job(replace(job, faces=(half, replace(half, name="right", id="right"))))
-        checks = constant("work.check").si * sum(len(one.steps) for one in both.faces)
+        checks = constant("work.check").si * sum(len(face.steps) for face in both.faces)
         pairs.append((plan_job(job), both, checks))
     likes = [(one.seconds_each, two.seconds_each, checks) for one, two, checks in pairs if one.possible and two.possible]
     assert len(likes) > JOBS / 10

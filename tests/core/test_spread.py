@@ -19,7 +19,7 @@ def drawn(stretches: list[Stretch], scatter: Scatter, seed: int) -> np.ndarray:
     """The seconds of so many jobs, each with its own hand, its kinds, its depths and its light checks."""
     chance = np.random.default_rng(seed)
     hand = chance.standard_normal(DRAWS) * scatter.hand
-    kinds = {kind: chance.standard_normal(DRAWS) for kind in sorted({one.kind for one in stretches})}
+    kinds = {kind: chance.standard_normal(DRAWS) for kind in sorted({stretch.kind for stretch in stretches})}
     total = np.zeros(DRAWS)
     for one in stretches:
         logs = hand + one.rate * kinds[one.kind] + one.depth * chance.standard_normal(DRAWS)
@@ -81,8 +81,8 @@ def test_what_the_log_taught_narrows_it() -> None:
     plain = plan_job(job("brass", face("mirror", after="P240")))
     carriers = {step.tool.carrier.id for step in plain.faces[0].steps}
     family = plain.job.material.family
-    known = ShopFactors(errors=tuple((one, family, "removal", 0.05) for one in carriers))
-    vague = ShopFactors(errors=tuple((one, family, "removal", 3.0) for one in carriers))
+    known = ShopFactors(errors=tuple((carrier, family, "removal", 0.05) for carrier in carriers))
+    vague = ShopFactors(errors=tuple((carrier, family, "removal", 3.0) for carrier in carriers))
     taught = replace(plain, job=replace(plain.job, factors=known))
     assert spread_of_plan(taught).high < spread_of_plan(plain).high
     assert spread_of_plan(replace(plain, job=replace(plain.job, factors=vague))).high == spread_of_plan(plain).high

@@ -147,7 +147,7 @@ def gaining() -> Plan:
 
 def test_what_was_gained_is_what_the_plans_differ_by() -> None:
     made = gaining()
-    alone = tuple(work_out(one, made.job).plan(made.job) for one in made.job.faces)
+    alone = tuple(work_out(face, made.job).plan(made.job) for face in made.job.faces)
     apart = replace(made, faces=alone, set_ups=set_ups(alone))
     assert made.gained is not None
     assert made.gained.seconds == pytest.approx(apart.seconds_each - made.seconds_each)

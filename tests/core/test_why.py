@@ -48,7 +48,7 @@ def test_the_terms_make_the_result(stuff: str, of_face: dict[str, Any], of_job: 
     made = plan_face(planned.faces[0], planned)
     assert made.steps
     for number, step in enumerate(made.steps, start=1):
-        sums = {one.what: one for one in derivations(made, number, planned)}
+        sums = {derivation.what: derivation for derivation in derivations(made, number, planned)}
         terms = {what: {term.symbol: term.value for term in one.terms} for what, one in sums.items()}
         terms["Minutes of the step"]["changes"] = round(step.use.at_hand) - 1
         orbital = step.on_face.machine.orbit is not None
@@ -74,14 +74,16 @@ def test_rests_are_told_of_where_there_are_some() -> None:
     made = plan_face(planned.faces[0], planned)
     rested = [number for number, step in enumerate(made.steps, start=1) if step.time.rests is not None]
     assert rested
-    assert all("Work between two rests" in {one.what for one in derivations(made, number, planned)} for number in rested)
+    assert all(
+        "Work between two rests" in {derivation.what for derivation in derivations(made, number, planned)} for number in rested
+    )
 
 
 def test_every_constant_has_its_source() -> None:
     made = plan("brass", face("mirror", depth=30, thickness=0.002))
     for number in range(1, len(made.steps) + 1):
-        for one in derivations(made, number, job("brass", made.face)):
-            assert len({term.symbol for term in one.terms}) == len(one.terms), one.what
-            by_machine = one.what == "Surface speed"  # an orbit and a setting are the machine's
-            assert by_machine or any(term.constant is not None for term in one.terms), one.what
-            assert all(term.constant.source.title for term in one.terms if term.constant is not None)
+        for derivation in derivations(made, number, job("brass", made.face)):
+            assert len({term.symbol for term in derivation.terms}) == len(derivation.terms), derivation.what
+            by_machine = derivation.what == "Surface speed"  # an orbit and a setting are the machine's
+            assert by_machine or any(term.constant is not None for term in derivation.terms), derivation.what
+            assert all(term.constant.source.title for term in derivation.terms if term.constant is not None)

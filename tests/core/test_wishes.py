@@ -50,8 +50,8 @@ def test_what_can_not_be_kept_is_said() -> None:
 @settings(max_examples=many(20))
 @given(st.sampled_from(sorted(tools())), st.sampled_from(["bright", "satin", "paint-ready"]))
 def test_a_wish_is_never_quicker_than_no_wish(tool, want) -> None:
-    def worth(one: Face) -> float:
-        return work_out(one, job("mild-steel", one, habit="long-steps")).seconds_with_repeats
+    def worth(face: Face) -> float:
+        return work_out(face, job("mild-steel", face, habit="long-steps")).seconds_with_repeats
 
     free = worth(face(want, depth=25))
     for wish in (Wish(start=tool), Wish(lock=(tool,)), Wish(leave_out=(tool,))):

@@ -75,7 +75,7 @@ def test_checked_by_the_gauge_and_at_the_end_by_the_light_too() -> None:
 
 def test_a_warm_part_is_taken_as_cool() -> None:
     readings = bush()["faces"][0]["fit"]["readings"]
-    warm = planned(bush(readings=[{**one, "at_c": 40.0} for one in readings], gauge_c=20.0)).fit
+    warm = planned(bush(readings=[{**reading, "at_c": 40.0} for reading in readings], gauge_c=20.0)).fit
     cool = planned(bush()).fit
     assert warm is not None
     assert cool is not None
@@ -119,4 +119,4 @@ def test_what_does_not_fit_is_named(change: dict[str, Any], field: str, said: st
     document["faces"][0] |= change
     with pytest.raises(BadInput) as bad:
         to_job(check_job_file(document))
-    assert [(one.field, said in one.message) for one in bad.value.faults] == [(field, True)]
+    assert [(fault.field, said in fault.message) for fault in bad.value.faults] == [(field, True)]

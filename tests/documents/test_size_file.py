@@ -86,7 +86,7 @@ def test_warm_readings_are_brought_to_the_gauge() -> None:
     file = check_size_file({**BUSH, "gauge_c": 20.0, "rounds": [{"readings": warm}]})
     cool = rounds_of(check_size_file(BUSH))[0].readings
     expected = [one.diameter - 20e-3 * 18e-6 * 10 for one in cool]
-    assert [one.diameter for one in rounds_of(file)[0].readings] == pytest.approx(expected, abs=1e-8)
+    assert [reading.diameter for reading in rounds_of(file)[0].readings] == pytest.approx(expected, abs=1e-8)
     ungauged = check_size_file({**BUSH, "rounds": [{"readings": warm}]})
     assert rounds_of(ungauged)[0].readings == cool
 

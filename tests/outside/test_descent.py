@@ -13,8 +13,8 @@ from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
 
 
-def marks(one: Tool, hardness: float) -> float:
-    return depth_of_marks(roughness_left(grain=one.grain, hold=one.carrier.cutting.hold, hardness=hardness))
+def marks(tool: Tool, hardness: float) -> float:
+    return depth_of_marks(roughness_left(grain=tool.grain, hold=tool.carrier.cutting.hold, hardness=hardness))
 
 
 def test_three_successive_foam_discs_take_equal_time_on_copper() -> None:

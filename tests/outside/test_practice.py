@@ -117,8 +117,12 @@ def test_the_jobs_are_of_every_family_and_every_expectation_has_a_source() -> No
 
 
 def test_the_jobs_speak_of_every_kind_of_carrier() -> None:
-    kinds = {one.kind for one in carriers().values()}
+    kinds = {carrier.kind for carrier in carriers().values()}
     spoken = {word for job in JOBS for one in job["expect"] for word in one.get("by", ())}
     racks = {entry for job in JOBS for entry in job["job"].get("rack", ())}
-    told = {one.kind for one in carriers().values() if one.id in spoken or any(entry.startswith(one.id) for entry in racks)}
+    told = {
+        carrier.kind
+        for carrier in carriers().values()
+        if carrier.id in spoken or any(entry.startswith(carrier.id) for entry in racks)
+    }
     assert {GROUPS.get(kind, kind) for kind in kinds - told} <= spoken

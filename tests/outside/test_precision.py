@@ -91,7 +91,7 @@ class TestLimits:
 )
 def test_thermal_expansion_by_handbooks(key: str, per_kelvin: float) -> None:
     assert material(key).expansion / UM == pytest.approx(per_kelvin, rel=0.03)
-    assert all(one.expansion > 0 for one in materials().values())
+    assert all(material.expansion > 0 for material in materials().values())
 
 
 def test_a_shaft_of_25_mm_ten_kelvin_warmer_reads_three_micrometres_large() -> None:

@@ -43,11 +43,11 @@ def test_wear_coefficients_inside_rabinowicz() -> None:
     assert 6e-3 <= constant("removal.coated").value <= 2e-1
     two_body, three_body, polishing = (6e-3, 2e-1), (1e-3, 1.01e-2), (1e-4, 1.5e-3)  # polishing lies below three-body abrasion
     ranges = {"coated": two_body, "lap": three_body, "graded": (5e-5, 1.2e-2), "constant": three_body, "compound": polishing}
-    for one in tools().values():
-        law = one.carrier.cutting.wear_law
-        low, high = two_body if one.carrier.kind == "file" else ranges[law]
+    for tool in tools().values():
+        law = tool.carrier.cutting.wear_law
+        low, high = two_body if tool.carrier.kind == "file" else ranges[law]
         # Coated grains finer than this fall below by the size effect, as published for fine grains.
-        assert (law == "coated" and one.grain <= 25e-6) or low <= one.wear <= high, one.id
+        assert (law == "coated" and tool.grain <= 25e-6) or low <= tool.wear <= high, tool.id
 
 
 @pytest.mark.parametrize(

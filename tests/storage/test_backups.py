@@ -40,7 +40,7 @@ def test_a_backup_is_put_back_row_by_row_while_the_program_runs(kept: tuple[Jobs
     jobs.remove(first.id)
     jobs.change(second.id, check_job_file({**collar, "title": "Changed since"}), revision=jobs.get(second.id).revision)
     added = jobs.add(check_job_file({**collar, "title": "New since"}))
-    changes = {one.table: one for one in backups.changes(backups.file(made.name))}
+    changes = {change.table: change for change in backups.changes(backups.file(made.name))}
     assert changes["jobs"].go == (0 if added.id == first.id else 1)
     assert changes["jobs"].other >= 1
     saved = backups.restore(backups.file(made.name), NOW + timedelta(minutes=5))
@@ -65,7 +65,7 @@ def test_what_would_change_is_counted_by_table(kept: tuple[Jobs, Backups], colla
     ]
     jobs.remove(added.id)
     jobs.remove(jobs.search()[1][0].id)
-    assert {(one.table, one.come > 0, one.go) for one in backups.changes(backups.file(made.name))} == {
+    assert {(change.table, change.come > 0, change.go) for change in backups.changes(backups.file(made.name))} == {
         ("jobs", True, 0),
     }
 

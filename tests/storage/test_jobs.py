@@ -132,7 +132,7 @@ def test_a_database_of_the_first_tables_is_brought_up_to_date_and_copied_first(t
     jobs = Jobs.open(path)
     kept = jobs.get(7)
     assert (kept.revision, kept.job.habit, kept.job.aim, kept.state) == (3, "long-steps", "metal", "asked")
-    assert [(one.name, one.thickness_mm, one.curved, one.keep_off) for one in kept.job.faces] == [
+    assert [(face.name, face.thickness_mm, face.curved, face.keep_off) for face in kept.job.faces] == [
         (face["name"], 6, None, False),
         ("flange", 6, None, False),
     ]
