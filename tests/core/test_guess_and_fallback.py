@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from attacking import many
-from kelbrast.core.planning.face.face_plan import figures_of
+from kelbrast.core.planning.face.face_plan import figures_of, plan_face
 from kelbrast.core.planning.face.fallback import fallback
 from kelbrast.core.planning.kernel.search import METAL
 from kelbrast.core.planning.questions.choices import pareto_front
@@ -97,3 +97,20 @@ def test_the_strictest_limit_binds() -> None:
     limit = strictest({"metal": 100e-6, "wall": 150e-6, "coat": 20e-6})
     assert limit is not None
     assert limit.kind == "coat"
+
+
+@pytest.mark.parametrize(("more_allowed", "dear"), [(2.0, True), (0.999, False)])
+def test_a_retreat_that_takes_several_times_as_long_is_hardly_worth_it(monkeypatch, more_allowed: float, dear: bool) -> None:
+    """Three times as long as taking the marks out would take without a limit (ours)."""
+    scratched = face("bright", depth=20, worst=30, limit_um=18)
+    asked = job("brass", scratched)
+    instead = fallback(plan_face(scratched, asked), asked)
+    assert instead is not None
+    assert instead.plan is not None
+    free = plan_face(face("bright", depth=20, worst=30), asked).seconds
+    assert instead.dear == (instead.plan.seconds > 3 * free)
+    slow = replace(instead.plan, seconds=3 * free * more_allowed)
+    monkeypatch.setattr("kelbrast.core.planning.face.fallback._deepest_that_fits", lambda *_: (instead.cleared, slow))
+    again = fallback(plan_face(scratched, asked), asked)
+    assert again is not None
+    assert again.dear == dear

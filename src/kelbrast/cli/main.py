@@ -134,7 +134,7 @@ def grade(
     if format is Format.json:
         say(json.dumps(answer))
     else:
-        say(f"{found.name}: {answer['um']:g} µm; nearest " + ", ".join(nearest_everywhere(found.grain).values()))
+        say(f"{found.name}: {answer['um']:g} µm; nearest " + (", ".join(nearest_everywhere(found.grain).values()) or "none"))
 
 
 @app.command()

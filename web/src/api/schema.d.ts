@@ -3558,6 +3558,12 @@ export interface components {
             stays_um: number;
             /** Minutes */
             minutes: number | null;
+            /**
+             * Dear
+             * @description so much longer than without a limit that it is hardly worth it
+             * @default false
+             */
+            dear: boolean;
             /** Tools */
             tools: string[];
             /** Simpler */

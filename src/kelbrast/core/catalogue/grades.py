@@ -11,7 +11,7 @@ from itertools import pairwise
 from typing import Final
 
 from kelbrast.core.errors import BadInput, OutsideValidity
-from kelbrast.core.reference.loader import table
+from kelbrast.core.reference.loader import constant, table
 from kelbrast.core.reference.schemas import SYSTEMS
 from kelbrast.core.units import from_si, to_si
 
@@ -83,8 +83,14 @@ def nearest(system: str, grain: float) -> Grade:
 
 
 def nearest_everywhere(grain: float) -> dict[str, str]:
-    """The nearest grade of every system, by its name."""
-    return {system: nearest(system, grain).name for system in SYSTEMS}
+    """The nearest grade of each system that has one near enough to stand for it (`grades.alike`), by its name.
+
+    >>> nearest_everywhere(190e-6)
+    {'P': 'P80', 'F': 'F80', 'CAMI': 'CAMI80'}
+    """
+    most = math.log(constant("grades.alike").value)
+    found = {system: nearest(system, grain) for system in SYSTEMS}
+    return {system: grade.name for system, grade in found.items() if abs(math.log(grade.grain / grain)) <= most}
 
 
 def micrometres(grain: float) -> float:

@@ -202,7 +202,7 @@ _PROCESS: Final = Entry(
                 RATIO: "beyond contact_fades",
             }
         ),
-        "plan": _all_of({RATIO: "differs limit_near metal_worth", TIME: "change_worth"}),
+        "plan": _all_of({RATIO: "differs limit_near metal_worth retreat_most", TIME: "change_worth"}),
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump lap first first_raised soft"}) for habit in ("double-up", "every-grade")}),
         "end": _all_of({RATIO: "scatter price surely"}),
@@ -212,6 +212,7 @@ _PROCESS: Final = Entry(
         "bench": _all_of(
             {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
         ),
+        "grades": _all_of({RATIO: "alike"}),
         "coat": _all_of({RATIO: "coarsest_share"}),
         "advice": _all_of(
             {

@@ -111,6 +111,7 @@ class FallbackFile(BaseModel):
     cleared_um: float
     stays_um: float
     minutes: float | None
+    dear: Annotated[bool, Field(description="so much longer than without a limit that it is hardly worth it")] = False
     tools: list[str]
     simpler: list[SimplerFinish]
     dish_radius_mm: float

@@ -180,6 +180,7 @@ def _instead(face: FacePlanFile) -> list[str]:
         lines.append(
             f"Within the limit marks to {figures(instead.cleared_um)} µm come out in {minutes_text(instead.minutes)}"
             f" ({', '.join(instead.tools)}); the deepest stays {figures(instead.stays_um)} µm deep."
+            f"{' Hardly worth it.' if instead.dear else ''}"
         )
     if instead.simpler:
         some = ", ".join(

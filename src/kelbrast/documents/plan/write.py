@@ -249,6 +249,7 @@ def _fallback(instead: Fallback) -> FallbackFile:
         cleared_um=shop(instead.cleared, "um"),
         stays_um=shop(instead.stays, "um"),
         minutes=shop(instead.plan.seconds, "min") if instead.plan else None,
+        dear=instead.dear,
         tools=[step.tool.label for step in instead.plan.steps] if instead.plan else [],
         simpler=[
             SimplerFinish(finish=finish.id, label=finish.label, minutes=shop(seconds, "min"))

@@ -18,7 +18,9 @@
       <dd>
         Marks to {shown.say(instead.cleared_um, 'depth')} come out in {duration(instead.minutes)} ({instead.tools.join(
           ', ',
-        )}). The deepest stays {shown.say(instead.stays_um, 'depth')} deep and will be seen.
+        )}). The deepest stays {shown.say(instead.stays_um, 'depth')} deep and will be seen.{instead.dear
+          ? ' That is hardly worth it.'
+          : ''}
       </dd>
     </div>
   {/if}

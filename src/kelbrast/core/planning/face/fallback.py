@@ -1,5 +1,6 @@
 """What can still be reached when the damage is deeper than the stock allowance, and what then remains visible."""
 
+import math
 from dataclasses import dataclass, replace
 
 from kelbrast.core.catalogue.finishes import Finish, ladder
@@ -23,6 +24,7 @@ class Fallback:
         cleared: marks up to this depth still come out on the way to the wanted finish; 0 when not even that is possible.
         stays: how deep the deepest mark then still is.
         plan: the way to the wanted finish that leaves it; None when there is none.
+        dear: it takes so much longer than the finish would without a limit that it is hardly worth it (plan.retreat_most).
         simpler: finishes that can be had with every mark taken out, each with its seconds.
         dish: radius of a dish around a single mark that uses the whole limit, and `dish_stays`: what is left in its middle.
     """
@@ -30,6 +32,7 @@ class Fallback:
     cleared: float
     stays: float
     plan: FacePlan | None
+    dear: bool
     simpler: tuple[tuple[Finish, float], ...]
     dish: float
     dish_stays: float
@@ -52,10 +55,17 @@ def fallback(planned: FacePlan, job: Job) -> Fallback | None:
         cleared=cleared,
         stays=worst - (best.metal if best else 0.0),
         plan=best,
+        dear=best is not None and best.seconds > constant("plan.retreat_most").value * _without_limit(face, job),
         simpler=_simpler(face, job),
         dish=dish_radius(depth=face.limit, slope=slope),
         dish_stays=max(0.0, worst - face.limit),
     )
+
+
+def _without_limit(face: Face, job: Job) -> float:
+    """Seconds of the wanted finish if any amount could come off; infinite where it could not be had even then."""
+    free = plan_face(replace(face, limit=None, wish=Wish()), job)
+    return free.seconds if free.possible else math.inf
 
 
 def _deepest_that_fits(face: Face, job: Job, worst: float) -> tuple[float, FacePlan | None]:
