@@ -34,7 +34,7 @@ def invented() -> dict[str, Any]:
     ("document", "times", "inch"),
     [
         pytest.param(spindle(), 0.5, False, marks=pytest.mark.soak),
-        (invented(), 1.6, True),
+        pytest.param(invented(), 1.6, True, marks=pytest.mark.soak),
     ],  # the bush is worked in the demo workshop's day
     ids=["spindle", "inch"],
 )

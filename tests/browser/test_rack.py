@@ -2,6 +2,7 @@
 
 import time
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from screen import appears, findings, open_job
@@ -18,6 +19,7 @@ def open_rack(page: Page, served) -> None:
     appears(page.get_by_role("region", name="Rails"))
 
 
+@pytest.mark.soak
 def test_a_shop_of_forty_items_by_keyboard_alone(page: Page, empty) -> None:
     page.goto(f"{empty.address}/rack")
     appears(page.get_by_text("Nothing on the rack yet"))

@@ -258,14 +258,14 @@ def _size(kept: KeptRun, stage: Stage) -> SizeOut | None:
 
 
 def _strip(kept: KeptRun, piece: int, current: Stage) -> list[StripOut]:
-    found = []
+    strips = []
     for stage in kept.run.stages[piece]:
         if stage.face != current.face:
             continue
         work = kept.run.work(piece, stage)
         state = "now" if stage == current else "next" if work.outcome == "open" else work.outcome
         one = tool(stage.tool)
-        found.append(
+        strips.append(
             StripOut(
                 route=stage.route,
                 step=stage.step,
@@ -277,7 +277,7 @@ def _strip(kept: KeptRun, piece: int, current: Stage) -> list[StripOut]:
                 planned_s=stage.seconds,
             )
         )
-    return found
+    return strips
 
 
 def _piece(kept: KeptRun, piece: int) -> PieceOut:

@@ -103,5 +103,5 @@ def session_cookie(secure: bool) -> str:
 
 def visitor(request: Request) -> Visitor | None:
     """Who came through the shop's door; None at the main screen."""
-    found: Visitor | None = request.scope.get(VISITOR)
-    return found
+    visitor: Visitor | None = request.scope.get(VISITOR)
+    return visitor

@@ -35,8 +35,8 @@ class HealthOut(BaseModel):
 @router.get("/health")
 def health(request: Request) -> HealthOut:
     """How the program is; screens ask for it again and again."""
-    found: Health = request.app.state.health
-    troubles = [ProgramTroubleOut.model_validate(trouble) for trouble in found.troubles()]
+    health: Health = request.app.state.health
+    troubles = [ProgramTroubleOut.model_validate(trouble) for trouble in health.troubles()]
     return HealthOut(version=__version__, build=built(request.app.state.web), troubles=troubles)
 
 

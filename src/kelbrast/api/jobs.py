@@ -66,11 +66,11 @@ class JobPageOut(BaseModel):
     jobs: list[JobSummaryOut]
 
 
-def summary_out(job_summary: JobSummary) -> JobSummaryOut:
+def summary_out(summary: JobSummary) -> JobSummaryOut:
     """A line of the list, its facts ready to be told."""
-    told = {field.name: getattr(job_summary, field.name) for field in fields(job_summary)}
-    told["finishes"] = [to_sentence_file(finish) for finish in job_summary.finishes]
-    told["reason"] = to_sentence_file(job_summary.reason) if job_summary.reason else None
+    told = {field.name: getattr(summary, field.name) for field in fields(summary)}
+    told["finishes"] = [to_sentence_file(finish) for finish in summary.finishes]
+    told["reason"] = to_sentence_file(summary.reason) if summary.reason else None
     return JobSummaryOut.model_validate(told)
 
 
@@ -97,8 +97,8 @@ def list_jobs(
     limit: Annotated[int, Query(ge=1, le=500)] = 100,
 ) -> JobPageOut:
     """A page of the jobs."""
-    count, found = jobs.search(words, state, by, offset=offset, limit=limit)
-    return JobPageOut(count=count, any=bool(count) or jobs.any(), jobs=[summary_out(job_summary) for job_summary in found])
+    count, summaries = jobs.search(words, state, by, offset=offset, limit=limit)
+    return JobPageOut(count=count, any=bool(count) or jobs.any(), jobs=[summary_out(summary) for summary in summaries])
 
 
 @router.post("/jobs", status_code=201, openapi_extra=JOB_IN_BODY)

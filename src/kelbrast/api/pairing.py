@@ -16,8 +16,8 @@ DeviceId = Annotated[int, Path(ge=1, le=2**53, description="id of the device")]
 
 
 def _pairing(request: Request) -> Pairing:
-    found: Pairing = request.app.state.pairing
-    return found
+    pairing: Pairing = request.app.state.pairing
+    return pairing
 
 
 ShopPairing = Annotated[Pairing, Depends(_pairing)]

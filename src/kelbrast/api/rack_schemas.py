@@ -175,9 +175,9 @@ class RackText(BaseModel):
 
 def things() -> list[Stockable]:
     """Everything that can be put on a rack, coarse to fine within its kind."""
-    found = [thing(what) for what in stockable()]
+    things = [thing(what) for what in stockable()]
     kinds = list(KINDS)
-    return sorted(found, key=lambda stockable: (kinds.index(stockable.kind), stockable.carrier, -(stockable.grain_um or 0)))
+    return sorted(things, key=lambda stockable: (kinds.index(stockable.kind), stockable.carrier, -(stockable.grain_um or 0)))
 
 
 def thing(what: str) -> Stockable:

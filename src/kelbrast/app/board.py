@@ -134,13 +134,13 @@ class Boards:
     def board(self) -> Board:
         """The board as it is known now; the search that was begun for it goes on."""
         asked = self._asked()
-        found, searching = self._found(asked)
+        day_found, searching = self._found(asked)
         # What is over keeps its place.
         gone = [placed for placed in asked.last if placed.task in asked.done]
         now, search = self._clock(), self._search
-        self._kept.keep(asked.keys, (*gone, *found.plan), asked.work.stations, now.date())
+        self._kept.keep(asked.keys, (*gone, *day_found.plan), asked.work.stations, now.date())
         return Board(
-            file=to_day_file(found, origin=asked.origin, first_come=by_arrival(asked.work, origin=asked.origin)),
+            file=to_day_file(day_found, origin=asked.origin, first_come=by_arrival(asked.work, origin=asked.origin)),
             day=now.date(),
             ids=asked.ids,
             done={asked.keys[task]: ended for task, ended in asked.done.items()},
@@ -157,14 +157,14 @@ class Boards:
             BadInput: there is nothing to plan.
         """
         asked = self._asked()
-        found, _ = self._found(asked)
+        day_found, _ = self._found(asked)
         with self._lock:
             if self._search is not None:
                 self._search.stop.set()
-            search = self._search = _Search(_question(asked.work), found)
+            search = self._search = _Search(_question(asked.work), day_found)
         # Of a day that is under way as few blocks as possible move; before that every one may.
-        keep = found.plan if asked.under_way else ()
-        thread = threading.Thread(target=_run, args=(search, found, seconds, seed, keep), daemon=True)
+        keep = day_found.plan if asked.under_way else ()
+        thread = threading.Thread(target=_run, args=(search, day_found, seconds, seed, keep), daemon=True)
         thread.start()
         return self.board()
 
@@ -195,11 +195,11 @@ class Boards:
         """The figures now, and if this block went first; None where it cannot."""
         asked = self._asked()
         task = self._task(asked, key)
-        found, _ = self._found(asked)
+        day_found, _ = self._found(asked)
         other = plan_at_once(first_of_all(asked.work, task))
         if other is None:
             return None
-        return _figures(found.score, asked.origin), _figures(score(*other), asked.origin)
+        return _figures(day_found.score, asked.origin), _figures(score(*other), asked.origin)
 
     def finish(self, key: str) -> Board:
         """Somebody says that a block is done: not all work is tapped at a bench.
@@ -300,11 +300,11 @@ class Boards:
         last = tuple(placed for placed in asked.last if placed.task in here)
         if len(last) == len(here) and not violations(asked.work, last):
             return DayFound(asked.work, last, score(asked.work, last)), False
-        found = at_once(asked.work)
-        moved = settled(found.work, last) if last else None
-        if moved is not None and score(found.work, moved).late <= found.score.late:
-            return DayFound(found.work, tuple(moved), score(found.work, moved)), False
-        return found, False
+        day_found = at_once(asked.work)
+        moved = settled(day_found.work, last) if last else None
+        if moved is not None and score(day_found.work, moved).late <= day_found.score.late:
+            return DayFound(day_found.work, tuple(moved), score(day_found.work, moved)), False
+        return day_found, False
 
 
 def _plan_of(job: Callable[[], Job]) -> Plan | str:

@@ -54,10 +54,10 @@ class Buying:
         Raises:
             NotFound: no such search.
         """
-        found = self._searches.get(search_id)
-        if found is None:
+        buying_search = self._searches.get(search_id)
+        if buying_search is None:
             raise NotFound("search", str(search_id))
-        return found
+        return buying_search
 
     def stop(self, search_id: int) -> None:
         """Stop a search; what it has found so far stays readable."""

@@ -87,10 +87,10 @@ def at_once(work: DayWork) -> DayFound:
     Raises:
         BadInput: there is none, and why as far as that can be said.
     """
-    found = planned_or_why(work)
-    if isinstance(found, str):
-        raise BadInput.one("jobs", f"nothing can be planned: {found}")
-    return found
+    day_found = planned_or_why(work)
+    if isinstance(day_found, str):
+        raise BadInput.one("jobs", f"nothing can be planned: {day_found}")
+    return day_found
 
 
 @lru_cache(maxsize=32)
@@ -109,8 +109,8 @@ def by_arrival(work: DayWork, *, origin: int) -> DayFigures | None:
     made = first_come(work)
     if made is None:
         return None
-    found = score(*made)
-    return DayFigures(changes=found.changes, late_min=found.late, ends_min=max(0, found.ends - origin))
+    day_score = score(*made)
+    return DayFigures(changes=day_score.changes, late_min=day_score.late, ends_min=max(0, day_score.ends - origin))
 
 
 def day_file(
@@ -128,17 +128,17 @@ def day_file(
         BadInput: there is no plan.
     """
     other = by_arrival(work, origin=origin)
-    found = at_once(work)
-    tell(to_day_file(found, origin=origin, first_come=other))
+    day_found = at_once(work)
+    tell(to_day_file(day_found, origin=origin, first_come=other))
     if seconds > 0 and work.tasks:
-        found = improve(
-            found,
+        day_found = improve(
+            day_found,
             seconds=seconds,
             seed=seed,
             stop=stop,
             tell=lambda better: tell(to_day_file(better, origin=origin, first_come=other)),
         )
-    return to_day_file(found, origin=origin, first_come=other)
+    return to_day_file(day_found, origin=origin, first_come=other)
 
 
 def _why_not(work: DayWork) -> str:

@@ -142,23 +142,23 @@ class Rack:
         """
         files, now = read_rack(text), is_csv(text)
         here = [kept for kept in self.items() if not (now and kept.item.retired)]
-        found = []
+        import_changes = []
         for file in files:
             match = next((kept for kept in here if (kept.file.what, kept.file.name) == (file.what, file.name)), None)
             if match is None:
-                found.append(ImportChange(file, "new", (), None))
+                import_changes.append(ImportChange(file, "new", (), None))
                 continue
             here.remove(match)
             if now:
                 goes_on, keys = continued(match.file, file)
-                found.append(ImportChange(goes_on, "changed" if keys else "same", keys, match.id))
+                import_changes.append(ImportChange(goes_on, "changed" if keys else "same", keys, match.id))
                 continue
             new, old = file.model_dump(exclude={"history"}), match.file.model_dump(exclude={"history"})
             keys = tuple(key for key in new if new[key] != old[key])
             more = len(file.history) > len(match.file.history)
             keys = (*keys, "history") if more else keys
-            found.append(ImportChange(file, "changed" if keys else "same", keys, match.id))
-        return found
+            import_changes.append(ImportChange(file, "changed" if keys else "same", keys, match.id))
+        return import_changes
 
     def take_in(self, text: str) -> list[ImportChange]:
         """Import: new items are added, known ones changed, and a longer history is continued. All or nothing."""

@@ -38,11 +38,11 @@ def readable(
     stored: Iterable[AsKept], read: Callable[[AsKept], Read], named: Callable[[AsKept], tuple[int, str]]
 ) -> tuple[list[Read], list[Unreadable]]:
     """Read each document. Those that cannot be read come back beside the others. `named`: id and title of a document."""
-    found, failed = [], []
+    reads, failed = [], []
     for as_kept in stored:
         try:
-            found.append(read(as_kept))
+            reads.append(read(as_kept))
         except UNREADABLE as problem:
             failed.append(Unreadable(*named(as_kept), why_unreadable(problem)))
             log.warning("%s %s cannot be read: %s", type(as_kept).__name__, named(as_kept)[0], failed[-1].reason)
-    return found, failed
+    return reads, failed

@@ -53,10 +53,10 @@ def size_answer(file: SizeFile, learnt: Mapping[str, float] | None = None) -> Si
     risk = constant("precision.risk").value if file.pass_risk is None else file.pass_risk
     part, rounds, gauge, grades = part_of(file), rounds_of(file, learnt), gauge_of(file), grades_of(file)
     try:
-        found = advise(part, rounds, gauge, risk=risk, grades=grades, material=material_of(file), warmer=warmer_of(file))
+        advice = advise(part, rounds, gauge, risk=risk, grades=grades, material=material_of(file), warmer=warmer_of(file))
     except OutsideValidity as problem:
         raise BadInput.one("", f"these figures cannot be of one part: {problem}") from None
-    return to_size_answer(file.title, found, learnt=worked_by(file) in (learnt or {}))
+    return to_size_answer(file.title, advice, learnt=worked_by(file) in (learnt or {}))
 
 
 def pair_answer(pair: PairFile) -> PairAnswer:
@@ -236,7 +236,7 @@ def laps_of_rack(
     Raises:
         BadInput: the grade is none.
     """
-    found = laps_at_hand(
+    laps = laps_at_hand(
         [item.item for item in rack.items()],
         kind=kind,
         tightest=to_si(tightest_mm, "mm"),
@@ -244,7 +244,7 @@ def laps_of_rack(
         length=to_si(length_mm, "mm"),
         grade=parse_grade(grade, field="grade"),
     )
-    return to_laps_file(found)
+    return to_laps_file(laps)
 
 
 def lap_wanted(*, kind: RoundKind, tightest_mm: float, length_mm: float, made_of: str) -> LapToMake:

@@ -40,15 +40,15 @@ def fit(
     if not of_hole.is_hole or of_shaft.is_hole:
         raise BadInput.one("HOLE" if not of_hole.is_hole else "SHAFT", "a hole has a capital letter and a shaft a small one")
     try:
-        found = [
+        reduced = [
             deviations(nominal=to_si(nominal_mm, "mm"), written=tolerance_class) for tolerance_class in (of_hole, of_shaft)
         ]
     except OutsideValidity as problem:
         raise BadInput.one("NOMINAL_MM", str(problem)) from None
-    room = clearance(hole=found[0], shaft=found[1])
+    room = clearance(hole=reduced[0], shaft=reduced[1])
     answer = {
-        "hole_um": [_um(found[0].low), _um(found[0].high)],
-        "shaft_um": [_um(found[1].low), _um(found[1].high)],
+        "hole_um": [_um(reduced[0].low), _um(reduced[0].high)],
+        "shaft_um": [_um(reduced[1].low), _um(reduced[1].high)],
         "clearance_um": [_um(one) for one in room],
     }
     if format is Format.json:

@@ -169,8 +169,8 @@ class Backups:
         """
         with _brought_up_to_date(source) as copy, told(self.path), closing(_reader(self.path)) as here:
             here.execute("attach ? as there", (copy.resolve().as_uri() + "?mode=ro",))
-            found = [_compared(here, table) for table in _tables(here)]
-        return [table_change for table_change in found if table_change.come or table_change.go or table_change.other]
+            table_changes = [_compared(here, table) for table in _tables(here)]
+        return [table_change for table_change in table_changes if table_change.come or table_change.go or table_change.other]
 
     def restore(self, source: Path, now: datetime) -> Backup:
         """Put a copy in the place of everything; what was there is kept as a backup first, a damaged file as it is.

@@ -76,7 +76,7 @@ def told(where: Path | None = None) -> Iterator[None]:
     try:
         yield
     except (DBAPIError, TimeoutError, sqlite3.Error, OSError) as problem:
-        found = trouble_of(problem, where)
-        if found is None:
+        store_trouble = trouble_of(problem, where)
+        if store_trouble is None:
             raise
-        raise found from problem
+        raise store_trouble from problem

@@ -23,13 +23,13 @@ from kelbrast.core.surface.shapes import is_round, size_after
 
 def done_on(run: Run, piece: int, face: str, *, with_current: bool) -> list[Done]:
     """The steps that were done on a face of a piece, in order; with the one in hand, whose light check failed."""
-    found = []
+    dones = []
     for stage in run.stages[piece]:
         outcome = run.work(piece, stage).outcome
         in_hand = with_current and run.current == (piece, stage)
         if stage.face == face and (outcome in ("gone", "back") or in_hand):
-            found.append(Done(stage.takes, stage.leaves))
-    return found
+            dones.append(Done(stage.takes, stage.leaves))
+    return dones
 
 
 def verdict(run: Run, job: Job, event: Event) -> Verdict | None:

@@ -27,7 +27,7 @@ def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
     """Every event as a sentence, in order, also those that were taken back."""
     taken_back = {event.undoes for event in events if event.kind == "undone"}
     said: dict[int, Sentence] = {}
-    found = []
+    lines = []
     run = begin(layout)
     for event in events:
         if event.kind == "undone":
@@ -38,8 +38,8 @@ def tell(layout: Layout, events: Sequence[Event]) -> list[Told]:
         undone = event.number in taken_back
         if event.kind != "undone" and not undone:
             run = happen(run, event)
-        found.append(Told(event, fact, undone, _face(run, event)))
-    return found
+        lines.append(Told(event, fact, undone, _face(run, event)))
+    return lines
 
 
 def tell_one(layout: Layout, events: Sequence[Event], number: int) -> Sentence | None:

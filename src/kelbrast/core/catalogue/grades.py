@@ -89,8 +89,8 @@ def nearest_everywhere(grain: float) -> dict[str, str]:
     {'P': 'P80', 'F': 'F80', 'CAMI': 'CAMI80'}
     """
     most = math.log(constant("grades.alike").value)
-    found = {system: nearest(system, grain) for system in SYSTEMS}
-    return {system: grade.name for system, grade in found.items() if abs(math.log(grade.grain / grain)) <= most}
+    grades = {system: nearest(system, grain) for system in SYSTEMS}
+    return {system: grade.name for system, grade in grades.items() if abs(math.log(grade.grain / grain)) <= most}
 
 
 def micrometres(grain: float) -> float:

@@ -139,11 +139,11 @@ def families() -> dict[str, Family]:
     Raises:
         ReadError: a family has no row in the tables of speeds for a use that it needs.
     """
-    found = {key: _family(key, row) for key, row in record("families").items()}
+    families = {key: _family(key, row) for key, row in record("families").items()}
     known = {(row["use"], row["family"]) for name in BANDS for row in table(name)}
-    if missing := list(missing_bands(found.values(), record("carriers"), known)):
+    if missing := list(missing_bands(families.values(), record("carriers"), known)):
         raise ReadError(missing)
-    return found
+    return families
 
 
 def family(key: str) -> Family:

@@ -213,12 +213,12 @@ def carriers() -> dict[str, Carrier]:
 @cache
 def tools() -> dict[str, Tool]:
     """The whole starter rack by id."""
-    found: dict[str, Tool] = {}
+    tools: dict[str, Tool] = {}
     for key, row in record("carriers").items():
         carrier = carriers()[key]
         for tool in (*_graded(carrier, row), *_sized(carrier, row), *_charged(carrier, row)):
-            found[tool.id] = tool
-    return found
+            tools[tool.id] = tool
+    return tools
 
 
 def tool(key: str) -> Tool:
@@ -313,11 +313,11 @@ def _sized(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
 
 def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
     compounds = record("compounds")
-    found = []
+    tools = []
     for name in row.get("compounds", []):
         compound = compounds[name]
         grain: Constant = compound["grain"]
-        found.append(
+        tools.append(
             Tool(
                 id=f"{carrier.id}-{name}",
                 label=f"{carrier.label}, {compound['label']}",
@@ -330,7 +330,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 suits=tuple(family.id for family in families().values() if name in family.bars),
             )
         )
-    return found
+    return tools
 
 
 @dataclass(frozen=True, slots=True)

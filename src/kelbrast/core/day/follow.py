@@ -68,7 +68,7 @@ def _with_what_came_before(work: DayWork, done: Mapping[int, int], begun: Mappin
 
 def _standing(work: DayWork, at: Mapping[int, Placed], done: Mapping[int, int]) -> tuple[Station, ...]:
     """What stands on every spindle after what is done."""
-    found = []
+    stations = []
     for station in work.stations:
         stands = list(station.standing)
         here = [task for task in work.tasks if task.id in done and task.machine == station.id]
@@ -76,8 +76,8 @@ def _standing(work: DayWork, at: Mapping[int, Placed], done: Mapping[int, int]) 
             placed = at.get(task.id)
             if placed is not None and placed.spindle is not None:
                 stands[placed.spindle - 1] = task.wheel
-        found.append(replace(station, standing=tuple(stands)))
-    return tuple(found)
+        stations.append(replace(station, standing=tuple(stands)))
+    return tuple(stations)
 
 
 def with_pins(work: DayWork, pins: Mapping[int, Pin]) -> DayWork:

@@ -69,12 +69,12 @@ class PlacingBoard:
         """Where its machine has room: a wheel put on between two blocks must leave the next as it was planned."""
         if task.machine is None:
             return [Gap(None, 0, self.work.horizon, change=False)]
-        found: list[Gap] = []
+        gaps: list[Gap] = []
         for spindle in range(1, len(self.work.station(task.machine).standing) + 1):
             if where in (None, spindle):
-                found += self._gaps_on(task, task.machine, spindle)
+                gaps += self._gaps_on(task, task.machine, spindle)
         # An empty one before one whose wheel may be wanted again.
-        return sorted(found, key=lambda gap: gap.taken)
+        return sorted(gaps, key=lambda gap: gap.taken)
 
     def _gaps_on(self, task: Task, machine: str, spindle: int) -> Iterator["Gap"]:
         stands, low = self.work.station(machine).standing[spindle - 1], 0

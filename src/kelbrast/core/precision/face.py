@@ -86,15 +86,15 @@ def sizing_tools(steps: Sequence[SizingStep], *, spread: float) -> tuple[SizingT
     """
     require_above_zero(spread=spread, **{f"layer {at}": sizing_step.layer for at, sizing_step in enumerate(steps, start=1)})
     require_above_zero(**{f"seconds {at}": sizing_step.seconds for at, sizing_step in enumerate(steps, start=1)})
-    found = []
+    sizing_tools = []
     for at, sizing_step in enumerate(steps):
         laps = _is_lap(tool(sizing_step.tool))
         later = 2 * sum(other.layer for other in steps[at + 1 :])
         limits = {} if laps else {"most": constant("precision.file_most").si, "least": constant("precision.least_strokes").si}
-        found.append(
+        sizing_tools.append(
             SizingTool(sizing_step.tool, 2 * sizing_step.layer / sizing_step.seconds, spread, leaves=later, laps=laps, **limits)
         )
-    return tuple(found)
+    return tuple(sizing_tools)
 
 
 def _is_lap(tool: Tool) -> bool:
@@ -133,9 +133,9 @@ def size_of_face(
     ('lap', [20.0065, 20.0105])
     """
     risk = constant("precision.risk").value
-    found = advise(sized.part, rounds, sized.gauge, risk=risk, grades=(), material=material, warmer=warmer)
+    now = advise(sized.part, rounds, sized.gauge, risk=risk, grades=(), material=material, warmer=warmer)
     sign = sized.part.sign
-    start = advise(sized.part, rounds[:1], sized.gauge, risk=risk, grades=(), material=material) if len(rounds) > 1 else found
+    start = advise(sized.part, rounds[:1], sized.gauge, risk=risk, grades=(), material=material) if len(rounds) > 1 else now
     layers = [(tool(step.tool).label, step.layer) for step in steps]
-    stops = stops_of_layers(layers, start=sign * start.state.belief.size, target=found.target, sign=sign)
-    return replace(found, way=stops)
+    stops = stops_of_layers(layers, start=sign * start.state.belief.size, target=now.target, sign=sign)
+    return replace(now, way=stops)

@@ -287,10 +287,10 @@ def laps_at_hand(
     """
     require_above_zero(tightest=tightest, target=target, length=length)
     of_kind = [item for item in items if (held := carrier_of(item.what)) is not None and held.id == _CARRIER[kind]]
-    found = [_on(item, kind, tightest, target, length, grade) for item in of_kind if not item.retired and item.have > 0]
+    laps = [_on(item, kind, tightest, target, length, grade) for item in of_kind if not item.retired and item.have > 0]
     return tuple(
         sorted(
-            found,
+            laps,
             key=lambda lap_at_hand: (not lap_at_hand.able, lap_at_hand.slides if lap_at_hand.slides is not None else tightest),
         )
     )

@@ -115,10 +115,10 @@ def follow(part: RoundPart, rounds: Sequence[WorkRound], gauge: Gauge) -> SizeSt
     >>> round(1e3 * state.belief.size, 3), state.rounds
     (19.985, 0)
     """
-    found = [reading for round_ in rounds for reading in round_.readings if not round_.seconds]
+    readings = [reading for round_ in rounds for reading in round_.readings if not round_.seconds]
     before = _before_work(rounds)
     if not before:
-        raise OutsideValidity("the first round must be readings before any work" if not found else "no readings")
+        raise OutsideValidity("the first round must be readings before any work" if not readings else "no readings")
     form = fit_form(before, length=part.length, repeatability=gauge.repeatability)
     first, last = _reach(part, form)
     tool, clear = rounds[_lead(rounds) - 1].tool, -math.inf

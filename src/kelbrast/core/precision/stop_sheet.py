@@ -83,9 +83,9 @@ def stop_sheet(
     require_not_below_zero(least=least, **{grade.name: grade.marks * grade.clears for grade in grades})
     if abs(sign) != 1:
         raise OutsideValidity("the sign must be 1 for a bore or -1 for a shaft")
-    found, ahead = [], 0.0
+    stop_ats, ahead = [], 0.0
     for at in range(len(grades) - 1, -1, -1):
-        found.append(StopAt(grades[at].name, target - sign * ahead))
+        stop_ats.append(StopAt(grades[at].name, target - sign * ahead))
         if at:
             ahead += min(max(2 * grades[at].clears * grades[at - 1].marks, least), most)
-    return tuple(reversed(found))
+    return tuple(reversed(stop_ats))

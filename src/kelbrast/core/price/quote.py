@@ -141,15 +141,15 @@ class SimplerPrice:
 def simpler_prices(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[SimplerPrice, ...]:
     """What a less demanding finish would cost, planned anew, where that is less; the dearest first."""
     now = price_of(plan, rates, pieces=pieces).each
-    found = []
+    simpler_prices = []
     for at, simpler in enumerate(ladder()):
         faces = tuple(_simplified(face, at) for face in job.faces)
         if faces == job.faces:
             continue
         other = plan_job(replace(job, faces=faces))
         if other.possible and (each := price_of(other, rates, pieces=pieces).each) < now:
-            found.append(SimplerPrice(simpler, each))
-    return tuple(sorted(found, key=lambda simpler_price: -simpler_price.each))
+            simpler_prices.append(SimplerPrice(simpler, each))
+    return tuple(sorted(simpler_prices, key=lambda simpler_price: -simpler_price.each))
 
 
 def with_looser_limits(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> float | None:

@@ -78,7 +78,7 @@ def offer(items: Sequence[Item], family: str, *, insist: bool = False) -> Offer:
     """
     there = [item for item in items if not item.retired and item.have > 0]
     compounds = {item.what: item for item in sorted(there, key=lambda item: item.have) if item.kind == "compound"}
-    found: dict[str, OwnTool] = {}
+    own_tools: dict[str, OwnTool] = {}
     refused: dict[str, Refused] = {}
     for item in there:
         for tool, charge in _makes(item):
@@ -90,11 +90,11 @@ def offer(items: Sequence[Item], family: str, *, insist: bool = False) -> Offer:
                 refused.setdefault(tool.id, Refused(tool.id, item.id, reason))
                 continue
             own = _owned(item, bar, tool, family, reason)
-            if tool.id not in found or _merit(own) > _merit(found[tool.id]):
-                found[tool.id] = own
+            if tool.id not in own_tools or _merit(own) > _merit(own_tools[tool.id]):
+                own_tools[tool.id] = own
     machines = tuple(OwnMachine(item.what, item.speeds) for item in there if item.kind == "machine")
-    left = tuple(tool for key, tool in refused.items() if key not in found)
-    return Offer(tuple(found.values()), machines, left)
+    left = tuple(tool for key, tool in refused.items() if key not in own_tools)
+    return Offer(tuple(own_tools.values()), machines, left)
 
 
 def why_not(item: Item, tool: Tool, charge: str | None, family: str) -> str | None:

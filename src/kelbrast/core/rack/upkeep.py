@@ -83,9 +83,9 @@ def care(key: str) -> Care:
 
 def upkeep(things: Sequence[LookedAfter], now: datetime) -> list[Due]:
     """Every care of these things, what is due first, then by how near it is."""
-    found = [_due(care, thing, now) for thing in things for care in cares().values() if care.on == thing.on]
+    dues = [_due(care, thing, now) for thing in things for care in cares().values() if care.on == thing.on]
     far = datetime.max.replace(tzinfo=now.tzinfo)
-    return sorted(found, key=lambda due: (not due.now, -due.share, due.on_day or far, due.thing.key, due.care.id))
+    return sorted(dues, key=lambda due: (not due.now, -due.share, due.on_day or far, due.thing.key, due.care.id))
 
 
 _SHOP: Final = "shop"
@@ -135,12 +135,12 @@ def looked_after(
         return LookedAfter(key, label, on, since, tuple(worked), tuple(done_to.get(key, ())))
 
     everything = [(at, seconds) for _, at, seconds in work]
-    found = [thing(_SHOP, "The workshop", "shop", min((at for at, _ in everything), default=now), everything)]
+    looked_afters = [thing(_SHOP, "The workshop", "shop", min((at for at, _ in everything), default=now), everything)]
     for item, since in items:
         if (on := _cared_for_as(item)) is not None:
             began = since or datetime.min.replace(tzinfo=now.tzinfo)
-            found.append(thing(f"item:{item.id}", _label(item), on, began, work_of.get(item.id, ())))
-    return found + [thing(f"{_RUN}{run}", title, "waxed", at, []) for run, title, at in waxed]
+            looked_afters.append(thing(f"item:{item.id}", _label(item), on, began, work_of.get(item.id, ())))
+    return looked_afters + [thing(f"{_RUN}{run}", title, "waxed", at, []) for run, title, at in waxed]
 
 
 def _cared_for_as(item: Item) -> On | None:

@@ -51,8 +51,8 @@ _ON_ENDS: Final = tuple(rule for rule in _RULES if isinstance(rule, EndRule))
 @lru_cache(maxsize=256)
 def usable(context: ToolContext) -> Toolset:
     """The tools of the rack that no rule forbids on such a face."""
-    found = (on_face for on_face in tools_on_face(context) if not any(rule.forbids(on_face, context) for rule in _ON_TOOLS))
-    return Toolset(tuple(found))
+    on_faces = (on_face for on_face in tools_on_face(context) if not any(rule.forbids(on_face, context) for rule in _ON_TOOLS))
+    return Toolset(tuple(on_faces))
 
 
 def forbidden_steps(surfaces: Surfaces) -> dict[Refusal, Flags]:

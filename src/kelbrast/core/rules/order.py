@@ -44,10 +44,10 @@ def families_apart(work: Iterable[tuple[str, Grouped]]) -> list[list[Grouped]]:
     >>> families_apart([("steel", "hinge"), ("plastic", "lens"), ("steel", "bolt")])
     [['hinge', 'bolt'], ['lens']]
     """
-    found: dict[str, list[Grouped]] = {}
+    groups: dict[str, list[Grouped]] = {}
     for family, grouped in work:
-        found.setdefault(family, []).append(grouped)
-    return list(found.values())
+        groups.setdefault(family, []).append(grouped)
+    return list(groups.values())
 
 
 def _goes(surfaces: Surfaces) -> Flags:

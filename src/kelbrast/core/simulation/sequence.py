@@ -42,13 +42,13 @@ def workings(steps: Iterable[RouteStep]) -> list[Working]:
     >>> one.marks.angle, round((two.marks.angle - one.marks.angle) % math.pi, 3)  # 70 degrees
     (0.6, 1.222)
     """
-    angle, found = START_ANGLE, []
+    angle, workings = START_ANGLE, []
     for step in steps:
         require_not_below_zero(layer=step.layer)
         angle = angle + constant("simulation.crossing").si if step.lay == "across" else angle
         marks = Marks(step.leaves, step.grain, "none" if step.lay == "none" else "one-way", math.remainder(angle, math.pi))
-        found.append(Working(step.layer, marks, step.tool.carrier.cutting.levels, step.tool.reaches_depth))
-    return found
+        workings.append(Working(step.layer, marks, step.tool.carrier.cutting.levels, step.tool.reaches_depth))
+    return workings
 
 
 def one_grade(found: FoundPatch, own: Marks, *, area: float, levels: bool, share: float) -> Working:

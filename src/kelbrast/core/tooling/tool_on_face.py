@@ -145,8 +145,8 @@ def tools_on_face(context: ToolContext) -> Toolset:
     """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
     tools, machines = choose_rack(context.rack) if context.own is None else own_rack(context.own)
     drives = ((tool, choose_drive(tool, machines, context)) for tool in tools)
-    found = [_on_face(tool, drive, context) for tool, drive in drives if drive is not None]
-    return Toolset(tuple(sorted(found, key=lambda on_face: (-on_face.depth, on_face.tool.id))))
+    on_faces = [_on_face(tool, drive, context) for tool, drive in drives if drive is not None]
+    return Toolset(tuple(sorted(on_faces, key=lambda on_face: (-on_face.depth, on_face.tool.id))))
 
 
 def _on_face(tool: Tool, drive: Drive, context: ToolContext) -> ToolOnFace:

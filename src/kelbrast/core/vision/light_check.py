@@ -129,27 +129,27 @@ def light_check(
     lay = _together([lay_of(field.contrast, pixel=asked.pixel) for field in second])
     if (wrong := _of_lamps(first, second, lay, asked.lay)) is not None:
         return wrong
-    found = []
+    per_field = []
     for field in first:
-        found.append(old_marks_in(field.contrast, lay.angle))
-        told(len(found) / len(first))
-    scores = np.array([old_marks.score for old_marks in found])
+        per_field.append(old_marks_in(field.contrast, lay.angle))
+        told(len(per_field) / len(first))
+    scores = np.array([old_marks.score for old_marks in per_field])
     best = int(np.argmax(scores))
-    angle = found[best].angle
-    near = [apart(old_marks.angle, angle) <= eye("marks.agree") for old_marks in found]
+    angle = per_field[best].angle
+    near = [apart(old_marks.angle, angle) <= eye("marks.agree") for old_marks in per_field]
     agreeing = sum(same and score > eye("marks.seen") for same, score in zip(near, scores, strict=True))
-    enough = min(int(eye("marks.fields")), len(found))
+    enough = min(int(eye("marks.fields")), len(per_field))
     verdict = _verdict(agreeing, enough, float(scores[best]))
     seen = verdict != "none-seen"
-    shown = [at for at in range(len(found)) if seen and near[at] and scores[at] > eye("marks.look_again")]
+    shown = [at for at in range(len(per_field)) if seen and near[at] and scores[at] > eye("marks.look_again")]
     return EyeSaw(
         verdict=verdict,
-        fields=len(found),
+        fields=len(per_field),
         agreeing=agreeing,
         score=float(scores[best]),
         angle=angle if seen else None,
         crossing=apart(angle, lay.angle) if seen else None,
-        lines=tuple(_moved(line, first[at]) for at in shown for line in found[at].lines),
+        lines=tuple(_moved(line, first[at]) for at in shown for line in per_field[at].lines),
         lay=lay,
         smallest=eye("marks.pixels") * asked.pixel,
     )

@@ -66,10 +66,10 @@ def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
     Raises:
         BadInput: two have the same name, hours that are none, or nobody is there.
     """
-    found: list[Worker] = []
+    workers: list[Worker] = []
     for at, file in enumerate(files):
         field = f"people[{at}]"
-        if file.name in [worker.name for worker in found]:
+        if file.name in [worker.name for worker in workers]:
             raise BadInput.one(f"{field}.name", f'two people are called "{file.name}"')
         begins, ends = minute_of(file.begins, f"{field}.begins"), minute_of(file.ends, f"{field}.ends")
         if begins >= ends:
@@ -77,10 +77,10 @@ def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
         breaks = tuple((minute_of(a, f"{field}.breaks"), minute_of(b, f"{field}.breaks")) for a, b in file.breaks)
         machines = None if file.machines is None else frozenset(file.machines)
         if not file.away:
-            found.append(Worker(file.name, begins, ends, breaks, machines=machines))
-    if not found:
+            workers.append(Worker(file.name, begins, ends, breaks, machines=machines))
+    if not workers:
         raise BadInput.one("people", "nobody is there to do it")
-    return tuple(found)
+    return tuple(workers)
 
 
 class BlockFile(BaseModel):

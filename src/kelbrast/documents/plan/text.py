@@ -18,11 +18,11 @@ def plan_text(plan: PlanFile) -> str:
     head += spread_text(plan)
     if len(plan.order) > 1:
         head.append("Order of work: " + ", ".join(plan.order))
-    if (found := plan.together) is not None:
-        changes = f" and {counted(found.saves_changes, 'wheel change')}" if found.saves_changes > 0 else ""
-        saved = f"{minutes_text(max(0.0, found.saves_minutes))}{changes} less than each face's own best"
+    if (together := plan.together) is not None:
+        changes = f" and {counted(together.saves_changes, 'wheel change')}" if together.saves_changes > 0 else ""
+        saved = f"{minutes_text(max(0.0, together.saves_minutes))}{changes} less than each face's own best"
         head.append(
-            f"The routes of the faces are chosen together: {saved}{'' if found.exact else '; a better choice may exist'}."
+            f"The routes of the faces are chosen together: {saved}{'' if together.exact else '; a better choice may exist'}."
         )
     shared = [f"Set up once for {_and(set_up)}: {set_up.label}" for set_up in plan.set_ups if len(set_up.steps) > 1]
     blocks = ["\n".join([*head, *shared])]

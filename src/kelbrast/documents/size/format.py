@@ -130,15 +130,15 @@ def rounds_of(file: SizeFile, learnt: Mapping[str, float] | None = None) -> list
     """
     part, made_of = part_of(file), material_of(file)
     known = learnt or {}
-    found = []
+    work_rounds = []
     for number, each in enumerate(file.rounds):
         tool = _tool(file, each, number, part, made_of, known)
         field = f"rounds[{number}].readings"
         read = readings_in_si(each.readings, part, made_of, gauge_c=file.gauge_c, field=field)
-        found.append(WorkRound(each.worked_s, tool, read))
+        work_rounds.append(WorkRound(each.worked_s, tool, read))
     if file.rounds[0].worked_s or not file.rounds[0].readings:
         raise BadInput.one("rounds[0]", "must be readings before any work: worked_s 0, and at least one reading")
-    return found
+    return work_rounds
 
 
 def warmer_of(file: SizeFile) -> float:

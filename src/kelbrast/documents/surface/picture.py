@@ -156,10 +156,10 @@ def asked_spec(asked: Asked) -> PatchSpec:
     """
     hardness = material(asked.material).hardness
     if asked.depth_um is not None:
-        found = mark_spec(asked.depth_um, hardness, asked.kind)
+        found_spec = mark_spec(asked.depth_um, hardness, asked.kind)
     elif asked.after is not None:
         depth_um, grain_um = _of_grade(asked.after, hardness, "after")
-        found = FoundSpec(kind=asked.kind, depth_um=depth_um, grain_um=grain_um)
+        found_spec = FoundSpec(kind=asked.kind, depth_um=depth_um, grain_um=grain_um)
     else:
         raise BadInput.one("depth_um", "say how deep, or which grade left it")
     steps = []
@@ -167,10 +167,10 @@ def asked_spec(asked: Asked) -> PatchSpec:
         depth_um, grain_um = _of_grade(asked.then, hardness, "then")
         own = Marks(to_si(depth_um, "um"), to_si(grain_um, "um"), asked.lay)
         area = asked.rows * asked.columns * to_si(asked.spacing_um, "um") ** 2
-        steps = [_spec(one_grade(_found(found), own, area=area, levels=not asked.soft, share=asked.share))]
+        steps = [_spec(one_grade(_found(found_spec), own, area=area, levels=not asked.soft, share=asked.share))]
     size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
     size["marked"] = asked.marked
-    return PatchSpec.model_validate({"material": asked.material, "found": found, "steps": steps, **size})
+    return PatchSpec.model_validate({"material": asked.material, "found": found_spec, "steps": steps, **size})
 
 
 def asked_of(shown: Shown) -> Asked:

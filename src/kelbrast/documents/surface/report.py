@@ -91,14 +91,14 @@ def measure(
     """
     if isinstance(surface, HeightMap):
         return _map(surface, min(form, 2), to_si(lambda_c_mm, "mm") if lambda_c_mm is not None else None)
-    found = evaluate(
+    evaluation = evaluate(
         surface,
         degree=form,
         cut_off=to_si(lambda_c_mm, "mm") if lambda_c_mm is not None else None,
         noise=to_si(lambda_s_um, "um") if lambda_s_um is not None else None,
         length=to_si(length_mm, "mm") if length_mm is not None else None,
     )
-    return _profile(found)
+    return _profile(evaluation)
 
 
 def _profile(found: Evaluation) -> MeasureFile:

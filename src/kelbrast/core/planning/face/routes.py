@@ -68,14 +68,14 @@ def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
 
 def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     """The best route for what is asked with the expected repeats of its steps, or None when there is none."""
-    found = _search(figures, request, step_table(figures, request))
-    return None if found is None else with_totals(figures, found)
+    route = _search(figures, request, step_table(figures, request))
+    return None if route is None else with_totals(figures, route)
 
 
 def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     """The best route for the aim, in which time counts too: what the aim is about has a price in time (`_price`)."""
-    found = _for_the_aim(figures, request, step_table(figures, request))
-    return None if found is None else with_totals(figures, found)
+    route = _for_the_aim(figures, request, step_table(figures, request))
+    return None if route is None else with_totals(figures, route)
 
 
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
@@ -93,8 +93,8 @@ def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> li
 
 def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
     """The best route where these tools are set up for another face already, so that only their work counts."""
-    found = _for_the_aim(figures, request, _sharing(figures, step_table(figures, request), tools))
-    return [] if found is None else [with_totals(figures, found)]
+    route = _for_the_aim(figures, request, _sharing(figures, step_table(figures, request), tools))
+    return [] if route is None else [with_totals(figures, route)]
 
 
 def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Route) -> float:
@@ -198,11 +198,11 @@ def _weighed(table: StepTable, request: RouteRequest, goal: _Goal) -> Route | No
     """The route with the least of this; its totals are those of the table."""
     values, stop = table.values.copy(), np.zeros_like(table.stopping)
     values[TIME], stop[TIME] = goal.steps, goal.ends
-    found = search(replace(table, values=values, stop=stop), "time", request.binding_limit)
-    if found is None:
+    route = search(replace(table, values=values, stop=stop), "time", request.binding_limit)
+    if route is None:
         return None
-    totals = np.array([sum(float(row[step]) for step in found.steps) for row in table.values])
-    return replace(found, totals=totals + table.stopping[:, found.nodes[-1] if found.nodes else 0])
+    totals = np.array([sum(float(row[step]) for step in route.steps) for row in table.values])
+    return replace(route, totals=totals + table.stopping[:, route.nodes[-1] if route.nodes else 0])
 
 
 def with_totals(figures: StepFigures, route: Route) -> Route:

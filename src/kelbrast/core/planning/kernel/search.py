@@ -83,12 +83,12 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
         if np.array_equal(better, ahead[:, here]):
             break
         ahead[:, here] = better
-    found = []
+    routes = []
     for changes in range(most, -1, -1):
         fewer = ahead[changes - 1, 0] if changes else np.inf
         if np.isfinite(ahead[changes, 0]) and ahead[changes, 0] < fewer * (1 - REL_TOL):
-            found.append(_route(table, ahead, changes))
-    return tuple(found)
+            routes.append(_route(table, ahead, changes))
+    return tuple(routes)
 
 
 def _route(table: StepTable, ahead: Reals, changes: int) -> Route:

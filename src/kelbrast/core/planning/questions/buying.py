@@ -69,20 +69,20 @@ def what_to_buy(jobs: Sequence[Job], *, by: Gain = "minutes", most: int = 8) -> 
     owned = {own_tool.tool for job in jobs if job.own for own_tool in job.own.tools}
     singles = sorted({tool for job in bench for tool in job.new})
     everything = {tool for job in bench for tool in job.used_by_the_catalogue()} - owned
-    total, found = len(singles), list[Addition]()
+    total, additions = len(singles), list[Addition]()
     for done, tool in enumerate(singles, start=1):
-        _keep(found, _addition(bench, (tool,)))
-        yield BuyingProgress(done, total, _best(found, by, most))
-    best = [addition.tools[0] for addition in _best(found, by, _PARTNERS)]
+        _keep(additions, _addition(bench, (tool,)))
+        yield BuyingProgress(done, total, _best(additions, by, most))
+    best = [addition.tools[0] for addition in _best(additions, by, _PARTNERS)]
     partners = sorted({*best, *sorted(everything)[:_PARTNERS]})
     pairs = list(combinations(partners, 2))
-    alone = {addition.tools[0]: addition for addition in found}
+    alone = {addition.tools[0]: addition for addition in additions}
     for done, pair in enumerate(pairs, start=total + 1):
         both = _addition(bench, pair)
         if both is not None and all(_worth(both, by) > _worth(alone.get(tool), by) for tool in pair):
-            found.append(both)
-        yield BuyingProgress(done, total + len(pairs), _best(found, by, most))
-    yield BuyingProgress(total + len(pairs), total + len(pairs), _best(found, by, most))
+            additions.append(both)
+        yield BuyingProgress(done, total + len(pairs), _best(additions, by, most))
+    yield BuyingProgress(total + len(pairs), total + len(pairs), _best(additions, by, most))
 
 
 class _Bench:
@@ -105,10 +105,10 @@ class _Bench:
         sums = np.zeros(3)
         for figures in self.faces:
             leave_out = tuple(sorted(self.new.difference(added)))
-            found = chosen_route(wishing(figures, Wish(leave_out=leave_out)), self.job)
-            if found.route is None or found.wish_note:
+            chosen = chosen_route(wishing(figures, Wish(leave_out=leave_out)), self.job)
+            if chosen.route is None or chosen.wish_note:
                 return None
-            sums += found.route.totals[[TIME, METAL, COST]]
+            sums += chosen.route.totals[[TIME, METAL, COST]]
         return sums * self.job.pieces
 
     def used_by_the_catalogue(self) -> set[str]:

@@ -177,8 +177,8 @@ def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
 
 
 def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
-    found = [Worked(figure.face, figure, chosen_route(figure, job)) for figure in figures]
-    return found[ways.chosen([worked.seconds_with_repeats for worked in found])]
+    candidates = [Worked(figure.face, figure, chosen_route(figure, job)) for figure in figures]
+    return candidates[ways.chosen([worked.seconds_with_repeats for worked in candidates])]
 
 
 def pareto_front(figures: StepFigures, job: Job) -> ParetoFront:

@@ -79,8 +79,8 @@ def _layer(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
     met = Given("d", "marks that it meets, at worst", from_si(step.marks.before, "um"), "um")
     result = from_si(step.marks.layer, "um")
     if before is None and face.found.after is None:
-        found = _from("m", "clearance of a found depth", constant("clearance.found"))
-        return Derivation("Layer to take off", "layer = max(m · d, its own marks)", (found, met), result, "um")
+        given = _from("m", "clearance of a found depth", constant("clearance.found"))
+        return Derivation("Layer to take off", "layer = max(m · d, its own marks)", (given, met), result, "um")
     grain = before.tool.grain if before is not None else face.found.after.grain if face.found.after else 0.0
     terms = (
         Given("m_A", "largest mark on a face of this area", area_factor(area=face.area, grain=grain), "1"),

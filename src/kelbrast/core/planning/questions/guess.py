@@ -109,8 +109,8 @@ def _seconds(figures: StepFigures, job: Job, first: str) -> float:
 
 def _quickest(figures: StepFigures, job: Job) -> Route | None:
     """The quickest route within the habits that keeps the wish; None when there is none."""
-    found = chosen_route(figures, replace(job, aim="time"))
-    return None if found.wish_note else found.route
+    chosen = chosen_route(figures, replace(job, aim="time"))
+    return None if chosen.wish_note else chosen.route
 
 
 def _trial(figures: StepFigures, tool: str, depth: float, patch: float) -> float:

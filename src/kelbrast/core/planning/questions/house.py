@@ -47,14 +47,14 @@ def offers(face: Face, job: Job, ways: Iterable[HouseWay]) -> list[HouseOffer]:
     A kind of face is a metal family, a finish, how it was found, how it is reached, and marks that are not much deeper.
     The time is the logged one by area.
     """
-    found = []
+    house_offers = []
     for way in ways:
         if face.left_alone or not _fits(face, job, way):
             continue
         plan = plan_face(replace(face, wish=Wish(route=way.route)), job)
         if plan.possible and tuple(step.tool.id for step in plan.steps) == way.route:
-            found.append(HouseOffer(way, plan, way.seconds * face.area / way.area))
-    return sorted(found, key=lambda offer: (offer.seconds_by_log, offer.way.id))
+            house_offers.append(HouseOffer(way, plan, way.seconds * face.area / way.area))
+    return sorted(house_offers, key=lambda offer: (offer.seconds_by_log, offer.way.id))
 
 
 def kind_of_find(face: Face) -> str:

@@ -62,7 +62,7 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
     figures = figures_of(ways_of(face).faces[way], job)
     assert figures is not None, "a plan with steps has figures"
     route = tuple(step.tool.id for step in planned.steps)
-    found = []
+    what_ifs = []
     seen = {route}
     for change, tool, wish in _changes(figures, route, step):
         made, gave_up = (chosen := chosen_route(wishing(figures, wish), job)).route, chosen.wish_note
@@ -71,8 +71,8 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
         seen.add(nodes)
         left, said = _hurried(figures, planned, step) if change == "leave-out" else (None, None)
         what_if = _compared(change, tool, wish, figures, made, planned)
-        found.append(replace(what_if, hurried=left, hurried_said=said))
-    return tuple(sorted(found, key=lambda what_if: (what_if.change != "leave-out", what_if.seconds)))
+        what_ifs.append(replace(what_if, hurried=left, hurried_said=said))
+    return tuple(sorted(what_ifs, key=lambda what_if: (what_if.change != "leave-out", what_if.seconds)))
 
 
 def _changes(figures: StepFigures, route: tuple[str, ...], step: int) -> list[tuple[Change, Tool | None, Wish]]:

@@ -54,10 +54,10 @@ def prepare(plans: Sequence[Plan]) -> Preparation:
     for set_up in (each for family in families_apart(faces) for each in set_ups(tuple(family))):
         machines.setdefault(set_up.machine.id, []).append(set_up)
     counts: dict[str, int] = {}
-    found = [got for plan in plans for got in gather(plan.faces, plan.job.pieces)]
-    for got in found:
-        counts[got.tool.id] = counts.get(got.tool.id, 0) + got.count
-    tools = sorted({got.tool.id: got.tool for got in found}.values(), key=lambda tool: (-tool.grain, tool.id))
+    needs = [need for plan in plans for need in gather(plan.faces, plan.job.pieces)]
+    for need in needs:
+        counts[need.tool.id] = counts.get(need.tool.id, 0) + need.count
+    tools = sorted({need.tool.id: need.tool for need in needs}.values(), key=lambda tool: (-tool.grain, tool.id))
     gathered = tuple(Gathered(tool, counts[tool.id]) for tool in tools)
     return Preparation(gathered, tuple(_machine(machine) for machine in machines.values()))
 
@@ -93,17 +93,17 @@ def mountings(wheels: Sequence[str], *, spindles: int) -> tuple[Mounting, ...]:
     [('a', 1, True), ('b', 2, True), ('a', 1, False), ('c', 2, True), ('a', 1, False)]
     """
     on: dict[int, str] = {}
-    found = []
+    mountings = []
     for at, wheel in enumerate(wheels):
         here = next((spindle for spindle, mounted in on.items() if mounted == wheel), None)
         if here is None:
             free = next((spindle for spindle in range(1, spindles + 1) if spindle not in on), None)
             spindle = free if free is not None else max(on, key=lambda spindle: _next_use(wheels, at, on[spindle]))
             on[spindle] = wheel
-            found.append(Mounting(wheel, spindle, True))
+            mountings.append(Mounting(wheel, spindle, True))
         else:
-            found.append(Mounting(wheel, here, False))
-    return tuple(found)
+            mountings.append(Mounting(wheel, here, False))
+    return tuple(mountings)
 
 
 def _next_use(wheels: Sequence[str], at: int, wheel: str) -> int:

@@ -72,38 +72,38 @@ def _with_own(found: list[Operation], job: Job) -> tuple[Operation, ...]:
 
 
 def _computed(job: Job, worked: list[FacePlan]) -> list[Operation]:
-    found = [_operation("inspect", "before", job)]
+    operations = [_operation("inspect", "before", job)]
     if job.part.covering == "unknown":
-        found.append(_operation("identify", "before", job))
+        operations.append(_operation("identify", "before", job))
     elif job.part.covering in STRIPS:
-        found.append(_operation(STRIPS[job.part.covering], "before", job))
-    found += [_operation(key, "before", job) for key in off_first(job)]
+        operations.append(_operation(STRIPS[job.part.covering], "before", job))
+    operations += [_operation(key, "before", job) for key in off_first(job)]
     if kept_off := sum(face.keep_off for face in job.faces):
-        found.append(_operation("mask", "before", job, times=kept_off))
+        operations.append(_operation("mask", "before", job, times=kept_off))
     if (washes := sum(len(plan.steps) - 1 for plan in worked)) > 0:
-        found.append(_operation("wash", "between", job, times=washes, counted=True))
+        operations.append(_operation("wash", "between", job, times=washes, counted=True))
     brushed = sum(is_brushed(plan.face) for plan in worked)
     if brushed and (done := len(worked) - brushed):
-        found.append(_operation("mask-finished", "between", job, times=done))
+        operations.append(_operation("mask-finished", "between", job, times=done))
     if worked:
-        found += _finishing(job, worked)
-    return found
+        operations += _finishing(job, worked)
+    return operations
 
 
 def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
     kin = family(job.material.family)
-    found = [_operation(residue_removal(job), "after", job)]
+    operations = [_operation(residue_removal(job), "after", job)]
     if passivates(job):
-        found.append(_operation("passivate", "after", job))
+        operations.append(_operation("passivate", "after", job))
     protect, within = protection_of(job)
     painted = any(plan.face.want.deformed == 0 and plan.face.edge is None for plan in worked)
     if protect == "lacquer" or painted:
         gentle = not kin.alcohol or "solvent" in job.forbids
-        found.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
+        operations.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
     if protect != "none":
-        found.append(_operation(protect, "after", job, times=job.coats, waits=job.coats, within=within))
-    found.append(_operation("compare", "after", job))
-    return found
+        operations.append(_operation(protect, "after", job, times=job.coats, waits=job.coats, within=within))
+    operations.append(_operation("compare", "after", job))
+    return operations
 
 
 def _area(job: Job) -> float:

@@ -51,13 +51,13 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
         for plan in plans
         for number, step in enumerate(plan.steps, start=1)
     )
-    found = []
+    set_ups = []
     for tool, uses in in_turn(steps):
         on_face, washes = uses[0][2].on_face, sum(step.time.wash > 0 for _, _, step in uses)
-        found.append(
+        set_ups.append(
             SetUp(tool, on_face.machine, on_face.setting.spindle, tuple((face, number) for face, number, _ in uses), washes)
         )
-    return tuple(found)
+    return tuple(set_ups)
 
 
 def in_turn(steps: Iterable[tuple[int, float, Tool, Served]]) -> list[tuple[Tool, list[Served]]]:
@@ -66,10 +66,10 @@ def in_turn(steps: Iterable[tuple[int, float, Tool, Served]]) -> list[tuple[Tool
     Args:
         steps: the turn of the face, the depth of the marks that the step leaves (m), its tool, and what is told of the step.
     """
-    found: dict[tuple[int, str], tuple[Tool, list[Served]]] = {}
+    tools: dict[tuple[int, str], tuple[Tool, list[Served]]] = {}
     for turn, _, tool, use in sorted(steps, key=lambda step: place_in_order(step[0], step[1], step[2].id)):
-        found.setdefault((turn, tool.id), (tool, []))[1].append(use)
-    return list(found.values())
+        tools.setdefault((turn, tool.id), (tool, []))[1].append(use)
+    return list(tools.values())
 
 
 def wheel_changes(tools: Sequence[Tool]) -> int:

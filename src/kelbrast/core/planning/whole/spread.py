@@ -35,8 +35,8 @@ class Spread:
 
 def spread_of_plan(plan: Plan) -> Spread:
     """Return the spread of one piece of the whole job, with shared set-ups counted once."""
-    found = [stretch for face in plan.faces for stretch in _stretches(face, plan.job)]
-    return Spread(_high(found, plan.seconds_each), _causes(found))
+    stretches = [stretch for face in plan.faces for stretch in _stretches(face, plan.job)]
+    return Spread(_high(stretches, plan.seconds_each), _causes(stretches))
 
 
 def high_of_face(face: FacePlan, job: Job) -> float:

@@ -85,10 +85,10 @@ def _routes_by_itself(worked: Worked) -> list[Route]:
     """Its own best first."""
     assert worked.figures is not None, "a route has figures"
     assert worked.chosen.route is not None, "only faces with a route are chosen together"
-    found = [worked.chosen.route]
+    routes = [worked.chosen.route]
     if worked.chosen.request is not None and not worked.chosen.request.wish.route:
-        _add(found, other_routes(worked.figures, worked.chosen.request, worked.chosen.route))
-    return found
+        _add(routes, other_routes(worked.figures, worked.chosen.request, worked.chosen.route))
+    return routes
 
 
 def _sharing(worked: Worked, tools: frozenset[str]) -> list[Route]:
