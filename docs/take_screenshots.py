@@ -24,7 +24,9 @@ def plan_of(page: Page, address: str, title: str) -> None:
     page.get_by_role("link", name=title, exact=True).click()
     page.get_by_label("Title of the job").wait_for()
     page.wait_for_load_state("networkidle")
-    page.get_by_text("Cheapest", exact=True).wait_for()  # the other ways come after the plan
+    page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio").nth(1).wait_for(
+        state="attached"
+    )  # they come after the plan
 
 
 def take(page: Page, address: str) -> None:
