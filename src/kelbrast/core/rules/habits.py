@@ -104,9 +104,12 @@ def early_wheel_excess(surfaces: Surfaces) -> Reals:
 SCHOOLS: Final[Mapping[str, Callable[[Surfaces], Reals]]] = {"fine-paper": fine_paper_excess, "early-wheel": early_wheel_excess}
 
 
-def repeats(surfaces: Surfaces, habit: str, handover: str) -> Reals:
-    """(n, n) how often each step is expected to be repeated by the habit and the school of where the wheel starts."""
-    beyond = excess(surfaces, habit)
+def repeats(surfaces: Surfaces, beyond: Reals, handover: str) -> Reals:
+    """(n, n) how often each step is expected to be repeated by a habit and the school of where the wheel starts.
+
+    Args:
+        beyond: (n, n) how many times as far each step goes as the habit allows (`excess`).
+    """
     expected = expected_repeats(beyond)
     expected[0] = expected_repeats(beyond[0], first=True)
     if handover in SCHOOLS:

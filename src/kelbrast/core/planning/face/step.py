@@ -125,9 +125,9 @@ class Step:
 def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     """The steps of a route."""
     steps: list[Step] = []
-    repeats = expected_repeats(figures.beyond("double-up"))
-    for before, at in route.steps:
-        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(repeats[before, at] > 1)
+    repeats = expected_repeats(np.array([figures.beyond("double-up")[step] for step in route.steps]))
+    for number, (before, at) in enumerate(route.steps):
+        stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(repeats[number] > 1)
         steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1], leaps=leaps))
     return tuple(steps)
 

@@ -114,7 +114,7 @@ class StepFigures:
         """(n, n) how often each step is expected to be repeated by a habit and a school; worked out once."""
         key = habit, handover
         if key not in self._repeats:
-            self._repeats[key] = repeats(self.surfaces, *key)
+            self._repeats[key] = repeats(self.surfaces, self.beyond(habit), handover)
         return self._repeats[key]
 
     @property
