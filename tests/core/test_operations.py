@@ -76,6 +76,9 @@ def called(word: str, **more):
         ("stainless-304", "weld-bead", (), [], True),
         ("stainless-304", "heat-tint", ("bearing",), ["scour"], False),
         ("stainless-304", "scratches", (), [], False),
+        ("nickel-alloy", "heat-tint", (), ["pickle"], False),
+        ("copper", "heat-tint", (), ["scour"], False),
+        ("acrylic", "rust", (), [], False),
         ("stainless-304", "", (), [], False),
     ],
 )

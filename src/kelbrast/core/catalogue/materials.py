@@ -21,6 +21,7 @@ class Material:
         worked_wet: abrasives that can be wet are used wet on it: dry they clog and burn.
         look, protection, protect_within: its own where it differs from its family (see `Family`).
         cut_share: how much less comes off than its hardness says.
+        passivates: stainless, and passivated where it was welded, tinted or scaled.
         caution: what it asks for beside its family's caution; None for nothing.
         tips: keys of [advice] in `advice.toml` that hold for it, each where its own rule applies.
         smear: the deepest smeared layer under marks, in depths of them; coarsest: grain that it bears, m.
@@ -41,6 +42,7 @@ class Material:
     protect_within: float | None
     figures: tuple[tuple[str, Constant], ...]
     worked_wet: bool = False
+    passivates: bool = False
     caution: str | None = None
     tips: tuple[str, ...] = ()
     cut_share: float = 1.0
@@ -85,6 +87,7 @@ def _material(key: str, row: dict[str, Any]) -> Material:
         **{name: value.si for name, value in figures.items()},
         figures=tuple(figures.items()),
         worked_wet=row.get("worked_wet", False),
+        passivates=row.get("passivates", False),
         caution=row.get("caution"),
         tips=tuple(row.get("tips", ())),
         **{name: row[name].si for name in ("cut_share", "smear", "coarsest") if name in row},

@@ -252,15 +252,16 @@ def radius_volume(*, radius: float, length: float) -> float:
 def contact_kept(times: float) -> float:
     """The share of its contact with the work that a tool keeps.
 
-    A pad that is larger than the face touches with less of itself, and a part that is hard to hold to a wheel leaves it more
+    A pad that is larger than the face touches with less of itself, a small tool on a face that is too large for it goes over it
+    again to even it, and a part that is hard to hold to a wheel leaves it more
     often. Below the size that suits it nothing is lost; far beyond it the time does not fall with the area any more.
 
     Equation: `(1 + x^n)^(-1/n)` (dimensionless)
     Valid: not below 0.
 
     Args:
-        times: x, how many times the tool is larger than suits the face, or the part more unwieldy than suits the machine,
-            dimensionless.
+        times: x, how many times the tool is larger or smaller than suits the face, or the part more unwieldy than suits the
+            machine, dimensionless.
 
     Raises:
         OutsideValidity: outside that.

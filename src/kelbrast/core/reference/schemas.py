@@ -351,6 +351,7 @@ RECORDS: Final[dict[str, Schema]] = {
             },
             {
                 "worked_wet": FLAG,
+                "passivates": FLAG,
                 "caution": TEXT,
                 "tips": Many(_key_of("advice", "advice")),
                 "look": _key_of("looks"),
@@ -365,7 +366,7 @@ RECORDS: Final[dict[str, Schema]] = {
     "operations": Each(
         Entry(
             _keys({TEXT: "label text", TIME: "active"}),
-            _keys({TIME: "per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions"}),
+            _keys({TIME: "per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions", Many(FAMILY): "families"}),
         )
     ),
     "process": _PROCESS,

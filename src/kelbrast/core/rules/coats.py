@@ -28,18 +28,21 @@ def blocked(job: Job) -> str | None:
 def off_first(job: Job) -> tuple[str, ...]:
     """The ids of the operations that take rust, scale or heat tint off before anything is ground, each once."""
     called = [damage(face.found.called) for face in job.faces if face.found.called and not face.left_alone]
-    chosen = (next(key for key in damage.off_first if _borne(key, job)) for damage in called if damage.off_first)
-    return tuple(dict.fromkeys(chosen))
+    chosen = (next((key for key in word.off_first if _borne(key, job)), None) for word in called)
+    return tuple(dict.fromkeys(key for key in chosen if key is not None))
 
 
 def passivates(job: Job) -> bool:
     """Whether stainless steel is passivated at the end: where it was welded, tinted or scaled, if the part bears it."""
     called = any(damage(face.found.called).passivate for face in job.faces if face.found.called and not face.left_alone)
-    return called and job.material.family == "stainless" and _borne("passivate", job)
+    return called and job.material.passivates and _borne("passivate", job)
 
 
 def _borne(key: str, job: Job) -> bool:
-    return not job.forbids & set(record("operations")[key].get("forbidden_by", ()))
+    """Whether the material and what is stuck in the part bear this operation."""
+    row = record("operations")[key]
+    suits = job.material.family in row.get("families", (job.material.family,))
+    return suits and not job.forbids & set(row.get("forbidden_by", ()))
 
 
 def residue_removal(job: Job) -> str:
@@ -60,7 +63,7 @@ COAT_FIRST: Final = Practice(
 )
 OFF_FIRST: Final = Practice(
     id="off-first",
-    says="Rust, scale and heat tint come off before the first step, by remover or pickle where the part bears it, else by "
+    says="Rust, scale and heat tint come off before the first step, by remover or pickle where metal and part bear it, else by "
     "brush; what lies beneath is what is planned.",
     source="bench-practice",
     lifted_by="calling what was found by another word",

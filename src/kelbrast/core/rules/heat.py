@@ -1,4 +1,4 @@
-"""How warm a part may get (worked out in `process.heat` and `tooling.working_conditions`)."""
+"""How warm a part may get (computed in `process.heat` and `tooling.working_conditions`)."""
 
 from typing import Final
 

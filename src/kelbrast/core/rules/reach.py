@@ -32,8 +32,7 @@ def _too_far_in(on_face: ToolOnFace, context: ToolContext) -> bool:
 def _flattens_a_round(on_face: ToolOnFace, context: ToolContext) -> bool:
     carrier = on_face.tool.carrier
     flat_or_driven = carrier.mount != "hand" or carrier.cutting.levels
-    wears_it = flat_or_driven and carrier.cutting.wear_law != "compound" and not carrier.access.turned_only
-    return context.turned is not None and context.drawn and wears_it
+    return context.turned is not None and context.drawn and flat_or_driven and not carrier.access.turned_only
 
 
 def _facets(on_face: ToolOnFace, context: ToolContext) -> bool:
@@ -164,8 +163,8 @@ TOO_FAR_IN: Final = ToolRule(
 )
 FLATTENS: Final = ToolRule(
     id="flattens-a-round",
-    says="A turned outside whose size or roughness is drawn is not worked with a belt, disc, drum, abrasive wheel, block or "
-    "file, which leave flats on it: what works it in the lathe, or a strip or pad by hand, keeps it round.",
+    says="A turned outside whose size or roughness is drawn is not worked with a belt, disc, drum, wheel, block or file, which "
+    "leave it flat in places: what works it in the lathe, or a strip or pad by hand, keeps it round.",
     source="bench-practice",
     lifted_by="wanting it by its look, or a lathe",
     refusal="reach",

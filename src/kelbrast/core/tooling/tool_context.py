@@ -147,6 +147,7 @@ def _asked_at_most() -> float:
     """The area that a tool asks for at most, m2: beyond it a larger face is all the same to every tool."""
     accesses = [carrier.access for carrier in carriers().values()]
     most = [constant("work.beyond").value * access.most_face for access in accesses if math.isfinite(access.most_face)]
+    # Above the largest, so that a face beyond every tool is still told from one at a limit.
     return 1.01 * max([*most, *(access.least_face for access in accesses), *(access.least_curved for access in accesses)])
 
 

@@ -204,9 +204,8 @@ def _bet(bet: Bet) -> BetFile:
 
 
 def to_choices_file(ways: Choices) -> ChoicesFile:
-    asked = ways.by_habit[0].aim, ways.by_aim[0].habit, ways.by_aim[0].handover
     return ChoicesFile(
-        ways=[_way(way, asked) for way in ways.ways],
+        ways=[_way(way, ways.own) for way in ways.ways],
         by_aim=[_choice(choice, AIMS[choice.aim]) for choice in ways.by_aim],
         by_habit=[_choice(choice, HABITS[choice.habit]) for choice in ways.by_habit],
         by_handover=[_choice(choice, HANDOVERS[choice.handover]) for choice in ways.by_handover],
@@ -215,12 +214,18 @@ def to_choices_file(ways: Choices) -> ChoicesFile:
     )
 
 
-def _way(way: Way, asked: tuple[Aim, HabitKey, Handover]) -> WayFile:
-    """One way; `asked`: what the job itself is planned by."""
-    choice, (aim, habit, handover) = way.choice, asked
-    by = HABITS[choice.habit] if choice.habit != habit else HANDOVERS[choice.handover] if choice.handover != handover else ""
-    best = ", ".join(AIMS[each] for each in way.best_at).capitalize()
-    label = best or by or ("As set" if choice.aim == aim else f"By aim: {AIMS[choice.aim].lower()}")
+def _way(way: Way, own: JobChoice) -> WayFile:
+    """One way; `own`: the job as it is set."""
+    choice = way.choice
+    by = (
+        HABITS[choice.habit]
+        if choice.habit != own.habit
+        else HANDOVERS[choice.handover]
+        if choice.handover != own.handover
+        else ""
+    )
+    best = ", ".join(AIMS[aim] for aim in way.best_at).capitalize()
+    label = best or by or ("As set" if choice.aim == own.aim else f"By aim: {AIMS[choice.aim].lower()}")
     return WayFile(**_choice(choice, label).model_dump(), best_at=list(way.best_at), by=by if best else "")
 
 

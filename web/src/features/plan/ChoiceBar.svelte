@@ -8,6 +8,7 @@
 
   let { draft, onweigh }: { draft: JobDraft; onweigh: () => void } = $props();
   const name = $props.id();
+  const ways = $derived(draft.choices?.ways ?? []); // one way is no choice
 
   function said(way: Way): string {
     const changes = `${way.changes} ${way.changes === 1 ? 'change' : 'changes'}`;
@@ -16,22 +17,22 @@
   }
 </script>
 
-<div class="flex flex-wrap gap-2">
-  <fieldset
-    class="panel flex min-h-12 min-w-64 flex-1 flex-wrap overflow-hidden"
-    role="radiogroup"
-    aria-label="Ways to do it"
-  >
-    {#each draft.choices?.ways ?? [] as way (`${way.aim} ${way.habit} ${way.handover}`)}
-      <label class="way" class:on={draft.goes(way)}>
-        <input class="sr-only" type="radio" {name} checked={draft.goes(way)} onchange={() => draft.take(way)} />
-        <b>{way.label}</b>{#if way.by}<small>{way.by.toLowerCase()}</small>{/if}<small
-          >{way.steps} {way.steps === 1 ? 'step' : 'steps'}</small
-        >
-        <span class="num">{said(way)}</span>
-      </label>
-    {/each}
-  </fieldset>
+<div class="flex flex-wrap justify-end gap-2">
+  {#if ways.length > 1}<fieldset
+      class="panel flex min-h-12 min-w-64 flex-1 flex-wrap overflow-hidden"
+      role="radiogroup"
+      aria-label="Ways to do it"
+    >
+      {#each ways as way (`${way.aim} ${way.habit} ${way.handover}`)}
+        <label class="way" class:on={draft.goes(way)}>
+          <input class="sr-only" type="radio" {name} checked={draft.goes(way)} onchange={() => draft.take(way)} />
+          <b>{way.label}</b>{#if way.by}<small>{way.by.toLowerCase()}</small>{/if}<small
+            >{way.steps} {way.steps === 1 ? 'step' : 'steps'}</small
+          >
+          <span class="num">{said(way)}</span>
+        </label>
+      {/each}
+    </fieldset>{/if}
   <button class="plain-button max-md:w-full" onclick={onweigh}>All routes <kbd class="dim">W</kbd></button>
 </div>
 

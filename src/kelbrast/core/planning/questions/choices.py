@@ -54,11 +54,6 @@ class JobChoice:
         seconds = self.seconds + self.rework
         return seconds, self.metal, self.cost + seconds * constant("work.bench_rate").si, float(self.changes)
 
-    @property
-    def asked(self) -> tuple[Aim, HabitKey, Handover]:
-        """What it was planned by."""
-        return self.aim, self.habit, self.handover
-
 
 @dataclass(frozen=True, slots=True)
 class Way:
@@ -73,6 +68,7 @@ class Choices:
     """By aim within the job's habits, and by each habit for the job's aim with the other habits as they are.
 
     Attributes:
+        own: the job as it is set.
         ways: of all of these the ones that differ and that no other beats, quickest first, and the job's own in any case.
     """
 
@@ -80,6 +76,7 @@ class Choices:
     by_habit: tuple[JobChoice, ...]
     by_handover: tuple[JobChoice, ...]
     by_bench_speed: tuple[JobChoice, ...]
+    own: JobChoice
     ways: tuple[Way, ...]
 
 
@@ -103,7 +100,8 @@ def choices(job: Job) -> Choices:
     by_habit = tuple(choice(habit=habit) for habit in HABITS)
     by_handover = tuple(choice(handover=handover) for handover in HANDOVERS)
     by_bench_speed = tuple(choice(bench_speed=speed) for speed in BENCH_SPEEDS)
-    return Choices(by_aim, by_habit, by_handover, by_bench_speed, _ways((*by_aim, *by_habit, *by_handover), choice()))
+    ways = _ways((*by_aim, *by_habit, *by_handover), choice())
+    return Choices(by_aim, by_habit, by_handover, by_bench_speed, choice(), ways)
 
 
 def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[Way, ...]:
@@ -111,9 +109,9 @@ def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[Way, ...]:
     possible = [choice for choice in dict.fromkeys((own, *found)) if choice.possible]
     kept = [choice for choice in possible if choice is own or not any(_beats(other, choice) for other in possible)]
     apart: list[JobChoice] = []
-    for one in kept:
-        if not any(_alike(one, other) for other in apart):
-            apart.append(one)
+    for choice in kept:
+        if not any(_alike(choice, other) for other in apart):
+            apart.append(choice)
     apart.sort(key=lambda choice: choice.criteria)
     best = {aim: min(apart, key=lambda choice: choice.criteria[at]) for at, aim in enumerate(AIMS) if _differ(apart, at)}
     return tuple(Way(choice, tuple(aim for aim, first in best.items() if first is choice)) for choice in apart)
@@ -177,7 +175,7 @@ def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
 
 
 def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
-    candidates = [Worked(figure.face, figure, chosen_route(figure, job)) for figure in figures]
+    candidates = [Worked(steps.face, steps, chosen_route(steps, job)) for steps in figures]
     return candidates[ways.chosen([worked.seconds_with_repeats for worked in candidates])]
 
 

@@ -151,7 +151,7 @@ def _heat(plan: FacePlan, step: Step, job: Job) -> Derivation:
     )
     figures, share = dict(job.material.figures), constant("heat.into_work")
     coolest = min((insert(key).limit for key in job.part.inserts), key=lambda limit: limit.si, default=figures["limit"])
-    limit = min(coolest, figures["limit"], key=lambda constant_: constant_.si)
+    limit = min(coolest, figures["limit"], key=lambda figure: figure.si)
     return Derivation(
         what="Longest stay on one spot",
         formula="t such that the surface of a slab under q = w · µ · F · v / patch reaches the limit",

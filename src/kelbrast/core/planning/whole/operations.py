@@ -72,38 +72,38 @@ def _with_own(found: list[Operation], job: Job) -> tuple[Operation, ...]:
 
 
 def _computed(job: Job, worked: list[FacePlan]) -> list[Operation]:
-    operations = [_operation("inspect", "before", job)]
+    work = [_operation("inspect", "before", job)]
     if job.part.covering == "unknown":
-        operations.append(_operation("identify", "before", job))
+        work.append(_operation("identify", "before", job))
     elif job.part.covering in STRIPS:
-        operations.append(_operation(STRIPS[job.part.covering], "before", job))
-    operations += [_operation(key, "before", job) for key in off_first(job)]
+        work.append(_operation(STRIPS[job.part.covering], "before", job))
+    work += [_operation(key, "before", job) for key in off_first(job)]
     if kept_off := sum(face.keep_off for face in job.faces):
-        operations.append(_operation("mask", "before", job, times=kept_off))
+        work.append(_operation("mask", "before", job, times=kept_off))
     if (washes := sum(len(plan.steps) - 1 for plan in worked)) > 0:
-        operations.append(_operation("wash", "between", job, times=washes, counted=True))
+        work.append(_operation("wash", "between", job, times=washes, counted=True))
     brushed = sum(is_brushed(plan.face) for plan in worked)
     if brushed and (done := len(worked) - brushed):
-        operations.append(_operation("mask-finished", "between", job, times=done))
+        work.append(_operation("mask-finished", "between", job, times=done))
     if worked:
-        operations += _finishing(job, worked)
-    return operations
+        work += _finishing(job, worked)
+    return work
 
 
 def _finishing(job: Job, worked: list[FacePlan]) -> list[Operation]:
     kin = family(job.material.family)
-    operations = [_operation(residue_removal(job), "after", job)]
+    work = [_operation(residue_removal(job), "after", job)]
     if passivates(job):
-        operations.append(_operation("passivate", "after", job))
+        work.append(_operation("passivate", "after", job))
     protect, within = protection_of(job)
     painted = any(plan.face.want.deformed == 0 and plan.face.edge is None for plan in worked)
     if protect == "lacquer" or painted:
         gentle = not kin.alcohol or "solvent" in job.forbids
-        operations.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
+        work.append(_operation("degrease-plastic" if gentle else "degrease", "after", job))
     if protect != "none":
-        operations.append(_operation(protect, "after", job, times=job.coats, waits=job.coats, within=within))
-    operations.append(_operation("compare", "after", job))
-    return operations
+        work.append(_operation(protect, "after", job, times=job.coats, waits=job.coats, within=within))
+    work.append(_operation("compare", "after", job))
+    return work
 
 
 def _area(job: Job) -> float:
