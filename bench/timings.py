@@ -32,7 +32,8 @@ from kelbrast.core.planning.kernel.search import METAL, TIME
 from kelbrast.core.planning.questions.choices import pareto_front
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rules.book import usable
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import Found
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.demo.workshop import demo_jobs

@@ -7,7 +7,8 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, plan_face
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import Found
 
 UM = 1e-6
 

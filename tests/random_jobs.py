@@ -10,7 +10,8 @@ from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.job import HANDOVERS, Job
 from kelbrast.core.planning.face.face_plan import Worked, work_out
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import Found
 
 HABITS = ("double-up", "double-up", "long-steps")  # every grade is a list of grades, so a larger rack is more work by itself
 FINISHES = ("mirror", "bright", "satin", "brushed-fine", "paint-ready", "wipes-clean", "N4", "N6", "N8")

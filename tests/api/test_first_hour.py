@@ -8,7 +8,7 @@ from starlette.testclient import TestClient
 from kelbrast.app import jobs
 from kelbrast.core.catalogue.damages import damages, feels
 from kelbrast.core.catalogue.tools import kits
-from kelbrast.core.surface.face import FOUND_KINDS
+from kelbrast.core.surface.found import FOUND_KINDS
 from kelbrast.documents.size.wanted import SizeWanted, drawn_size
 
 # What a shop of each kind takes in: a material and a finish that it can do with what it has.

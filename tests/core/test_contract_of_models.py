@@ -35,7 +35,8 @@ from kelbrast.core.simulation.light import Lamp, Look
 from kelbrast.core.simulation.marks import Marks
 from kelbrast.core.simulation.patch import FoundPatch, Patch, Working
 from kelbrast.core.simulation.sequence import RouteStep
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import Found
 from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, Sized, SizeLimits
 from kelbrast.core.vision.agreement import CheckTurnedOut
 from kelbrast.core.vision.light_check import CheckAsked, Photo

@@ -12,7 +12,8 @@ from kelbrast.core.process.removal import break_volume, radius_volume
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.softness import takes_in_all
 from kelbrast.core.surface.edge import EdgeWanted, edge_of
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import Found
 from making import face, job, plan
 
 WHEELS = {"felt", "felt-bob", "sisal", "sewn", "cotton-bob", "wool"}

@@ -11,7 +11,8 @@ from kelbrast.core.job import Job, OwnOperation
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.planning.whole.spread import spread_of_plan
 from kelbrast.core.price.quote import Rates, drives, learnt_bias, price_of, simpler_prices, with_a_sample, with_looser_limits
-from kelbrast.core.surface.face import Face, Found
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import Found
 from kelbrast.core.surface.part import Part
 from making import face
 from making import job as job_of

@@ -29,7 +29,7 @@ from kelbrast.core.reference.schemas import (
 from kelbrast.core.reference.shape import Each, Written
 from kelbrast.core.simulation.light import look_of
 from kelbrast.core.surface import part
-from kelbrast.core.surface.face import FOUND_KINDS
+from kelbrast.core.surface.found import FOUND_KINDS
 
 ToolContext = tuple[str | int, ...]
 

@@ -16,7 +16,7 @@ from kelbrast.documents.job.read import check_job_file, to_job
 
 JOBS: list[dict[str, Any]] = [
     job
-    for name in ("jobs", "more_jobs")
+    for name in ("jobs", "more_jobs", "spot_jobs")
     for job in tomllib.loads((Path(__file__).parent / "practice" / f"{name}.toml").read_text(encoding="utf-8"))["jobs"]
 ]
 EXPECTED = [(job["name"], number) for job in JOBS for number in range(len(job["expect"]))]
@@ -62,6 +62,10 @@ def holds(face: FacePlan, wanted: dict[str, Any]) -> bool:
         "steps": len(tools),
         "minutes": face.seconds / 60,
         "metal": face.metal * 1e6,
+        "elsewhere": (face.metal if face.metal_elsewhere is None else face.metal_elsewhere) * 1e6,
+        "left": len(face.left),
+        "zones": sum(step.zone is not None for step in face.steps),
+        "zone_cm2": next((step.zone.area * 1e4 for step in face.steps if step.zone), face.face.area * 1e4),
         "sinks": max((step.marks.before / step.marks.after for step in face.steps[1:]), default=1.0),
     }
     if (what := wanted["what"]) in figures:

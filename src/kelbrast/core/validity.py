@@ -11,6 +11,7 @@ from kelbrast.core.errors import OutsideValidity
 Reals = NDArray[np.float64]
 Flags = NDArray[np.bool_]
 Places = NDArray[np.intp]
+Texts = NDArray[np.str_]
 Waves = NDArray[np.complex128]
 Bytes = NDArray[np.uint8]
 

@@ -12,7 +12,8 @@ class Damage:
 
     Attributes:
         kind: of what was found, a key of `FOUND_KINDS`.
-        likely, worst: a first guess of its depth.  share: how much of the face raised metal covers; None for all else.
+        likely, worst: a first guess of its depth.
+        length, width: of one place, of what lies in places and not all over; None for all else.
         says: what a polisher knows before beginning.
         off_first: operations that take it off before anything is ground, the first that the part bears; empty for none.
         passivate: stainless steel is passivated after it.
@@ -23,7 +24,8 @@ class Damage:
     kind: str
     likely: Constant
     worst: Constant
-    share: Constant | None
+    length: Constant | None
+    width: Constant | None
     says: str
     off_first: tuple[str, ...] = ()
     passivate: bool = False
@@ -46,7 +48,8 @@ def damages() -> dict[str, Damage]:
         key: Damage(
             **{name: row[name] for name in ("label", "kind", "likely", "worst", "says")},
             id=key,
-            share=row.get("share"),
+            length=row.get("length"),
+            width=row.get("width"),
             off_first=tuple(row.get("off_first", ())),
             passivate=row.get("passivate", False),
         )

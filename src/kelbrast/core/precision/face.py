@@ -43,7 +43,7 @@ def to_size(face: Face, sized: Sized) -> Face:
     Source: geometry, size-policy.
 
     >>> from kelbrast.core.catalogue.finishes import finish
-    >>> from kelbrast.core.surface.face import Found
+    >>> from kelbrast.core.surface.found import Found
     >>> from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, SizeLimits
     >>> bore = Face("bore", 25e-4, Found("lay", 3e-6, 3e-6), finish("satin"))
     >>> bush = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))

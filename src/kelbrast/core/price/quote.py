@@ -79,7 +79,7 @@ def price_of(plan: Plan, rates: Rates, *, pieces: int) -> Price:
 
     >>> from kelbrast.core.catalogue.finishes import finish
     >>> from kelbrast.core.catalogue.materials import material
-    >>> from kelbrast.core.surface.face import Found
+    >>> from kelbrast.core.surface.found import Found
     >>> plate = Face("plate", 0.01, Found("scratches", 2e-5, 3e-5), finish("satin"), thickness=3e-3)
     >>> plan = plan_job(Job("Plate", material("brass"), (plate,)))
     >>> one, ten = (price_of(plan, Rates(48.0, 0.15), pieces=n) for n in (1, 10))

@@ -208,7 +208,13 @@ _PROCESS: Final = Entry(
         "end": _all_of({RATIO: "scatter price surely"}),
         "rework": _all_of({RATIO: "odds steepness first_most"}),
         "handover": _all_of({LENGTH: "fine_paper early_wheel colour_below colour_after"}),
-        "blend": _all_of({RATIO: "show_slope working_slope raised_share", AREA: "least_patch"}),
+        "blend": _all_of(
+            {
+                RATIO: "show_slope working_slope raised_share window_slope deformed_show rim corner match all_of_it",
+                LENGTH: "overlap",
+                AREA: "least_patch width_least width_small width_hand width_wide",
+            }
+        ),
         "bench": _all_of(
             {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
         ),
@@ -268,7 +274,7 @@ RECORDS: Final[dict[str, Schema]] = {
     "advice": Entry(
         {
             "cautions": Each(TEXT),
-            "checks": _all_of({TEXT: "cross along none level raised polish size size-last last-mirror last-tooth last-satin"}),
+            "checks": _all_of({TEXT: "cross along none level rim raised polish size size-last last-mirror last-tooth last-satin"}),
             "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
             "advice": _all_of(
                 {
@@ -284,7 +290,7 @@ RECORDS: Final[dict[str, Schema]] = {
     "damages": Each(
         Entry(
             _keys({TEXT: "label says", _one_of(*FOUND): "kind", LENGTH: "likely worst"}),
-            {"share": RATIO, "off_first": Many(_key_of("operations")), "passivate": FLAG},
+            {"length": LENGTH, "width": LENGTH, "off_first": Many(_key_of("operations")), "passivate": FLAG},
         )
     ),
     "eye": Entry(

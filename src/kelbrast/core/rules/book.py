@@ -56,11 +56,19 @@ def usable(context: ToolContext) -> Toolset:
 
 
 def forbidden_steps(surfaces: Surfaces) -> dict[Refusal, Flags]:
-    """(n, n) per refusal, True where one of its rules forbids the step; no entry where none of them could."""
+    """(n, n) per refusal, True where one of the rules on steps forbids it; no entry where none of them could."""
     masks: dict[Refusal, list[Flags]] = {}
-    already = surfaces.toolset is usable(surfaces.context)  # whatever a rule forbids here is not among these
-    for rule in _ON_STEPS if already else _FORBIDDING:
+    for rule in _ON_STEPS:
         masks.setdefault(rule.refusal, []).append(rule.mask(surfaces))
+    return {refusal: reduce(np.logical_or, found) for refusal, found in masks.items()}
+
+
+def forbidden_tools(tools: Toolset, context: ToolContext) -> dict[Refusal, Flags]:
+    """(n,) per refusal, True where one of the rules on tools forbids the tool on such a face."""
+    masks: dict[Refusal, list[Flags]] = {}
+    for rule in _ON_TOOLS:
+        column = np.array([False, *(rule.forbids(on_face, context) for on_face in tools)], dtype=bool)
+        masks.setdefault(rule.refusal, []).append(column)
     return {refusal: reduce(np.logical_or, found) for refusal, found in masks.items()}
 
 
@@ -72,8 +80,8 @@ def possible_ends(surfaces: Surfaces) -> dict[Refusal | None, Flags]:
     return found
 
 
-def reason(refusal: Refusal, surfaces: Surfaces, before: int, at: int) -> Sentence:
-    """Why a step is refused under this name: by the first rule of the book that forbids it."""
+def reason(refusal: Refusal, surfaces: Surfaces, before: int, at: int) -> Sentence | None:
+    """Why a step is refused under this name, by the first rule of the book that forbids it; None where none does."""
     rules = [rule for rule in _FORBIDDING if rule.refusal == refusal]
-    guilty = next((rule for rule in rules if rule.mask(surfaces)[before, at]), rules[0])
-    return guilty.reason(surfaces, before, at)
+    guilty = next((rule for rule in rules if rule.mask(surfaces)[before, at]), None)
+    return guilty.reason(surfaces, before, at) if guilty else None

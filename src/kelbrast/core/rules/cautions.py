@@ -58,15 +58,25 @@ EDGE: Final = Caution(
 STEP_CAUTIONS: Final = (LIGHT, SLOW, WET, SHARP, EDGE)
 
 
-def light_check(on_face: ToolOnFace, face: Face, *, first: bool, last: bool) -> str:
-    """What must be seen before moving on."""
+def light_check(on_face: ToolOnFace, face: Face, *, levels: str | None, last: bool, at_rim: bool) -> str:
+    """What must be seen before moving on.
+
+    Args:
+        levels: the kind of damage that the step takes down to the face, where it meets any.
+        at_rim: it works places only, whose rim must be seen too.
+    """
+    check = _check_of_a_step(on_face, face, levels=levels, last=last)
+    return f"{check} {record('advice')['checks']['rim']}" if at_rim else check
+
+
+def _check_of_a_step(on_face: ToolOnFace, face: Face, *, levels: str | None, last: bool) -> str:
     checks = record("advice")["checks"]
     if face.sized is not None:
         return str(checks["size-last" if last else "size"])
     if last:
         return str(checks[_last_check(on_face, face)])
-    if first and face.must_be_levelled:
-        return str(checks["level" if face.found.kind == "waviness" else "raised"])
+    if levels is not None:
+        return str(checks["level" if levels == "waviness" else "raised"])
     if on_face.tool.carrier.cutting.wear_law == "compound":
         return str(checks["polish"])
     return str(checks[{"none": "none", "along": "along", "across": "cross"}[lay_of_step(on_face, face, last=last)]])

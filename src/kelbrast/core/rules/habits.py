@@ -56,7 +56,7 @@ def excess(surfaces: Surfaces, habit: str) -> Reals:
         over = np.maximum(over, 1 + _left_out(surfaces))
     if surfaces.face.edge is not None or surfaces.face.stock > 0:
         over[0] = 0.0  # what comes off for a form or a size is no mark that a first grade could lose
-    elif surfaces.face.found.after is None:
+    elif surfaces.face.found.has_depth:
         over[0] = sinks[0] / (limits.first_raised if surfaces.face.stands_proud else limits.first)
     return over
 

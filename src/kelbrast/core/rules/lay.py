@@ -22,6 +22,7 @@ def is_brushed(face: Face) -> bool:
 def _may_end(surfaces: Surfaces) -> Flags:
     wanted = surfaces.face.want.lay
     found = "one-way" if surfaces.face.found.kind == "lay" else "any"
+    found = wanted if surfaces.face.found.as_wanted else found
     lays = (on_face.tool.carrier.cutting.lays for on_face in surfaces.tools)
     return np.array([wanted in ("any", found), *(wanted == "any" or wanted in lay for lay in lays)], dtype=bool)
 

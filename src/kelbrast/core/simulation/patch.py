@@ -10,7 +10,7 @@ from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.metrology.profile import low_pass
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.simulation.marks import Marks, draw
-from kelbrast.core.surface.face import FoundKind
+from kelbrast.core.surface.found import FoundKind
 from kelbrast.core.validity import Flags, Reals, require_above_zero, require_not_below_zero, require_within
 
 START_ANGLE: Final = 0.6  # rad: of the first marks, so that they lie along neither side of a picture

@@ -9,21 +9,11 @@ from kelbrast.core.catalogue.finishes import Finish
 from kelbrast.core.catalogue.grades import Grade
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.edge import Edge
+from kelbrast.core.surface.found import Found, Spots
 from kelbrast.core.surface.sized import Sized
 
-FoundKind = Literal["scratches", "lay", "waviness", "pits", "nick", "raised"]
-FOUND_KINDS: Final[dict[FoundKind, str]] = {
-    "scratches": "Scratches",
-    "lay": "Machining marks, one way",
-    "waviness": "Ripple, orange peel",
-    "pits": "Pits",
-    "nick": "One or a few nicks",
-    "raised": "Raised metal: bead, burr, solder",
-}
 Reach = Literal["open", "inside", "tight"]
 REACHES: Final[dict[Reach, str]] = {"open": "Open", "inside": "Inside a bore or tube", "tight": "Tight corners and recesses"}
-MUST_BE_LEVELLED: Final = ("waviness", "raised")
-COUNTED: Final = ("nick",)  # damage that lies apart: how many, and whether they are blended
 
 
 def known_as(called: Iterable[tuple[str, str]]) -> dict[str, str]:
@@ -37,34 +27,6 @@ def known_as(called: Iterable[tuple[str, str]]) -> dict[str, str]:
     """
     pairs = list(called)
     return {name: key for key, name in pairs} | {key: key for key, _ in pairs}
-
-
-def usual_share(kind: str) -> float | None:
-    """How much of a face such damage covers where nobody says; None for what covers all of it.
-
-    >>> usual_share("raised"), usual_share("pits")
-    (0.1, None)
-    """
-    return constant("blend.raised_share").value if kind == "raised" else None
-
-
-@dataclass(frozen=True, slots=True)
-class Found:
-    """The surface as found. Depths in metres from the plane of the peaks down.
-
-    Either a depth (likely and worst), or `after`: the grade of paper whose marks cover the face. For nicks, `blend` says
-    whether they are blended or the face lowered; None leaves it to the plan. For raised metal, `share` is how much of the
-    face it covers. `called`: the word that the person chose for it, a key of `damages.toml`; empty for none.
-    """
-
-    kind: FoundKind
-    likely: float | None = None
-    worst: float | None = None
-    after: Grade | None = None
-    count: int = 1
-    blend: bool | None = None
-    share: float | None = None
-    called: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,6 +81,8 @@ class Face:
         stays_flat: it seals, seats or measures: only what keeps its own form may work it.
         turned: diameter of a round outside, which a lathe can turn, metres; None for any other face.
         keep_off: nothing may touch this face.
+        spots: where it is worse than `found`, which covers all of it.
+        looked_through: a window: a hollow in it bends the picture.
         edge: the edge that it is; None for a face.  sharp_edges: an edge beside it stays sharp.
         sized: a size that is wanted of it; None where none is.  stock: what must come off all of it for that size, m.
         out_of_round: so much oval, taper or waist that only what keeps its own form takes it out.
@@ -139,6 +103,8 @@ class Face:
     stays_flat: bool = False
     turned: float | None = None
     keep_off: bool = False
+    spots: tuple[Spots, ...] = ()
+    looked_through: bool = False
     no_finer_than: Grade | None = None
     gauged: Gauged = field(default_factory=Gauged)
     wish: Wish = field(default_factory=Wish)
@@ -162,12 +128,12 @@ class Face:
     @property
     def must_be_levelled(self) -> bool:
         """Found with ripple, raised metal or out of round: only a firm backing takes that down."""
-        return self.out_of_round or (self.found.after is None and self.found.kind in MUST_BE_LEVELLED)
+        return self.out_of_round or self.found.must_be_levelled
 
     @property
     def stands_proud(self) -> bool:
         """Found with metal above the face: bead, burr, solder."""
-        return self.found.after is None and self.found.kind == "raised"
+        return self.found.stands_proud
 
     @property
     def reflects_flat(self) -> bool:
@@ -189,7 +155,7 @@ class Face:
     @property
     def above(self) -> float:
         """How high metal stands above the face at worst, m; 0 where none does. Taking that off costs the face nothing."""
-        return (self.found.worst or 0.0) if self.stands_proud else self.stock
+        return self.found.above or self.stock
 
     @property
     def may_come_off(self) -> float:

@@ -85,12 +85,20 @@ def surfaces_of(face: Face, context: ToolContext, tools: Toolset) -> Surfaces:
 
 def _as_found(face: Face, hardness: float) -> tuple[float, float, float]:
     """Ra, likely and worst depth of the found surface; what must come off for a size lies over all of it."""
+    if face.found.as_wanted and face.found.after is None:
+        ra = _ra_of_such_a_finish(face)
+        return ra, depth_of_marks(ra), depth_of_marks(ra)
     if face.found.after is not None:
         ra = roughness_left(grain=face.found.after.grain, hold=1.0, hardness=hardness)
         depth = max(depth_of_marks(ra), face.stock)
         return ra, depth, depth
     assert face.found.likely is not None, "a found state has a depth or a grade"
     return np.inf, max(face.found.likely, face.stock), max(face.found.worst or face.found.likely, face.stock)
+
+
+def _ra_of_such_a_finish(face: Face) -> float:
+    """Ra in m of a face that is as wanted: the coarse end of the band, or the fine one where it has no other."""
+    return face.want.ra_high or face.want.ra_low or constant("looks.clear_below").si
 
 
 def described_depth(face: Face, hardness: float) -> float:

@@ -27,6 +27,7 @@ class ToolContext:
         drawn: its size or its roughness is drawn.  edge: it is an edge.  hard_flat: a flat of hard work, drawn.
         lapped: its size is wanted, or a roughness so fine that it is lapped.
         patch: the largest patch that can be rubbed at once, m2.  size: its area as far as a tool asks for it, m2.
+        place: area of what is worked at a time, m2: the same, or less for a place on it.
         loose_mass: of a part that nothing clamps, kg; None for one that is clamped or was not weighed.
         coarsest: the coarsest grain that the face bears, m; infinite for any.
         unwieldy: how many times as large or heavy as suits a machine that stands the part is.
@@ -55,6 +56,7 @@ class ToolContext:
     lapped: bool
     patch: float
     size: float
+    place: float
     coarsest: float
     unwieldy: float
     loose_mass: float | None
@@ -81,7 +83,8 @@ class ToolContext:
             hard_flat=face.drawn and face.is_flat and job.material.hardness >= constant("looks.hard_flat").si,
             lapped=_is_lapped(face),
             patch=min(face.area, largest),
-            size=_asked_at_most() if face.edge is not None else min(face.area, _asked_at_most()),
+            size=(size := _asked_at_most() if face.edge is not None else min(face.area, _asked_at_most())),
+            place=size,
             coarsest=coarsest_grain(face, job.material),
             unwieldy=job.unwieldy,
             loose_mass=job.loose_mass,
@@ -110,8 +113,8 @@ class ToolContext:
         return max(access.least_face, access.least_curved if self.curved else 0.0) / self.size
 
     def too_large_for(self, tool: Tool) -> float:
-        """How many times as large as suits the tool an open face is; 0 for an edge, and where nothing larger gets in."""
-        return self.size / tool.carrier.access.most_face if self.reach == "open" and not self.edge else 0.0
+        """How many times as large as suits the tool what is worked is; 0 for an edge, and where nothing larger gets in."""
+        return self.place / tool.carrier.access.most_face if self.reach == "open" and not self.edge else 0.0
 
     def diameter(self, tool: Tool, machine: Machine) -> float | None:
         """Of the wheel, worn as it is; of the work where the work turns."""
@@ -126,13 +129,13 @@ def coarsest_grain(face: Face, material: Material) -> float:
 
     >>> from kelbrast.core.catalogue.finishes import finish
     >>> from kelbrast.core.catalogue.materials import material
-    >>> from kelbrast.core.surface.face import Found
+    >>> from kelbrast.core.surface.found import Found
     >>> scratched = Found("scratches", 50e-6, 70e-6)
     >>> top = Face("top", area=0.6, found=scratched, want=finish("bright"), limit=500e-6, limit_kind="coat")
     >>> round(coarsest_grain(top, material("epoxy-coat")) * 1e6)
     84
     """
-    if face.limit is None or face.limit_kind != "coat":
+    if face.limit is None or (face.limit_kind != "coat" and material.family != "coating"):
         return material.coarsest
     return max(material.coarsest, constant("coat.coarsest_share").value * face.limit)
 

@@ -17,7 +17,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.tooling.at_hand import choose_rack, own_rack
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.working_conditions import Drive, WorkingConditions, choose_conditions, choose_drive, contact_of
-from kelbrast.core.validity import Reals
+from kelbrast.core.validity import Flags, Places, Reals
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,21 +93,28 @@ class Toolset:
     def lasts(self) -> Reals:
         return self.column(lambda on_face: on_face.tool.carrier.stock.lasts or np.inf)
 
-    def life_on(self, depth: Reals) -> Reals:
-        """(n, n) the life of every tool on the marks of every node (m)."""
-        torn_ones = self.column(lambda on_face: float(on_face.tool.is_torn), found=0.0) > 0
-        share = pullout_life_factor(
-            grain=self.column(lambda on_face: on_face.tool.grain, found=1.0)[None, :], depth=depth[:, None]
-        )
-        return np.where(torn_ones[None, :], share, 1.0) * self.life[None, :]
+    @cached_property
+    def torn(self) -> Flags:
+        """Whether deep marks tear it."""
+        return self.column(lambda on_face: float(on_face.tool.is_torn), found=0.0) > 0
 
-    def change_after(self, life: Reals) -> Reals:
-        """(n, n) when each is changed that lives so long; infinite for what does not die."""
+    @cached_property
+    def grain(self) -> Reals:
+        return self.column(lambda on_face: on_face.tool.grain, found=1.0)
+
+    @cached_property
+    def change_cost(self) -> Reals:
+        return self.column(lambda on_face: on_face.change_cost, found=1.0)
+
+    def lives(self, nodes: Places, depth: Reals) -> tuple[Reals, Reals]:
+        """Of the tools of these nodes on marks of such depths (m): how long each lives, and when it is changed; infinite for
+        what does not die."""
+        share = pullout_life_factor(grain=self.grain[nodes], depth=depth)
+        life = np.where(self.torn[nodes], share, 1.0) * self.life[nodes]
         dies = np.isfinite(life)
-        cost = np.broadcast_to(self.column(lambda on_face: on_face.change_cost, found=1.0)[None, :], life.shape)
         after = np.full(life.shape, np.inf)
-        after[dies] = change_after(life=life[dies], change_cost=cost[dies])
-        return after
+        after[dies] = change_after(life=life[dies], change_cost=self.change_cost[nodes][dies])
+        return life, after
 
     @cached_property
     def setup(self) -> Reals:

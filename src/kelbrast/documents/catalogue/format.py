@@ -139,10 +139,10 @@ class ShapeChoice(Choice):
 
 
 class FoundChoice(Choice):
-    """A kind of damage. `share`: of the face, for what covers a part, where nobody says.  `counted`: it lies apart."""
+    """A kind of damage: whether it can cover all of a face, and whether it can be in some places only."""
 
-    share: float | None
-    counted: bool
+    all_over: bool
+    in_places: bool
 
 
 class StateChoice(Choice):
@@ -152,12 +152,14 @@ class StateChoice(Choice):
 
 
 class DamageFile(Choice):
-    """What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth."""
+    """What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth, and
+    of the size of one place where it lies in places and not all over."""
 
     kind: str
     likely_um: float
     worst_um: float
-    share: float | None
+    length_mm: float | None
+    width_mm: float | None
     says: str
 
 

@@ -17,7 +17,8 @@ from kelbrast.core.rack.item import KINDS as KINDS_OF_ITEMS
 from kelbrast.core.reference.loader import Constant, constant, record
 from kelbrast.core.reference.schemas import KINDS, SYSTEMS
 from kelbrast.core.surface.edge import EDGES_WANTED
-from kelbrast.core.surface.face import COUNTED, FOUND_KINDS, REACHES, usual_share
+from kelbrast.core.surface.face import REACHES
+from kelbrast.core.surface.found import ALL_OVER_KINDS, FOUND_KINDS, SPOT_KINDS
 from kelbrast.core.surface.part import COVERINGS, HELD, PROTECTIONS, WET
 from kelbrast.core.surface.shapes import SHAPES
 from kelbrast.core.surface.sized import ROUND_KINDS
@@ -65,7 +66,7 @@ def catalogue() -> Catalogue:
         grades=list_grades(),
         shapes=list_shapes(),
         found=[
-            FoundChoice(id=key, label=label, share=usual_share(key), counted=key in COUNTED)
+            FoundChoice(id=key, label=label, all_over=key in ALL_OVER_KINDS, in_places=key in SPOT_KINDS)
             for key, label in FOUND_KINDS.items()
         ],
         damages=list_damages(),
@@ -233,7 +234,8 @@ def list_damages() -> list[DamageFile]:
             kind=damage.kind,
             likely_um=shop(damage.likely.si, "um"),
             worst_um=shop(damage.worst.si, "um"),
-            share=damage.share.si if damage.share is not None else None,
+            length_mm=shop(damage.length.si, "mm") if damage.length is not None else None,
+            width_mm=shop(damage.width.si, "mm") if damage.width is not None else None,
             says=damage.says,
         )
         for damage in damages().values()

@@ -1,11 +1,12 @@
-"""Ids of faces: made where a document has none, and then kept, whatever a face is called later and wherever it stands."""
+"""Ids of faces and of the spots on them: made where a document has none, and then kept, whatever one is called later and
+wherever it stands."""
 
 import hashlib
 import re
 from collections.abc import Collection, Mapping, Sequence
 from typing import Final
 
-from kelbrast.documents.job.format import EdgeFile, JobFile
+from kelbrast.documents.job.format import EdgeFile, FaceFile, JobFile, SpotsFile
 
 _NO_LETTER: Final = re.compile(r"[^a-z0-9]+")
 _LONGEST_SLUG: Final = 40
@@ -61,10 +62,24 @@ def identified(file: JobFile, before: JobFile | None = None) -> JobFile:
     given = {face.id for face in file.faces if face.id}
     by_name = {face.name: key for face, key in zip(file.faces, ids, strict=True)}
     made = [
-        face.model_copy(update={"id": key} | ({"edge": _beside(face.edge, given, by_name)} if face.edge else {}))
+        face.model_copy(
+            update={"id": key, "spots": _spots(face, _of(before, key))}
+            | ({"edge": _beside(face.edge, given, by_name)} if face.edge else {})
+        )
         for face, key in zip(file.faces, ids, strict=True)
     ]
     return file.model_copy(update={"faces": made})
+
+
+def _of(before: JobFile | None, key: str) -> FaceFile | None:
+    return next((face for face in before.faces if face.id == key), None) if before is not None else None
+
+
+def _spots(face: FaceFile, before: FaceFile | None) -> list[SpotsFile]:
+    """The spots of a face with an id for each, by the same rules as the faces of a job."""
+    known = {spots.name: spots.id for spots in before.spots} if before is not None else None
+    ids = ids_for([(spots.name, spots.id) for spots in face.spots], known)
+    return [spots.model_copy(update={"id": key}) for spots, key in zip(face.spots, ids, strict=True)]
 
 
 def _beside(edge: EdgeFile, given: Collection[str], by_name: Mapping[str, str]) -> EdgeFile:

@@ -12,7 +12,8 @@ from pydantic_core import PydanticCustomError
 from kelbrast.core.catalogue.finishes import LayWanted
 from kelbrast.core.job import Aim, BenchSpeed, HabitKey, Handover, JobState, OwnWhen, RackUsed
 from kelbrast.core.surface.edge import EdgeWanted
-from kelbrast.core.surface.face import FoundKind, Reach
+from kelbrast.core.surface.face import Reach
+from kelbrast.core.surface.found import AllOverKind, SpotKind
 from kelbrast.core.surface.limits import LayerKind
 from kelbrast.core.surface.part import Covering, Held, Protect, Wet
 from kelbrast.core.surface.shapes import ShapeKind
@@ -30,6 +31,7 @@ from kelbrast.documents.common.fields import (
     Strict,
     Text,
 )
+from kelbrast.documents.job.local_damage import with_spots
 from kelbrast.documents.size.wanted import Celsius, SizeGauge, SizeReading, SizeWanted
 
 
@@ -58,24 +60,51 @@ class ShapeFile(Strict):
 
 
 class FoundFile(Strict):
-    """The state of a face as found: a kind of damage with its depth, or `after` a grade. `called`: the word for it."""
+    """What covers all of a face as found: a kind of damage with its depth, or `after` a grade; or `as_wanted`, where nothing is
+    to be done (a grade may be said with it). `called`: the word for it."""
 
-    kind: FoundKind = "scratches"
+    kind: AllOverKind = "scratches"
     depth_um: Micrometres | DepthRange | None = None
     after: GradeText | None = None
-    count: Annotated[int, Field(ge=1, le=1000)] = 1
-    blend: bool | None = None
-    share: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False), NotTiny] | None = None
+    as_wanted: bool = False
     called: ID | None = None
 
     @model_validator(mode="after")
     def _depth_or_grade(self) -> Self:
+        if self.as_wanted and self.depth_um is not None:
+            raise PydanticCustomError("depth_as_wanted", "what is as wanted has no depth to be taken out")
+        if not self.as_wanted and (self.depth_um is None) == (self.after is None):
+            raise PydanticCustomError(
+                "depth_or_grade", "give depth_um, or after with a grade such as P180, and not both; or say as_wanted"
+            )
+        return self
+
+
+class SpotsFile(Strict):
+    """Damage of one kind in some places of a face, deeper than what covers all of it: how many, how large each is (length and
+    width, or an area), and how deep, or `after` which grade. `called`: the word for it.
+
+    `id` stays whatever they are called; where it is missing, one is made."""
+
+    id: FaceId = ""
+    name: Text
+    kind: SpotKind = "scratches"
+    count: Annotated[int, Field(ge=1, le=1000)] = 1
+    length_mm: Millimetres | None = None
+    width_mm: Millimetres | None = None
+    area_cm2: Annotated[float, Field(gt=0, le=1_000_000, allow_inf_nan=False), NotTiny] | None = None
+    depth_um: Micrometres | DepthRange | None = None
+    after: GradeText | None = None
+    called: ID | None = None
+
+    @model_validator(mode="after")
+    def _size_and_depth(self) -> Self:
+        if (self.length_mm is None) != (self.width_mm is None):
+            raise PydanticCustomError("spot_sides", "length_mm and width_mm go together")
+        if (self.area_cm2 is None) == (self.length_mm is None):
+            raise PydanticCustomError("spot_size", "give length_mm with width_mm, or area_cm2, and not both")
         if (self.depth_um is None) == (self.after is None):
-            raise PydanticCustomError("depth_or_grade", "give depth_um, or after with a grade such as P180, and not both")
-        if self.share is not None and self.kind != "raised":
-            raise PydanticCustomError("share_of_raised", "share belongs to raised metal: how much of the face it covers")
-        if self.blend is not None and self.kind != "nick":
-            raise PydanticCustomError("blend_of_nicks", "blend belongs to nicks")
+            raise PydanticCustomError("spot_depth", "give depth_um, or after with a grade such as P180, and not both")
         return self
 
 
@@ -163,7 +192,8 @@ class FitFile(Strict):
 
 class FaceFile(Strict):
     """One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
-    taken for sharp, whatever stands there. `blind`: a bore that is open at one end only.
+    taken for sharp, whatever stands there. `found` is what covers all of it, `spots` where it is worse. `blind`: a bore that is
+    open at one end only; `looked_through`: a window.
 
     `id` stays whatever the face is called; where it is missing, one is made."""
 
@@ -177,6 +207,8 @@ class FaceFile(Strict):
     inside_radius_mm: Millimetres | None = None
     blind: bool = False
     found: FoundFile
+    spots: Annotated[list[SpotsFile], Field(max_length=12)] = []
+    looked_through: bool = False
     want: WantFile
     limit_um: Micrometres | None = None
     coat_um: Micrometres | None = None
@@ -203,7 +235,7 @@ class FaceFile(Strict):
     def _edges_are_found_sharp(cls, data: Any) -> Any:
         if isinstance(data, dict) and data.get("edge") is not None:
             return {"want": _EDGE_WANT, **data, "found": _EDGE_FOUND}
-        return data
+        return with_spots(data) if isinstance(data, dict) else data
 
     @model_validator(mode="after")
     def _belong_together(self) -> Self:
@@ -213,6 +245,8 @@ class FaceFile(Strict):
                 or self.keep_off
                 or self.stays_flat
                 or self.blind
+                or self.spots
+                or self.looked_through
                 or any(getattr(self, key) is not None for key in NOT_OF_EDGES)
             ):
                 raise PydanticCustomError("edge_alone", "an edge has a length and a size: measures and limits belong to faces")
@@ -233,7 +267,19 @@ class FaceFile(Strict):
             raise PydanticCustomError("fit_or_size_left", "give fit, or size_left_um, and not both")
         if self.reach == "inside" and self.inside_radius_mm is None:
             raise PydanticCustomError("inside_radius", "reach inside needs inside_radius_mm")
+        _told_apart([spots.name for spots in self.spots], [spots.id for spots in self.spots])
         return self
+
+
+def _told_apart(names: list[str], ids: list[str]) -> None:
+    twice = next((name for name in names if names.count(name) > 1), None)
+    if twice is not None:
+        said = 'two kinds of spots on this face are called "{name}"; each needs a name of its own'
+        raise PydanticCustomError("same_spots", said, {"name": twice})
+    same = next((key for key in ids if key and ids.count(key) > 1), None)
+    if same is not None:
+        said = 'two kinds of spots on this face have the id "{id}"; each needs one of its own, or none to get one'
+        raise PydanticCustomError("same_spots_id", said, {"id": same})
 
 
 class OwnOperationFile(Strict):

@@ -1,6 +1,7 @@
 """From the text of a job file to a job of the core, with every fault named by its key."""
 
 import json
+import math
 import re
 from dataclasses import fields, replace
 from typing import Any, Final
@@ -16,7 +17,8 @@ from kelbrast.core.errors import BadInput, Fault, NotFound, OutsideValidity, Rea
 from kelbrast.core.job import Job, OwnOperation
 from kelbrast.core.precision.face import to_size
 from kelbrast.core.surface.edge import edge_of
-from kelbrast.core.surface.face import Face, Found, Gauged, Wish
+from kelbrast.core.surface.face import Face, Gauged, Wish
+from kelbrast.core.surface.found import Found, Spots
 from kelbrast.core.surface.limits import Bounds
 from kelbrast.core.surface.part import Part
 from kelbrast.core.surface.shapes import SHAPES, is_round, shape_area
@@ -33,6 +35,7 @@ from kelbrast.documents.job.format import (
     JobFile,
     OwnOperationFile,
     ShapeFile,
+    SpotsFile,
     WantFile,
     WishFile,
 )
@@ -158,6 +161,7 @@ def _face(face: FaceFile, field: str) -> Face:
     worked_out = {
         "area": face_area(face, field),
         "found": _found(face.found, f"{field}.found"),
+        "spots": tuple(_spots(spots, f"{field}.spots[{at}]") for at, spots in enumerate(face.spots)),
         "want": want,
         "limit": limit.amount if limit else None,
         "limit_kind": limit.kind if limit else "metal",
@@ -188,7 +192,7 @@ def _bore_depth(face: FaceFile) -> float | None:
 
 
 _UNIT: Final = re.compile(r"_(um|mm|cm2)$")
-_FIGURES: Final = frozenset(field.name for field in fields(Face)) - {"edge"}
+_FIGURES: Final = frozenset(field.name for field in fields(Face)) - {"edge", "spots"}
 
 
 def _as_said(face: FaceFile) -> dict[str, Any]:
@@ -282,17 +286,28 @@ def _curved(face: FaceFile) -> bool:
     return face.shape is not None and SHAPES[face.shape.kind].curved
 
 
-def _found(found: FoundFile, field: str) -> Found:
+def _found(found: FoundFile | SpotsFile, field: str) -> Found:
     try:
         called = damage(found.called).id if found.called else ""
     except NotFound as missing:
         raise BadInput([Fault(f"{field}.called", str(missing), hint="see kelbrast list damages")]) from None
-    if found.after is not None:
-        return Found(found.kind, after=parse_grade(found.after, field=f"{field}.after"), count=found.count, called=called)
+    as_wanted = isinstance(found, FoundFile) and found.as_wanted
+    after = parse_grade(found.after, field=f"{field}.after") if found.after is not None else None
     depth = found.depth_um
     likely, worst = (depth.likely, depth.worst) if isinstance(depth, DepthRange) else (depth, depth)
-    depths = _maybe(likely, "um"), _maybe(worst, "um")
-    return Found(found.kind, *depths, count=found.count, blend=found.blend, share=found.share, called=called)
+    return Found(found.kind, _maybe(likely, "um"), _maybe(worst, "um"), after, called, as_wanted)
+
+
+def _spots(file: SpotsFile, field: str) -> Spots:
+    side = math.sqrt(to_si(file.area_cm2, "cm2")) if file.area_cm2 is not None else 0.0
+    return Spots(
+        found=_found(file, field),
+        length=_maybe(file.length_mm, "mm") or side,
+        width=_maybe(file.width_mm, "mm") or side,
+        count=file.count,
+        name=file.name,
+        id=file.id,
+    )
 
 
 def _want(want: WantFile, field: str) -> tuple[Finish, Grade | None]:

@@ -84,6 +84,8 @@ _OF_EDGES: Final[SchemaPart] = {
         "keep_off": {"const": False},
         "stays_flat": {"const": False},
         "blind": {"const": False},
+        "looked_through": {"const": False},
+        "spots": {"maxItems": 0},
     },
 }
 _WITH_A_SIZE: Final[tuple[EdgeWanted, ...]] = ("break", "radius")
@@ -96,10 +98,11 @@ RULES: Final[Mapping[str, ModelRules]] = {
     ),
     "FoundFile": ModelRules(
         [
-            _one_of("depth_um", "after"),
-            _only_with("share", _is_one("kind", "raised")),
-            _only_with("blend", _is_one("kind", "nick")),
+            {"if": _is_one("as_wanted", True), "then": _left_out("depth_um"), "else": _one_of("depth_um", "after")},
         ]
+    ),
+    "SpotsFile": ModelRules(
+        [_together("length_mm", "width_mm"), _one_of("length_mm", "area_cm2"), _one_of("depth_um", "after")]
     ),
     "WantFile": ModelRules(
         [

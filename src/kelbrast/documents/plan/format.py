@@ -42,6 +42,17 @@ class YoursFile(BaseModel):
     scratch: float
 
 
+class ZoneFile(BaseModel):
+    """Places on a face: the names and ids of the spots, and the area around all of them that is worked. `begun`: those of them
+    that no step before has worked."""
+
+    spots: list[str]
+    ids: list[FaceKey]
+    begun: list[FaceKey]
+    area_cm2: float
+    count: Annotated[int, Field(description="how many places that is")]
+
+
 class StepFile(BaseModel):
     """One step. `takes_um = clearance * from_um`, and `from_um` is the `leaves_um` of the step before."""
 
@@ -85,16 +96,20 @@ class StepFile(BaseModel):
     check: str
     cautions: list[str]
     advice: Annotated[list[str], Field(description="what is good to know")] = []
+    zone: Annotated[ZoneFile | None, Field(description="the places that it works; null for all of the face")] = None
+    goes_on: Annotated[bool, Field(description="with the tool of the step before, which is set up already")] = False
     curve: Annotated[list[tuple[float, float]], Field(description="(minutes since the step began, deepest marks left in um)")]
 
 
-class Nicks(BaseModel):
-    """How nicks are taken out: blended in a dish around each, or the face lowered; and the minutes of the other way."""
+class SpotsLeftFile(BaseModel):
+    """Spots that stay: the most sparing way takes `least_um` off there, and `may_um` may come off."""
 
-    blended: bool
-    count: int
-    dish_radius_mm: float
-    other_minutes: float | None
+    spots: str
+    id: FaceKey = ""
+    least_um: float
+    may_um: float
+    dish_radius_mm: Annotated[float, Field(description="of a dish that uses all that may come off")]
+    dish_stays_um: Annotated[float, Field(description="how deep they still are in its middle")]
 
 
 class SimplerFinish(BaseModel):
@@ -217,7 +232,10 @@ class FacePlanFile(BaseModel):
     marks_left: float
     marks_said: Annotated[SentenceFile | None, Field(description="the same in words, where there are any")] = None
     fallback: FallbackFile | None
-    nicks: Nicks | None
+    metal_elsewhere_um: Annotated[
+        float | None, Field(description="what comes off where no spots are; null where all of the face is worked alike")
+    ] = None
+    left: Annotated[list[SpotsLeftFile], Field(description="spots that stay")] = []
     fit: FitPlan | None = None
     steps: list[StepFile]
 

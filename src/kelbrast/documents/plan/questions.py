@@ -152,7 +152,7 @@ def to_advice_file(
 
 
 def _route(figures: StepFigures, route: Route) -> dict[str, Any]:
-    tools = [figures.surfaces.leaving(node).tool for node in route.nodes]
+    tools = [figures.tool_at(node).tool for node in route.nodes]
     return {
         "tools": [tool.id for tool in tools],
         "labels": [tool.label for tool in tools],

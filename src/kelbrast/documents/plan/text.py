@@ -5,7 +5,7 @@ from typing import Any, Final
 from kelbrast.core.wording import Measure, System, counted, measured, minutes_range, minutes_text, tell
 from kelbrast.documents.common.csv_text import csv_text
 from kelbrast.documents.common.sentences import to_sentence
-from kelbrast.documents.plan.format import FacePlanFile, PlanFile, RackCheck, SetUpFile, StepFile
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile, RackCheck, SetUpFile, SpotsLeftFile, StepFile
 from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, GoBackFile, WeighFile
 
 
@@ -147,6 +147,8 @@ def _face_text(face: FacePlanFile) -> str:
     limit = f" of {figures(face.limit_um)}" if face.limit_um is not None else ""
     above = f" after {figures(face.above_um)} µm that stood above it" if face.above_um else ""
     metal = f"{figures(max(0.0, face.metal_um - face.above_um))}{limit} µm off{above}"
+    if face.metal_elsewhere_um is not None:
+        metal += f" at the spots, {figures(face.metal_elsewhere_um)} elsewhere"
     changes = counted(face.changes, "change")
     lines = [f"{face.name}: {minutes_range(face.minutes, face.minutes_high)}, {metal}, {changes}"]
     lines += [f"  {note}" for note in (face.wish_note, face.habit_note) if note]
@@ -158,16 +160,15 @@ def _face_text(face: FacePlanFile) -> str:
     if face.marks_said is not None:
         said = tell(to_sentence(face.marks_said))
         lines.append(f"  {said[0].upper()}{said[1:]} can be expected to be left.")
-    if face.nicks:
-        dish = f"a dish of {figures(face.nicks.dish_radius_mm)} mm radius around each nick"
-        other = minutes_text(face.nicks.other_minutes) if face.nicks.other_minutes is not None else "no route"
-        if face.nicks.blended:
-            lines.append(f"  Blend {dish}; lowering the whole face: {other}")
-        else:
-            lines.append(f"  Lower the whole face; {dish}: {other}")
+    lines += [f"  {_left(left)}" for left in face.left]
     for number, step in enumerate(face.steps, start=1):
         lines += _step_lines(number, step)
     return "\n".join(lines)
+
+
+def _left(left: SpotsLeftFile) -> str:
+    stays = f"{left.spots} stay: taking them out costs {figures(left.least_um)} µm, and {figures(left.may_um)} may come off."
+    return f"{stays} Fill them, accept them, or leave a dish of {figures(left.dish_radius_mm)} mm radius."
 
 
 def _instead(face: FacePlanFile) -> list[str]:

@@ -8,9 +8,9 @@ from kelbrast.core.catalogue.damages import called
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
-from kelbrast.core.planning.face.face_plan import FacePlan, size_plan
+from kelbrast.core.planning.face.face_plan import FacePlan, SpotsLeft, size_plan
 from kelbrast.core.planning.face.fallback import Fallback
-from kelbrast.core.planning.face.step import Rests, Step
+from kelbrast.core.planning.face.step import Rests, Step, ZoneOfStep
 from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.plan import DoneWithout, Plan, Shortage
 from kelbrast.core.planning.whole.set_ups import SetUp
@@ -31,7 +31,6 @@ from kelbrast.documents.plan.format import (
     FallbackFile,
     FitPlan,
     GatheredFile,
-    Nicks,
     OperationFile,
     PlanFile,
     RackCheck,
@@ -41,10 +40,12 @@ from kelbrast.documents.plan.format import (
     ShortFile,
     SimplerFinish,
     Spent,
+    SpotsLeftFile,
     SpreadShare,
     StepFile,
     TogetherFile,
     YoursFile,
+    ZoneFile,
 )
 from kelbrast.documents.size.answer import to_places, to_size_answer
 
@@ -107,7 +108,7 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         minutes=shop(plan.seconds, "min"),
         minutes_high=shop(high_of_face(plan, job), "min"),
         metal_um=shop(plan.metal, "um"),
-        above_um=shop(plan.face.above, "um") if plan.steps else 0.0,
+        above_um=shop(plan.above, "um"),
         cost=shop(plan.cost, "money"),
         changes=plan.changes,
         area_cm2=shop(plan.face.area, "cm2"),
@@ -124,14 +125,8 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         marks_left=_count_of_marks(plan.marks_left),
         marks_said=_left(plan.marks_said),
         fallback=_fallback(instead) if instead else None,
-        nicks=Nicks(
-            blended=plan.nicks.blended,
-            count=plan.nicks.count,
-            dish_radius_mm=shop(plan.nicks.radius, "mm"),
-            other_minutes=shop_or_none(plan.nicks.other_seconds, "min"),
-        )
-        if plan.nicks
-        else None,
+        metal_elsewhere_um=shop_or_none(plan.metal_elsewhere, "um"),
+        left=[_spots_left(left) for left in plan.left],
         fit=_fit(plan, job) if plan.face.sized else None,
         steps=[_step(*step) for step in zip(plan.steps, high_of_steps(plan, job), strict=True)],
     )
@@ -216,7 +211,30 @@ def _step(step: Step, high: float) -> StepFile:
         check=step.check,
         cautions=list(step.cautions),
         advice=list(step.advice),
+        zone=_zone(step.zone) if step.zone else None,
+        goes_on=step.goes_on,
         curve=_curve(step.curve),
+    )
+
+
+def _zone(zone: ZoneOfStep) -> ZoneFile:
+    return ZoneFile(
+        spots=[spots.name for spots in zone.spots],
+        ids=[spots.key for spots in zone.spots],
+        begun=[spots.key for spots in zone.begun],
+        area_cm2=shop(zone.area, "cm2"),
+        count=sum(spots.count for spots in zone.spots),
+    )
+
+
+def _spots_left(left: SpotsLeft) -> SpotsLeftFile:
+    return SpotsLeftFile(
+        spots=left.spots.name,
+        id=left.spots.key,
+        least_um=shop(left.least, "um"),
+        may_um=shop(left.may, "um"),
+        dish_radius_mm=shop(left.dish, "mm"),
+        dish_stays_um=shop(left.dish_stays, "um"),
     )
 
 

@@ -21,7 +21,8 @@ from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
 from kelbrast.core.simulation.marks import Lay, Marks, marks_as_deep
 from kelbrast.core.simulation.patch import START_ANGLE, FoundPatch, Patch, Working, found_patch, old_marks, worked
 from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, workings
-from kelbrast.core.surface.face import Face, FoundKind
+from kelbrast.core.surface.face import Face
+from kelbrast.core.surface.found import FoundKind
 from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import Measure, Sentence, sentence
 from kelbrast.documents.common.fields import GradeText, Word

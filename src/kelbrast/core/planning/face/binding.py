@@ -5,9 +5,9 @@ from typing import Final
 
 import numpy as np
 
-from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
+from kelbrast.core.planning.face.routes import RouteRequest, best_route, surfaces_in_reach
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import METAL, Route, reachable
+from kelbrast.core.planning.kernel.search import METAL, Route
 from kelbrast.core.rules import book, lay, metal, roughness
 from kelbrast.core.rules.rule import REFUSALS, Refusal
 from kelbrast.core.wording import Sentence, sentence
@@ -62,12 +62,16 @@ def _reason(refusal: Refusal, figures: StepFigures, request: RouteRequest) -> Se
         first = float(figures.layer[least.steps[0]])
         return metal.why_not(figures.face, least=float(least.totals[METAL]), first=first, steps=len(least.nodes))
     if refusal == "lay":
-        return lay.why_not(figures.surfaces, opened.nodes[-1] if opened.nodes else 0)
+        return lay.why_not(figures.surfaces, int(figures.graph.row[opened.nodes[-1]]) if opened.nodes else 0)
     if refusal == "not-fine-enough":
         return roughness.why_not(figures.surfaces, _ends_in_reach(figures, replace(request, lifted=request.lifted - {refusal})))
     forbidden = figures.forbids[refusal]
-    before, at = next((step for step in opened.steps if forbidden[step]), opened.steps[0])
-    return book.reason(refusal, figures.surfaces, before, at)
+    step = next((step for step in opened.steps if forbidden[step]), opened.steps[0])
+    met, at = figures.met, int(figures.met.after[step])
+    pairs = [(met.found[0], int(met.before[step]))] if met.before[step] else []
+    pairs += [(found, 0) for found, meets in zip(met.found, met.meets, strict=True) if meets[step]]
+    reasons = [book.reason(refusal, surfaces, before, at) for surfaces, before in pairs]
+    return next(reason for reason in reasons if reason is not None)
 
 
 def _open(figures: StepFigures, request: RouteRequest) -> Route:
@@ -77,7 +81,7 @@ def _open(figures: StepFigures, request: RouteRequest) -> Route:
 
 
 def _ends_in_reach(figures: StepFigures, request: RouteRequest) -> list[int]:
-    """Nodes that can be reached and where the route might end if it were fine enough."""
-    table = step_table(figures, request)
-    found = np.flatnonzero(reachable(table, request.binding_limit)).tolist()
-    return [node for node in found if node and (figures.may_end["lay"][node] or "lay" in request.lifted)]
+    """Surfaces that can be reached and where the route might end if they were fine enough."""
+    found = np.flatnonzero(surfaces_in_reach(figures, request)).tolist()
+    rows = figures.graph.row
+    return sorted({int(rows[node]) for node in found if node and (figures.may_end["lay"][node] or "lay" in request.lifted)})

@@ -8,14 +8,15 @@ from kelbrast.core.catalogue.materials import Material
 from kelbrast.core.job import HABITS, HANDOVERS, Aim, Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face.binding import Binding, binding
-from kelbrast.core.planning.face.nicks import ways_of
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, expected_rework, seconds_with_repeats, sensible_route
 from kelbrast.core.planning.face.step import Step, steps_of
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
-from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
+from kelbrast.core.planning.face.zones import steepest_rim
+from kelbrast.core.planning.kernel.search import CHANGES, COST, TIME, Route
 from kelbrast.core.precision.advice import SizingAdvice, usual_lap
 from kelbrast.core.precision.face import SizingStep, size_of_face, sizing_tools
 from kelbrast.core.precision.state import WorkRound
+from kelbrast.core.process.blend import dish_radius
 from kelbrast.core.process.rework import chance_of_repeat
 from kelbrast.core.process.scratch import depth_of_marks, marks_said
 from kelbrast.core.reference.loader import constant
@@ -23,25 +24,30 @@ from kelbrast.core.rules.book import usable
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Face, Wish
-from kelbrast.core.tooling.tool_context import ToolContext
+from kelbrast.core.surface.found import Spots
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.core.validity import REL_TOL
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
 @dataclass(frozen=True, slots=True)
-class NickChoice:
-    """How nicks are taken out: a dish around each, or the whole face lowered. `other_seconds`: what the other way takes.
+class SpotsLeft:
+    """Spots that stay, because taking them out costs more than may come off the face.
 
     Attributes:
-        radius: of a dish, m.
-        other_seconds: None when the other way has no route.
+        least: what the most sparing way takes off there, m.  may: what may come off there, m.
+        dish: radius of a dish that uses all that may come off, m.
     """
 
-    blended: bool
-    count: int
-    radius: float
-    other_seconds: float | None
+    spots: Spots
+    least: float
+    may: float
+    dish: float
+
+    @property
+    def dish_stays(self) -> float:
+        """How deep they still are in the middle of that dish, m."""
+        return max(0.0, (self.spots.found.worst or 0.0) - self.may)
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +60,9 @@ class FacePlan:
         without_habit: seconds of the best route if habit and school did not count; None where that saves nothing to speak of.
         end_note: said when fewer than nine of ten such faces end as wanted.  limit_note: when the limit is nearly used up.
         habit_note: said when the rack could not keep the habit; wish_note: when no route keeps the wish.
-        nicks: for a nicked face, whether it is blended, and what the other way costs.
+        above: of the metal, what stood above the face and does not count against the limit, m.
+        metal_elsewhere: what comes off where no spots are, m; None where all of the face is worked alike.
+        left: spots that stay.
     """
 
     face: Face
@@ -72,7 +80,9 @@ class FacePlan:
     limit_note: Sentence | None = None
     habit_note: Sentence | None = None
     wish_note: Sentence | None = None
-    nicks: NickChoice | None = None
+    above: float = 0.0
+    metal_elsewhere: float | None = None
+    left: tuple[SpotsLeft, ...] = ()
 
     @property
     def marks_left(self) -> float:
@@ -89,9 +99,18 @@ class FacePlan:
         return self.binding is None
 
 
+def with_what_is_all_over(face: Face) -> Face:
+    """The face with spots that are as large as it taken for what covers it: where everything is worked there are no places."""
+    all_over = [spots for spots in face.spots if spots.area >= face.area * (1 - REL_TOL)]
+    if not all_over:
+        return face
+    deepest = max(all_over, key=lambda spots: spots.found.worst or 0.0)
+    return replace(face, found=deepest.found, spots=tuple(spots for spots in face.spots if spots not in all_over))
+
+
 def figures_of(face: Face, job: Job) -> StepFigures | None:
     """All steps that the job's rack may take on a face; None for a face that is left alone."""
-    return None if face.left_alone else step_figures(face, job, usable(ToolContext.of(face, job)))
+    return None if face.left_alone else step_figures(with_what_is_all_over(face), job, usable)
 
 
 def wishing(figures: StepFigures, wish: Wish) -> StepFigures:
@@ -102,7 +121,7 @@ def wishing(figures: StepFigures, wish: Wish) -> StepFigures:
 
 def _obstacle(face: Face, job: Job) -> Binding:
     """What stands in the way, asked of the whole rack with the tools that may not be used here."""
-    figures = step_figures(face, job, tools_on_face(ToolContext.of(face, job)))
+    figures = step_figures(face, job, tools_on_face)
     return binding(figures, RouteRequest(objective=job.aim, limit=face.may_come_off))
 
 
@@ -122,20 +141,13 @@ class Chosen:
 
 @dataclass(frozen=True, slots=True)
 class Worked:
-    """A face with its steps worked out and its best route by itself; `figures`: None for a face that is kept off."""
+    """A face with its steps worked out and its best route by itself; `figures`: None for a face that is kept off, and without
+    the spots that stay (`left`)."""
 
     face: Face
     figures: StepFigures | None
     chosen: Chosen
-    nicks: NickChoice | None = None
-
-    @property
-    def seconds_with_repeats(self) -> float:
-        """What it is chosen by: 0 where nothing is to be done, infinite where nothing can be."""
-        if self.figures is None:
-            return 0.0
-        route, request = self.chosen.route, self.chosen.request
-        return np.inf if route is None or request is None else seconds_with_repeats(self.figures, request, route)
+    left: tuple[SpotsLeft, ...] = ()
 
     def plan(self, job: Job) -> FacePlan:
         """As it is planned."""
@@ -144,24 +156,27 @@ class Worked:
         wanted = (depth_of_marks(low), depth_of_marks(high))
         if figures is None or route is None:
             obstacle = None if figures is None else _obstacle(self.face, job)
-            return FacePlan(self.face, job.aim, obstacle, (), 0.0, 0.0, 0.0, 0, wanted, nicks=self.nicks)
+            return FacePlan(self.face, job.aim, obstacle, (), 0.0, 0.0, 0.0, 0, wanted)
+        metal = figures.metal_of(route)
         return FacePlan(
             face=self.face,
             aim=job.aim,
             binding=None,
             steps=steps_of(figures, route),
             seconds=float(route.totals[TIME]),
-            metal=float(route.totals[METAL]),
+            metal=float(metal.max()),
             cost=float(route.totals[COST]),
             changes=round(route.totals[CHANGES]),
             wanted=wanted,
             rework=_rework(figures, self.chosen),
             without_habit=_without_habit(figures, self.chosen),
             end_note=_end_note(figures, route),
-            limit_note=_limit_note(self.face, route),
+            limit_note=_limit_note(figures, route),
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
-            nicks=self.nicks,
+            above=float(metal.max()) - figures.counted_metal_of(route) + figures.face.above,
+            metal_elsewhere=float(metal[0]) if figures.uses_zones(route) else None,
+            left=self.left,
         )
 
 
@@ -171,23 +186,36 @@ def plan_face(face: Face, job: Job) -> FacePlan:
 
 
 def work_out(face: Face, job: Job) -> Worked:
-    """The steps of a face and its best route by itself.
-
-    Nicks are blended or the face lowered, whichever is quicker, unless the person chose.
-    """
-    ways = ways_of(face)
-    worked = [_work_out(way, job) for way in ways.faces]
-    at = ways.chosen([way.seconds_with_repeats for way in worked])
-    if ways.dishes is None:
-        return worked[at]
-    other = worked[1 - at].chosen.route
-    nicks = NickChoice(at == 0, ways.dishes.count, ways.dishes.radius, None if other is None else float(other.totals[TIME]))
-    return replace(worked[at], face=face, nicks=nicks)
-
-
-def _work_out(face: Face, job: Job) -> Worked:
+    """The steps of a face and its best route by itself. Spots that are too deep for what may come off are left as they are."""
     figures = figures_of(face, job)
-    return Worked(face, figures, Chosen(None) if figures is None else chosen_route(figures, job))
+    if figures is None:
+        return Worked(face, None, Chosen(None))
+    chosen = chosen_route(figures, job)
+    if chosen.route is None and (left := _too_deep(face, job)):
+        kept = tuple(spots for spots in face.spots if spots not in [each.spots for each in left])
+        rest = figures_of(replace(face, spots=kept), job)
+        assert rest is not None, "a face that is worked has figures"
+        without = chosen_route(rest, job)
+        if without.route is not None:
+            return Worked(face, rest, without, left)
+    return Worked(face, figures, chosen)
+
+
+def _too_deep(face: Face, job: Job) -> tuple[SpotsLeft, ...]:
+    """The spots that cannot be taken out within the limit, however sparingly, though they could without it."""
+    left = []
+    for spots in face.spots if face.limit is not None else ():
+        figures = figures_of(replace(face, spots=(spots,)), job)
+        assert figures is not None, "a face that is worked has figures"
+        sparing = replace(request_for(face, job), objective="metal", wish=Wish())
+        if best_route(figures, sparing) is not None:
+            continue
+        free = best_route(figures, replace(sparing, limit=np.inf))
+        if free is not None:
+            above = spots.found.above
+            dish = dish_radius(depth=face.may_come_off, slope=steepest_rim(face))
+            left.append(SpotsLeft(spots, float(figures.metal_of(free)[1]) - above, face.may_come_off, dish))
+    return tuple(left)
 
 
 def request_for(face: Face, job: Job) -> RouteRequest:
@@ -203,11 +231,23 @@ def chosen_route(figures: StepFigures, job: Job) -> Chosen:
     """The best route that keeps the wish, or the best without it; and what was given up."""
     request = request_for(figures.face, job)
     route = best_route(figures, request) if request.wish.route else sensible_route(figures, request)
+    if route is not None and request.wish.empty and figures.uses_zones(route):
+        request, route = _all_of_it(figures, request, route)
     if route is not None or request.wish.empty:
         return Chosen(route, request, _beyond_habit(figures, request, route))
     free = replace(request, wish=Wish(), lifted=frozenset())
     route = sensible_route(figures, free)
     return Chosen(route, free, _beyond_habit(figures, free, route), wish_note=sentence("habit.wish"))
+
+
+def _all_of_it(figures: StepFigures, request: RouteRequest, zoned: Route) -> tuple[RouteRequest, Route]:
+    """All of the face is worked alike where that hardly takes longer: nobody marks out places for a minute's sake."""
+    alike = replace(request, all_alike=True)
+    route = sensible_route(figures, alike)
+    most = constant("blend.all_of_it").value * seconds_with_repeats(figures, request, zoned)
+    if route is None or seconds_with_repeats(figures, request, route) > most:
+        return request, zoned
+    return alike, route
 
 
 def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | None) -> Sentence | None:
@@ -256,14 +296,14 @@ def _end_note(figures: StepFigures, route: Route) -> Sentence | None:
     if inside >= constant("end.surely").value:
         return None
     low, high = wanted_band(figures.face, figures.surfaces.material.hardness)
-    ra = float(figures.surfaces.ra[route.nodes[-1]])
+    ra = figures.tool_at(route.nodes[-1]).ra
     mend = "end.finer" if np.isfinite(high) and high - ra < ra - low else "end.coarser"
     return sentence("end.chance", count=f"{5 * round(20 * inside)}", ra=Measure(ra, "roughness"), mend=sentence(mend))
 
 
-def _limit_note(face: Face, route: Route) -> Sentence | None:
+def _limit_note(figures: StepFigures, route: Route) -> Sentence | None:
     """Said when hardly anything of the limit is left: a depth that was judged a little too small goes through it."""
-    may, off = face.may_come_off, float(route.totals[METAL])
+    may, off = figures.face.may_come_off, figures.counted_metal_of(route)
     if not np.isfinite(may) or off < constant("plan.limit_near").value * may:
         return None
     return sentence("metal.near", off=Measure(off, "depth", 3), may=Measure(may, "depth", 3))

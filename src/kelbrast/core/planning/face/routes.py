@@ -16,15 +16,18 @@ from kelbrast.core.planning.kernel.search import (
     TIME,
     Route,
     StepTable,
+    keeps_limits,
     no_longer_than,
     quickest_by_changes,
+    reachable,
     search,
+    through,
 )
 from kelbrast.core.process.rework import chance_of_repeat
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Wish
-from kelbrast.core.validity import REL_TOL, Flags, Reals
+from kelbrast.core.validity import Flags, Places, Reals, Texts
 
 _PRICES: Final = 6  # from a minute on, doubled: at half an hour a change hardly anything is changed any more
 _TIE: Final = 1e-6  # of the objective: what is as good is decided by time
@@ -38,6 +41,7 @@ class RouteRequest:
         objective: one of `CRITERIA`.  limit: of the metal, m, infinite for none.
         habit: a key of `job.HABITS`.  handover: the school of where the wheel starts.  Both are prices, not bounds.
         lifted: refusals that are not to count.
+        all_alike: no place of the face is worked by itself.
     """
 
     objective: str = "time"
@@ -46,6 +50,7 @@ class RouteRequest:
     lifted: frozenset[Refusal] = frozenset()
     handover: Handover = "free"
     wish: Wish = field(default_factory=Wish)
+    all_alike: bool = False
 
     @property
     def binding_limit(self) -> float:
@@ -56,26 +61,34 @@ def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
     """The steps that the wish leaves, with the expected repeats in their time and cost. Metal and changes count once: metal for
     its limit, changes for what is shared."""
     steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
-    steps, ends = narrow(steps, ends, figures.surfaces.ids, request.wish)
     expected, values = figures.repeats(request.habit, request.handover), figures.values
     if expected.any():
         values = values.copy()
         values[[TIME, COST]] *= 1 + expected
     stop = figures.stop.copy()
     stop[METAL] = 0.0
-    return StepTable(values, steps, ends, stop)
+    limit = request.binding_limit
+    room = None if np.isinf(limit) else limit - figures.lost
+    table = StepTable(figures.graph.before, figures.graph.after, values, steps, ends, room, stop)
+    return narrowed(table, figures, request.wish)
+
+
+def surfaces_in_reach(figures: StepFigures, request: RouteRequest) -> Flags:
+    """(n,) which nodes of the graph can be reached within the limits."""
+    within = reachable(step_table(figures, request))
+    return np.asarray(within.reshape(-1, len(figures.graph.row)).any(axis=0))
 
 
 def best_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     """The best route for what is asked with the expected repeats of its steps, or None when there is none."""
-    route = _search(figures, request, step_table(figures, request))
-    return None if route is None else with_totals(figures, route)
+    route = _search(figures, request, table := step_table(figures, request))
+    return None if route is None else with_totals(figures, table, route)
 
 
 def sensible_route(figures: StepFigures, request: RouteRequest) -> Route | None:
     """The best route for the aim, in which time counts too: what the aim is about has a price in time (`_price`)."""
-    route = _for_the_aim(figures, request, step_table(figures, request))
-    return None if route is None else with_totals(figures, route)
+    route = _for_the_aim(figures, request, table := step_table(figures, request))
+    return None if route is None else with_totals(figures, table, route)
 
 
 def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> list[Route]:
@@ -86,28 +99,28 @@ def other_routes(figures: StepFigures, request: RouteRequest, best: Route) -> li
         table = replace(table, steps=no_longer_than(shared, seconds_with_repeats(figures, request, best)).steps)
     most = round(float(best.totals[CHANGES])) if request.objective == "time" else len(best.nodes)
     quickest = quickest_by_changes(table, most)  # with more changes than the quickest nothing is quicker
-    if any(route.totals[METAL] > request.binding_limit * (1 + REL_TOL) for route in quickest):
-        quickest = tuple(_by_price_of_a_change(table, request))
-    return [with_totals(figures, route) for route in quickest]
+    if not all(keeps_limits(table, route) for route in quickest):
+        quickest = tuple(_by_price_of_a_change(table))
+    return [with_totals(figures, table, route) for route in quickest]
 
 
 def sharing_routes(figures: StepFigures, request: RouteRequest, tools: Collection[str]) -> list[Route]:
     """The best route where these tools are set up for another face already, so that only their work counts."""
-    route = _for_the_aim(figures, request, _sharing(figures, step_table(figures, request), tools))
-    return [] if route is None else [with_totals(figures, route)]
+    route = _for_the_aim(figures, request, table := _sharing(figures, step_table(figures, request), tools))
+    return [] if route is None else [with_totals(figures, table, route)]
 
 
 def seconds_with_repeats(figures: StepFigures, request: RouteRequest, route: Route) -> float:
     """Seconds of a route with the expected repeats of its steps and the risk of its end: what it is chosen by."""
     expected = figures.repeats(request.habit, request.handover)
-    worked = sum(float(figures.values[TIME][step] * (1 + expected[step])) for step in route.steps)
+    worked = sum(float(figures.values[TIME, step] * (1 + expected[step])) for step in route.steps)
     return worked + (float(figures.stop[TIME, route.nodes[-1]]) if route.nodes else 0.0)
 
 
 def expected_rework(figures: StepFigures, route: Route, habit: HabitKey, handover: Handover) -> float:
     """Expected seconds of repeats. A step that fails its check again and again is noticed: each counts once at most."""
     expected = figures.repeats(habit, handover)
-    return sum(float(figures.values[TIME][step]) * chance_of_repeat(float(expected[step])) for step in route.steps)
+    return sum(float(figures.values[TIME, step]) * chance_of_repeat(float(expected[step])) for step in route.steps)
 
 
 def price_of_a_change(objective: str) -> float:
@@ -125,7 +138,7 @@ def _price(table: StepTable, request: RouteRequest) -> float | None:
         return 1 / constant("work.bench_rate").si
     if request.objective == "changes":
         return price_of_a_change("changes")
-    quickest = search(table, "time", request.binding_limit)
+    quickest = search(table, "time")
     if quickest is None:
         return None
     metal = float(quickest.totals[METAL])
@@ -135,16 +148,16 @@ def _price(table: StepTable, request: RouteRequest) -> float | None:
 def _for_the_aim(figures: StepFigures, request: RouteRequest, table: StepTable) -> Route | None:
     """The route with the least time and priced metal, cost or changes, all with the expected repeats."""
     if request.objective == "time":
-        return search(table, "time", request.binding_limit)
+        return search(table, "time")
     price, goal = _price(table, request), _goal(figures, request, table)
-    return None if price is None else _weighed(table, request, goal.beside_time(price, table))
+    return None if price is None else _weighed(table, goal.beside_time(price, table))
 
 
-def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[Route]:
+def _by_price_of_a_change(table: StepTable) -> Iterator[Route]:
     """The best routes within the metal limit for one price of a change after the other, each twice the last."""
     price, known = constant("work.wash").si, set()
     for _ in range(_PRICES):
-        route = _weighed(table, request, _Goal(table.values[TIME] + price * table.values[CHANGES], table.stopping[TIME]))
+        route = _weighed(table, _Goal(table.values[TIME] + price * table.values[CHANGES], table.stopping[TIME]))
         if route is None:
             return
         if route.nodes not in known:
@@ -155,18 +168,24 @@ def _by_price_of_a_change(table: StepTable, request: RouteRequest) -> Iterator[R
 
 def _sharing(figures: StepFigures, table: StepTable, tools: Collection[str]) -> StepTable:
     """The table where these tools are set up for another face already: without their set-ups, washes and changes."""
-    values = table.values.copy()
-    for at, on_face in enumerate(figures.tools, start=1):
-        if on_face.tool.id in tools:
-            values[TIME, :, at] -= on_face.tool.carrier.stock.setup
-            values[TIME, 1:, at] -= constant("work.wash").si
-            values[CHANGES, :, at] = 0.0
+    values, steps = table.values.copy(), _origin(table)
+    there = np.array([on_face is not None and on_face.tool.id in tools for on_face in figures.tools_at])
+    ready = there[figures.graph.after[steps]] & ~figures.met.on[steps]
+    setup = np.array([on_face.tool.carrier.stock.setup if on_face else 0.0 for on_face in figures.tools_at])
+    values[TIME, ready] -= setup[figures.graph.after[steps[ready]]]
+    values[TIME, ready & (figures.graph.before[steps] > 0)] -= constant("work.wash").si
+    values[CHANGES, ready] = 0.0
     return replace(table, values=values)
+
+
+def _origin(table: StepTable) -> Places:
+    """(steps,) the step of the figures that each is."""
+    return np.arange(len(table.before)) if table.origin is None else table.origin
 
 
 @dataclass(frozen=True, slots=True)
 class _Goal:
-    """What each step, (n, n), and each end, (n,), adds to what a route shall have least of."""
+    """What each step, (steps,), and each end, (n,), adds to what a route shall have least of."""
 
     steps: Reals
     ends: Reals
@@ -182,37 +201,38 @@ def _goal(figures: StepFigures, request: RouteRequest, table: StepTable) -> _Goa
     """The objective with the expected repeats of every step and the risk of every end."""
     row, steps = CRITERIA.index(request.objective), table.values[CRITERIA.index(request.objective)]
     if row in (METAL, CHANGES):
-        steps = steps * (1 + figures.repeats(request.habit, request.handover))
-    return _Goal(steps, figures.stop[row])
+        steps = steps * (1 + figures.repeats(request.habit, request.handover)[_origin(table)])
+    return _Goal(steps, np.tile(figures.stop[row], len(table.ends) // len(figures.graph.row)))
 
 
 def _search(figures: StepFigures, request: RouteRequest, table: StepTable) -> Route | None:
     if request.objective in ("time", "cost"):
-        return search(table, request.objective, request.binding_limit)
+        return search(table, request.objective)
     goal = _goal(figures, request, table)
     largest = [float(one[table.steps].max(initial=0.0)) or 1.0 for one in (goal.steps, table.values[TIME])]
-    return _weighed(table, request, goal.with_time(_TIE * largest[0] / largest[1], table))
+    return _weighed(table, goal.with_time(_TIE * largest[0] / largest[1], table))
 
 
-def _weighed(table: StepTable, request: RouteRequest, goal: _Goal) -> Route | None:
+def _weighed(table: StepTable, goal: _Goal) -> Route | None:
     """The route with the least of this; its totals are those of the table."""
     values, stop = table.values.copy(), np.zeros_like(table.stopping)
     values[TIME], stop[TIME] = goal.steps, goal.ends
-    route = search(replace(table, values=values, stop=stop), "time", request.binding_limit)
+    route = search(replace(table, values=values, stop=stop), "time")
     if route is None:
         return None
     totals = np.array([sum(float(row[step]) for step in route.steps) for row in table.values])
     return replace(route, totals=totals + table.stopping[:, route.nodes[-1] if route.nodes else 0])
 
 
-def with_totals(figures: StepFigures, route: Route) -> Route:
-    """The route with the totals of its work, without repeats."""
-    totals = np.array([sum(float(figures.values[row][step]) for step in route.steps) for row in range(len(CRITERIA))])
-    return replace(route, totals=totals)
+def with_totals(figures: StepFigures, table: StepTable, route: Route) -> Route:
+    """The route by the nodes and steps of the figures, with the totals of its work, without repeats."""
+    steps = tuple(_origin(table)[list(route.steps)].tolist())
+    totals = np.array([sum(float(figures.values[row, step]) for step in steps) for row in range(len(CRITERIA))])
+    return replace(route, nodes=tuple(figures.graph.after[list(steps)].tolist()), steps=steps, totals=totals)
 
 
 def _allowed_steps(figures: StepFigures, request: RouteRequest) -> Flags:
-    allowed = figures.passable.copy()
+    allowed: Flags = figures.graph.whole[figures.graph.after] | (not request.all_alike)
     for refusal, forbids in figures.forbids.items():
         if refusal not in request.lifted:
             allowed &= ~forbids
@@ -225,38 +245,45 @@ def _allowed_ends(figures: StepFigures, request: RouteRequest) -> Flags:
     return ends
 
 
-def narrow(steps: Flags, ends: Flags, tools: tuple[str, ...], wish: Wish) -> tuple[Flags, Flags]:
-    """The steps and ends of a graph that keep a wish. Tool k of `tools` is node k + 1.
-
-    Steps only lead to later nodes, so a route passes a node when no step leads over it and it ends no earlier.
-    A tool that is not there at all leaves no route.
-    """
+def narrowed(table: StepTable, figures: StepFigures, wish: Wish) -> StepTable:
+    """The steps and ends of a graph that keep a wish. A tool that is not there at all leaves no route."""
     if wish.empty:
-        return steps, ends
-    steps, ends = steps.copy(), ends.copy()
-    node = {tool: at for at, tool in enumerate(tools, start=1)}
+        return table
+    ids = np.array(["" if on_face is None else on_face.tool.id for on_face in figures.tools_at])
+    after = ids[table.after]
     if wish.route:
-        return _exactly([node.get(tool) for tool in wish.route], steps, ends)
-    for tool in wish.leave_out:
-        if tool in node:
-            steps[:, node[tool]] = False
-    for tool in (*wish.lock, *((wish.start,) if wish.start else ())):
-        if tool not in node:
-            return np.zeros_like(steps), np.zeros_like(ends)
-        at = node[tool]
-        steps[:at, at + 1 :] = False
-        ends[:at] = False
+        return _exactly(table, figures, ids, wish.route)
+    steps = table.steps & ~np.isin(after, wish.leave_out)
     if wish.start:
-        steps[1 : node[wish.start], :] = False
-        steps[0, : node[wish.start]] = False
-    return steps, ends
+        steps &= (table.before > 0) | (after == wish.start)
+    table = replace(table, steps=steps)
+    for tool in wish.lock:
+        table = through(table, np.tile(ids == tool, len(table.ends) // len(ids)))
+    return table
 
 
-def _exactly(nodes: list[int | None], steps: Flags, ends: Flags) -> tuple[Flags, Flags]:
-    known = [node for node in nodes if node is not None]
-    only, last = np.zeros_like(steps), np.zeros_like(ends)
-    if len(known) == len(nodes):
-        for before, at in zip((0, *known), known, strict=False):
-            only[before, at] = True
-        last[known[-1]] = True
-    return steps & only, ends & last
+def _exactly(table: StepTable, figures: StepFigures, ids: Texts, route: tuple[str, ...]) -> StepTable:
+    """The table of the routes with exactly these tools in this order: the graph once for every place in it, so that a step
+    leads to the next, or stays where its tool goes on over more of the face."""
+    count, on, after = len(ids), figures.met.on, ids[table.after]
+    steps: list[Places] = []
+    before: list[Places] = []
+    there: list[Places] = []
+    for place in range(len(route) + 1):
+        going_on = table.steps & on & (after == route[place - 1]) if place else np.zeros_like(on)
+        leading = table.steps & ~on & (after == route[place]) if place < len(route) else np.zeros_like(on)
+        taken = np.flatnonzero(going_on | leading)
+        steps.append(taken)
+        before.append(table.before[taken] + place * count)
+        there.append(table.after[taken] + (place + leading[taken]) * count)
+    origin = np.concatenate(steps)
+    return StepTable(
+        before=np.concatenate(before),
+        after=np.concatenate(there),
+        values=table.values[:, origin],
+        steps=np.ones(len(origin), dtype=bool),
+        ends=np.concatenate([np.zeros(len(route) * count, dtype=bool), table.ends]),
+        room=None if table.room is None else table.room[origin],
+        stop=None if table.stop is None else np.tile(table.stop, len(route) + 1),
+        origin=origin,
+    )

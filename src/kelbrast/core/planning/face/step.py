@@ -5,7 +5,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from kelbrast.core.catalogue.tools import Tool
-from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.process.clearance import area_factor, marks_left
@@ -18,6 +17,7 @@ from kelbrast.core.rules.advice import AtStep, step_advice
 from kelbrast.core.rules.cautions import light_check, step_cautions
 from kelbrast.core.rules.lay import LayOfStep, lay_of_step
 from kelbrast.core.rules.softness import takes_in_all
+from kelbrast.core.surface.found import Spots
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
 from kelbrast.core.validity import REL_TOL
@@ -97,10 +97,24 @@ class StepUse:
 
 
 @dataclass(frozen=True, slots=True)
+class ZoneOfStep:
+    """What a step works that does not work all of a face: the spots, and the area around all of them, m2.
+
+    Attributes:
+        begun: those of the spots that the step is the first to work.
+    """
+
+    spots: tuple[Spots, ...]
+    begun: tuple[Spots, ...]
+    area: float
+
+
+@dataclass(frozen=True, slots=True)
 class Step:
     """One step of a route.
 
     Attributes:
+        zone: what it works; None for all of the face.  goes_on: with the tool of the step before, which is set up already.
         own: the item of the shop's rack that it is done with; None when planned from the catalogue.
         advice: what is good to know.
         curve: (seconds since the step began, deepest marks left) for drawing.
@@ -116,6 +130,8 @@ class Step:
     advice: tuple[str, ...]
     curve: tuple[tuple[float, float], ...]
     own: OwnTool | None = None
+    zone: ZoneOfStep | None = None
+    goes_on: bool = False
 
     @property
     def tool(self) -> Tool:
@@ -126,82 +142,138 @@ def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     """The steps of a route."""
     steps: list[Step] = []
     repeats = expected_repeats(np.array([figures.beyond("double-up")[step] for step in route.steps]))
-    for number, (before, at) in enumerate(route.steps):
+    for number, at in enumerate(route.steps):
         stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(repeats[number] > 1)
-        steps.append(_step(figures, before, at, stood=stood, last=at == route.nodes[-1], leaps=leaps))
+        steps.append(_step(figures, at, stood=stood, last=number == len(route.steps) - 1, leaps=leaps))
     return tuple(steps)
 
 
-def _step(figures: StepFigures, before: int, at: int, *, stood: float, last: bool, leaps: bool) -> Step:
+def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: bool) -> Step:
     """`stood`: depth of old marks that the steps before could not reach."""
     surfaces, face = figures.surfaces, figures.face
-    on_face, own = surfaces.leaving(at), figures.own.get(surfaces.leaving(at).tool.id)
-    layer = float(figures.layer[before, at])
+    on_face = figures.tool_at(int(figures.graph.after[at]))
+    own, layer, zone = figures.own.get(on_face.tool.id), float(figures.layer[at]), zone_of(figures, at)
+    first = not figures.washed(at) and not figures.met.on[at]
+    depth, likely = met_depths(figures, at)
     marks = StepMarks(
-        before=float(surfaces.depth_worst[before]),
-        likely_before=float(surfaces.depth_likely[before]),
+        before=depth,
+        likely_before=likely,
         layer=layer,
-        likely_layer=float(figures.likely_layer[before, at]),
-        after=float(surfaces.depth_worst[at]),
-        left=marks_left_by(surfaces, before, at, layer),
-        share=marks_share_by(surfaces, before, at, layer),
-        stays=stays_after(surfaces, before, at, layer, stood),
+        likely_layer=float(figures.likely_layer[at]),
+        after=on_face.depth,
+        left=marks_left_by(figures, at, layer),
+        share=marks_share_by(figures, at, layer),
+        stays=max((stays_after(surface, row, on_face, layer, stood) for surface, row, _ in met_by(figures, at)), default=stood),
     )
-    rests = _rests(figures, before, at)
     time = StepTime(
-        all=float(figures.values[TIME, before, at]),
-        cut=float(figures.cut[before, at]),
-        wash=constant("work.wash").si if before else 0.0,
-        rests=rests,
+        all=float(figures.values[TIME, at]),
+        cut=float(figures.cut[at]),
+        wash=constant("work.wash").si if figures.washed(at) else 0.0,
+        rests=_rests(figures, at),
     )
     return Step(
         on_face=on_face,
         marks=marks,
         time=time,
-        use=(use := _use(figures, before, at)),
+        use=(use := _use(figures, at)),
         lay=lay_of_step(on_face, face, last=last),
-        check=light_check(on_face, face, first=before == 0, last=last),
+        check=light_check(on_face, face, levels=_levelled(figures, at), last=last, at_rim=zone is not None),
         cautions=step_cautions(on_face, face, surfaces.material, warning=own.warning if own else None),
         advice=step_advice(
             AtStep(
                 one=on_face,
                 face=face,
                 material=surfaces.material,
-                first=before == 0,
+                first=first,
                 last=last,
                 own=own,
-                blends=before == 0 and dishes_of(face, face.found.likely or 0.0) is not None,
+                blends=zone is not None,
                 hot_in_hand=on_face.working.until_bare < time.cut,
                 leaps=leaps,
             )
         ),
-        curve=_curve(use, on_face, marks, time, fresh=float(figures.fresh[before, at]), stood=stood),
+        curve=_curve(use, on_face, marks, time, fresh=float(figures.fresh[at]), stood=stood, goes_on=bool(figures.met.on[at])),
         own=own,
+        zone=zone,
+        goes_on=bool(figures.met.on[at]),
     )
 
 
-def _use(figures: StepFigures, before: int, at: int) -> StepUse:
-    worn, price = float(figures.worn[before, at]), figures.surfaces.leaving(at).tool.carrier.stock.price
-    life, change = float(figures.life[before, at]), float(figures.change_after[before, at])
-    return StepUse(float(figures.used[before, at]), worn, worn * price, life, change)
+def coarsest_to_come(figures: StepFigures, route: Route) -> list[tuple[int, float]]:
+    """The nodes of a route, each with the depth (m) of the coarsest marks that it or a later step leaves.
+
+    In places a grade may be finer than the first one over everything after it: in the order of work it comes before that."""
+    found: list[tuple[int, float]] = []
+    coarsest = 0.0
+    for node in reversed(route.nodes):
+        coarsest = max(coarsest, figures.tool_at(node).depth)
+        found.append((node, coarsest))
+    return found[::-1]
 
 
-def _rests(figures: StepFigures, before: int, at: int) -> Rests | None:
-    count = int(figures.rests[before, at])
+def zone_of(figures: StepFigures, step: int) -> ZoneOfStep | None:
+    """What a step works; None for all of the face."""
+    node = int(figures.graph.after[step])
+    if figures.graph.whole[node]:
+        return None
+    members = int(figures.graph.kinds[node])
+    spots = figures.face.spots
+    begun = figures.met.begins[1:, step]
+    return ZoneOfStep(
+        tuple(kind for at, kind in enumerate(spots) if members >> at & 1),
+        tuple(kind for at, kind in enumerate(spots) if begun[at]),
+        float(figures.area[node]),
+    )
+
+
+def met_by(figures: StepFigures, step: int) -> list[tuple[Surfaces, int, Spots | None]]:
+    """The surfaces that a step meets: of which state of the face, which node of it, and which spots they are."""
+    met, before = figures.met, int(figures.met.before[step])
+    worked: list[tuple[Surfaces, int, Spots | None]] = [(met.found[0], before, None)] if before and not met.on[step] else []
+    each = zip(met.found, met.meets, (None, *figures.face.spots), strict=True)
+    return worked + [(found, 0, spots) for found, meets, spots in each if meets[step]]
+
+
+def met_depths(figures: StepFigures, step: int) -> tuple[float, float]:
+    """Depth of the deepest marks that a step meets, at worst and probably, m; its own where it only covers."""
+    pairs = met_by(figures, step)
+    if not pairs:
+        own = figures.tool_at(int(figures.graph.after[step])).depth
+        return own, own
+    return (
+        max(float(surfaces.depth_worst[row]) for surfaces, row, _ in pairs),
+        max(float(surfaces.depth_likely[row]) for surfaces, row, _ in pairs),
+    )
+
+
+def _levelled(figures: StepFigures, step: int) -> str | None:
+    """The kind of damage that a step takes down to the face; None where it meets none."""
+    found = [surfaces.face for surfaces, row, _ in met_by(figures, step) if row == 0]
+    return next((face.found.kind for face in found if face.must_be_levelled), None)
+
+
+def _use(figures: StepFigures, step: int) -> StepUse:
+    price = figures.tool_at(int(figures.graph.after[step])).tool.carrier.stock.price
+    worn, life, change = float(figures.worn[step]), float(figures.life[step]), float(figures.change_after[step])
+    return StepUse(float(figures.used[step]), worn, worn * price, life, change)
+
+
+def _rests(figures: StepFigures, step: int) -> Rests | None:
+    count = int(figures.rests[step])
     if count == 0:
         return None
-    working = figures.surfaces.leaving(at).working
+    working = figures.tool_at(int(figures.graph.after[step])).working
     return Rests(count, figures.warm.rest, working.until_hot, working.by_hand)
 
 
 def _curve(
-    use: StepUse, on_face: ToolOnFace, marks: StepMarks, time: StepTime, *, fresh: float, stood: float
+    use: StepUse, on_face: ToolOnFace, marks: StepMarks, time: StepTime, *, fresh: float, stood: float, goes_on: bool
 ) -> tuple[tuple[float, float], ...]:
     """Deepest marks left over the step, from the depth that it is planned for: old ones sink as the layer goes, down to the
     step's own; changes spread evenly."""
     stock = on_face.tool.carrier.stock
     depth, own = max(marks.before, stood), max(marks.after, marks.stays)
-    start = stock.setup + time.wash
+    start = (0.0 if goes_on else stock.setup) + time.wash
     working = time.all - start - constant("work.check").si
     share = np.arange(1, _CURVE_POINTS + 1) / _CURVE_POINTS
     done = share_done(seconds=time.cut * share, fresh=fresh, life=use.life, change_after=use.change_after)
@@ -210,55 +282,74 @@ def _curve(
     return ((0.0, first), (start, first), *sinking, (time.all, own))
 
 
-def marks_left_by(surfaces: Surfaces, before: int, at: int, layer: float) -> float:
-    """Old marks that can be expected to be there still after a step took this layer (m) off.
+def marks_left_by(figures: StepFigures, step: int, layer: float) -> float:
+    """Old marks that can be expected to be there still after a step took this layer (m) off where it works.
 
     A tool that cannot reach so deep, or may not take so much, only takes marks down to that; one that follows the shape
     leaves all ripple.
     """
-    face, tool = surfaces.face, surfaces.leaving(at).tool
-    depth = float(surfaces.depth_worst[before])
-    if before == 0 and face.edge is not None:
+    node, before = int(figures.graph.after[step]), int(figures.graph.before[step])
+    tool, left = figures.tool_at(node), 0.0
+    for surfaces, row, spots in met_by(figures, step):
+        area = float(figures.area[before] if row else figures.area[node])
+        if spots is not None:
+            left += _spots_left(surfaces, spots, tool, layer)
+        else:
+            left += _marks_left(surfaces, row, tool, layer, area)
+    return left
+
+
+def _reached(surfaces: Surfaces, row: int, on_face: ToolOnFace, layer: float) -> float:
+    """Down to which depth (m) marks are taken out where a tool takes this layer off."""
+    reaches = on_face.tool.reaches_depth
+    taken = layer if reaches is None or reaches >= surfaces.deepest[row] else min(layer, reaches)
+    return min(taken, takes_in_all(on_face, surfaces))
+
+
+def _spots_left(surfaces: Surfaces, spots: Spots, on_face: ToolOnFace, layer: float) -> float:
+    if surfaces.face.must_be_levelled:
+        return 0.0 if on_face.tool.carrier.cutting.levels else float(spots.count)
+    return 0.0 if _reached(surfaces, 0, on_face, layer) >= float(surfaces.depth_worst[0]) else float(spots.count)
+
+
+def _marks_left(surfaces: Surfaces, row: int, on_face: ToolOnFace, layer: float, area: float) -> float:
+    face, depth = surfaces.face, float(surfaces.depth_worst[row])
+    if row == 0 and face.edge is not None:
         return 0.0  # there are no marks on it: what is taken off is the edge itself
-    if before == 0 and face.must_be_levelled:
-        return 0.0 if tool.carrier.cutting.levels else float(face.found.count)
-    reaches = tool.reaches_depth
-    taken = layer if reaches is None or reaches >= surfaces.deepest[before] else min(layer, reaches)
-    taken = min(taken, takes_in_all(surfaces.leaving(at), surfaces))
-    if before:
-        return marks_left(area=face.area, grain=surfaces.leaving(before).tool.grain, depth=depth, layer=taken)
+    if row == 0 and face.must_be_levelled:
+        return 0.0 if on_face.tool.carrier.cutting.levels else 1.0
+    taken = _reached(surfaces, row, on_face, layer)
+    if row:
+        return marks_left(area=area, grain=surfaces.leaving(row).tool.grain, depth=depth, layer=taken)
     if face.found.after is not None:
-        return marks_left(area=face.area, grain=face.found.after.grain, depth=depth, layer=taken)
+        return marks_left(area=area, grain=face.found.after.grain, depth=depth, layer=taken)
     if taken >= depth:
         return 0.0
-    if face.found.kind == "nick":
-        return float(face.found.count)
     # The depth found is the deepest of the face already; the usual depth of its marks follows from their number.
     grain = grain_of_marks(depth=depth, hardness=surfaces.material.hardness)
-    return marks_left(area=face.area, grain=grain, depth=depth / area_factor(area=face.area, grain=grain), layer=taken)
+    return marks_left(area=area, grain=grain, depth=depth / area_factor(area=area, grain=grain), layer=taken)
 
 
-def marks_share_by(surfaces: Surfaces, before: int, at: int, layer: float) -> float:
+def marks_share_by(figures: StepFigures, step: int, layer: float) -> float:
     """The share (0 to 1) of the old marks that can be expected to be there still after a step took this layer (m) off."""
-    left = marks_left_by(surfaces, before, at, layer)
-    return left / marks_left_by(surfaces, before, at, 0.0) if left else 0.0
+    left = marks_left_by(figures, step, layer)
+    return left / marks_left_by(figures, step, 0.0) if left else 0.0
 
 
-def stays_after(surfaces: Surfaces, before: int, at: int, layer: float, stood: float) -> float:
+def stays_after(surfaces: Surfaces, row: int, on_face: ToolOnFace, layer: float, stood: float) -> float:
     """Depth of the old marks left by a tool that cannot reach their floor, or that follows the shape, m; 0 for none.
 
     Args:
         stood: depth of old marks that the steps before could not reach, m.
     """
-    tool = surfaces.leaving(at).tool
-    depth, reaches = float(surfaces.depth_worst[before]), tool.reaches_depth
-    if before == 0 and surfaces.face.edge is not None:
+    depth, reaches = float(surfaces.depth_worst[row]), on_face.tool.reaches_depth
+    if row == 0 and surfaces.face.edge is not None:
         return 0.0
-    most = takes_in_all(surfaces.leaving(at), surfaces)
+    most = takes_in_all(on_face, surfaces)
     if layer > most * (1 + REL_TOL):
         return max(0.0, max(depth, stood) - most)
-    if before == 0 and surfaces.face.must_be_levelled and not tool.carrier.cutting.levels:
+    if row == 0 and surfaces.face.must_be_levelled and not on_face.tool.carrier.cutting.levels:
         return depth
-    if reaches is None or reaches >= max(float(surfaces.deepest[before]), stood):
+    if reaches is None or reaches >= max(float(surfaces.deepest[row]), stood):
         return max(0.0, stood - layer)
     return max(0.0, max(depth, stood) - min(layer, reaches))

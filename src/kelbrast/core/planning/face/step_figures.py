@@ -1,51 +1,55 @@
 """The cost of every possible step on a face, as arrays, and the rules that forbid steps.
 
-Node 0 is the surface as found, node k what tool k leaves. Every quantity is an (n, n) array indexed [from, to]; every refusal
-is a mask that can be lifted on its own, so that "what stands in the way" can be asked of the same numbers.
+Every quantity of the steps is an array with one value for each step of the face's `Graph`; every refusal is a mask that can be
+lifted on its own, so that "what stands in the way" can be asked of the same numbers. A step may meet several surfaces at
+once: what the tool before it left, and, where it takes up more of the face, what was found there. It meets the deepest of
+them, and a rule that forbids it on one of them forbids it.
 """
 
 import math
-from dataclasses import dataclass, field
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.nicks import dishes_of
-from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME
-from kelbrast.core.process.blend import dish_volume
+from kelbrast.core.planning.face.graph import Graph, graph_of
+from kelbrast.core.planning.face.zones import Zones, may_be_zoned, zones_of
+from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.process.heat import rest, work_until_hot
 from kelbrast.core.process.removal import break_volume, cutting, radius_volume
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.book import forbidden_steps, possible_ends
+from kelbrast.core.rules.book import forbidden_steps, forbidden_tools, possible_ends, usable
 from kelbrast.core.rules.habits import excess, repeats
+from kelbrast.core.rules.lay import is_brushed
 from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.roughness import chance_outside_band
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
-from kelbrast.core.surface.face import Face, usual_share
+from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, Toolset
-from kelbrast.core.validity import REL_TOL, Flags, Reals
+from kelbrast.core.validity import REL_TOL, Flags, Places, Reals
 
 
 @dataclass(frozen=True, slots=True)
 class Warming:
-    """Per tool of a list, in seconds: work until the first rest (infinite for none), between rests, and one rest."""
+    """Per step, in seconds: work until the first rest (infinite for none), between rests; and one rest."""
 
     first: Reals
     between: Reals
     rest: float
 
     def rests(self, cut: Reals) -> Reals:
-        """How many rests so much cutting asks for; the last axis runs over the tools."""
+        """How many rests so much cutting asks for."""
         more = np.ceil((cut - self.first) / self.between - REL_TOL)
         return np.where(cut > self.first, np.maximum(more, 1.0), 0.0)
 
 
 def warming(job: Job, tools: tuple[ToolOnFace, ...]) -> Warming:
-    """The whole part as one lump; where nothing is known of its weight, it is taken as too heavy to warm."""
+    """The same for each of these tools: the whole part as one lump; where nothing is known of its weight, too heavy to warm."""
     lump = job.lump
     if lump is None:
         return Warming(np.full(len(tools), np.inf), np.ones(len(tools)), 0.0)
@@ -66,17 +70,67 @@ def warming(job: Job, tools: tuple[ToolOnFace, ...]) -> Warming:
 
 
 @dataclass(frozen=True, slots=True)
+class Met:
+    """What every step meets.
+
+    Attributes:
+        found: the surfaces that were found: all over, then each kind of spots; `row` 0 of each is as found.
+        done: the rest of the face is as wanted already, and meeting it costs nothing but to cover it.
+        before, after: (steps,) the surface that the tool before left, 0 for none of it, and that of the step's tool.
+        on: (steps,) the tool was on already and goes on over more of the face.
+        begins: (found, steps) which of the surfaces as found it takes up.
+    """
+
+    found: tuple[Surfaces, ...]
+    done: bool
+    before: Places
+    after: Places
+    on: Flags
+    begins: Flags
+
+    @property
+    def meets(self) -> Flags:
+        """(found, steps) which of those count as marks to be cleared."""
+        counts = self.begins.copy()
+        if self.done:
+            counts[0] = False
+        return counts
+
+    def most(self, values: Sequence[Reals], *, nothing: float = 0.0) -> Reals:
+        """(steps,) the largest of what a step meets; `values`: an (n, n) array for each of the surfaces found."""
+        worked = (self.before > 0) & ~self.on
+        most = np.where(worked, values[0][self.before, self.after], nothing)
+        for value, meets in zip(values, self.meets, strict=True):
+            most[meets] = np.maximum(most[meets], value[0, self.after[meets]])
+        return most
+
+    def any_of(self, masks: Sequence[Flags]) -> Flags:
+        """(steps,) whether a mask holds for anything that a step meets."""
+        worked = (self.before > 0) & ~self.on
+        holds: Flags = worked & masks[0][self.before, self.after]
+        for mask, meets in zip(masks, self.meets, strict=True):
+            holds[meets] |= mask[0, self.after[meets]]
+        return holds
+
+
+@dataclass(frozen=True, slots=True)
 class StepFigures:
     """Steps of one face.
 
     Attributes:
-        layer, likely_layer: (n, n) what each step takes off at worst and probably, m.
-        life, change_after: (n, n) e-folding time of the cutting rate, and when an abrasive is changed, s; infinite for never.
-        cut, fresh: (n, n) seconds of cutting, and what they would be if nothing dulled.
-        used, worn: (n, n) abrasives to have at hand, and how many of them or of bars and tubs are worn out.
-        warm, rests: how the part warms, and (n, n) how often it is put down to cool.
-        values: (4, n, n) time (s), metal (m), cost, changes of each step.
-        passable: (n, n) where a step goes at all; forbids: by refusal, where its rules forbid it.
+        surfaces: the face all over as it was found, and after each tool.
+        graph: its states and steps.  met: what the steps meet.  zones: of its spots; None where no place is worked by itself.
+        tools_at: the tool of each node; None for the face as found.
+        area: (n,) area that is worked at each node, m2.
+        layer, likely_layer: (steps,) the most that each takes off anywhere, at worst and probably, m.
+        life, change_after: (steps,) e-folding time of the cutting rate, and when an abrasive is changed, s; infinite for never.
+        cut, fresh: (steps,) seconds of cutting, and what they would be if nothing dulled.
+        used, worn: (steps,) abrasives to have at hand, and how many of them or of bars and tubs are worn out.
+        warm, rests: how the part warms, and (steps,) how often it is put down to cool.
+        values: (4, steps) time (s), metal (m), cost, changes of each; the metal is that of places taken up before.
+        off: (found, steps) what each surface as found loses by the step that takes it up, m; minus infinity by any other.
+        lost: (steps,) the most of that, less what stands above the face there.
+        forbids: by refusal, (steps,) where its rules forbid a step.
         outside: (n,) the chance that an end there misses the wanted band.
         stop: (4, n) what ending there risks: that grade again, several times, by the odds of missing the band.
         may_end: (n,) by refusal, where a route may end; under None what is never lifted.
@@ -84,6 +138,11 @@ class StepFigures:
     """
 
     surfaces: Surfaces
+    graph: Graph
+    met: Met
+    zones: Zones | None
+    tools_at: tuple[ToolOnFace | None, ...]
+    area: Reals
     layer: Reals
     likely_layer: Reals
     life: Reals
@@ -95,7 +154,8 @@ class StepFigures:
     warm: Warming
     rests: Reals
     values: Reals
-    passable: Flags
+    off: Reals
+    lost: Reals
     forbids: dict[Refusal, Flags]
     may_end: dict[Refusal | None, Flags]
     outside: Reals
@@ -105,17 +165,51 @@ class StepFigures:
     _repeats: dict[tuple[str, str], Reals] = field(default_factory=dict, compare=False)
 
     def beyond(self, habit: str) -> Reals:
-        """(n, n) how many times as far each step goes as a habit allows; worked out once, as no wish changes it."""
+        """(steps,) how many times as far each step goes as a habit allows; worked out once, as no wish changes it."""
         if habit not in self._beyond:
-            self._beyond[habit] = excess(self.surfaces, habit)
+            self._beyond[habit] = self.met.most([excess(found, habit) for found in self.met.found])
         return self._beyond[habit]
 
     def repeats(self, habit: str, handover: str) -> Reals:
-        """(n, n) how often each step is expected to be repeated by a habit and a school; worked out once."""
+        """(steps,) how often each step is expected to be repeated by a habit and a school; worked out once."""
         key = habit, handover
         if key not in self._repeats:
-            self._repeats[key] = repeats(self.surfaces, self.beyond(habit), handover)
+            each = [repeats(found, excess(found, habit), handover) for found in self.met.found]
+            self._repeats[key] = self.met.most(each)
         return self._repeats[key]
+
+    def tool_at(self, node: int) -> ToolOnFace:
+        """The tool that leaves the face in the state of a node from 1."""
+        on_face = self.tools_at[node]
+        assert on_face is not None, "a tool led to it"
+        return on_face
+
+    def ids_of(self, route: Route) -> tuple[str, ...]:
+        """The ids of its tools in order; what goes on over more of the face is named once."""
+        return tuple(self.tool_at(int(self.graph.after[step])).tool.id for step in route.steps if not self.met.on[step])
+
+    def washed(self, step: int) -> bool:
+        """Whether the grit of the tool before is washed off first."""
+        return bool(self.graph.before[step] > 0 and not self.met.on[step])
+
+    def metal_of(self, route: Route) -> Reals:
+        """(found,) what each of the surfaces as found loses on a route, m; 0 where it is not worked."""
+        after = 0.0
+        lost = np.zeros(len(self.off))
+        for step in reversed(route.steps):
+            lost = np.where(np.isfinite(self.off[:, step]), self.off[:, step] + after, lost)
+            after += float(self.values[METAL, step])
+        return lost
+
+    def counted_metal_of(self, route: Route) -> float:
+        """The most that any place loses on a route, as the limit counts it: without what stands above the face there, m."""
+        above = np.array([self.face.above - found.face.found.above for found in self.met.found[1:]])
+        lost = self.metal_of(route)
+        return float(max(lost[0], *(lost[1:] + above))) if len(above) else float(lost[0])
+
+    def uses_zones(self, route: Route) -> bool:
+        """Whether some of its steps work places only."""
+        return not self.graph.whole[list(route.nodes)].all()
 
     @property
     def face(self) -> Face:
@@ -126,43 +220,119 @@ class StepFigures:
         return self.surfaces.tools
 
 
-def step_figures(face: Face, job: Job, tools: Toolset) -> StepFigures:
-    """Work out every step between any two of these tools on the face."""
-    surfaces = surfaces_of(face, ToolContext.of(face, job), tools)
+def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset]) -> StepFigures:
+    """Work out every step between any two of the tools that are chosen for the face, and for places on it."""
+    context = ToolContext.of(face, job)
+    wide = choose(context)
+    within = replace(context, place=_place(face, context)) if face.spots else context
+    near = choose(within) if face.spots else wide
+    surfaces = surfaces_of(face, context, near)
+    found = (surfaces, *(surfaces_of(replace(face, found=spots.found), context, near) for spots in face.spots))
     may_end = possible_ends(surfaces)
     ends = np.logical_and.reduce(list(may_end.values()))
-    layer = _layers(surfaces, surfaces.depth_worst, ends)
-    likely_layer = _layers(surfaces, surfaces.depth_likely, ends)
-    volume = likely_layer * face.area
-    volume[0] = _first_volume(surfaces, likely_layer[0])
-    fresh = volume / tools.rate
-    life = tools.life_on(surfaces.depth_likely)
-    changed_after = tools.change_after(life)
-    done = cutting(fresh=fresh, life=life, change_after=changed_after)
-    worn = np.where(np.isfinite(life), done.seconds / changed_after, fresh / tools.lasts)
-    warm = warming(job, tools.tools)
-    rests = np.pad(warm.rests(done.seconds[:, 1:]), ((0, 0), (1, 0)))
-    values, outside = _values(done.seconds + rests * warm.rest, done.used, worn, layer, tools), chance_outside_band(surfaces)
+    done = bool(face.spots) and (face.found.as_wanted or (face.found.after is not None and bool(ends[0])))
+    depths = [float(each.depth_likely[0]) for each in found[1:]]
+    zones = zones_of(face, face.spots, surfaces, depths) if face.spots and may_be_zoned(surfaces) else None
+    at = {on_face.tool.id: number for number, on_face in enumerate(wide, start=1)}
+    place_in_wide = np.array([0, *(at.get(tool, 0) for tool in surfaces.ids)])
+    graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, zones)
+    met = _met(graph, found, done)
+    columns = _Columns(near, wide, graph.row, place_in_wide[graph.row], graph.whole)
+    area = _areas(face, graph, zones)
+    layers = [_layers(each, each.depth_worst, ends) for each in found]
+    likely_layers = [_layers(each, each.depth_likely, ends) for each in found]
+    own_marks = surfaces.depth_worst[met.after]
+    layer, likely_layer = np.maximum(met.most(layers), own_marks), np.maximum(met.most(likely_layers), own_marks)
+    fresh = _volume(met, graph, zones, area, likely_layers) / columns.of("rate")[graph.after]
+    torn_by = np.maximum(met.most([_down(each.depth_likely) for each in found]), own_marks)
+    life, changed_after = near.lives(met.after, torn_by)
+    cut = cutting(fresh=fresh, life=life, change_after=changed_after)
+    lasts = columns.of("lasts")[graph.after]
+    worn = np.where(np.isfinite(life), cut.seconds / changed_after, fresh / lasts)
+    of_tools = warming(job, near.tools)
+    warm = Warming(of_tools.first[met.after - 1], of_tools.between[met.after - 1], of_tools.rest)
+    rests = warm.rests(cut.seconds)
+    values = _values(
+        cut.seconds + rests * warm.rest, cut.used, worn, _tail_metal(met, graph, layers, layer), columns, graph, met
+    )
+    outside = chance_outside_band(surfaces)[graph.row]
     return StepFigures(
         surfaces=surfaces,
+        graph=graph,
+        met=met,
+        zones=zones,
+        tools_at=columns.tools,
+        area=area,
         layer=layer,
         likely_layer=likely_layer,
         life=life,
         change_after=changed_after,
-        cut=done.seconds,
+        cut=cut.seconds,
         fresh=fresh,
-        used=done.used,
+        used=cut.used,
         worn=worn,
         warm=warm,
         rests=rests,
         values=values,
-        passable=COARSE_TO_FINE.mask(surfaces),
-        forbids=forbidden_steps(surfaces),
-        may_end=may_end,
+        off=(off := _off(met, graph, layers, layer)),
+        lost=np.max(
+            [each + face.above - found_there.face.found.above for each, found_there in zip(off, found, strict=True)], axis=0
+        )
+        if face.spots
+        else off[0],
+        forbids=_forbidden(met, graph, (near, within), (wide, context)),
+        may_end=_ends(may_end, graph, surfaces, done),
         outside=outside,
-        stop=_stop(surfaces, outside, values),
+        stop=_stop(graph, surfaces, area, columns, outside, values),
         own={own_tool.tool: own_tool for own_tool in job.own.tools} if job.own else {},
     )
+
+
+def _place(face: Face, context: ToolContext) -> float:
+    """The area of the largest of the spots, m2."""
+    return min(context.place, max(spots.length * spots.width for spots in face.spots))
+
+
+def _met(graph: Graph, found: tuple[Surfaces, ...], done: bool) -> Met:
+    before, after = graph.row[graph.before], graph.row[graph.after]
+    whole = graph.whole[graph.after] & ~graph.whole[graph.before]
+    taken_up = graph.kinds[graph.after] & ~graph.kinds[graph.before]
+    spots = [(taken_up >> at & 1).astype(bool) for at in range(len(found) - 1)]
+    on = (before == after) & (graph.before > 0)
+    if len(found) > 1 and not graph.kinds.any():  # no place is worked by itself: the first step meets all of them
+        spots = [whole for _ in found[1:]]
+    return Met(found, done, before, after, on, np.array([whole, *spots]))
+
+
+class _Columns:
+    """A figure of every node's tool: of the tools as they work a place, or all of the face."""
+
+    def __init__(self, near: Toolset, wide: Toolset, row: Places, row_of_wide: Places, whole: Flags) -> None:
+        self._near, self._wide, self._row, self._row_of_wide, self._whole = near, wide, row, row_of_wide, whole
+        pairs = zip(row.tolist(), row_of_wide.tolist(), whole.tolist(), strict=True)
+        self.tools = tuple((wide.tools[b - 1] if w else near.tools[a - 1]) if a else None for a, b, w in pairs)
+
+    def of(self, name: str) -> Reals:
+        """(n,) a column of `Toolset`."""
+        near, wide = getattr(self._near, name), getattr(self._wide, name)
+        return np.asarray(near[self._row] if near is wide else np.where(self._whole, wide[self._row_of_wide], near[self._row]))
+
+
+def _down(depth: Reals) -> Reals:
+    """(n, n) the depth of the marks that are met."""
+    return np.broadcast_to(depth[:, None], (len(depth), len(depth)))
+
+
+def _areas(face: Face, graph: Graph, zones: Zones | None) -> Reals:
+    """(n,) m2 that are worked at each node; all of the face where nothing was yet."""
+    area = np.full(len(graph.row), face.area)
+    if zones is None:
+        return area
+    at = np.flatnonzero(~graph.whole)[1:]
+    members = (graph.kinds[at][:, None] >> np.arange(len(zones.spots)) & 1).astype(bool)
+    each = zones.areas[:, graph.row[at], graph.width[at]].T
+    area[at] = np.minimum((each * members).sum(axis=1), face.area)
+    return area
 
 
 def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
@@ -175,37 +345,56 @@ def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
     return layer
 
 
-def _stop(surfaces: Surfaces, outside: Reals, values: Reals) -> Reals:
-    """(4, n) what an end adds to the criteria: its grade again over its own marks, by the odds that it misses the band."""
-    again = (
-        surfaces.depth_worst * surfaces.face.area / surfaces.toolset.rate + constant("work.check").si + constant("work.wash").si
-    )
-    stop, seconds = np.zeros((len(CRITERIA), surfaces.count)), values[TIME, 0]
-    stop[TIME, 1:], stop[METAL, 1:] = again[1:], surfaces.depth_worst[1:]
-    stop[COST] = np.divide(values[COST, 0] * stop[TIME], seconds, out=np.zeros_like(seconds), where=seconds > 0)
-    return stop * constant("end.price").value * outside / np.maximum(1 - outside, REL_TOL)
+def _volume(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Sequence[Reals]) -> Reals:
+    """(steps,) m3 that each step cuts.
+
+    In zones the marks of the tool before are only where it worked, and what is new around that just gets the step's own; the
+    spots that it takes up are dug out with a rim. A pass over everything clears the deepest that it meets anywhere, except for
+    metal that stands proud, which is only in its places.
+    """
+    face, after = met.found[0].face, met.after
+    own = met.found[0].depth_worst[after]
+    worked = np.where((met.before > 0) & ~met.on, layers[0][met.before, after], np.where(met.before > 0, own, 0.0))
+    before, now = np.where(met.before > 0, area[graph.before], 0.0), area[graph.after]
+    zone = ~graph.whole[graph.after]
+    volume = worked * before + own * np.maximum(now - before, 0.0)
+    first = own * face.area if met.done else _first_volume(met.found[0], layers[0][0])[after]
+    deepest = np.where(met.before > 0, worked, 0.0)
+    for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
+        if not found.face.stands_proud:
+            deepest = np.where(begins, np.maximum(deepest, layer[0, after]), deepest)
+    begun = met.begins[0]
+    volume[begun] = np.maximum(first, deepest * face.area)[begun]
+    for at, (spots, layer, begins, found) in enumerate(zip(face.spots, layers[1:], met.begins[1:], met.found[1:], strict=True)):
+        more = begins & (zone | found.face.stands_proud)
+        dug = zones.dug[at, after] if zones is not None else np.minimum(spots.area, face.area)
+        volume += np.where(more, np.maximum(layer[0, after] - own, 0.0) * dug, 0.0)
+    return volume
+
+
+def _tail_metal(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
+    """(steps,) m that each takes off where it was worked before; all of the layer where that was nowhere, or is everywhere."""
+    own = met.found[0].depth_worst[met.after]
+    again = np.where(met.on, own, layers[0][met.before, met.after])
+    in_zones = (graph.before > 0) & ~graph.whole[graph.after]
+    return np.where(in_zones, again, layer)
+
+
+def _off(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
+    zone = ~graph.whole[graph.after]
+    each = [layer, *(np.where(zone, of_spots[0, met.after], layer) for of_spots in layers[1:])]
+    return np.where(met.begins, np.array(each), -np.inf)
 
 
 def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
-    """(n,) m3 that the first step cuts: ripple, raised metal and edges do not fill the layer, and nicks are only dished.
-
-    A dish is no smaller than the tool, and the rest of the face must be covered with the tool's own marks.
-    """
+    """(n,) m3 that a first step over all of the face cuts: ripple and edges do not fill the layer."""
     face = surfaces.face
     whole = layer * face.area
     if face.edge is not None:
         return _edge_volume(face.edge) + surfaces.depth_worst * face.area
-    if face.stock or face.found.after is not None:
+    if face.stock or not face.found.has_depth or face.found.kind != "waviness":
         return whole
-    if face.found.kind == "waviness":
-        return whole * constant("removal.waviness_share").value
-    if face.found.kind == "raised":
-        return whole * (face.found.share or usual_share(face.found.kind) or 1.0)
-    dishes = dishes_of(face, float(surfaces.depth_likely[0]))
-    if dishes is None:
-        return whole
-    dug = dishes.count * dish_volume(area=np.maximum(dishes.area, surfaces.toolset.patch), depth=layer)
-    return np.minimum(whole, dug + surfaces.depth_worst * face.area)
+    return whole * constant("removal.waviness_share").value
 
 
 def _edge_volume(edge: Edge) -> float:
@@ -214,12 +403,67 @@ def _edge_volume(edge: Edge) -> float:
     return radius_volume(radius=edge.size, length=edge.length)
 
 
-def _values(busy: Reals, used: Reals, worn: Reals, layer: Reals, tools: Toolset) -> Reals:
-    """What every step adds to the criteria; `busy`: seconds of cutting and resting."""
-    values = np.zeros((len(CRITERIA), *busy.shape))
-    values[TIME] = busy + (used - 1) * tools.change + (tools.setup + constant("work.check").si)
-    values[TIME, 1:] += constant("work.wash").si
-    values[METAL] = layer
-    values[COST] = tools.price * worn
-    values[CHANGES, 1:] = tools.mounted
+def _values(busy: Reals, used: Reals, worn: Reals, metal: Reals, columns: _Columns, graph: Graph, met: Met) -> Reals:
+    """What every step adds to the criteria; `busy`: seconds of cutting and resting. What goes on needs no set-up."""
+    after = graph.after
+    values = np.zeros((len(CRITERIA), len(busy)))
+    setup = np.where(met.on, 0.0, columns.of("setup")[after])
+    values[TIME] = busy + (used - 1) * columns.of("change")[after] + (setup + constant("work.check").si)
+    values[TIME, (graph.before > 0) & ~met.on] += constant("work.wash").si
+    values[METAL] = metal
+    values[COST] = columns.of("price")[after] * worn
+    values[CHANGES] = np.where(met.on | (graph.before == 0), 0.0, columns.of("mounted")[after])
     return values
+
+
+def _stop(graph: Graph, surfaces: Surfaces, area: Reals, columns: _Columns, outside: Reals, values: Reals) -> Reals:
+    """(4, n) what an end adds to the criteria: its grade again over its own marks, by the odds that it misses the band."""
+    own = surfaces.depth_worst[graph.row]
+    again = own * area / columns.of("rate") + constant("work.check").si + constant("work.wash").si
+    stop = np.zeros((len(CRITERIA), len(graph.row)))
+    seconds, cost = np.zeros(len(graph.row)), np.zeros(len(graph.row))
+    first = graph.before == 0
+    seconds[graph.after[first]], cost[graph.after[first]] = values[TIME, first], values[COST, first]
+    stop[TIME, 1:], stop[METAL, 1:] = again[1:], own[1:]
+    stop[COST] = np.divide(cost * stop[TIME], seconds, out=np.zeros_like(seconds), where=seconds > 0)
+    return stop * constant("end.price").value * outside / np.maximum(1 - outside, REL_TOL)
+
+
+def _forbidden(
+    met: Met, graph: Graph, of_places: tuple[Toolset, ToolContext], of_face: tuple[Toolset, ToolContext]
+) -> dict[Refusal, Flags]:
+    """(steps,) by refusal, where a rule forbids a step; the tools and what they depend on, for places and all of the face."""
+    each = [forbidden_steps(found) for found in met.found]
+    forbids = {refusal: met.any_of([masks[refusal] for masks in each]) for refusal in each[0]}
+    whole = graph.whole[graph.after]
+    for (tools, context), here in ((of_places, ~whole), (of_face, whole)):
+        if tools is usable(context):  # whatever a rule forbids here is not among these
+            continue
+        for refusal, column in forbidden_tools(of_places[0], context).items():
+            forbids[refusal] = forbids.get(refusal, False) | (here & column[met.after])
+    return forbids
+
+
+def _ends(may_end: dict[Refusal | None, Flags], graph: Graph, surfaces: Surfaces, done: bool) -> dict[Refusal | None, Flags]:
+    """(n,) by refusal; spots that are not worked are no end, and a place alone only where it is not seen beside the rest."""
+    face = surfaces.face
+    ends = {refusal: flags[graph.row] for refusal, flags in may_end.items()}
+    if face.spots:
+        everything = (1 << len(face.spots)) - 1
+        blended = (graph.kinds == everything) & _not_seen(surfaces, done)[graph.row]
+        ends[None] = ends[None] & (graph.whole | blended)
+    return ends
+
+
+def _not_seen(surfaces: Surfaces, done: bool) -> Flags:
+    """(n,) the tools that may end on a place: one that cannot be told from the rest, which is as wanted already."""
+    face, ra = surfaces.face, surfaces.ra
+    if not done or is_brushed(face):
+        return np.zeros(surfaces.count, dtype=bool)
+    if face.want.deformed in (constant("deformed.hidden").value, constant("deformed.mirror").value):
+        return np.ones(surfaces.count, dtype=bool)
+    if face.found.after is None:
+        return np.zeros(surfaces.count, dtype=bool)
+    match = constant("blend.match").value
+    alike: Flags = (ra <= ra[0] * match) & (ra >= ra[0] / match)
+    return alike

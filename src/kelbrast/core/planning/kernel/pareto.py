@@ -1,14 +1,14 @@
-"""The Pareto front of routes in minutes, metal, cost and changes: exact, by label setting.
+"""The Pareto front of routes in minutes, metal, cost and changes: exact, by label setting from the ends.
 
-A label is a partial route with its totals. It is dropped when another at the same node is no worse in everything, or when
-even the best imaginable way on (the least of every criterion by itself) is no better than a route that is known already.
+A label is a way on from a node with its totals. It is dropped when another at the same node is no worse in everything, or when
+even the best imaginable way to it (the least of every criterion by itself) makes no route that is any use.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.planning.kernel.search import CRITERIA, METAL, ROUNDING_SLACK, Route, StepTable, least_ahead
+from kelbrast.core.planning.kernel.search import CRITERIA, METAL, ROUNDING_SLACK, Route, StepTable, least_behind, search
 from kelbrast.core.validity import Flags, Places, Reals
 
 
@@ -21,62 +21,59 @@ class ParetoFront:
     pruned: int
 
 
-def non_dominated(table: StepTable, limit: float = np.inf) -> ParetoFront:
-    """Every route within the limit (m) that no other beats in all of `CRITERIA`; of routes with the same totals, one."""
-    values, steps, ends, stopping = table.values, table.onward, table.ends, table.stopping.T
-    ahead = least_ahead(table)
-    limit *= ROUNDING_SLACK
-    # A node that no route leads on from has an infinite way ahead and never gets a label.
-    at: list[_Bundle | None] = [None] * len(ends)
-    at[0] = _Bundle(np.zeros((1, len(CRITERIA))), [()])
-    done = _Bundle(np.empty((0, len(CRITERIA))), [])
-    if ends[0]:
-        done = _Bundle(stopping[:1].copy(), [()])
+def non_dominated(table: StepTable) -> ParetoFront:
+    """Every route within the limits that no other beats in all of `CRITERIA`; of routes with the same totals, one."""
+    stopping, behind = table.stopping.T, least_behind(table)
+    bests = [route.totals for each in CRITERIA if (route := search(table, each)) is not None]
+    if not bests:
+        return ParetoFront((), 0, 0)
+    known = np.array(bests)
     kept = pruned = 0
-    for node in range(1, len(ends)):
-        if not np.isfinite(ahead[node]).all():
+    at = [_Bundle(np.empty((0, len(CRITERIA))), [])] * len(table.ends)
+    for node in range(len(table.ends) - 1, -1, -1):
+        if not np.isfinite(behind[node]).all():
             continue
-        totals, nodes = _arriving(at, steps, values, node)
-        if not nodes:
+        totals, ways = _leaving(at, table, node)
+        if table.ends[node]:
+            totals, ways = np.concatenate([totals, stopping[None, node]]), [*ways, ()]
+        if not ways:
             continue
-        hopeful = np.flatnonzero((totals[:, METAL] + ahead[node, METAL] <= limit) & ~_beaten(totals + ahead[node], done.totals))
+        hopeful = np.flatnonzero(~_beaten(totals + behind[node], known))
         best = hopeful[_undominated(totals[hopeful])]
         pruned += len(totals) - len(best)
         kept += len(best)
-        at[node] = labels = _Bundle(totals[best], [nodes[k] for k in best])
-        if ends[node]:
-            done = _merged(done, _Bundle(labels.totals + stopping[node], labels.nodes))
-    order = np.lexsort(done.totals.T[::-1])
-    return ParetoFront(tuple(Route(done.nodes[k], done.totals[k]) for k in order), kept, pruned)
+        at[node] = _Bundle(totals[best], [ways[k] for k in best])
+    done = at[0]
+    routes = [
+        Route(tuple(int(table.after[step]) for step in done.ways[k]), done.ways[k], done.totals[k])
+        for k in np.lexsort(done.totals.T[::-1])
+    ]
+    return ParetoFront(tuple(routes), kept, pruned)
 
 
 @dataclass(frozen=True, slots=True)
 class _Bundle:
     totals: Reals
-    nodes: list[tuple[int, ...]]
+    ways: list[tuple[int, ...]]
 
 
-def _arriving(at: list[_Bundle | None], steps: Flags, values: Reals, node: int) -> tuple[Reals, list[tuple[int, ...]]]:
-    totals, nodes = [], []
-    for before in np.flatnonzero(steps[:node, node]).tolist():
-        labels = at[before]
-        if labels is not None and labels.nodes:
-            totals.append(labels.totals + values[:, before, node])
-            nodes += [(*way, node) for way in labels.nodes]
-    return (np.concatenate(totals) if totals else np.empty((0, len(CRITERIA)))), nodes
-
-
-def _merged(done: _Bundle, more: _Bundle) -> _Bundle:
-    totals = np.concatenate([done.totals, more.totals])
-    nodes = done.nodes + more.nodes
-    best = _undominated(totals)
-    return _Bundle(totals[best], [nodes[k] for k in best])
+def _leaving(at: list[_Bundle], table: StepTable, node: int) -> tuple[Reals, list[tuple[int, ...]]]:
+    totals, ways = [np.empty((0, len(CRITERIA)))], []
+    low, high = np.searchsorted(table.before, [node, node + 1])
+    onward = table.onward[(table.onward >= low) & (table.onward < high)]
+    for step in onward.tolist():
+        labels = at[table.after[step]]
+        may = np.flatnonzero(labels.totals[:, METAL] <= table.within[step])
+        totals.append(labels.totals[may] + table.values[:, step])
+        ways += [(step, *labels.ways[k]) for k in may]
+    return np.concatenate(totals), ways
 
 
 def _beaten(totals: Reals, known: Reals) -> Flags:
-    """Which rows some known row is no worse than in everything."""
+    """Which rows some known row is better than in something, and no worse than in everything."""
     no_worse: Flags = np.all(known[None, :, :] <= totals[:, None, :] * ROUNDING_SLACK, axis=2)
-    beaten: Flags = np.any(no_worse, axis=1)
+    better: Flags = np.any(known[None, :, :] * ROUNDING_SLACK < totals[:, None, :], axis=2)
+    beaten: Flags = np.any(no_worse & better, axis=1)
     return beaten
 
 

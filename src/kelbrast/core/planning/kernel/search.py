@@ -1,15 +1,20 @@
-"""The best route through a graph of steps under a metal limit: exact, in three stages.
+"""The best route through a graph of steps under metal limits: exact, in three stages.
 
 All steps lead from a node to a later one, so the cheapest way from every node to an end is found in a few rounds over all
-steps at once. That way, without the limit, is already the answer when it stays within the limit. When it does not, the most
-sparing way tells whether there is an answer at all and what it costs at most; and label setting with dominance finds
-the best in between: a label is a partial route with its totals, and one is dropped when another at the same node is no
-worse both in the objective (ties broken by time, then by metal) and in metal, or when bounds show that it cannot become the
-best: the way on in the objective, in metal, and in both weighed against each other (Lagrange).
+steps at once. That way, without the limits, is already the answer when it keeps them. When it does not, the most sparing way
+tells whether there is an answer at all and what it costs at most; and label setting with dominance finds the best in between.
+
+A limit belongs to a place on the face, and the metal that comes off there is that of the step that takes the place up and of
+all steps after it: always the tail of a route. So labels run backwards, from the ends: one is a way on from a node with its
+totals, the limit of a place is asked once, at the step that takes it up, and one resource is enough however many places there
+are. A label is dropped when another at the same node is no worse both in the objective (ties broken by time, then by metal)
+and in metal, or when bounds show that it cannot become the best: the way to it in the objective, in metal, and in both
+weighed against each other (Lagrange).
 """
 
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import pairwise
 from typing import Final
 
 import numpy as np
@@ -24,18 +29,25 @@ _BOUND_ROUNDS: Final = 20  # of looking for the best weight; it is found in a fe
 
 @dataclass(frozen=True)
 class StepTable:
-    """Steps that all lead from a node to a later one; a route begins at node 0.
+    """Steps that all lead from a node to a later one, in ascending order of the node before; a route begins at node 0.
 
     Attributes:
-        values: (criteria, n, n) what each step adds: time (s), metal (m), cost, changes; indexed [criterion, from, to].
-        steps: (n, n) which of them may be taken.  ends: (n,) where a route may end.
+        before, after: (steps,) the nodes of each.
+        values: (criteria, steps) what each adds: time (s), metal (m), cost, changes.
+        steps: (steps,) which of them may be taken.  ends: (n,) where a route may end.
+        room: (steps,) the most metal (m) that may come off after the step, infinite where it takes up no place with a limit.
         stop: (criteria, n) what ending there adds, nothing in metal and changes; None for nothing anywhere.
+        origin: (steps,) what each is a copy of, where the same step stands there more than once; None where none does.
     """
 
+    before: Places
+    after: Places
     values: Reals
     steps: Flags
     ends: Flags
+    room: Reals | None = None
     stop: Reals | None = None
+    origin: Places | None = None
 
     @cached_property
     def stopping(self) -> Reals:
@@ -43,26 +55,49 @@ class StepTable:
         return np.where(self.ends, 0.0 if self.stop is None else self.stop, np.full((len(self.values), len(self.ends)), np.inf))
 
     @cached_property
-    def onward(self) -> Flags:
-        """(n, n) the steps that a best route may take: none leads on from an end where stopping adds no more than any step."""
-        least = np.where(self.steps, self.values, np.inf).min(axis=2)
+    def onward(self) -> Places:
+        """The steps that a best route may take: none leads on from an end where stopping adds no more than any step."""
+        taken = np.flatnonzero(self.steps)
+        least = np.full((len(self.values), len(self.ends)), np.inf)
+        begins = _first_of_each(self.before[taken])
+        if len(taken):
+            least[:, self.before[taken[begins]]] = np.minimum.reduceat(self.values[:, taken], begins, axis=1)
         final: Flags = (self.stopping <= least).all(axis=0) & self.ends
-        onward: Flags = self.steps & ~final[:, None]
+        onward: Places = taken[~final[self.before[taken]]]
         return onward
+
+    @cached_property
+    def within(self) -> Reals:
+        """(steps,) the room with its slack for rounding."""
+        room = np.full(len(self.before), np.inf) if self.room is None else self.room
+        return np.asarray(room + np.abs(self.values[METAL] + np.where(np.isfinite(room), room, 0.0)) * REL_TOL)
+
+
+def through(table: StepTable, nodes: Flags) -> StepTable:
+    """The table of the routes that pass at least one of these nodes: the graph before that, and a copy of it after."""
+    count, passes = len(table.ends), nodes[table.after]
+    copies = np.concatenate([np.arange(len(table.before))] * 2)
+    stop = None if table.stop is None else np.concatenate([table.stop] * 2, axis=1)
+    return StepTable(
+        before=np.concatenate([table.before, table.before + count]),
+        after=np.concatenate([np.where(passes, table.after + count, table.after), table.after + count]),
+        values=table.values[:, copies],
+        steps=table.steps[copies],
+        ends=np.concatenate([np.zeros_like(table.ends), table.ends]),
+        room=None if table.room is None else table.room[copies],
+        stop=stop,
+        origin=copies if table.origin is None else table.origin[copies],
+    )
 
 
 @dataclass(frozen=True, slots=True)
 class Route:
-    """Nodes in order, the totals by `CRITERIA` (s, m, money, count), and how many labels were kept for it."""
+    """Nodes and steps in order, the totals by `CRITERIA` (s, m, money, count), and how many labels were kept for it."""
 
     nodes: tuple[int, ...]
+    steps: tuple[int, ...]
     totals: Reals
     kept: int = 0
-
-    @property
-    def steps(self) -> tuple[tuple[int, int], ...]:
-        """(from, to) of every step."""
-        return tuple(zip((0, *self.nodes), self.nodes, strict=False))
 
 
 def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
@@ -70,13 +105,14 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
 
     Equation: `t_k(i) = min over j of t(i, j) + t_(k - c(i, j))(j)`, k changes to go from node i.
     """
-    before, after = np.nonzero(table.onward)
+    onward = table.onward
+    before, after = table.before[onward], table.after[onward]
     left = np.arange(most + 1)[:, None]
     ahead = np.tile(table.stopping[TIME], (most + 1, 1))
-    spare = left - table.values[CHANGES, before, after].astype(np.intp)
-    seconds = np.where(spare >= 0, table.values[TIME, before, after], np.inf)
+    spare = left - table.values[CHANGES, onward].astype(np.intp)
+    seconds = np.where(spare >= 0, table.values[TIME, onward], np.inf)
     place = np.maximum(spare, 0) * len(table.ends) + after  # in the flattened array
-    begins = np.flatnonzero(np.diff(before, prepend=-1))
+    begins = _first_of_each(before)
     here = before[begins]
     for _ in range(len(table.ends) if len(before) else 0):  # no route has more steps
         better = np.minimum(ahead[:, here], np.minimum.reduceat(seconds + ahead.take(place), begins, axis=1))
@@ -92,232 +128,310 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
 
 
 def _route(table: StepTable, ahead: Reals, changes: int) -> Route:
-    nodes: list[int] = []
+    steps: list[int] = []
     totals = np.zeros(len(table.values))
     node, spare = 0, changes
     while table.stopping[TIME, node] > ahead[spare, node]:
-        onward = np.flatnonzero(table.onward[node])
-        less = spare - table.values[CHANGES, node, onward].astype(np.intp)
-        seconds = np.where(less >= 0, table.values[TIME, node, onward] + ahead[np.maximum(less, 0), onward], np.inf)
-        after = int(onward[seconds.argmin()])
-        step = table.values[:, node, after]
-        spare -= int(step[CHANGES])
-        totals += step
-        nodes.append(node := after)
-    return Route(tuple(nodes), totals + table.stopping[:, node])
+        onward = table.onward[table.before[table.onward] == node]
+        less = spare - table.values[CHANGES, onward].astype(np.intp)
+        ways = table.values[TIME, onward] + ahead[np.maximum(less, 0), table.after[onward]]
+        step = int(onward[np.where(less >= 0, ways, np.inf).argmin()])
+        spare -= int(table.values[CHANGES, step])
+        totals += table.values[:, step]
+        steps.append(step)
+        node = int(table.after[step])
+    return _made(table, steps, totals + table.stopping[:, node])
 
 
-def search(table: StepTable, objective: str, limit: float = np.inf) -> Route | None:
-    """The best route for an objective (one of `CRITERIA`) that takes no more metal than the limit (m); None for none."""
-    limit *= ROUNDING_SLACK
-    ahead = _cheapest_ahead(table, _criteria(objective))
-    if not ahead.leads_to_an_end(0) or ahead.totals[0, METAL] <= limit:
-        return ahead.route()
-    sparing = _cheapest_ahead(table, _criteria("metal"))
-    if sparing.totals[0, METAL] > limit:
+def _made(table: StepTable, steps: list[int], totals: Reals, kept: int = 0) -> Route:
+    return Route(tuple(int(table.after[step]) for step in steps), tuple(steps), totals, kept)
+
+
+def search(table: StepTable, objective: str) -> Route | None:
+    """The best route for an objective (one of `CRITERIA`) that keeps all limits; None for none."""
+    ahead = _cheapest_ahead(table, table.onward, _criteria(objective))
+    best = ahead.route(table)
+    if best is None or keeps_limits(table, best):
+        return best
+    least = _least_metal(table)
+    if not np.isfinite(least[0]):
         return None
-    return _within_limit(table, objective, limit, ahead, sparing)
+    can = table.onward[least[table.after[table.onward]] <= table.within[table.onward]]
+    sparing = _cheapest_ahead(table, can, _criteria("metal")).route(table)
+    assert sparing is not None, "the least metal is that of a route"
+    return _within_limits(table, objective, can, best, sparing)
+
+
+def keeps_limits(table: StepTable, route: Route) -> bool:
+    """Whether a route keeps the limit of every place that it takes up."""
+    ahead = 0.0
+    for step in reversed(route.steps):
+        if ahead > table.within[step]:
+            return False
+        ahead += float(table.values[METAL, step])
+    return True
+
+
+def _least_metal(table: StepTable) -> Reals:
+    """(n,) the least metal from each node to an end that keeps all limits on the way; infinite where no way does."""
+    onward = table.onward
+    before, after = table.before[onward], table.after[onward]
+    metal, within = table.values[METAL, onward], table.within[onward]
+    least: Reals = table.stopping[METAL].copy()
+    begins = _first_of_each(before)
+    for _ in range(len(least) if len(onward) else 0):
+        ways = np.where(least[after] <= within, metal + least[after], np.inf)
+        here = before[begins]
+        better = np.minimum(least[here], np.minimum.reduceat(ways, begins))
+        if np.array_equal(better, least[here]):
+            break
+        least[here] = better
+    return least
 
 
 def least_ahead(table: StepTable) -> Reals:
     """(n, criteria): the least of every criterion by itself from each node to an end, infinite where no end is reached."""
-    before, after = np.nonzero(table.onward)
+    onward = table.onward
+    before, after = table.before[onward], table.after[onward]
     rows = zip(table.values, table.stopping, strict=True)
-    return np.stack([_least(each[before, after], before, after, stopping) for each, stopping in rows], axis=1)
+    return np.stack([_least(each[onward], before, after, stopping) for each, stopping in rows], axis=1)
+
+
+def least_behind(table: StepTable) -> Reals:
+    """(n, criteria): the least of every criterion by itself from the beginning to each node, infinite where no way leads."""
+    return np.stack([_behind(table, table.onward, each[table.onward]) for each in table.values], axis=1)
 
 
 def no_longer_than(table: StepTable, seconds: float) -> StepTable:
     """The table without the steps through which no route takes so little time."""
-    before, after = np.nonzero(table.steps)
-    ahead = _least(table.values[TIME, before, after], before, after, table.stopping[TIME])
-    times = np.where(table.steps, table.values[TIME], np.inf)
-    behind = np.full(len(table.ends), np.inf)
-    behind[0] = 0.0
-    for node in range(1, len(behind)):
-        behind[node] = (behind[:node] + times[:node, node]).min()
-    through = behind[:, None] + times + ahead[None, :]
-    return replace(table, steps=table.steps & (through <= seconds * ROUNDING_SLACK))
+    taken = np.flatnonzero(table.steps)
+    before, after, times = table.before[taken], table.after[taken], table.values[TIME, taken]
+    ahead, behind = _least(times, before, after, table.stopping[TIME]), _behind(table, taken, times)
+    steps = np.zeros_like(table.steps)
+    steps[taken[behind[before] + times + ahead[after] <= seconds * ROUNDING_SLACK]] = True
+    return replace(table, steps=steps)
 
 
-def reachable(table: StepTable, limit: float = np.inf) -> Flags:
-    """(n,): which nodes can be reached within the limit."""
-    metal = np.where(table.steps, table.values[METAL], np.inf)
-    spent = np.full(len(table.ends), np.inf)
-    spent[0] = 0.0
-    for node in range(1, len(spent)):
-        spent[node] = (spent[:node] + metal[:node, node]).min()
-    within: Flags = np.isfinite(spent) & (spent <= limit * ROUNDING_SLACK)
+def reachable(table: StepTable) -> Flags:
+    """(n,): which nodes can be reached within the limits."""
+    within: Flags = _room_left(table, np.flatnonzero(table.steps)) >= 0
     return within
+
+
+def _room_left(table: StepTable, taken: Places) -> Reals:
+    """(n,) the most metal that may still come off after each node by the limits of the places taken up so far, at best;
+    below 0 where no route gets there."""
+    order = taken[np.argsort(table.after[taken], kind="stable")]
+    before, after, metal, within = table.before[order], table.after[order], table.values[METAL, order], table.within[order]
+    left = np.full(len(table.ends), -np.inf)
+    left[0] = np.inf
+    begins = _first_of_each(after)
+    here = after[begins]
+    for _ in range(len(left) if len(order) else 0):
+        better = np.maximum(left[here], np.maximum.reduceat(np.minimum(within, left[before] - metal), begins))
+        if np.array_equal(better, left[here]):
+            break
+        left[here] = better
+    return left
 
 
 @dataclass(frozen=True, slots=True)
 class _Ahead:
-    """The cheapest way on from every node: its totals, and the node it goes to next (-1 at an end or where none leads on)."""
+    """The cheapest way on from every node: its totals, and the step it goes on with (-1 at an end or where none leads on)."""
 
     totals: Reals
-    next: Places
+    step: Places
 
-    def leads_to_an_end(self, node: int) -> bool:
-        return bool(np.isfinite(self.totals[node, TIME]))
-
-    def route(self) -> Route | None:
-        if not self.leads_to_an_end(0):
+    def route(self, table: StepTable) -> Route | None:
+        if not np.isfinite(self.totals[0, TIME]):
             return None
-        nodes = []
-        at = int(self.next[0])
+        steps = []
+        at = int(self.step[0])
         while at >= 0:
-            nodes.append(at)
-            at = int(self.next[at])
-        return Route(tuple(nodes), self.totals[0].copy())
+            steps.append(at)
+            at = int(self.step[table.after[at]])
+        return _made(table, steps, self.totals[0].copy())
 
 
-def _cheapest_ahead(table: StepTable, order: list[int]) -> _Ahead:
+def _cheapest_ahead(table: StepTable, steps: Places, order: list[int]) -> _Ahead:
     """By the first criterion of the order; of the steps that tie in it to the last bit, by the next, and so on."""
     values, stops = table.values, table.ends
-    before, after = np.nonzero(table.onward)
     # Two routes of the same time to the last bit are the same route; in everything else they often tie.
     for criterion in order[:1] if order[0] == TIME else order:
-        ways = values[criterion, before, after]
+        before, after, ways = table.before[steps], table.after[steps], values[criterion, steps]
         stopping = np.where(stops, table.stopping[criterion], np.inf)
         cost = _least(ways, before, after, stopping)
         stops = stops & (stopping <= cost)
-        best = (ways + cost[after] <= cost[before]) & np.isfinite(cost[before])
-        before, after = before[best], after[best]
-    on = ~stops[before]  # where stopping is as good as going on, a route stops
-    before, after = before[on], after[on]
-    first = _first_of_each(before)
-    here, there = before[first], after[first]
+        steps = steps[(ways + cost[after] <= cost[before]) & np.isfinite(cost[before])]
+    steps = steps[~stops[table.before[steps]]]  # where stopping is as good as going on, a route stops
+    first = steps[_first_of_each(table.before[steps])]
+    here, there = table.before[first], table.after[first]
     totals = np.where(stops[:, None], table.stopping.T, np.inf)
-    step = values[:, here, there].T
+    step = values[:, first].T
     for _ in range(len(stops)):  # no route has more steps
         ahead = step + totals[there]
         if np.array_equal(ahead, totals[here]):
             break
         totals[here] = ahead
     following = np.full(len(stops), -1, dtype=np.intp)
-    following[here] = there
+    following[here] = first
     return _Ahead(totals, following)
 
 
-def _first_of_each(before: Places) -> Places:
+def _first_of_each(nodes: Places) -> Places:
     """Where each node first stands in an ascending list of them."""
-    new: Flags = np.ones(len(before), dtype=bool)
-    new[1:] = before[1:] != before[:-1]
+    new: Flags = np.ones(len(nodes), dtype=bool)
+    new[1:] = nodes[1:] != nodes[:-1]
     return np.flatnonzero(new)
 
 
-def _least(ways: Reals, before: Places, after: Places, stopping: Reals) -> Reals:
-    """(n,): the least sum of `ways` from every node to an end and of stopping there, infinite for none: relaxed until nothing
-    gets better.
+def _least(ways: Reals, here: Places, there: Places, start: Reals) -> Reals:
+    """(n,): the least sum of `ways` from every node, and of what it starts from, infinite for none: relaxed until nothing gets
+    better.
 
     Steps only lead to later nodes, so that is after as many rounds as the longest of the best routes has steps, and never
     after more than there are nodes.
 
     Args:
-        ways: (steps,) what each step costs, with the nodes `before` (ascending) and `after` it.
+        ways: (steps,) what each step costs, from the nodes `here` (ascending) to those `there`.
+        start: (n,) what no step at all costs.
     """
-    cost = stopping.copy()
+    cost = start.copy()
     if len(ways) == 0:
         return cost
-    begins = _first_of_each(before)
-    here = before[begins]
+    begins = _first_of_each(here)
+    nodes = here[begins]
     for _ in range(len(cost)):
-        better = np.minimum(cost[here], np.minimum.reduceat(ways + cost[after], begins))
-        if np.array_equal(better, cost[here]):
+        better = np.minimum(cost[nodes], np.minimum.reduceat(ways + cost[there], begins))
+        if np.array_equal(better, cost[nodes]):
             break
-        cost[here] = better
+        cost[nodes] = better
     return cost
+
+
+def _behind(table: StepTable, steps: Places, ways: Reals) -> Reals:
+    """(n,): the least sum of `ways` (one for each of the steps) from the beginning to every node."""
+    order = np.argsort(table.after[steps], kind="stable")
+    start = np.full(len(table.ends), np.inf)
+    start[0] = 0.0
+    return _least(ways[order], table.after[steps][order], table.before[steps][order], start)
 
 
 @dataclass(frozen=True, slots=True)
 class _Bound:
-    """A bound by Lagrange: some route within the limit reaches `at_most`, and no way on from a node is below `ahead`, where
-    metal counts with `weight` against the limit."""
+    """A bound by Lagrange: some route within the limits reaches `at_most`, and no way to a node is below `behind`, where the
+    metal that comes off after the first step counts with `weight` against the room that it left."""
 
     at_most: float
     weight: float
-    ahead: Reals
+    behind: Reals
 
 
-def _bound(table: StepTable, order: list[int], limit: float, ahead: _Ahead, sparing: _Ahead) -> _Bound:
+def _bound(table: StepTable, steps: Places, order: list[int], best: Route, sparing: Route) -> _Bound:
     """The best weight of metal against the objective: of two routes, one within the limit and one beyond, where they tie."""
-    first = order[0]
-    beyond, within = ahead.totals[0], sparing.totals[0]
-    weight, ways = 0.0, ahead.totals[:, first]
+    first, metal = order[0], table.values[METAL].copy()
+    metal_at_most = len(table.ends) * float(metal[steps].max(initial=0.0))
+    begins = table.before == 0
+    metal[begins] = -np.minimum(table.within[begins], metal_at_most)
+
+    def over(route: Route) -> float:
+        """By how much its metal passes the room that its first step left, m."""
+        return float(sum(metal[step] for step in route.steps))
+
+    beyond, within = best, sparing
+    weight, priced = 0.0, table.values[first]
     for _ in range(_BOUND_ROUNDS):
-        if (spared := beyond[METAL] - within[METAL]) <= 0 or within[first] <= beyond[first]:
+        if (spared := over(beyond) - over(within)) <= 0 or within.totals[first] <= beyond.totals[first]:
             break
-        weight = float((within[first] - beyond[first]) / spared)
+        weight = float((within.totals[first] - beyond.totals[first]) / spared)
         mixed = table.values.copy()
-        mixed[first] += weight * table.values[METAL]
-        found = _cheapest_ahead(replace(table, values=mixed), order)
-        ways = found.totals[:, first]
-        route = found.totals[0].copy()
-        route[first] -= weight * route[METAL]
-        if ways[0] >= (within[first] + weight * within[METAL]) * (1 - REL_TOL):
+        mixed[first] += weight * metal
+        priced = mixed[first]
+        found = _cheapest_ahead(replace(table, values=mixed), steps, order).route(table)
+        assert found is not None, "there is a route"
+        route = replace(found, totals=found.totals - weight * over(found) * (np.arange(len(CRITERIA)) == first))
+        if found.totals[first] >= (within.totals[first] + weight * over(within)) * (1 - REL_TOL):
             break
-        beyond, within = (beyond, route) if route[METAL] <= limit else (route, within)
-    return _Bound(float(within[first]), weight, ways)
+        beyond, within = (beyond, route) if keeps_limits(table, route) else (route, within)
+    return _Bound(float(within.totals[first]), weight, _behind(table, steps, priced[steps]))
 
 
-def _within_limit(table: StepTable, objective: str, limit: float, ahead: _Ahead, sparing: _Ahead) -> Route:
-    values, ends = table.values, table.ends
+def _within_limits(table: StepTable, objective: str, steps: Places, best: Route, sparing: Route) -> Route:
+    """By labels from the ends to the beginning; `steps`: those after which the limits can still be kept."""
     order = _criteria(objective)
-    bound = _bound(table, order, limit, ahead, sparing)
+    first, within = order[0], table.within
+    bound = _bound(table, steps, order, best, sparing)
     at_most = bound.at_most * ROUNDING_SLACK
-    labels = _Labels()
-    for node in range(1, len(ends)):
-        if not ahead.leads_to_an_end(node):
-            continue
-        before = np.flatnonzero(table.onward[labels.node, node])
-        totals = labels.totals[before] + values[:, labels.node[before], node].T
-        promising = np.flatnonzero(
-            (totals[:, METAL] + sparing.totals[node, METAL] <= limit)
-            & (totals[:, order[0]] + ahead.totals[node, order[0]] <= at_most)
-            & (totals[:, order[0]] + bound.weight * (totals[:, METAL] - limit) + bound.ahead[node] <= at_most)
-        )
+    behind, left = _behind(table, steps, table.values[first, steps]), _room_left(table, steps)
+    left = left + np.abs(np.where(np.isfinite(left), left, 0.0)) * REL_TOL
+    begins = _first_of_each(table.before[steps])
+    edges = [*begins.tolist(), len(steps)]
+    outward = {int(table.before[steps[a]]): steps[a:b] for a, b in pairwise(edges)}
+    labels = _Labels(len(table.ends))
+    for node in range(len(table.ends) - 1, -1, -1):
+        onward, after, totals = labels.ways_on(table, outward.get(node, steps[:0]))
+        keep = totals[:, METAL] - table.values[METAL, onward] <= within[onward]
+        onward, after, totals = onward[keep], after[keep], totals[keep]
+        if table.ends[node]:
+            stop = table.stopping[None, :, node]
+            onward, after, totals = np.append(onward, -1), np.append(after, -1), np.concatenate([totals, stop])
+        if node:
+            promising = np.flatnonzero(
+                (totals[:, METAL] <= left[node])
+                & (totals[:, first] + behind[node] <= at_most)
+                & (totals[:, first] + bound.weight * totals[:, METAL] + bound.behind[node] <= at_most)
+            )
+        else:
+            promising = np.arange(len(totals))
         if promising.size:
             kept = promising[_undominated(totals[promising], order)]
-            labels.add(node, before[kept], totals[kept])
-    at_end = np.flatnonzero(ends[labels.node])
-    totals = labels.totals[at_end] + table.stopping[:, labels.node[at_end]].T
-    best = int(_ranked(totals, order)[0])
-    return Route(labels.way_to(int(at_end[best])), totals[best].copy(), len(labels.node))
+            labels.add(node, onward[kept], after[kept], totals[kept])
+    at = labels.of(0)
+    best_label = int(at.start + _ranked(labels.totals[at], order)[0])
+    return _made(table, labels.way_from(best_label), labels.totals[best_label].copy(), labels.count)
 
 
 class _Labels:
-    """Labels in order of creation: where each stands, which it came from, its totals. Grows by doubling."""
+    """Ways on from nodes, in order of creation: the step that each begins with, the label it goes on as, and its totals."""
 
-    def __init__(self) -> None:
-        self._count = 1
-        self._node: Places = np.zeros(256, dtype=np.intp)
-        self._before: Places = np.full(256, -1, dtype=np.intp)
+    def __init__(self, nodes: int) -> None:
+        self.count = 0
+        self._step: Places = np.full(256, -1, dtype=np.intp)
+        self._next: Places = np.full(256, -1, dtype=np.intp)
         self._totals: Reals = np.zeros((256, len(CRITERIA)))
-
-    @property
-    def node(self) -> Places:
-        return self._node[: self._count]
+        self._of = [slice(0, 0)] * nodes
 
     @property
     def totals(self) -> Reals:
-        return self._totals[: self._count]
+        return self._totals[: self.count]
 
-    def add(self, node: int, before: Places, totals: Reals) -> None:
-        end = self._count + len(before)
-        while end > len(self._node):
-            self._node, self._before = (np.concatenate([a, a]) for a in (self._node, self._before))
+    def of(self, node: int) -> slice:
+        """Where those of a node stand."""
+        return self._of[node]
+
+    def ways_on(self, table: StepTable, steps: Places) -> tuple[Places, Places, Reals]:
+        """Every way that begins with one of these steps: the step, the label after it, and the totals of both."""
+        there = [self._of[node] for node in table.after[steps].tolist()]
+        counts = [at.stop - at.start for at in there]
+        onward = np.repeat(steps, counts)
+        after = np.concatenate([np.arange(at.start, at.stop) for at in there]) if there else np.empty(0, dtype=np.intp)
+        return onward, after, table.values[:, onward].T + self._totals[after]
+
+    def add(self, node: int, step: Places, after: Places, totals: Reals) -> None:
+        end = self.count + len(step)
+        while end > len(self._step):
+            self._step, self._next = (np.concatenate([a, a]) for a in (self._step, self._next))
             self._totals = np.concatenate([self._totals, self._totals])
-        self._node[self._count : end] = node
-        self._before[self._count : end] = before
-        self._totals[self._count : end] = totals
-        self._count = end
+        here = slice(self.count, end)
+        self._step[here], self._next[here], self._totals[here] = step, after, totals
+        self._of[node], self.count = here, end
 
-    def way_to(self, label: int) -> tuple[int, ...]:
-        nodes = []
-        while self._node[label] != 0:
-            nodes.append(int(self._node[label]))
-            label = int(self._before[label])
-        return tuple(reversed(nodes))
+    def way_from(self, label: int) -> list[int]:
+        steps = []
+        while self._step[label] >= 0:
+            steps.append(int(self._step[label]))
+            label = int(self._next[label])
+        return steps
 
 
 def _undominated(totals: Reals, order: list[int]) -> Places:

@@ -113,7 +113,7 @@ class _Bench:
 
     def used_by_the_catalogue(self) -> set[str]:
         routes = [(figures, chosen_route(figures, self.job).route) for figures in self.faces]
-        return {figures.surfaces.ids[node - 1] for figures, route in routes if route for node in route.nodes}
+        return {tool for figures, route in routes if route for tool in figures.ids_of(route)}
 
 
 def _addition(bench: Sequence[_Bench], added: tuple[str, ...]) -> Addition | None:

@@ -9,8 +9,8 @@ import numpy as np
 
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.face_plan import Chosen, Worked, chosen_route, figures_of, request_for, wishing
-from kelbrast.core.planning.face.nicks import Ways, ways_of
 from kelbrast.core.planning.face.routes import expected_rework, step_table, with_totals
+from kelbrast.core.planning.face.step import coarsest_to_come
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
 from kelbrast.core.planning.kernel.search import COST, CRITERIA, METAL, TIME, Route
@@ -80,10 +80,6 @@ class Choices:
     ways: tuple[Way, ...]
 
 
-# The ways of taking the damage of a face out, with the steps of each.
-Workable = tuple[Ways, list[StepFigures]]
-
-
 def choices(job: Job) -> Choices:
     """Plan the job every way. The steps of a face are worked out once for all of them."""
     faces = {speed: _faces(replace(job, bench_speed=speed)) for speed in BENCH_SPEEDS}
@@ -138,25 +134,27 @@ def _alike(choice: JobChoice, other: JobChoice) -> bool:
     )
 
 
-def _faces(job: Job) -> list[Workable]:
-    ways = [ways_of(face) for face in job.faces if not face.left_alone]
-    return [(each, [figures for way in each.faces if (figures := figures_of(way, job)) is not None]) for each in ways]
+def _faces(job: Job) -> list[StepFigures]:
+    return [figures for face in job.faces if (figures := figures_of(face, job)) is not None]
 
 
-def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
+def _total(job: Job, faces: Sequence[StepFigures], asked: Job) -> JobChoice:
     """The totals of a job's best way; `asked`: the job by whose habit and school repeats are told."""
-    best = together([_best_way(job, *workable) for workable in faces], job).faces
+    best = together([Worked(steps.face, steps, chosen_route(steps, job)) for steps in faces], job).faces
     routes = [
         (worked.figures, worked.chosen.route)
         for worked in best
         if worked.figures is not None and worked.chosen.route is not None
     ]
     set_ups = in_turn(
-        (turn_of(figures.face), float(figures.surfaces.depth_worst[node]), figures.surfaces.leaving(node).tool, before > 0)
+        (turn_of(figures.face), coarsest, figures.tool_at(node).tool, figures.face.key, step)
         for figures, route in routes
-        for before, node in route.steps
+        for (node, coarsest), step in zip(coarsest_to_come(figures, route), _paid(figures, route), strict=True)
     )
-    saved = sum(saved_by_sharing(tool, uses=len(washed), washes=sum(washed)) for tool, washed in set_ups)
+    saved = sum(
+        saved_by_sharing(tool, uses=sum(made for made, _ in uses), washes=sum(washed for _, washed in uses))
+        for tool, uses in set_ups
+    )
     totals = np.array([route.totals for _, route in routes]).reshape(len(routes), len(CRITERIA))
     return JobChoice(
         aim=job.aim,
@@ -174,16 +172,16 @@ def _total(job: Job, faces: Sequence[Workable], asked: Job) -> JobChoice:
     )
 
 
-def _best_way(job: Job, ways: Ways, figures: list[StepFigures]) -> Worked:
-    candidates = [Worked(steps.face, steps, chosen_route(steps, job)) for steps in figures]
-    return candidates[ways.chosen([worked.seconds_with_repeats for worked in candidates])]
+def _paid(figures: StepFigures, route: Route) -> list[tuple[bool, bool]]:
+    """Of each step, whether its tool is set up for it, and whether the part is washed before it."""
+    return [(not figures.met.on[step], figures.washed(step)) for step in route.steps]
 
 
 def pareto_front(figures: StepFigures, job: Job) -> ParetoFront:
     """The Pareto front of a face, weighed with what the job's habits say that a step risks; totals are of the work alone."""
     asked = replace(request_for(figures.face, job), wish=Wish(), lifted=frozenset())
-    front = non_dominated(step_table(figures, asked), asked.limit)
-    routes = (with_totals(figures, route) for route in front.routes)
+    front = non_dominated(table := step_table(figures, asked))
+    routes = (with_totals(figures, table, route) for route in front.routes)
     return replace(front, routes=tuple(sorted(routes, key=lambda route: float(route.totals[TIME]))))
 
 

@@ -16,7 +16,8 @@ from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.lay import may_be_patched
 from kelbrast.core.rules.roughness import wanted_band
-from kelbrast.core.surface.face import Face, Found, Wish
+from kelbrast.core.surface.face import Face, Wish
+from kelbrast.core.surface.found import Found
 from kelbrast.core.tooling.surfaces import described_depth
 from kelbrast.core.validity import REL_TOL
 

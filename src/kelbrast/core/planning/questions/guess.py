@@ -98,7 +98,7 @@ def _at_depth(face: Face, job: Job, depth: float) -> StepFigures:
 
 def _first(figures: StepFigures, job: Job) -> str | None:
     route = _quickest(figures, job)
-    return figures.surfaces.ids[route.nodes[0] - 1] if route and route.nodes else None
+    return figures.ids_of(route)[0] if route and route.nodes else None
 
 
 def _seconds(figures: StepFigures, job: Job, first: str) -> float:

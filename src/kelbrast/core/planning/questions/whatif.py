@@ -3,11 +3,12 @@
 from dataclasses import dataclass, replace
 from typing import Literal
 
+import numpy as np
+
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, wishing
-from kelbrast.core.planning.face.nicks import ways_of
 from kelbrast.core.planning.face.step import marks_left_by, marks_share_by
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.search import COST, METAL, TIME, Route
@@ -58,17 +59,18 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
     planned = face_in_plan(face, job)
     if not 1 <= step <= len(planned.steps):
         raise BadInput.one("step", f"the plan of this face has {len(planned.steps)} steps, and {step} is not one of them")
-    way = 0 if planned.nicks is None or planned.nicks.blended else 1
-    figures = figures_of(ways_of(face).faces[way], job)
+    stay = [each.spots for each in planned.left]
+    figures = figures_of(replace(face, spots=tuple(spots for spots in face.spots if spots not in stay)), job)
     assert figures is not None, "a plan with steps has figures"
-    route = tuple(step.tool.id for step in planned.steps)
+    route = tuple(step.tool.id for step in planned.steps if not step.goes_on)
     what_ifs = []
     seen = {route}
-    for change, tool, wish in _changes(figures, route, step):
+    place = sum(not each.goes_on for each in planned.steps[:step])  # in the route, where what goes on is named once
+    for change, tool, wish in _changes(figures, route, place):
         made, gave_up = (chosen := chosen_route(wishing(figures, wish), job)).route, chosen.wish_note
-        if made is None or gave_up or (nodes := tuple(figures.surfaces.ids[node - 1] for node in made.nodes)) in seen:
+        if made is None or gave_up or (ids := figures.ids_of(made)) in seen:
             continue
-        seen.add(nodes)
+        seen.add(ids)
         left, said = _hurried(figures, planned, step) if change == "leave-out" else (None, None)
         what_if = _compared(change, tool, wish, figures, made, planned)
         what_ifs.append(replace(what_if, hurried=left, hurried_said=said))
@@ -95,26 +97,26 @@ def _changes(figures: StepFigures, route: tuple[str, ...], step: int) -> list[tu
 
 def _hurried(figures: StepFigures, planned: FacePlan, step: int) -> tuple[float | None, Sentence | None]:
     """Marks left when the step after the one left out is given only the time that it had, and the same in words."""
-    if step == len(planned.steps):
-        return None, None
-    surfaces = figures.surfaces
-    nodes = [0, *(surfaces.ids.index(step.tool.id) + 1 for step in planned.steps)]
-    before, at = nodes[step - 1], nodes[step + 1]
+    if step == len(planned.steps) or any(each.zone for each in planned.steps):
+        return None, None  # where places are worked by themselves, another route may work others
+    nodes = [0, *(figures.surfaces.ids.index(step.tool.id) + 1 for step in planned.steps)]
+    leads = (figures.met.before == nodes[step - 1]) & (figures.met.after == nodes[step + 1])
+    at = int(np.flatnonzero(leads & figures.graph.whole[figures.graph.after])[0])
     done = share_done(
         seconds=planned.steps[step].time.cut,
-        fresh=float(figures.fresh[before, at]),
-        life=float(figures.life[before, at]),
-        change_after=float(figures.change_after[before, at]),
+        fresh=float(figures.fresh[at]),
+        life=float(figures.life[at]),
+        change_after=float(figures.change_after[at]),
     )
-    layer = float(figures.layer[before, at]) * float(done)
-    left = marks_left_by(surfaces, before, at, layer)
-    return left, marks_said(left, marks_share_by(surfaces, before, at, layer))
+    layer = float(figures.layer[at]) * float(done)
+    left = marks_left_by(figures, at, layer)
+    return left, marks_said(left, marks_share_by(figures, at, layer))
 
 
 def _compared(change: Change, tool: Tool | None, wish: Wish, figures: StepFigures, made: Route, planned: FacePlan) -> WhatIf:
-    surfaces, layers = figures.surfaces, [(a, b, float(figures.layer[a, b])) for a, b in made.steps]
-    left = sum(marks_left_by(surfaces, a, b, layer) for a, b, layer in layers)
-    share = max((marks_share_by(surfaces, a, b, layer) for a, b, layer in layers), default=0.0)
+    layers = [(each, float(figures.layer[each])) for each in made.steps]
+    left = sum(marks_left_by(figures, each, layer) for each, layer in layers)
+    share = max((marks_share_by(figures, each, layer) for each, layer in layers), default=0.0)
     return WhatIf(
         change=change,
         tool=tool,

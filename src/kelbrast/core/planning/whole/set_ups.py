@@ -20,7 +20,7 @@ class SetUp:
     """A tool on its machine, and the faces worked with it before it comes off again, with their step numbers from 1.
 
     Attributes:
-        washes: how many of these steps begin with a wash.
+        washes: how many of these steps begin with a wash.  uses: how many would need the tool set up by themselves.
     """
 
     tool: Tool
@@ -28,11 +28,12 @@ class SetUp:
     spindle: float | None
     faces: tuple[tuple[str, int], ...]
     washes: int
+    uses: int
 
     @property
     def saved(self) -> float:
         """Seconds that sharing saves on one piece."""
-        return saved_by_sharing(self.tool, uses=len(self.faces), washes=self.washes)
+        return saved_by_sharing(self.tool, uses=self.uses, washes=self.washes)
 
 
 def saved_by_sharing(tool: Tool, *, uses: int, washes: int) -> float:
@@ -47,29 +48,53 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
     own steps keep their order, because each leaves finer marks than the one before.
     """
     steps = (
-        (turn_of(plan.face), step.marks.after, step.tool, (plan.face.key, number, step))
+        (turn_of(plan.face), coarsest, step.tool, plan.face.key, (plan.face.key, number, step))
         for plan in plans
-        for number, step in enumerate(plan.steps, start=1)
+        for number, (step, coarsest) in enumerate(zip(plan.steps, _coarsest_to_come(plan), strict=True), start=1)
     )
     set_ups = []
     for tool, uses in in_turn(steps):
         on_face, washes = uses[0][2].on_face, sum(step.time.wash > 0 for _, _, step in uses)
-        set_ups.append(
-            SetUp(tool, on_face.machine, on_face.setting.spindle, tuple((face, number) for face, number, _ in uses), washes)
-        )
+        served = tuple((face, number) for face, number, _ in uses)
+        made = sum(not step.goes_on for _, _, step in uses)
+        set_ups.append(SetUp(tool, on_face.machine, on_face.setting.spindle, served, washes, made))
     return tuple(set_ups)
 
 
-def in_turn(steps: Iterable[tuple[int, float, Tool, Served]]) -> list[tuple[Tool, list[Served]]]:
+def _coarsest_to_come(plan: FacePlan) -> list[float]:
+    """Of every step the depth (m) of the coarsest marks that it or a later one leaves."""
+    after = [step.marks.after for step in plan.steps]
+    return [max(after[at:]) for at in range(len(after))]
+
+
+def in_turn(steps: Iterable[tuple[int, float, Tool, str, Served]]) -> list[tuple[Tool, list[Served]]]:
     """Steps of several faces as set-ups in the order of work: each tool with what it serves before it comes off again.
 
+    Every face keeps the order of its steps: a tool that comes again on a face, after another, is set up again.
+
     Args:
-        steps: the turn of the face, the depth of the marks that the step leaves (m), its tool, and what is told of the step.
+        steps: in the order of each face, the turn of the face, the depth of the coarsest marks that the step or a later one
+            leaves (m), its tool, the face, and what is told of the step.
     """
-    tools: dict[tuple[int, str], tuple[Tool, list[Served]]] = {}
-    for turn, _, tool, use in sorted(steps, key=lambda step: place_in_order(step[0], step[1], step[2].id)):
-        tools.setdefault((turn, tool.id), (tool, []))[1].append(use)
-    return list(tools.values())
+    latest: dict[str, tuple[int, float, str]] = {}
+    placed = []
+    for turn, coarsest, tool, face, served in steps:
+        place = place_in_order(turn, coarsest, tool.id)
+        latest[face] = max(place, latest.get(face, place))
+        placed.append((latest[face], tool, face, served))
+    made: list[tuple[int, Tool, list[Served]]] = []
+    last: dict[str, int] = {}  # the set-up in which each face was worked last
+    for place, tool, face, served in sorted(placed, key=lambda each: each[0]):
+        turn = place[0]
+        at = next(
+            (n for n, (of, one, _) in enumerate(made) if (of, one.id) == (turn, tool.id) and n >= last.get(face, 0)), None
+        )
+        if at is None:
+            at = len(made)
+            made.append((turn, tool, []))
+        made[at][2].append(served)
+        last[face] = at
+    return [(tool, uses) for _, tool, uses in made]
 
 
 def wheel_changes(tools: Sequence[Tool]) -> int:

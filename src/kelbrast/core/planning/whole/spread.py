@@ -12,7 +12,7 @@ from kelbrast.core.planning.face.step import Step
 from kelbrast.core.planning.whole.plan import Plan
 from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.surface.face import Found
+from kelbrast.core.surface.found import Found
 
 SpreadCause = Literal["depth", "rate", "hand", "checks"]
 CAUSES: Final[dict[SpreadCause, str]] = {

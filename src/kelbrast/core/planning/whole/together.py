@@ -14,6 +14,7 @@ import numpy as np
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
 from kelbrast.core.planning.face.routes import other_routes, price_of_a_change, seconds_with_repeats, sharing_routes
+from kelbrast.core.planning.face.step import coarsest_to_come
 from kelbrast.core.planning.kernel.search import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
@@ -107,7 +108,7 @@ def _tools_of_others(faces: Sequence[Worked], picked: dict[int, Route], at: int)
 
 def _tools(worked: Worked, route: Route) -> tuple[str, ...]:
     assert worked.figures is not None, "a route has figures"
-    return tuple(worked.figures.surfaces.leaving(node).tool.id for node in route.nodes)
+    return worked.figures.ids_of(route)
 
 
 def _add(routes: list[Route], more: Sequence[Route]) -> bool:
@@ -141,11 +142,11 @@ class _Charges:
 
     def note(self, worked: Worked, route: Route) -> None:
         assert worked.figures is not None, "a route has figures"
-        turn, surfaces = turn_of(worked.face), worked.figures.surfaces
-        for node in route.nodes:
-            tool = surfaces.leaving(node).tool
+        turn = turn_of(worked.face)
+        for node, coarsest in coarsest_to_come(worked.figures, route):
+            tool = worked.figures.tool_at(node).tool
             key = turn, tool.id
-            place = place_in_order(turn, float(surfaces.depth_worst[node]), tool.id)
+            place = place_in_order(turn, coarsest, tool.id)
             self._place[key] = min(place, self._place.get(key, place))
             self._price[key] = tool.carrier.stock.setup, int(tool.carrier.mount != "hand")
 
@@ -168,11 +169,15 @@ class _Charges:
         seconds = float(route.totals[TIME])
         if not self._work_alone:
             seconds = seconds_with_repeats(worked.figures, worked.chosen.request, route)
-        for before, node in route.steps:
-            key = turn, worked.figures.surfaces.leaving(node).tool.id
+        for step in route.steps:
+            if worked.figures.met.on[step]:
+                continue
+            key = turn, worked.figures.tool_at(int(worked.figures.graph.after[step])).tool.id
+            if charges >> self._ordered[key] & 1:
+                continue  # a tool that comes a second time on one face is set up a second time
             charges |= 1 << self._ordered[key]
             shared += self._price[key][0]
-            if before:
+            if worked.figures.washed(step):
                 charges |= 1 << (self._ordered[key] + len(self._ordered))
                 shared += wash
         return Option(self._cost(seconds - shared, 0), charges)
