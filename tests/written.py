@@ -23,9 +23,10 @@ from kelbrast.core.planning.whole.plan import plan_job, shortages, without
 from kelbrast.core.rack.offer import Own, OwnMachine, OwnTool
 from kelbrast.core.reference.loader import record
 from kelbrast.core.surface.face import Wish
+from kelbrast.core.surface.found import Found
 from kelbrast.core.surface.part import Part
 from kelbrast.core.wording import tell
-from making import face, job
+from making import face, job, spots
 from refusals import DECIDED, MORE
 
 FILE: Final = Path(__file__).with_name("written.json")
@@ -138,7 +139,7 @@ def _choices() -> list[str]:
     faces = (
         replace(face("bright", depth=20), name="lid"),
         replace(face("brushed-fine", depth=20, area=0.02), name="side"),
-        replace(face("bright", depth=200, kind="nick", area=0.03), name="rim"),
+        replace(face("bright", depth=2, area=0.03, spots=(spots("nick", 200, length_mm=5, width_mm=2),)), name="rim"),
         replace(face("mirror", depth=20, limit_um=5), name="thin"),
     )
     made = choices(replace(job("brass", faces[0]), faces=faces))
@@ -154,23 +155,24 @@ def _front(stuff: str, of_face: dict[str, Any], of_job: dict[str, Any]) -> list[
     figures = figures_of(planned.faces[0], planned)
     assert figures is not None
     routes = pareto_front(figures, planned).routes
-    return [
-        f"{[figures.surfaces.ids[node - 1] for node in route.nodes]} {[_figure(total) for total in route.totals]}"
-        for route in routes[:10]
-    ]
+    return [f"{list(figures.ids_of(route))} {[_figure(total) for total in route.totals]}" for route in routes[:10]]
 
 
-def _nicks() -> list[str]:
+def _spots() -> list[str]:
     found = []
-    for count, area, blend in ((1, 0.05, None), (40, 0.05, None), (3, 0.02, False), (3, 0.02, True), (1, 0.001, None)):
-        nicked = face("bright", depth=200, worst=300, kind="nick", area=area)
-        nicked = replace(nicked, found=replace(nicked.found, count=count, blend=blend))
-        made = plan_face(nicked, job("brass", nicked))
-        choice = made.nicks
-        other = choice.other_seconds if choice else None
-        said = f"blended {choice.blended}, {choice.count} of {_figure(choice.radius)} m" if choice else "one way only"
-        tools = [step.tool.id for step in made.steps]
-        found.append(f"{tools} {_figure(made.seconds)} s, {said}, the other {_figure(other) if other else None} s")
+    for count, area, rest, kind in (
+        (1, 0.05, 3, "nick"),
+        (40, 0.05, 3, "nick"),
+        (3, 0.02, None, "pits"),
+        (2, 0.3, 10, "raised"),
+    ):
+        deep = spots(kind, 200, 300, length_mm=20, width_mm=4, count=count)
+        one = face("bright", depth=rest or 1, area=area, spots=(deep,))
+        one = one if rest else replace(one, found=Found("scratches", as_wanted=True))
+        made = plan_face(one, job("brass", one))
+        steps = [f"{step.tool.id} {_figure(step.zone.area) if step.zone else 'all'}" for step in made.steps]
+        elsewhere = _figure(made.metal_elsewhere) if made.metal_elsewhere is not None else "as much"
+        found.append(f"{steps} {_figure(made.seconds)} s, {_figure(made.metal)} m, elsewhere {elsewhere}")
     return found
 
 
@@ -251,7 +253,7 @@ PARTS: Final[dict[str, Callable[[], Any]]] = {
     "buying": _buying,
     "choices": _choices,
     "front": lambda: {name: _front(*CASES[name]) for name in ("brass", "wet copper")},
-    "nicks": _nicks,
+    "spots": _spots,
     "house": _house,
     "refusals": lambda: {
         name: _refusal(stuff, of_face, of_job) for name, (stuff, of_face, of_job, *_) in {**DECIDED, **MORE}.items()

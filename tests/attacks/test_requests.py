@@ -1,12 +1,14 @@
 """Requests that nobody would write: bounds on every figure, other sites' pages, hosts that are not ours; always a problem, never a hang."""
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
 import pytest
 
 from attacking import chance, many
-from kelbrast.core.planning.kernel.search import CRITERIA, StepTable, least_ahead, search
+from enumerated import square_table
+from kelbrast.core.planning.kernel.search import CRITERIA, METAL, least_ahead, search
 
 NUMBERS = ("inf", "-inf", "nan", "1e309", "-1", "0", "1e300", "9" * 400, "1,5", "")
 
@@ -63,10 +65,10 @@ def test_a_search_ends_whatever_its_figures_are() -> None:
     for bad in (np.nan, np.inf, -np.inf, -1.0):
         values = np.ones((len(CRITERIA), nodes, nodes))
         values[:, 2, 5] = bad
-        table = StepTable(values, steps, np.arange(nodes) == nodes - 1)
+        table = square_table(values, steps, np.arange(nodes) == nodes - 1)
         least_ahead(table)
         search(table, "time")
-        search(table, "cost", limit=3.0)
+        search(replace(table, room=3.0 - table.values[METAL]), "cost")
 
 
 @pytest.mark.parametrize(

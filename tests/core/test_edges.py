@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
 from kelbrast.core.errors import BadInput
@@ -61,7 +62,8 @@ def test_the_first_step_takes_the_volume_and_covers_what_is_left_with_its_own_ma
     assert figures is not None
     at = figures.surfaces.ids.index("file-smooth") + 1
     own = figures.surfaces.depth_worst[at] * one.area
-    assert figures.fresh[0, at] == pytest.approx((18e-9 + own) / figures.tools[at - 1].rate)
+    (first,) = np.flatnonzero((figures.graph.before == 0) & (figures.met.after == at))
+    assert figures.fresh[first] == pytest.approx((18e-9 + own) / figures.tools[at - 1].rate)
 
 
 def test_a_gloss_on_a_radius_comes_from_soft_cotton_after_abrasive() -> None:

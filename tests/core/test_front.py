@@ -1,39 +1,23 @@
 """The front: exact against brute force, and holding the best of every aim."""
 
-from itertools import combinations, pairwise
-
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from attacking import many
+from enumerated import every_route
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.job import AIMS
 from kelbrast.core.planning.face.face_plan import figures_of
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
-from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
+from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.planning.kernel.pareto import non_dominated
-from kelbrast.core.planning.kernel.search import CRITERIA, METAL
 from kelbrast.core.planning.questions.choices import pareto_front
-from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job
 
 racks = st.lists(st.sampled_from(sorted(tools())), min_size=1, max_size=7, unique=True).map(tuple)
-
-
-def every_route(graph: StepFigures, search: RouteRequest) -> list[np.ndarray]:
-    table = step_table(graph, search)
-    found = []
-    for count in range(graph.surfaces.count):
-        for chosen in combinations(range(1, graph.surfaces.count), count):
-            path = (0, *chosen)
-            if table.ends[path[-1]] and all(table.steps[a, b] for a, b in pairwise(path)):
-                totals = sum((graph.values[:, a, b] for a, b in pairwise(path)), np.zeros(len(CRITERIA)))
-                if totals[METAL] <= search.limit * (1 + 1e-9):
-                    found.append(totals + table.stopping[:, path[-1]])
-    return found
 
 
 @settings(max_examples=many(40))
@@ -41,9 +25,14 @@ def every_route(graph: StepFigures, search: RouteRequest) -> list[np.ndarray]:
        st.floats(0.3, 200), st.one_of(st.none(), st.floats(5, 600)))  # fmt: skip
 def test_equals_brute_force(rack, stuff, want, depth, limit) -> None:
     one = face(want, depth=depth)
-    graph = step_figures(one, job(stuff, one), tools_on_face(ToolContext.of(one, job(stuff, one, rack=rack))))
+    graph = step_figures(one, job(stuff, one, rack=rack), tools_on_face)
     search = RouteRequest(limit=np.inf if limit is None else limit * UM)
-    made, all_routes = non_dominated(step_table(graph, search), search.limit), every_route(graph, search)
+    table = step_table(graph, search)
+    made = non_dominated(table)
+    all_routes = [
+        table.values[:, list(route)].sum(axis=1) + table.stopping[:, table.after[route[-1]] if route else 0]
+        for route in every_route(table)
+    ]
     for route in made.routes:  # nothing beats a route of the front
         assert not any(
             (other < route.totals * (1 - 1e-8)).any() and (other <= route.totals * (1 + 1e-8)).all() for other in all_routes

@@ -1,6 +1,5 @@
 """Going back from a failed light check."""
 
-import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -8,8 +7,8 @@ from hypothesis import strategies as st
 from attacking import many
 from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.errors import BadInput
-from kelbrast.core.planning.face.face_plan import work_out
-from kelbrast.core.planning.questions.goback import go_back, patch_area
+from kelbrast.core.planning.face.face_plan import plan_face, work_out
+from kelbrast.core.planning.questions.goback import go_back, with_mark
 from making import UM, face, job, plan
 
 
@@ -24,12 +23,15 @@ def test_the_way_on_starts_at_the_mark_and_reaches_the_finish() -> None:
     assert best.steps[-1].on_face.ra <= (finish("mirror").ra_high or 0)
 
 
-def test_a_patch_is_quicker_than_a_large_face_and_never_offered_on_a_brushed_one() -> None:
+def test_a_place_is_quicker_than_a_large_face_and_a_brushed_one_is_gone_over_at_the_end() -> None:
     large = back(face("bright", depth=20, area=0.5), depth=4)
     assert large.patch is not None
     assert large.patch.seconds < large.whole.seconds
     assert large.cheapest[0] == "patch"
-    assert back(face("brushed-fine", depth=20, area=0.05), depth=4).patch is None
+    brushed = back(face("brushed-fine", depth=20, area=0.5), depth=20).patch
+    assert brushed is not None
+    assert brushed.steps[0].zone is not None
+    assert brushed.steps[-1].zone is None
 
 
 def test_the_metal_taken_so_far_counts() -> None:
@@ -68,9 +70,19 @@ def test_no_such_step_or_depth(after: int, depth: float) -> None:
         back(face("mirror", depth=20), depth=depth, after=after)
 
 
-def test_a_patch_grows_with_the_depth() -> None:
-    assert patch_area(500 * UM) == pytest.approx(np.pi * 0.05**2)  # 1:100
-    assert patch_area(1 * UM) == pytest.approx(25e-4)
+def test_a_mark_is_a_spot_on_a_face_as_the_last_step_left_it() -> None:
+    one = face("bright", depth=40, area=0.2)
+    hardness = job("brass", one).material.hardness
+    halfway = with_mark(one, 30 * UM, leaves=5 * UM, hardness=hardness)
+    assert (halfway.found.likely, halfway.found.as_wanted) == (5 * UM, False)
+    ended = with_mark(one, 30 * UM, leaves=0.1 * UM, hardness=hardness)
+    assert ended.found.as_wanted
+    assert ended.spots == halfway.spots
+    found = back(one, depth=30)
+    assert found.patch is not None
+    marked = with_mark(one, 30 * UM, leaves=found.patch.face.found.worst or 0.0, hardness=hardness)
+    planned = plan_face(marked, job("brass", one))
+    assert planned.seconds == found.patch.seconds, "going back and a spot from the start agree"
 
 
 @settings(max_examples=many(20))

@@ -20,7 +20,6 @@ from kelbrast.core.learning.factors import Yours
 from kelbrast.core.metrology.cutoff import cut_offs
 from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile
-from kelbrast.core.planning.face.nicks import dishes_of
 from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.planning.kernel.search import TIME
 from kelbrast.core.planning.whole.plan import plan_job
@@ -96,30 +95,16 @@ def test_in_a_bore_the_contact_is_less() -> None:
         assert on.rate == pytest.approx(by_hand * 1.3e9 / hardness)
 
 
-def test_a_dish_is_half_a_cylinder_and_the_rest_is_only_covered() -> None:
-    """One 0.3 mm nick on 800 cm2 of brass at 1:100: pi 30^2 0.33 / 2 mm3, and the new marks all over."""
-    nicked = face("bright", depth=300, kind="nick", area=0.08)
-    planned = job("brass", nicked)
-    figures = step_figures(nicked, planned, usable(ToolContext.of(nicked, planned)))
-    at = figures.surfaces.ids.index("paper-p240") + 1
-    on = figures.surfaces.leaving(at)
-    dishes = dishes_of(nicked, 300 * UM)
-    assert dishes is not None
-    assert dishes.radius == pytest.approx(0.030)
-    layer = constant("clearance.found").value * 300 * UM
-    at_once = max(math.pi * 0.030**2, on.tool.carrier.running.patch)  # a dish is no smaller than the tool
-    volume = at_once * layer / 2 + on.depth * 0.08
-    assert figures.fresh[0, at] * on.rate == pytest.approx(volume)
-
-
 def test_the_grit_of_the_grade_before_is_washed_off_and_there_is_none_before_the_first() -> None:
     one = face("bright", depth=20)
     planned = job("brass", one)
-    figures = step_figures(one, planned, usable(ToolContext.of(one, planned)))
+    figures = step_figures(one, planned, usable)
     tools, wash, check = figures.surfaces.toolset, constant("work.wash").si, constant("work.check").si
-    busy = figures.cut + figures.rests * figures.warm.rest + (figures.used - 1) * tools.change + tools.setup
-    np.testing.assert_allclose(figures.values[TIME][0, 1:], (busy + check)[0, 1:])
-    np.testing.assert_allclose(figures.values[TIME][1:, 1:], (busy + check + wash)[1:, 1:])
+    after, first = figures.met.after, figures.graph.before == 0
+    busy = figures.cut + figures.rests * figures.warm.rest + (figures.used - 1) * tools.change[after] + tools.setup[after]
+    assert 0 < first.sum() < len(first)
+    np.testing.assert_allclose(figures.values[TIME][first], (busy + check)[first])
+    np.testing.assert_allclose(figures.values[TIME][~first], (busy + check + wash)[~first])
 
 
 def test_changing_a_dead_abrasive_costs_its_time_and_its_price_as_bench_time() -> None:

@@ -19,9 +19,7 @@ def test_every_name_stands_once_at_the_route_that_it_would_take() -> None:
     assert set(names) <= {*AIMS.values(), *HABITS.values(), *HANDOVERS.values()}
     assert HABITS[asked.habit] not in names, "the habit of the job is where the aims stand"
     assert len({each.route.nodes for each in named}) == len(named)
-    by_name = {
-        name: tuple(figures.surfaces.ids[node - 1] for node in each.route.nodes) for each in named for name in each.names
-    }
+    by_name = {name: figures.ids_of(each.route) for each in named for name in each.names}
     for change, label in (
         ({"aim": "time"}, AIMS["time"]),
         ({"aim": "metal"}, AIMS["metal"]),

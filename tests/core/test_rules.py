@@ -14,7 +14,7 @@ from kelbrast.core.planning.face.binding import binding
 from kelbrast.core.planning.face.routes import RouteRequest
 from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.reference.loader import sources
-from kelbrast.core.rules.book import BOOK, forbidden_steps, possible_ends, usable
+from kelbrast.core.rules.book import BOOK, forbidden_steps, forbidden_tools, possible_ends, usable
 from kelbrast.core.rules.order import families_apart, order_of_work, round_of
 from kelbrast.core.rules.protection import protection_of, time_left
 from kelbrast.core.rules.rule import REFUSALS, EndRule, LimitRule, Rule, StepRule, ToolRule
@@ -68,11 +68,13 @@ def test_the_rule_decides_its_case_and_says_why(name: str) -> None:
     one = face(**of_face)
     planned = job(stuff, one, **of_job)
     context = ToolContext.of(one, planned)
-    figures = step_figures(one, planned, tools_on_face(context))
+    figures = step_figures(one, planned, tools_on_face)
     assert isinstance(rule, ToolRule | StepRule)
     mask = rule.mask(figures.surfaces)
     assert mask.any(), "the rule sees its case"
-    assert (forbidden_steps(figures.surfaces)[rule.refusal] & mask).sum() == mask.sum()
+    of_tools = forbidden_tools(figures.surfaces.toolset, context).get(rule.refusal, np.zeros(len(mask), dtype=bool))
+    of_steps = forbidden_steps(figures.surfaces).get(rule.refusal, np.zeros_like(mask))
+    assert ((of_steps | of_tools[None, :]) & mask).sum() == mask.sum()
     before, at = next((a, b) for a, b in np.argwhere(mask).tolist() if a < b)
     assert says in str(rule.reason(figures.surfaces, before, at))
     refused = binding(figures, RouteRequest(limit=one.may_come_off))

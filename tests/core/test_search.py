@@ -1,22 +1,21 @@
 """The search is exact: brute force on small racks, and the promises that must always hold."""
 
 from dataclasses import replace
-from itertools import combinations, pairwise
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from attacking import many
+from enumerated import every_route
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.job import AIMS, HABITS, HANDOVERS, Job
 from kelbrast.core.planning.face.face_plan import plan_face, work_out
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
-from kelbrast.core.planning.kernel.search import CRITERIA, METAL
+from kelbrast.core.planning.kernel.search import CRITERIA
 from kelbrast.core.surface.face import Face
-from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job
 
@@ -28,27 +27,14 @@ limits = st.one_of(st.none(), st.floats(1, 600))
 
 
 def brute_force(graph: StepFigures, search: RouteRequest) -> float | None:
-    """The least of the aim, with the repeats to expect of every step and the risk of the end, over every descending sequence of tools."""
-    table = step_table(graph, search)
-    best = None
-    nodes = range(1, graph.surfaces.count)
-    for count in range(graph.surfaces.count):
-        for chosen in combinations(nodes, count):
-            path = (0, *chosen)
-            if not table.ends[path[-1]] or not all(table.steps[a, b] for a, b in pairwise(path)):
-                continue
-            if sum(float(graph.values[METAL, a, b]) for a, b in pairwise(path)) > search.limit * (1 + 1e-9):
-                continue
-            reached = weighed(graph, search, path)
-            best = reached if best is None or reached < best else best
-    return best
+    """The least of the aim, with the repeats to expect of every step and the risk of the end, over every route."""
+    return min((weighed(graph, search, route) for route in every_route(step_table(graph, search))), default=None)
 
 
-def weighed(graph: StepFigures, search: RouteRequest, path: tuple[int, ...]) -> float:
+def weighed(graph: StepFigures, search: RouteRequest, steps: tuple[int, ...]) -> float:
     aim, repeats = CRITERIA.index(search.objective), graph.repeats(search.habit, search.handover)
-    return sum(float(graph.values[aim, a, b] * (1 + repeats[a, b])) for a, b in pairwise(path)) + float(
-        graph.stop[aim, path[-1]]
-    )
+    last = graph.graph.after[steps[-1]] if steps else 0
+    return sum(float(graph.values[aim, step] * (1 + repeats[step])) for step in steps) + float(graph.stop[aim, last])
 
 
 @settings(max_examples=many(50))
@@ -64,10 +50,10 @@ def weighed(graph: StepFigures, search: RouteRequest, path: tuple[int, ...]) -> 
 )
 def test_equals_brute_force(rack, stuff, want, depth, limit, aim, habit, handover) -> None:
     one = face(want, depth=depth)
-    graph = step_figures(one, job(stuff, one), tools_on_face(ToolContext.of(one, job(stuff, one, rack=rack))))
+    graph = step_figures(one, job(stuff, one, rack=rack), tools_on_face)
     search = RouteRequest(objective=aim, limit=np.inf if limit is None else limit * UM, habit=habit, handover=handover)
     route, brute = best_route(graph, search), brute_force(graph, search)
-    found = None if route is None else weighed(graph, search, (0, *route.nodes))
+    found = None if route is None else weighed(graph, search, route.steps)
     assert (found is None) == (brute is None)
     # Metal and changes are weighed with a millionth of the time, which decides between routes that tie.
     np.testing.assert_allclose(found or 0.0, brute or 0.0, rtol=1e-9 if aim in ("time", "cost") else 1e-4)

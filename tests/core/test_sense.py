@@ -13,7 +13,7 @@ from kelbrast.core.rules.book import usable
 from kelbrast.core.rules.habits import steepness
 from kelbrast.core.rules.rule import REFUSALS
 from kelbrast.core.tooling.tool_context import ToolContext
-from making import UM, face, job, plan
+from making import UM, face, job, plan, spots
 
 # Platings, glass and hard metal are worked by few carriers: the jobs of practice speak of them.
 METALS = [
@@ -113,13 +113,12 @@ def test_a_narrow_bore_binds_by_reach_with_the_radius_that_is_missing() -> None:
 
 
 def test_raised_metal_is_knocked_down_by_something_firm_and_takes_its_share() -> None:
-    from dataclasses import replace
-
-    bead = face("paint-ready", depth=800, kind="raised")
-    small, large = (plan("mild-steel", replace(bead, found=replace(bead.found, share=share))) for share in (0.05, 0.5))
+    small, large = (
+        plan("mild-steel", face("paint-ready", depth=10, spots=(spots("raised", 800, length_mm=50, width_mm=wide),)))
+        for wide in (10, 100)
+    )
     assert small.steps[0].tool.carrier.cutting.levels
     assert small.seconds < large.seconds
-    assert plan("mild-steel", bead).seconds == plan("mild-steel", replace(bead, found=replace(bead.found, share=0.1))).seconds
 
 
 def test_inside_a_bore_ripple_is_levelled_by_a_point_or_said_to_be_out_of_reach() -> None:

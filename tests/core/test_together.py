@@ -10,11 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from attacking import many
+from enumerated import square_table
 from kelbrast.core.job import AIMS, Aim, Job
 from kelbrast.core.planning.face.face_plan import Worked, work_out
 from kelbrast.core.planning.face.routes import RouteRequest, other_routes, step_table
 from kelbrast.core.planning.kernel.pareto import non_dominated
-from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME, StepTable, quickest_by_changes
+from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME, quickest_by_changes
 from kelbrast.core.planning.kernel.together import Option, choose_together
 from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job
@@ -76,7 +77,7 @@ def test_the_quickest_by_changes_are_the_front_of_both(seed: int) -> None:
     steps = np.triu(chance.random((count, count)) < 0.6, 1)
     ends = chance.random(count) < 0.4
     ends[0] = False
-    table = StepTable(values, steps, ends)
+    table = square_table(values, steps, ends)
     expected = {tuple(route.totals[[TIME, CHANGES]].round(9)) for route in non_dominated(table).routes}
     found = {tuple(route.totals[[TIME, CHANGES]].round(9)) for route in quickest_by_changes(table, count)}
     assert found == expected
@@ -121,12 +122,7 @@ def test_no_combination_of_the_routes_of_the_faces_is_better(aim: Aim, habit: st
         assert worked.chosen.route is not None
         assert worked.chosen.request is not None
         routes = [worked.chosen.route, *other_routes(worked.figures, worked.chosen.request, worked.chosen.route)]
-        own.append(
-            [
-                replace(one, wish=Wish(route=tuple(worked.figures.surfaces.ids[node - 1] for node in route.nodes)))
-                for route in routes
-            ]
-        )
+        own.append([replace(one, wish=Wish(route=worked.figures.ids_of(route))) for route in routes])
     everything = [as_planned(made, picked, asked) for picked in product(*own)]
     best = min((plan.seconds_each, plan.changes) if aim == "time" else (plan.changes, plan.seconds_each) for plan in everything)
     reached = (made.seconds_each, made.changes) if aim == "time" else (made.changes, made.seconds_each)

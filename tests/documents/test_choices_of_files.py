@@ -6,7 +6,7 @@ import pytest
 
 from kelbrast.core import job
 from kelbrast.core.catalogue import finishes
-from kelbrast.core.surface import edge, face, part, shapes
+from kelbrast.core.surface import edge, face, found, part, shapes
 
 
 @pytest.mark.parametrize(
@@ -19,7 +19,7 @@ from kelbrast.core.surface import edge, face, part, shapes
         (job.JobState, job.JOB_STATES),
         (finishes.LayWanted, finishes.LAYS_WANTED),
         (edge.EdgeWanted, edge.EDGES_WANTED),
-        (face.FoundKind, face.FOUND_KINDS),
+        (found.FoundKind, found.FOUND_KINDS),
         (face.Reach, face.REACHES),
         (part.Covering, part.COVERINGS),
         (part.Protect, part.PROTECTIONS),
@@ -33,6 +33,6 @@ def test_the_names_are_the_keys_of_the_table(names: Any, table: dict[str, Any]) 
 
 
 def test_kinds_that_are_singled_out_are_kinds() -> None:
-    assert set(face.COUNTED) | set(face.MUST_BE_LEVELLED) <= set(face.FOUND_KINDS)
-    assert [kind for kind in face.FOUND_KINDS if face.usual_share(kind)] == ["raised"]
+    assert set(found.MUST_BE_LEVELLED) <= set(found.FOUND_KINDS)
+    assert {*found.ALL_OVER_KINDS, *found.SPOT_KINDS} == set(found.FOUND_KINDS)
     assert set(job.ORDERED_STATES) < set(job.OPEN_STATES) < set(job.JOB_STATES)

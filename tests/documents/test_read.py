@@ -39,6 +39,7 @@ def faults(document: Any) -> list[str]:
     return [str(fault) for fault in bad.value.faults]
 
 
+SPOTS = {"name": "gouges", "kind": "scratches", "count": 3, "length_mm": 80, "width_mm": 2, "depth_um": 60}
 BAD = [
     ("title", ..., "title: is missing"),
     ("title", "", "title: must not be empty"),
@@ -59,8 +60,13 @@ BAD = [
     ("faces.0.found.depth_um", ..., "faces[0].found: give depth_um"),
     ("faces.0.found", {"kind": "scratches", "after": "P9"}, "faces[0].found.after: P9 is outside"),
     ("faces.0.found.kind", "rust", "faces[0].found.kind: must be one of scratches"),
-    ("faces.0.found.share", 0.2, "faces[0].found: share belongs to raised metal"),
-    ("faces.0.found.blend", True, "faces[0].found: blend belongs to nicks"),
+    ("faces.0.found.share", 0.2, "faces[0].found.share: is not a key of this file"),
+    ("faces.0.found.as_wanted", True, "faces[0].found: what is as wanted has no depth"),
+    ("faces.0.spots", [{key: value for key, value in SPOTS.items() if key != "length_mm"}], "faces[0].spots[0]: length_mm and width_mm go together"),
+    ("faces.0.spots", [{**SPOTS, "area_cm2": 3}], "faces[0].spots[0]: give length_mm with width_mm, or area_cm2"),
+    ("faces.0.spots", [{key: value for key, value in SPOTS.items() if key != "depth_um"}], "faces[0].spots[0]: give depth_um, or after"),
+    ("faces.0.spots", [SPOTS, SPOTS], 'faces[0]: two kinds of spots on this face are called "gouges"'),
+    ("faces.0.spots", [{**SPOTS, "kind": "lay"}], "faces[0].spots[0].kind: must be one of scratches, pits, nick, raised"),
     ("faces.0.want", {"finish": "miror"}, 'faces[0].want.finish: there is no finish "miror"; did you mean mirror'),
     ("faces.0.want", {"ra_um": [2, 1]}, "faces[0].want: ra_um must be [low, high]"),
     ("faces.0.want", {"ra_um": [None, None]}, "faces[0].want: ra_um needs at least one end"),

@@ -4,10 +4,10 @@ import networkx
 import numpy as np
 import pytest
 
+from enumerated import square_table
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import step_figures
 from kelbrast.core.planning.kernel.search import CRITERIA, TIME, StepTable, search
-from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import face, job
 
@@ -19,7 +19,7 @@ def bare_table(size: int, weights: dict[tuple[int, int], float]) -> StepTable:
     for step, weight in weights.items():
         values[TIME][step] = weight
         steps[step] = True
-    return StepTable(values, steps, np.arange(size) == size - 1)
+    return square_table(values, steps, np.arange(size) == size - 1)
 
 
 def test_shortest_path_of_the_60_node_graph() -> None:
@@ -35,10 +35,11 @@ def test_shortest_path_of_the_60_node_graph() -> None:
 def test_the_starter_rack_against_networkx(stuff: str) -> None:
     one = face("bright", depth=30)
     planned = job(stuff, one)
-    graph = step_figures(one, planned, tools_on_face(ToolContext.of(one, planned)))
+    graph = step_figures(one, planned, tools_on_face)
     table = step_table(graph, RouteRequest())
     outside = networkx.DiGraph()
-    outside.add_weighted_edges_from((a, b, graph.values[TIME, a, b]) for a, b in np.argwhere(table.steps))
+    taken = np.flatnonzero(table.steps)
+    outside.add_weighted_edges_from(zip(table.before[taken], table.after[taken], graph.values[TIME, taken], strict=True))
     outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(table.ends))
     route = best_route(graph, RouteRequest())
     assert route is not None

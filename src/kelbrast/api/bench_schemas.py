@@ -14,7 +14,6 @@ from kelbrast.core.bench.limits import Level
 from kelbrast.core.bench.run import Status, Waiting
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.told import reading_said, tell_one
-from kelbrast.core.catalogue.damages import called
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
@@ -214,7 +213,7 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
         piece=piece,
         face=stage.label,
         face_id=stage.face,
-        found_as=called(kept.job.face(stage.face).found.called),
+        found_as=next(face for face in kept.plan.faces if face.id == stage.face).found_as,
         route=stage.route,
         step=stage.step,
         of=sum(one.face == stage.face and one.route == stage.route for one in run.stages[piece]),

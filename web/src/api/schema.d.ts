@@ -3065,7 +3065,8 @@ export interface components {
         };
         /**
          * DamageFile
-         * @description What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth.
+         * @description What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth, and
+         *     of the size of one place where it lies in places and not all over.
          */
         DamageFile: {
             /** Id */
@@ -3078,8 +3079,10 @@ export interface components {
             likely_um: number;
             /** Worst Um */
             worst_um: number;
-            /** Share */
-            share: number | null;
+            /** Length Mm */
+            length_mm: number | null;
+            /** Width Mm */
+            width_mm: number | null;
             /** Says */
             says: string;
         };
@@ -3366,7 +3369,8 @@ export interface components {
         /**
          * FaceFile
          * @description One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
-         *     taken for sharp, whatever stands there. `blind`: a bore that is open at one end only.
+         *     taken for sharp, whatever stands there. `found` is what covers all of it, `spots` where it is worse. `blind`: a bore that is
+         *     open at one end only; `looked_through`: a window.
          *
          *     `id` stays whatever the face is called; where it is missing, one is made.
          */
@@ -3398,6 +3402,16 @@ export interface components {
              */
             blind: boolean;
             found: components["schemas"]["FoundFile"];
+            /**
+             * Spots
+             * @default []
+             */
+            spots: components["schemas"]["SpotsFile"][];
+            /**
+             * Looked Through
+             * @default false
+             */
+            looked_through: boolean;
             want: components["schemas"]["WantFile"];
             /** Limit Um */
             limit_um?: number | null;
@@ -3515,7 +3529,17 @@ export interface components {
             /** @description the same in words, where there are any */
             marks_said?: components["schemas"]["SentenceFile"] | null;
             fallback: components["schemas"]["FallbackFile"] | null;
-            nicks: components["schemas"]["Nicks"] | null;
+            /**
+             * Metal Elsewhere Um
+             * @description what comes off where no spots are; null where all of the face is worked alike
+             */
+            metal_elsewhere_um?: number | null;
+            /**
+             * Left
+             * @description spots that stay
+             * @default []
+             */
+            left: components["schemas"]["SpotsLeftFile"][];
             fit?: components["schemas"]["FitPlan"] | null;
             /** Steps */
             steps: components["schemas"]["StepFile"][];
@@ -3781,21 +3805,22 @@ export interface components {
         };
         /**
          * FoundChoice
-         * @description A kind of damage. `share`: of the face, for what covers a part, where nobody says.  `counted`: it lies apart.
+         * @description A kind of damage: whether it can cover all of a face, and whether it can be in some places only.
          */
         FoundChoice: {
             /** Id */
             id: string;
             /** Label */
             label: string;
-            /** Share */
-            share: number | null;
-            /** Counted */
-            counted: boolean;
+            /** All Over */
+            all_over: boolean;
+            /** In Places */
+            in_places: boolean;
         };
         /**
          * FoundFile
-         * @description The state of a face as found: a kind of damage with its depth, or `after` a grade. `called`: the word for it.
+         * @description What covers all of a face as found: a kind of damage with its depth, or `after` a grade; or `as_wanted`, where nothing is
+         *     to be done (a grade may be said with it). `called`: the word for it.
          */
         FoundFile: {
             /**
@@ -3803,20 +3828,16 @@ export interface components {
              * @default scratches
              * @enum {string}
              */
-            kind: "scratches" | "lay" | "waviness" | "pits" | "nick" | "raised";
+            kind: "scratches" | "lay" | "waviness" | "pits";
             /** Depth Um */
             depth_um?: number | components["schemas"]["DepthRange"] | null;
             /** After */
             after?: string | null;
             /**
-             * Count
-             * @default 1
+             * As Wanted
+             * @default false
              */
-            count: number;
-            /** Blend */
-            blend?: boolean | null;
-            /** Share */
-            share?: number | null;
+            as_wanted: boolean;
             /** Called */
             called?: string | null;
         };
@@ -5037,20 +5058,6 @@ export interface components {
             changes: number;
             /** Names */
             names: string[];
-        };
-        /**
-         * Nicks
-         * @description How nicks are taken out: blended in a dish around each, or the face lowered; and the minutes of the other way.
-         */
-        Nicks: {
-            /** Blended */
-            blended: boolean;
-            /** Count */
-            count: number;
-            /** Dish Radius Mm */
-            dish_radius_mm: number;
-            /** Other Minutes */
-            other_minutes: number | null;
         };
         /**
          * OfferedFile
@@ -6390,6 +6397,73 @@ export interface components {
             worn: number;
         };
         /**
+         * SpotsFile
+         * @description Damage of one kind in some places of a face, deeper than what covers all of it: how many, how large each is (length and
+         *     width, or an area), and how deep, or `after` which grade. `called`: the word for it.
+         *
+         *     `id` stays whatever they are called; where it is missing, one is made.
+         */
+        SpotsFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default scratches
+             * @enum {string}
+             */
+            kind: "scratches" | "pits" | "nick" | "raised";
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Area Cm2 */
+            area_cm2?: number | null;
+            /** Depth Um */
+            depth_um?: number | components["schemas"]["DepthRange"] | null;
+            /** After */
+            after?: string | null;
+            /** Called */
+            called?: string | null;
+        };
+        /**
+         * SpotsLeftFile
+         * @description Spots that stay: the most sparing way takes `least_um` off there, and `may_um` may come off.
+         */
+        SpotsLeftFile: {
+            /** Spots */
+            spots: string;
+            /**
+             * Id
+             * @description of the face, whatever it is called; empty in plans from before faces had one
+             * @default
+             */
+            id: string;
+            /** Least Um */
+            least_um: number;
+            /** May Um */
+            may_um: number;
+            /**
+             * Dish Radius Mm
+             * @description of a dish that uses all that may come off
+             */
+            dish_radius_mm: number;
+            /**
+             * Dish Stays Um
+             * @description how deep they still are in its middle
+             */
+            dish_stays_um: number;
+        };
+        /**
          * SpreadShare
          * @description Why minutes differ from the likely ones: a cause, and its share (0 to 1) of what they vary.
          */
@@ -6529,6 +6603,14 @@ export interface components {
              * @default []
              */
             advice: string[];
+            /** @description the places that it works; null for all of the face */
+            zone?: components["schemas"]["ZoneFile"] | null;
+            /**
+             * Goes On
+             * @description with the tool of the step before, which is set up already
+             * @default false
+             */
+            goes_on: boolean;
             /**
              * Curve
              * @description (minutes since the step began, deepest marks left in um)
@@ -7269,6 +7351,26 @@ export interface components {
             life: number;
             /** Scratch */
             scratch: number;
+        };
+        /**
+         * ZoneFile
+         * @description Places on a face: the names and ids of the spots, and the area around all of them that is worked. `begun`: those of them
+         *     that no step before has worked.
+         */
+        ZoneFile: {
+            /** Spots */
+            spots: string[];
+            /** Ids */
+            ids: string[];
+            /** Begun */
+            begun: string[];
+            /** Area Cm2 */
+            area_cm2: number;
+            /**
+             * Count
+             * @description how many places that is
+             */
+            count: number;
         };
     };
     responses: never;

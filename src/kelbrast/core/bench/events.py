@@ -86,7 +86,7 @@ class Stage:
         route: the route that it belongs to: 0 as planned, then one more each time a piece of the run went back.
         step: its number in that route, from 1.
         turn: faces with a smaller turn are worked first.
-        leaves: depth of the marks that it leaves.
+        leaves: depth of the marks that it leaves.  coarsest: of the coarsest that it or a later step of the route leaves.
         seconds: planned, on the work.  setup: putting the tool on.  mounted: it goes on a machine.
         takes: the layer that it is planned to take off.
         worn: abrasives, bars or tubs that it is planned to wear out.
@@ -107,6 +107,7 @@ class Stage:
     change_after: float | None = None
     drive: StageDrive = field(default_factory=StageDrive)
     name: str = ""
+    coarsest: float = 0.0
 
     @property
     def label(self) -> str:
@@ -120,7 +121,7 @@ class Stage:
     @property
     def place(self) -> tuple[int, float, str, str, int]:
         """Where it stands in the work of its piece."""
-        return *place_in_order(self.turn, self.leaves, self.tool), self.label, self.step
+        return *place_in_order(self.turn, max(self.coarsest, self.leaves), self.tool), self.label, self.step
 
 
 @dataclass(frozen=True, slots=True)

@@ -88,7 +88,7 @@ def zone_area(*, count: int, length: float, width: float, margin: Reals) -> Real
     Valid: count, length and width above 0, margin not below 0.
 
     Args:
-        count: n places.
+        count: n places, dimensionless.
         length: l of each, m.
         width: w of each, m.
         margin: e, m.
@@ -114,7 +114,7 @@ def dug_area(*, count: int, length: float, width: float, rim: Reals) -> Reals:
     Valid: count, length and width above 0, rim not below 0.
 
     Args:
-        count: n places.
+        count: n places, dimensionless.
         length: l of each, m.
         width: w of each, m.
         rim: r, how wide the rim is, no smaller than the tool, m; 0 for metal that stands proud.

@@ -211,7 +211,7 @@ _PROCESS: Final = Entry(
         "blend": _all_of(
             {
                 RATIO: "show_slope working_slope raised_share window_slope deformed_show rim corner match all_of_it",
-                LENGTH: "overlap",
+                LENGTH: "overlap mark_length mark_width",
                 AREA: "least_patch width_least width_small width_hand width_wide",
             }
         ),
@@ -274,7 +274,9 @@ RECORDS: Final[dict[str, Schema]] = {
     "advice": Entry(
         {
             "cautions": Each(TEXT),
-            "checks": _all_of({TEXT: "cross along none level rim raised polish size size-last last-mirror last-tooth last-satin"}),
+            "checks": _all_of(
+                {TEXT: "cross along none level rim raised polish size size-last last-mirror last-tooth last-satin"}
+            ),
             "general": _all_of({TEXT: "defer keep_off hot light schools wet slow sharp_edge edge"}),
             "advice": _all_of(
                 {

@@ -145,7 +145,11 @@ CASTING_SKIN: Final = PartAdvice(
     lifted_by="shallower damage, or another material",
     applies=lambda job: (
         "skin" in job.material.tips
-        and any((face.found.worst or 0.0) >= constant("advice.skin").si and not face.stands_proud for face in _worked(job))
+        and any(
+            (found.worst or 0.0) >= constant("advice.skin").si and not found.stands_proud
+            for face in _worked(job)
+            for found in face.found_anywhere
+        )
     ),
     words="skin",
 )
@@ -228,7 +232,7 @@ PITS: Final = Advice(
     says="A wheel drags the edges of pits into tails: they are ground out to their floor, filled, or accepted.",
     source="bench-practice",
     lifted_by="no pits",
-    applies=lambda step: step.face.found.kind == "pits" and step.on_wheel,
+    applies=lambda step: any(found.kind == "pits" for found in step.face.found_anywhere) and step.on_wheel,
     words="pits",
 )
 WORN_IN: Final = Advice(

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from kelbrast.core.catalogue.damages import damage
+from kelbrast.core.catalogue.damages import Damage, damage
 from kelbrast.core.catalogue.materials import family
 from kelbrast.core.job import Job
 from kelbrast.core.reference.loader import constant, record
@@ -27,15 +27,20 @@ def blocked(job: Job) -> str | None:
 
 def off_first(job: Job) -> tuple[str, ...]:
     """The ids of the operations that take rust, scale or heat tint off before anything is ground, each once."""
-    called = [damage(face.found.called) for face in job.faces if face.found.called and not face.left_alone]
-    chosen = (next((key for key in word.off_first if _borne(key, job)), None) for word in called)
+    chosen = (next((key for key in word.off_first if _borne(key, job)), None) for word in _called(job))
     return tuple(dict.fromkeys(key for key in chosen if key is not None))
 
 
 def passivates(job: Job) -> bool:
     """Whether stainless steel is passivated at the end: where it was welded, tinted or scaled, if the part bears it."""
-    called = any(damage(face.found.called).passivate for face in job.faces if face.found.called and not face.left_alone)
+    called = any(word.passivate for word in _called(job))
     return called and job.material.passivates and _borne("passivate", job)
+
+
+def _called(job: Job) -> list[Damage]:
+    """The words for what is wrong anywhere on its faces."""
+    found = [found for face in job.faces if not face.left_alone for found in face.found_anywhere]
+    return [damage(each.called) for each in found if each.called]
 
 
 def _borne(key: str, job: Job) -> bool:

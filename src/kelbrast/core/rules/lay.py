@@ -4,6 +4,7 @@ from typing import Final, Literal
 
 import numpy as np
 
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import EndRule, Practice
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces
@@ -46,9 +47,18 @@ def lay_of_step(on_face: ToolOnFace, face: Face, *, last: bool) -> LayOfStep:
     return "across" if "one-way" in lays else "none"
 
 
-def may_be_patched(face: Face) -> bool:
-    """Whether a mark may be worked out over a patch: the edge of one would show on a brushed face."""
-    return not is_brushed(face)
+def blends_in(surfaces: Surfaces, *, rest_is_done: bool) -> Flags:
+    """(n,) the surfaces that may be left in a place by itself, because they are not told from the rest of the face."""
+    face, ra = surfaces.face, surfaces.ra
+    if not rest_is_done or is_brushed(face):
+        return np.zeros(surfaces.count, dtype=bool)
+    if face.want.deformed in (constant("deformed.hidden").value, constant("deformed.mirror").value):
+        return np.ones(surfaces.count, dtype=bool)
+    if face.found.after is None:
+        return np.zeros(surfaces.count, dtype=bool)
+    match = constant("blend.match").value
+    alike: Flags = (ra <= ra[0] * match) & (ra >= ra[0] / match)
+    return alike
 
 
 ENDS_IN_ITS_LAY: Final = EndRule(
@@ -74,10 +84,12 @@ BRUSHED_LAST: Final = Practice(
     lifted_by="nothing",
     kept_by=is_brushed,
 )
-NO_PATCH: Final = Practice(
-    id="no-patch-on-brushed",
-    says="A mark that shows up in a brushed face is worked out over the whole of it: the edge of a patch would show.",
+BLENDS_IN: Final = Practice(
+    id="blends-in",
+    says="A place is only finished by itself where the rest is as wanted and it is not told from that: where the face shall "
+    "reflect or lies under paint, or is as rough within a third (blend.match). Of any other face, and always of a brushed "
+    "one, the last pass is over everything.",
     source="bench-practice",
-    lifted_by="nothing",
-    kept_by=may_be_patched,
+    lifted_by="saying that the rest is as wanted",
+    kept_by=blends_in,
 )

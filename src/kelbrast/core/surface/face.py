@@ -121,6 +121,11 @@ class Face:
         return self.id or self.name
 
     @property
+    def found_anywhere(self) -> tuple[Found, ...]:
+        """What covers it, and what is in some places."""
+        return (self.found, *(spots.found for spots in self.spots))
+
+    @property
     def left_alone(self) -> bool:
         """Nothing is done to it: kept off, or an edge that stays sharp."""
         return self.keep_off or (self.edge is not None and self.edge.wanted == "sharp")

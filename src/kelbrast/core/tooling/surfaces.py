@@ -1,6 +1,6 @@
 """The nodes of the route graph: node 0 is the surface as found, node k the surface that tool k leaves."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -102,8 +102,9 @@ def _ra_of_such_a_finish(face: Face) -> float:
 
 
 def described_depth(face: Face, hardness: float) -> float:
-    """Depth in m of the deepest marks that a face was described to have; hardness in Pa."""
-    return _as_found(face, hardness)[2] * _found_factor(face)
+    """Depth in m of the deepest marks that a face was described to have anywhere; hardness in Pa."""
+    everywhere = [face, *(replace(face, found=spots.found) for spots in face.spots)]
+    return max(_as_found(each, hardness)[2] * _found_factor(each) for each in everywhere)
 
 
 def _found_factor(face: Face) -> float:

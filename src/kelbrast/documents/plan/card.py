@@ -5,7 +5,7 @@ from pydantic import BaseModel
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Measure, System, measured, minutes_range, minutes_text
 from kelbrast.documents.plan.format import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.documents.plan.text import figures, reason_text, spread_text, turning_text
+from kelbrast.documents.plan.text import figures, reason_text, spread_text, turning_text, zone_text
 
 
 class CardOperation(BaseModel):
@@ -93,7 +93,11 @@ def _times(operation: OperationFile) -> str:
 def _face(face: FacePlanFile, system: System) -> CardFace:
     limit = f" of {_depth(face.limit_um, system)}" if face.limit_um is not None else ""
     off = _depth(max(0.0, face.metal_um - face.above_um), system)
-    told = f"{minutes_range(face.minutes, face.minutes_high)}, {off}{limit} off"
+    elsewhere = (
+        f" at the spots, {_depth(face.metal_elsewhere_um, system)} elsewhere" if face.metal_elsewhere_um is not None else ""
+    )
+    told = f"{minutes_range(face.minutes, face.minutes_high)}, {off}{limit} off{elsewhere}"
+    stay = "".join(f"; left as found: {left.spots}" for left in face.left)
     if face.keep_off:
         told = "keep off, mask it"
     elif not face.possible:
@@ -103,16 +107,17 @@ def _face(face: FacePlanFile, system: System) -> CardFace:
     elif not face.steps:
         told = "as wanted already"
     return CardFace(
-        heading=f"{face.name}: {told}", steps=[_step(n, step, system) for n, step in enumerate(face.steps, start=1)]
+        heading=f"{face.name}: {told}{stay}", steps=[_step(n, step, system) for n, step in enumerate(face.steps, start=1)]
     )
 
 
 def _step(number: int, step: StepFile, system: System) -> CardStep:
     stay = f" At most {figures(step.longest_stay_s)} s on one spot." if step.longest_stay_s is not None else ""
     rests = f" Put it down to cool {step.rests.count} times." if step.rests is not None else ""
+    places = f" on {zone_text(step.zone, system)}" if step.zone else ""
     pressure = "light" if step.pressure == "light" else "light to medium"
     return CardStep(
-        tool=f"{number}. {step.label}, {pressure} pressure{', wet' if step.wet else ''}",
+        tool=f"{number}. {step.label}{places}, {pressure} pressure{', wet' if step.wet else ''}",
         speed=f"{step.machine_label}: {turning_text(step, system)}",
         minutes=minutes_range(step.minutes, step.minutes_high).removesuffix(" min"),
         takes=_depth(step.takes_um, system),

@@ -2,10 +2,11 @@
 
 from typing import Any, Final
 
+from kelbrast.core.units import to_si
 from kelbrast.core.wording import Measure, System, counted, measured, minutes_range, minutes_text, tell
 from kelbrast.documents.common.csv_text import csv_text
 from kelbrast.documents.common.sentences import to_sentence
-from kelbrast.documents.plan.format import FacePlanFile, PlanFile, RackCheck, SetUpFile, SpotsLeftFile, StepFile
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile, RackCheck, SetUpFile, SpotsLeftFile, StepFile, ZoneFile
 from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, GoBackFile, WeighFile
 
 
@@ -167,8 +168,9 @@ def _face_text(face: FacePlanFile) -> str:
 
 
 def _left(left: SpotsLeftFile) -> str:
-    stays = f"{left.spots} stay: taking them out costs {figures(left.least_um)} µm, and {figures(left.may_um)} may come off."
-    return f"{stays} Fill them, accept them, or leave a dish of {figures(left.dish_radius_mm)} mm radius."
+    costs = f"taking that out costs {figures(left.least_um)} µm, and {figures(left.may_um)} may come off"
+    dish = f"a dish of {figures(left.dish_radius_mm)} mm radius"
+    return f"Left as found: {left.spots}; {costs}. Fill it, accept it, or leave {dish}."
 
 
 def _instead(face: FacePlanFile) -> list[str]:
@@ -200,14 +202,21 @@ def _step_lines(number: int, step: StepFile) -> list[str]:
     if step.rests is not None:
         how = f"{figures(step.rests.after_seconds)} s of work, {figures(step.rests.seconds)} s each"
         stay += f"; {counted(step.rests.count, 'rest')} to cool ({how})"
+    places = f", on {zone_text(step.zone)}" if step.zone else ""
+    on = " goes on" if step.goes_on else ""
     return [
-        f"  {number}. {step.label} ({step.machine_label}; {speed})",
+        f"  {number}. {step.label}{on}{places} ({step.machine_label}; {speed})",
         f"     {minutes_range(step.minutes, step.minutes_high)}: {figures(step.from_um)} -> {figures(step.leaves_um)} µm deep,"
         f" takes {figures(step.takes_um)} µm, {step.pressure} pressure{stay}",
         f"     Lay: {step.lay}. {step.check}",
         *(f"     ! {caution}" for caution in step.cautions),
         *(f"     * {advice}" for advice in step.advice),
     ]
+
+
+def zone_text(zone: ZoneFile, system: System = "metric") -> str:
+    """Which places a step works, and how much of the face that is: "gouges, 192 cm² in all"."""
+    return f"{' and '.join(zone.spots)}, {measured(Measure(to_si(zone.area_cm2, 'cm2'), 'area'), system)} in all"
 
 
 def turning_text(step: StepFile, system: System = "metric") -> str:
@@ -233,6 +242,7 @@ def figures(value: float) -> str:
 PLAN_COLUMNS: Final = (
     "face", "step", "tool", "machine", "grain_um", "from_um", "takes_um", "leaves_um", "leaves_ra_um", "minutes",
     "minutes_high", "rpm", "speed_m_s", "diameter_mm", "pressure", "wet", "longest_stay_s", "lay", "cost", "check", "cautions",
+    "spots", "area_cm2",
 )  # fmt: skip
 
 
@@ -252,4 +262,5 @@ def _row(face: FacePlanFile, at: int, step: StepFile) -> list[Any]:
         face.name, at, step.label, step.machine_label, step.grain_um, step.from_um, step.takes_um, step.leaves_um,
         step.leaves_ra_um, step.minutes, step.minutes_high, step.rpm, step.speed_m_s, step.diameter_mm, step.pressure, step.wet,
         step.longest_stay_s, step.lay, step.cost, step.check, " ".join(step.cautions),
+        " ".join(step.zone.spots) if step.zone else None, step.zone.area_cm2 if step.zone else face.area_cm2,
     ]  # fmt: skip

@@ -102,7 +102,7 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         reason=tell(plan.binding.reason) if plan.binding else None,
         reason_said=to_sentence_file(plan.binding.reason) if plan.binding else None,
         keep_off=plan.face.keep_off,
-        found_as=called(plan.face.found.called),
+        found_as=", ".join(dict.fromkeys(word for found in plan.face.found_anywhere if (word := called(found.called)))),
         edge=_edge(plan.face.edge) if plan.face.edge else None,
         aim=plan.aim,
         minutes=shop(plan.seconds, "min"),

@@ -149,6 +149,14 @@ class Worked:
     chosen: Chosen
     left: tuple[SpotsLeft, ...] = ()
 
+    @property
+    def seconds_with_repeats(self) -> float:
+        """What it is chosen by: 0 where nothing is to be done, infinite where nothing can be."""
+        if self.figures is None:
+            return 0.0
+        route, request = self.chosen.route, self.chosen.request
+        return np.inf if route is None or request is None else seconds_with_repeats(self.figures, request, route)
+
     def plan(self, job: Job) -> FacePlan:
         """As it is planned."""
         route, figures = self.chosen.route, self.figures
@@ -174,7 +182,7 @@ class Worked:
             limit_note=_limit_note(figures, route),
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
-            above=float(metal.max()) - figures.counted_metal_of(route) + figures.face.above,
+            above=figures.above_of(int(metal.argmax())),
             metal_elsewhere=float(metal[0]) if figures.uses_zones(route) else None,
             left=self.left,
         )
@@ -303,7 +311,7 @@ def _end_note(figures: StepFigures, route: Route) -> Sentence | None:
 
 def _limit_note(figures: StepFigures, route: Route) -> Sentence | None:
     """Said when hardly anything of the limit is left: a depth that was judged a little too small goes through it."""
-    may, off = figures.face.may_come_off, figures.counted_metal_of(route)
+    may, off = figures.face.may_come_off, figures.counted_metal_of(route) + figures.face.above
     if not np.isfinite(may) or off < constant("plan.limit_near").value * may:
         return None
     return sentence("metal.near", off=Measure(off, "depth", 3), may=Measure(may, "depth", 3))

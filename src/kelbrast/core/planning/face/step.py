@@ -115,6 +115,7 @@ class Step:
 
     Attributes:
         zone: what it works; None for all of the face.  goes_on: with the tool of the step before, which is set up already.
+        volume: that it probably cuts, m3.
         own: the item of the shop's rack that it is done with; None when planned from the catalogue.
         advice: what is good to know.
         curve: (seconds since the step began, deepest marks left) for drawing.
@@ -132,6 +133,7 @@ class Step:
     own: OwnTool | None = None
     zone: ZoneOfStep | None = None
     goes_on: bool = False
+    volume: float = 0.0
 
     @property
     def tool(self) -> Tool:
@@ -196,6 +198,7 @@ def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: boo
         own=own,
         zone=zone,
         goes_on=bool(figures.met.on[at]),
+        volume=float(figures.fresh[at]) * on_face.rate,
     )
 
 

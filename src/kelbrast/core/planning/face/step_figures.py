@@ -22,7 +22,7 @@ from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, forbidden_tools, possible_ends, usable
 from kelbrast.core.rules.habits import excess, repeats
-from kelbrast.core.rules.lay import is_brushed
+from kelbrast.core.rules.lay import blends_in
 from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.roughness import chance_outside_band
 from kelbrast.core.rules.rule import Refusal
@@ -203,9 +203,12 @@ class StepFigures:
 
     def counted_metal_of(self, route: Route) -> float:
         """The most that any place loses on a route, as the limit counts it: without what stands above the face there, m."""
-        above = np.array([self.face.above - found.face.found.above for found in self.met.found[1:]])
-        lost = self.metal_of(route)
-        return float(max(lost[0], *(lost[1:] + above))) if len(above) else float(lost[0])
+        above = np.array([self.above_of(found) for found in range(len(self.met.found))])
+        return float((self.metal_of(route) - above).max())
+
+    def above_of(self, found: int) -> float:
+        """How high metal stands above the face all over (0) or at a kind of spots (from 1), m."""
+        return self.face.above if found == 0 else self.face.spots[found - 1].found.above
 
     def uses_zones(self, route: Route) -> bool:
         """Whether some of its steps work places only."""
@@ -232,7 +235,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset])
     ends = np.logical_and.reduce(list(may_end.values()))
     done = bool(face.spots) and (face.found.as_wanted or (face.found.after is not None and bool(ends[0])))
     depths = [float(each.depth_likely[0]) for each in found[1:]]
-    zones = zones_of(face, face.spots, surfaces, depths) if face.spots and may_be_zoned(surfaces) else None
+    zones = zones_of(face, face.spots, surfaces, depths) if face.spots and len(near) and may_be_zoned(surfaces) else None
     at = {on_face.tool.id: number for number, on_face in enumerate(wide, start=1)}
     place_in_wide = np.array([0, *(at.get(tool, 0) for tool in surfaces.ids)])
     graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, zones)
@@ -450,20 +453,6 @@ def _ends(may_end: dict[Refusal | None, Flags], graph: Graph, surfaces: Surfaces
     ends = {refusal: flags[graph.row] for refusal, flags in may_end.items()}
     if face.spots:
         everything = (1 << len(face.spots)) - 1
-        blended = (graph.kinds == everything) & _not_seen(surfaces, done)[graph.row]
+        blended = (graph.kinds == everything) & blends_in(surfaces, rest_is_done=done)[graph.row]
         ends[None] = ends[None] & (graph.whole | blended)
     return ends
-
-
-def _not_seen(surfaces: Surfaces, done: bool) -> Flags:
-    """(n,) the tools that may end on a place: one that cannot be told from the rest, which is as wanted already."""
-    face, ra = surfaces.face, surfaces.ra
-    if not done or is_brushed(face):
-        return np.zeros(surfaces.count, dtype=bool)
-    if face.want.deformed in (constant("deformed.hidden").value, constant("deformed.mirror").value):
-        return np.ones(surfaces.count, dtype=bool)
-    if face.found.after is None:
-        return np.zeros(surfaces.count, dtype=bool)
-    match = constant("blend.match").value
-    alike: Flags = (ra <= ra[0] * match) & (ra >= ra[0] / match)
-    return alike

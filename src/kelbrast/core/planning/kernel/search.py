@@ -154,12 +154,9 @@ def search(table: StepTable, objective: str) -> Route | None:
     if best is None or keeps_limits(table, best):
         return best
     least = _least_metal(table)
-    if not np.isfinite(least[0]):
-        return None
     can = table.onward[least[table.after[table.onward]] <= table.within[table.onward]]
     sparing = _cheapest_ahead(table, can, _criteria("metal")).route(table)
-    assert sparing is not None, "the least metal is that of a route"
-    return _within_limits(table, objective, can, best, sparing)
+    return None if sparing is None else _within_limits(table, objective, can, best, sparing)
 
 
 def keeps_limits(table: StepTable, route: Route) -> bool:

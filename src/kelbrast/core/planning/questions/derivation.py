@@ -40,6 +40,8 @@ def derivations(plan: FacePlan, number: int, job: Job) -> tuple[Derivation, ...]
     step, material = plan.steps[number - 1], job.material
     before = plan.steps[number - 2] if number > 1 else None
     sums = [_marks(step, material), _layer(plan, step, before)]
+    if plan.face.spots:
+        sums.append(_cut(plan, step))
     if step.tool.carrier.cutting.wear_law == "coated":
         sums.append(_coefficient(step))
     sums += [_rate(plan, step, material), _minutes(step)]
@@ -78,7 +80,11 @@ def _layer(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
     face = plan.face
     met = Given("d", "marks that it meets, at worst", from_si(step.marks.before, "um"), "um")
     result = from_si(step.marks.layer, "um")
-    if before is None and face.found.after is None:
+    deepest = next((found for found in face.found_anywhere if found.worst == step.marks.before), None)
+    if step.goes_on:
+        formula = "layer = its own marks: it only covers what it goes on over"
+        return Derivation("Layer to take off", formula, (met,), result, "um")
+    if (before is None and face.found.after is None) or deepest is not None:
         given = _from("m", "clearance of a found depth", constant("clearance.found"))
         return Derivation("Layer to take off", "layer = max(m · d, its own marks)", (given, met), result, "um")
     grain = before.tool.grain if before is not None else face.found.after.grain if face.found.after else 0.0
@@ -90,13 +96,46 @@ def _layer(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
     return Derivation("Layer to take off", "layer = max(m_A · (1 + s) · d, its own marks)", terms, result, "um")
 
 
+def _worked(plan: FacePlan, step: Step) -> float:
+    """The area that a step works, m2."""
+    return step.zone.area if step.zone else plan.face.area
+
+
+def _cut(plan: FacePlan, step: Step) -> Derivation:
+    """What a step cuts on a face with spots."""
+    area = _worked(plan, step)
+    what = "around " + " and ".join(spots.name for spots in step.zone.spots) if step.zone else "of the face"
+    begun = step.zone.begun if step.zone else ()
+    places = (
+        Given(f"D{at}", f"{spots.count} of {spots.name}, without their rims", from_si(spots.area, "cm2"), "cm2")
+        for at, spots in enumerate(begun, start=1)
+    )
+    return Derivation(
+        what="Metal that is cut, cm³",
+        formula="V = Σ (layer - own marks) · D where it begins + layer · A before + own marks · (A - A before)"
+        if step.zone
+        else "V = layer · A",
+        terms=(
+            Given("A", f"area worked {what}", from_si(area, "cm2"), "cm2"),
+            Given("layer", "as it probably is", from_si(step.marks.likely_layer, "um"), "um"),
+            Given("own marks", "that it leaves", from_si(step.marks.after, "um"), "um"),
+            *places,
+        ),
+        result=step.volume * 1e6,
+        unit="1",
+    )
+
+
 def _rate(plan: FacePlan, step: Step, material: Material) -> Derivation:
     on_face = step.on_face
+    by_area = Given("A", "area of the face", from_si(plan.face.area, "cm2"), "cm2")
+    by_volume = Given("V", "what is cut, cm³", step.volume * 1e6, "1")
+    cut = "V" if plan.face.spots else "A · layer (as it probably is)"
     return Derivation(
         what="Time on the work",
-        formula="t = A · layer (as it probably is) / (η · K · F · v / H), longer as it dulls",
+        formula=f"t = {cut} / (η · K · F · v / H), longer as it dulls",
         terms=(
-            Given("A", "area of the face", from_si(plan.face.area, "cm2"), "cm2"),
+            by_volume if plan.face.spots else by_area,
             Given("η·K·F·v/H", "fresh removal rate, mm³/s", on_face.rate * 1e9, "1"),
             Given("K", "wear coefficient of this grain", on_face.tool.wear, "1", _wear(step)),
             Given(
@@ -251,7 +290,10 @@ def _left(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
         _from("3", "of them above the middle", constant("clearance.largest_offset")),
     ]
     if (grain := before.tool.grain if before else after.grain if after else None) is not None:
-        terms.insert(0, Given("N", "marks on the face", count_of_marks(area=plan.face.area, grain=grain), "1"))
+        terms.insert(
+            0,
+            Given("N", "marks on the face", count_of_marks(area=_worked(plan, step), grain=grain), "1"),
+        )
     formula = "N · Q(6.5 · layer / d - 3), with Q the tail of a Gaussian; a found depth is the deepest already"
     return Derivation("Old marks still there at the end", formula, tuple(terms), step.marks.left, "1")
 

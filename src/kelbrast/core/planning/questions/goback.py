@@ -14,14 +14,15 @@ from kelbrast.core.planning.whole.plan import Plan, face_in_plan
 from kelbrast.core.planning.whole.set_ups import set_ups
 from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.lay import may_be_patched
 from kelbrast.core.rules.roughness import wanted_band
 from kelbrast.core.surface.face import Face, Wish
-from kelbrast.core.surface.found import Found
+from kelbrast.core.surface.found import Found, Spots
 from kelbrast.core.tooling.surfaces import described_depth
 from kelbrast.core.validity import REL_TOL
 
 _NOTHING: Final = 1e-12  # m: a limit that is used up, where 0 would be none at all
+
+MARK: Final = "the mark"  # what the spot is called
 
 Extent = Literal["patch", "whole"]
 
@@ -32,7 +33,8 @@ class GoingBack:
 
     Attributes:
         after: the step (from 1) at whose light check it was found; depth: how deep it is.
-        whole: the way to the finish over the whole face; patch: over a patch around the mark, None where a patch would show.
+        whole: the way to the finish over the whole face; patch: with the mark worked in its place first, None where all of the
+            face is worked alike.
         missed: the last step before (from 1) whose own marks are as deep, so which step was left too early; None for none.
         deeper: the mark is deeper than the face was described, so no step was left too early.
         like: the paper grade whose marks are nearest to it.
@@ -88,8 +90,8 @@ def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
 def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone: float | None = None) -> GoingBack:
     """What to do about a mark of this depth after these steps, whatever route they were of.
 
-    The metal that the steps so far took counts against the limit. A patch is as large as a dish with the slope of a show
-    surface, but no smaller than the hand can work evenly; a brushed face has no patch, because its edge would show.
+    The metal that the steps so far took counts against the limit. The mark is a spot on a face that looks as the last of these
+    steps left it, planned as any other.
 
     Args:
         done: the steps that were done on the face, the last is the one whose light check showed the mark.
@@ -103,11 +105,10 @@ def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone:
         raise BadInput.one("depth_um", "must be above 0, and a number")
     taken = max(sum(step.layer for step in done), gone or 0.0)
     left = None if face.limit is None else max(face.may_come_off - taken, _NOTHING)
-    marked = replace(face, found=Found("scratches", depth, depth), limit=left, wish=Wish())
+    marked = replace(face, found=Found("scratches", depth, depth), spots=(), limit=left, wish=Wish())
     whole = plan_face(marked, job)
-    small = None
-    if may_be_patched(face) and (area := patch_area(depth)) < face.area:
-        small = plan_face(replace(marked, area=area), job)
+    local = plan_face(with_mark(marked, depth, leaves=done[-1].leaves, hardness=job.material.hardness), job)
+    small = local if any(step.zone for step in local.steps) else None
     times = depth / depth_of_marks(wanted_band(face, job.material.hardness)[1])
     like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
     missed = _left_too_early(done, depth)
@@ -120,13 +121,17 @@ def plan_of(job: Job, back: FacePlan) -> Plan:
     return Plan(job, (back,), (back.face.key,), set_ups((back,)), (), (), (), (fallback(back, job),))
 
 
-def patch_area(depth: float) -> float:
-    """Area in m2 worked around one mark: a dish of radius depth / slope, at least what the hand works evenly.
+def with_mark(face: Face, depth: float, *, leaves: float, hardness: float) -> Face:
+    """The face with a lone mark of this depth (m), and otherwise as the last step left it; as wanted, where that will do.
 
-    >>> round(patch_area(5e-6) * 1e4, 1), round(patch_area(500e-6) * 1e4)  # cm2
-    (25.0, 79)
+    Args:
+        leaves: depth of the marks of the last step, m.  hardness: of the work, Pa.
     """
-    return max(constant("blend.least_patch").si, math.pi * (depth / constant("blend.show_slope").value) ** 2)
+    low, high = wanted_band(face, hardness)
+    ra = leaves / constant("scratch.depth_per_ra").value
+    mark = Spots(Found("scratches", depth, depth), constant("blend.mark_length").si, constant("blend.mark_width").si, name=MARK)
+    rest = Found("scratches", leaves, leaves) if not low <= ra <= high else Found("scratches", as_wanted=True)
+    return replace(face, found=rest, spots=(mark,), stock=0.0, out_of_round=False)
 
 
 def _left_too_early(done: Sequence[Done], depth: float) -> int | None:

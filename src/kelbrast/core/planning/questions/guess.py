@@ -47,7 +47,7 @@ class Bet:
 def bet(face: Face, job: Job) -> Bet | None:
     """The bet on a face whose depth was guessed; None when nothing is at stake: one first tool is best at every depth."""
     found = face.found
-    if face.left_alone or face.edge is not None:
+    if face.left_alone or face.edge is not None or face.spots:  # what to begin with where it is worse is no bet on the face
         return None
     if found.after is not None or found.likely is None or not (found.worst or 0) > found.likely:
         return None

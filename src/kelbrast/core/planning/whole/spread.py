@@ -12,6 +12,7 @@ from kelbrast.core.planning.face.step import Step
 from kelbrast.core.planning.whole.plan import Plan
 from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.face import Face
 from kelbrast.core.surface.found import Found
 
 SpreadCause = Literal["depth", "rate", "hand", "checks"]
@@ -51,8 +52,16 @@ def high_of_steps(face: FacePlan, job: Job) -> tuple[float, ...]:
 
 def _stretches(plan: FacePlan, job: Job) -> list[Stretch]:
     """The work of every step; the depth is a guess for the first alone: the others meet the marks of the step before."""
-    found = _depth_spread(plan.face.found)
-    return [_stretch(step, job, found if at == 0 else 0.0) for at, step in enumerate(plan.steps)]
+    found = _depth_spread(plan.face)
+    return [_stretch(step, job, found if meets else 0.0) for step, meets in zip(plan.steps, _meets_found(plan), strict=True)]
+
+
+def _meets_found(plan: FacePlan) -> list[bool]:
+    """Of every step, whether it is the first on something that was found."""
+    zones = [step.zone for step in plan.steps]
+    return [
+        at == 0 or bool(zone and zone.begun) or (zone is None and zones[at - 1] is not None) for at, zone in enumerate(zones)
+    ]
 
 
 def _stretch(step: Step, job: Job, depth: float) -> Stretch:
@@ -63,7 +72,12 @@ def _stretch(step: Step, job: Job, depth: float) -> Stretch:
     return Stretch(max(0.0, step.time.all - sure), carrier.id, unknown if known is None else min(known, unknown), depth)
 
 
-def _depth_spread(found: Found) -> float:
+def _depth_spread(face: Face) -> float:
+    """Of what a face was found with, the least sure: what covers it, or its spots."""
+    return max(_spread_of(found) for found in face.found_anywhere)
+
+
+def _spread_of(found: Found) -> float:
     """The standard deviation of the logarithm of the depth: its worst is its 95th percentile, and no guess is exact."""
     if found.after is not None or not found.likely:
         return 0.0
