@@ -55,7 +55,7 @@ def test_every_word_becomes_what_the_model_knows() -> None:
     for damage in damages().values():
         assert damage.kind in FOUND_KINDS
         assert 0 < damage.likely.si <= damage.worst.si
-        assert (damage.share is not None) == (damage.kind == "raised")
+        assert {damage.length is None, damage.width is None} == {damage.kind not in ("nick", "raised")}
     depths = [feel.likely.si for feel in feels().values()]
     assert depths == sorted(depths)
     assert feels()["card"].likely.value == 760  # ISO/IEC 7810: a bank card is 0.76 mm thick

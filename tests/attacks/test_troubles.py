@@ -93,11 +93,11 @@ def test_damage_is_named_wherever_it_is(tmp_path: Path) -> None:
     luck, whole = chance("damage"), tmp_path / "whole.sqlite"
     demo_workshop(whole).close()
     good, refused = whole.read_bytes(), 0
-    for _ in range(many(4)):
+    for turn in range(many(4)):
         path = tmp_path / "kept.sqlite"
         hurt = bytearray(good)
-        if luck.random() < 0.3:
-            hurt = hurt[: luck.randrange(100, len(hurt))]
+        if turn == 0 or luck.random() < 0.3:  # half a file is refused wherever it was cut
+            hurt = hurt[: luck.randrange(100, len(hurt) // 2)]
         else:
             at = luck.randrange(len(hurt))
             hurt[at : at + 512] = luck.randbytes(min(512, len(hurt) - at))

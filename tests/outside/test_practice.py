@@ -99,6 +99,24 @@ NOT_SIGNED = {
     ("lamp room wall, a square metre of stainless, brushed, to bright in its place", "minutes"): "ten hours are a little much",
     ("wear pad of the turntable, tungsten carbide, ground, to N2", "minutes"): "hard metal takes longer than its hardness says",
     ("clamp plate, titanium, sanded at 240, to bright", "steps"): "a grade more before the wheel",
+    (
+        "chart table edge plate, mild steel for paint, rust pits in one corner",
+        "first",
+    ): "60 or 80 on the grinder for such pits, where the plan trusts 120",
+    (
+        "chart table edge plate, mild steel for paint, rust pits in one corner",
+        "minutes",
+    ): "the same: a grinder does not clear a corner in three minutes with 120",
+    (
+        "ladder tread plate, aluminium casting, one sand hole to fill, for paint",
+        "minutes",
+    ): "a few seconds less than the least that one would count on",
+    (
+        "glass port light, hazed, one scratch that a nail feels, looked through",
+        "steps",
+    ): "there is nothing on the rack that grinds glass finely before the felt",
+    ("glass port light, hazed, one scratch that a nail feels, looked through", "last"): "the same",
+    ("glass port light, hazed, one scratch that a nail feels, looked through", "minutes"): "the same",
     ("lens guard, polycarbonate, sanded at 2000, to bright", "minutes"): "a pad is counted on to be done at the first look",
 }
 

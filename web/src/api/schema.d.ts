@@ -3535,6 +3535,16 @@ export interface components {
              */
             metal_elsewhere_um?: number | null;
             /**
+             * Rest Um
+             * @description depth of what covers the face, where spots are worked first
+             */
+            rest_um?: number | null;
+            /**
+             * All Alike Minutes
+             * @description what it would take to work all of the face alike
+             */
+            all_alike_minutes?: number | null;
+            /**
              * Left
              * @description spots that stay
              * @default []
@@ -7366,6 +7376,11 @@ export interface components {
             begun: string[];
             /** Area Cm2 */
             area_cm2: number;
+            /**
+             * Margins Mm
+             * @description how far around each of `spots` is worked
+             */
+            margins_mm: number[];
             /**
              * Count
              * @description how many places that is

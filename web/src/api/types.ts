@@ -10,6 +10,7 @@ export type Schemas = components['schemas'];
 export type Job = Schemas['JobFile'];
 export type Face = Schemas['FaceFile'];
 export type Found = Schemas['FoundFile'];
+export type Spots = Schemas['SpotsFile'];
 export type Want = Schemas['WantFile'];
 export type Shape = Schemas['ShapeFile'];
 export type Edge = Schemas['EdgeFile'];

@@ -10,13 +10,17 @@
     wantedUm: number | null;
     wantedLowUm: number | null;
     wantedLabel: string;
+    /** Depth of the rest of the face, where spots are worked first. */
+    restUm?: number | null;
     selected: number;
     onselect: (at: number) => void;
   }
-  let { steps, wantedUm, wantedLowUm, wantedLabel, selected, onselect }: Props = $props();
+  let { steps, wantedUm, wantedLowUm, wantedLabel, restUm = null, selected, onselect }: Props = $props();
   let width = $state(700);
   let height = $state(420);
-  const stair = $derived(layOutStair(steps, wantedUm, wantedLowUm, width, height, unitScale('depth', shown.system)));
+  const stair = $derived(
+    layOutStair(steps, wantedUm, wantedLowUm, width, height, unitScale('depth', shown.system), restUm),
+  );
   /** Drawn first, so that names and marks stand before its frame. */
   const chosen = $derived(stair.treads[selected]);
 
@@ -77,6 +81,16 @@
         </text>
       {/if}
     {/each}
+    {#if stair.rest}
+      <path d="M{stair.left},{stair.rest.y}H{stair.rest.x}" class="rest" />
+      <path d="M{stair.rest.x},{stair.top - 8}V{stair.bottom}" class="joins" />
+      {#if stair.rest.x - stair.left > 190}
+        <text x={stair.rest.x - 10} y={stair.rest.y - 6} text-anchor="end" class="tick halo"
+          >rest of the face, not touched yet</text
+        >
+      {/if}
+      <text x={stair.rest.x + 8} y={stair.top + 2} class="tick halo">spots join here</text>
+    {/if}
     {#if stair.likely}
       <path
         d="M{stair.likely.x - 4},{stair.likely.y1}h8M{stair.likely.x},{stair.likely.y0}V{stair.likely.y1}"
@@ -93,7 +107,15 @@
     {#each stair.minuteTicks as tick (tick.value)}
       <text x={tick.x} y={stair.bottom + 16} text-anchor="middle" class="tick">{figures(tick.value, 3)}</text>
     {/each}
-    <text x={stair.right} y={stair.bottom + 31} text-anchor="end" class="axis">minutes on one piece</text>
+    {#if stair.rest}<circle cx={stair.rest.x} cy={stair.rest.y} r="5" class="ring" />{/if}
+    {#if stair.rest && stair.narrower > 1}
+      <path d="M{stair.rest.x - 5},{stair.bottom + 5}l4,-10m3,10l4,-10" class="break" />
+    {/if}
+    <text x={stair.right} y={stair.bottom + 31} text-anchor="end" class="axis"
+      >minutes on one piece{stair.narrower > 1
+        ? `; from the break on drawn ${stair.narrower} times narrower`
+        : ''}</text
+    >
   </svg>
 </div>
 
@@ -142,6 +164,32 @@
     stroke-width: 1.5;
     stroke-dasharray: 3 4;
     rx: 4px;
+  }
+  .rest {
+    fill: none;
+    stroke: var(--dim);
+    stroke-width: 2;
+    stroke-dasharray: 6 4;
+  }
+  .joins {
+    stroke: var(--dim);
+    stroke-width: 1.5;
+    stroke-dasharray: 1 4;
+  }
+  .ring {
+    fill: var(--card);
+    stroke: var(--ink);
+    stroke-width: 2.5;
+  }
+  .break {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.6;
+  }
+  .halo {
+    paint-order: stroke;
+    stroke: var(--card);
+    stroke-width: 4px;
   }
   .likely {
     stroke: var(--dim);

@@ -11,6 +11,8 @@ export interface StairStep {
   leavesUm: number;
   /** Depth of old marks that the step does not reach; 0 for none. */
   staysUm: number;
+  /** The spots that it works, where it does not work all of the face. */
+  zone?: string | null;
   /** (minutes since the step began, deepest marks left in µm) */
   curve: [number, number][];
 }
@@ -44,6 +46,10 @@ export interface Stair {
   wantedBottom: number;
   /** The likely depth at the start, where it is less than the worst one that the plan is made for. */
   likely: { x: number; y0: number; y1: number; labelY: number | null } | null;
+  /** Where spots are worked first: the rest of the face, which waits, and where the spots join it. */
+  rest: { x: number; y: number; um: number } | null;
+  /** From there on minutes are drawn so many times narrower; 1 for as wide as before. */
+  narrower: number;
 }
 
 const MARGIN = { left: 54, right: 14, top: 34, bottom: 34 };
@@ -57,16 +63,25 @@ export function layOutStair(
   width: number,
   height: number,
   umPerTick = 1,
+  restUm: number | null = null,
 ): Stair {
   const left = MARGIN.left;
   const right = Math.max(left + 40, width - MARGIN.right);
   const top = MARGIN.top;
   const bottom = Math.max(top + 40, height - MARGIN.bottom);
   const total = steps.reduce((sum, step) => sum + step.minutes, 0) || 1;
+  const joins = steps.findIndex((step) => !step.zone);
+  const before = steps.slice(0, Math.max(joins, 0)).reduce((sum, step) => sum + step.minutes, 0);
+  const rest = joins > 0 ? restUm : null;
   const depths = steps.flatMap((step) => [step.fromUm, step.leavesUm, ...step.curve.map(([, depth]) => depth)]);
+  if (rest !== null) depths.push(rest);
   const highest = Math.max(...depths, wantedUm ?? 0, 1e-3) * 1.25;
   const lowest = Math.min(...depths, wantedUm ?? Infinity, highest / 10) / 2;
-  const x = scaleLinear([0, total], [left, right]);
+  const narrower = joins > 0 ? narrowing(before, total - before) : 1;
+  const drawn = before + (total - before) / narrower;
+  const middle = left + ((right - left) * before) / drawn;
+  const x =
+    narrower === 1 ? scaleLinear([0, total], [left, right]) : scaleLinear([0, before, total], [left, middle, right]);
   const y = scaleLog([highest, lowest], [top, bottom]);
   const draw = line<[number, number]>();
 
@@ -87,7 +102,7 @@ export function layOutStair(
       checkY: y(Math.max(step.leavesUm, step.staysUm)),
       labelX: x0 + 7,
       labelY: (points[0]?.[1] ?? top) - 9,
-      label: fitted(step.label, x1 - x0 - 10) || String(at + 1),
+      label: fitted(said(step, joins > 0), x1 - x0 - 10) || fitted(step.label, x1 - x0 - 10) || String(at + 1),
     };
   });
   const first = steps[0];
@@ -101,16 +116,36 @@ export function layOutStair(
       value: tick * umPerTick,
       y: y(tick * umPerTick),
     })),
-    minuteTicks: x
-      .ticks(Math.min(8, Math.max(2, Math.floor((right - left) / 70))))
-      .map((value) => ({ value, x: x(value) })),
+    minuteTicks:
+      narrower === 1
+        ? ticksOf([0, total], left, right)
+        : [...ticksOf([0, before], left, middle), ...ticksOf([before, total], middle, right)],
     wantedY: wantedUm !== null && wantedUm < highest ? y(Math.max(wantedUm, lowest)) : null,
     wantedBottom: wantedLowUm !== null && wantedLowUm > lowest ? Math.min(y(wantedLowUm), bottom) : bottom,
     likely:
       first && first.fromUm > first.likelyUm * 1.001
         ? whisker(left, y(first.fromUm), y(first.likelyUm), (x(first.minutes) - left) / 2)
         : null,
+    rest: rest === null ? null : { x: x(before), y: y(rest), um: rest },
+    narrower,
   };
+}
+
+/** What a long pass over everything is drawn narrower by, so that the work in places can still be seen: 1, 2, 4, 8 … */
+function narrowing(before: number, after: number): number {
+  let times = 1;
+  while (after / times > 1.5 * before && times < 64) times *= 2;
+  return times;
+}
+
+function said(step: StairStep, zoned: boolean): string {
+  return zoned ? `${step.label}, ${step.zone ? `${step.zone} only` : 'over everything'}` : step.label;
+}
+
+function ticksOf(minutes: [number, number], left: number, right: number): { x: number; value: number }[] {
+  const x = scaleLinear(minutes, [left, right]);
+  const most = Math.min(8, Math.max(2, Math.floor((right - left) / 70)));
+  return x.ticks(most).map((value) => ({ value, x: x(value) }));
 }
 
 /** The span from the worst to the likely depth; its label stands under the first step's line, or is left out. */

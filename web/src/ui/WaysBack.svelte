@@ -13,7 +13,7 @@
     minutes: number;
     area_cm2: number;
     metal_um: number;
-    steps: { tool: string; label: string; minutes: number }[];
+    steps: { tool: string; label: string; minutes: number; zone?: { area_cm2: number } | null }[];
   }
   interface Back {
     depth_um: number;
@@ -48,10 +48,15 @@
         </p>
       {:else if plan.possible}
         <p class="num">
-          {duration(plan.minutes)} on {shown.say(plan.area_cm2, 'area')}, {shown.say(plan.metal_um, 'depth')} off
+          {duration(plan.minutes)} on {shown.say(plan.steps[0]?.zone?.area_cm2 ?? plan.area_cm2, 'area')}, {shown.say(
+            plan.metal_um,
+            'depth',
+          )} off
         </p>
         <ol class="list-decimal pl-5">
-          {#each plan.steps as step (step.tool)}<li>{step.label}, {duration(step.minutes)}</li>{/each}
+          {#each plan.steps as step, at (at)}<li>
+              {step.label}{way === 'patch' && !step.zone ? ' over everything' : ''}, {duration(step.minutes)}
+            </li>{/each}
         </ol>
       {:else}
         <p class="text-(--stop)">{shown.tell(plan.reason_said) || plan.reason}</p>
@@ -66,6 +71,6 @@
   {#if back.missed_step}Step {back.missed_step} was left too early.
   {:else if back.deeper}It is deeper than the face was described: no step was left too early.{/if}
 </p>
-{#if back.patch}{@render box('patch', 'Over a patch', back.patch)}{/if}
+{#if back.patch}{@render box('patch', 'Where the mark is', back.patch)}{/if}
 {@render box('whole', 'Over the whole face', back.whole)}
 {@render box('accept', 'Accept it', null)}

@@ -50,6 +50,7 @@ class ZoneFile(BaseModel):
     ids: list[FaceKey]
     begun: list[FaceKey]
     area_cm2: float
+    margins_mm: Annotated[list[float], Field(description="how far around each of `spots` is worked")]
     count: Annotated[int, Field(description="how many places that is")]
 
 
@@ -235,6 +236,8 @@ class FacePlanFile(BaseModel):
     metal_elsewhere_um: Annotated[
         float | None, Field(description="what comes off where no spots are; null where all of the face is worked alike")
     ] = None
+    rest_um: Annotated[float | None, Field(description="depth of what covers the face, where spots are worked first")] = None
+    all_alike_minutes: Annotated[float | None, Field(description="what it would take to work all of the face alike")] = None
     left: Annotated[list[SpotsLeftFile], Field(description="spots that stay")] = []
     fit: FitPlan | None = None
     steps: list[StepFile]

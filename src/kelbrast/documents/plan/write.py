@@ -126,6 +126,8 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         marks_said=_left(plan.marks_said),
         fallback=_fallback(instead) if instead else None,
         metal_elsewhere_um=shop_or_none(plan.metal_elsewhere, "um"),
+        rest_um=shop_or_none(plan.rest, "um"),
+        all_alike_minutes=shop_or_none(plan.all_alike, "min"),
         left=[_spots_left(left) for left in plan.left],
         fit=_fit(plan, job) if plan.face.sized else None,
         steps=[_step(*step) for step in zip(plan.steps, high_of_steps(plan, job), strict=True)],
@@ -223,6 +225,7 @@ def _zone(zone: ZoneOfStep) -> ZoneFile:
         ids=[spots.key for spots in zone.spots],
         begun=[spots.key for spots in zone.begun],
         area_cm2=shop(zone.area, "cm2"),
+        margins_mm=shop_all(zone.margins, "mm"),
         count=sum(spots.count for spots in zone.spots),
     )
 

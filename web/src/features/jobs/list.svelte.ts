@@ -9,7 +9,7 @@ import {
   type JobSummary,
   type Shop,
 } from '../../api/client';
-import { foundAs } from '../../api/damage';
+import { foundAs, spotsAs } from '../../api/damage';
 import { Answer } from '../../ui/answer.svelte';
 import { notices } from '../../ui/notices.svelte';
 import { begunUntouched } from '../../api/untouched';
@@ -37,7 +37,9 @@ const FIRST_JOB: Job = {
       name: 'face 1',
       area_cm2: 100,
       reach: 'open',
-      found: { kind: 'scratches', depth_um: { likely: 20, worst: 30 }, count: 1 },
+      found: { kind: 'scratches', depth_um: { likely: 20, worst: 30 }, as_wanted: false },
+      spots: [],
+      looked_through: false,
       want: { finish: 'bright' },
       keep_off: false,
       stays_flat: false,
@@ -67,12 +69,14 @@ const FIRST_JOB: Job = {
 export function firstJob(usual: Shop['usual'], damages: Catalogue['damages']): Job {
   const damage = damages.find((one) => one.id === usual?.damage);
   const [face] = FIRST_JOB.faces;
-  const found = damage ? foundAs(damage) : face!.found;
+  const local = damage && damage.length_mm !== null;
+  const found = damage && !local ? foundAs(damage) : face!.found;
+  const spots = local ? [spotsAs(damage, damage.label)] : [];
   return {
     ...FIRST_JOB,
     material: usual?.material ?? FIRST_JOB.material,
     use_rack: usual?.use_rack ?? FIRST_JOB.use_rack,
-    faces: [{ ...face!, found, want: { finish: usual?.finish ?? face!.want.finish } }],
+    faces: [{ ...face!, found, spots, want: { finish: usual?.finish ?? face!.want.finish } }],
   };
 }
 

@@ -7,6 +7,7 @@
   import FoundFields from './FoundFields.svelte';
   import LimitFields from './LimitFields.svelte';
   import PlaceFields from './PlaceFields.svelte';
+  import SpotsFields from './SpotsFields.svelte';
   import WantFields from './WantFields.svelte';
 
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
@@ -41,6 +42,7 @@
     {#if !face.keep_off}
       <AreaFields {draft} {face} />
       <FoundFields {draft} {face} />
+      <SpotsFields {draft} {face} />
       <WantFields {draft} {face} />
       <LimitFields {draft} {face} />
       <PlaceFields {draft} {face} />

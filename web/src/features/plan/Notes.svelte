@@ -28,6 +28,7 @@
       .map((one) => `${one.label} (${Math.round(100 * one.share)} %)`)
       .join(', then '),
   );
+  const spared = $derived((plan?.all_alike_minutes ?? 0) - (plan?.minutes ?? 0));
   const shared = $derived((draft.plan?.set_ups ?? []).filter((one) => one.steps.length > 1));
 </script>
 
@@ -69,16 +70,25 @@
       At the end {shown.tell(plan.marks_said)} can be expected to be there still.
     </p>
   {/if}
-  {#if plan?.nicks && plan.possible}
+  {#each plan?.left ?? [] as left (left.id)}
+    <p class="small px-3 py-1.5 text-(--stop)">
+      Left as found: <b>{left.spots}</b>. Taking that out costs {shown.say(left.least_um, 'depth')}, and {shown.say(
+        left.may_um,
+        'depth',
+      )} may come off. Fill it, accept it, or leave a dish of {shown.say(left.dish_radius_mm, 'length')} radius with {shown.say(
+        left.dish_stays_um,
+        'depth',
+      )} of it still there.
+    </p>
+  {/each}
+  {#if plan && typeof plan.metal_elsewhere_um === 'number'}
     <p class="small px-3 py-1.5">
-      {plan.nicks.blended ? 'Blended in' : 'The whole face is lowered; instead of'} a dish of {shown.say(
-        plan.nicks.dish_radius_mm,
-        'length',
-      )} radius around each nick{plan.nicks.other_minutes === null
-        ? '.'
-        : plan.nicks.blended
-          ? `; lowering the whole face takes ${duration(plan.nicks.other_minutes)}.`
-          : `, which takes ${duration(plan.nicks.other_minutes)}.`}
+      Off at the spots: {shown.say(Math.max(0, plan.metal_um - plan.above_um), 'depth')}{plan.limit_um === null
+        ? ''
+        : ` of ${shown.say(plan.limit_um, 'depth')}`}; elsewhere {shown.say(plan.metal_elsewhere_um, 'depth')}.{spared >
+      1
+        ? ` ${duration(spared)} less than working all of it.`
+        : ''}
     </p>
   {/if}
   {#if plan?.rework_minutes || plan?.without_habit_minutes}

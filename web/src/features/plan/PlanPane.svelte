@@ -27,9 +27,11 @@
       likelyUm: step.likely_um,
       leavesUm: step.leaves_um,
       staysUm: step.stays_um,
+      zone: step.zone?.spots.join(', ') ?? null,
       curve: step.curve,
     })),
   );
+  const zoned = $derived(plan?.steps.some((step) => step.zone) ?? false);
   const finish = $derived(draft.face?.want.finish ? choices.finish(draft.face.want.finish) : undefined);
   const wantedLabel = $derived(`${finish?.label ?? 'wanted'} starts here`);
 </script>
@@ -52,6 +54,7 @@
         {wantedLabel}
         wantedUm={plan.wanted_depth_um}
         wantedLowUm={plan.wanted_low_um}
+        restUm={plan.rest_um ?? null}
         selected={draft.stepAt}
         onselect={(at) => (draft.stepAt = at)}
       />
@@ -102,7 +105,13 @@
           >
             <b class="num" style:color={temperColour(step.grain_um)}>{at + 1}</b>
             <span class="min-w-0" class:font-semibold={at === draft.stepAt}
-              >{step.label} <span class="small dim">{shown.say(step.grain_um, 'depth')} grain</span></span
+              >{step.label}
+              <span class="small dim"
+                >{#if step.zone}{step.zone.spots.join(', ')}, {shown.say(
+                    step.zone.area_cm2,
+                    'area',
+                  )}{:else if zoned}over everything{:else}{shown.say(step.grain_um, 'depth')} grain{/if}</span
+              ></span
             >
             <span class="num small">{shown.bare(step.from_um, 'depth')} → {shown.say(step.leaves_um, 'depth')}</span>
             <span class="num small dim hidden lg:inline"

@@ -1,6 +1,7 @@
 <!-- Everything needed to do one step. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
+  import FaceSketch from '../../charts/FaceSketch.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import SpeedGauge from '../../charts/SpeedGauge.svelte';
   import { temperColour } from '../../charts/temper';
@@ -27,6 +28,7 @@
   const step = $derived(draft.step);
   const fit = $derived(draft.facePlan?.fit?.answer);
   const stop = $derived(fit?.stop_sheet[draft.stepAt]);
+  const somePlaces = $derived(draft.facePlan?.steps.some((one) => one.zone) ?? false);
   const count = $derived(draft.facePlan?.steps.length ?? 0);
 </script>
 
@@ -42,10 +44,29 @@
       <div class="text-[1.27rem] leading-tight font-bold" style:color={temperColour(step.grain_um)}>{step.label}</div>
       <div class="small dim">{step.machine_label}</div>
     </div>
+    {#if somePlaces && draft.face && draft.facePlan}
+      <FaceSketch
+        face={draft.face}
+        areaCm2={draft.facePlan.area_cm2}
+        steps={draft.facePlan.steps}
+        selected={draft.stepAt}
+      />
+    {/if}
     {#if step.speed_band_m_s}
       <SpeedGauge speed={step.speed_m_s} band={step.speed_band_m_s} limit={step.speed_limit_m_s} />
     {/if}
     <dl class="grid grid-cols-[5.2rem_1fr] gap-x-2.5 gap-y-1 text-[0.93rem]">
+      {#if step.zone}
+        <dt>Where</dt>
+        <dd>
+          <b>{step.zone.spots.join(', ')}</b>, {step.zone.margins_mm
+            .map((margin) => shown.say(margin, 'length'))
+            .join(' and ')} around, {shown.say(step.zone.area_cm2, 'area')} in all
+        </dd>
+      {:else if somePlaces}
+        <dt>Where</dt>
+        <dd><b>Over everything</b>{step.goes_on ? ', with the tool that is on already' : ''}</dd>
+      {/if}
       <dt>Speed</dt>
       <dd>
         {#if step.rpm !== null}<b class="num">{whole(step.rpm)} rev/min</b>{step.diameter_mm &&

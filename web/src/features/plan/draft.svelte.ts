@@ -12,6 +12,7 @@ import {
   type KeptJob,
   type MarkDepth,
   type Plan,
+  type Spots,
   type Sum,
   type Way,
   type WhatIf,
@@ -186,8 +187,9 @@ export class JobDraft {
 
   /** The face planned without the step in hand, the rest as it is. */
   leaveOut() {
-    const tools = this.facePlan?.steps.map((step) => step.tool) ?? [];
-    if (tools.length > 1) this.setWish({ route: tools.filter((_, at) => at !== this.stepAt) });
+    const steps = (this.facePlan?.steps ?? []).map((step, at) => ({ step, at }));
+    const kept = steps.filter(({ step, at }) => at !== this.stepAt && !step.goes_on);
+    if (steps.length > 1) this.setWish({ route: kept.map(({ step }) => step.tool) });
   }
 
   /** What changing the step in hand would lead to. */
@@ -210,6 +212,22 @@ export class JobDraft {
     return api.goBack(this.snapshot(), { face: this.face?.id ?? '', after: this.stepAt + 1, ...depth });
   }
 
+  /** Spots on the face in hand; returns what they are known by. */
+  addSpots(spots: Omit<Spots, 'id'> & { id?: string }): string {
+    const id = spots.id || newFaceId();
+    this.changeFace({ spots: [...(this.face?.spots ?? []), { ...spots, id }] });
+    return id;
+  }
+
+  /** A name that no spots of the face in hand have yet. */
+  freeSpots(stem: string): string {
+    const taken = (this.face?.spots ?? []).map((spots) => spots.name);
+    for (let n = 1; ; n++) {
+      const name = n === 1 ? stem : `${stem} ${n}`;
+      if (!taken.includes(name)) return name;
+    }
+  }
+
   addFace() {
     const last = this.job.faces.filter((face) => !face.edge).at(-1);
     if (!last) return; // a part of edges alone comes from a file, and is added to there
@@ -221,6 +239,7 @@ export class JobDraft {
       keep_off: false,
       stays_flat: false,
       blind: false,
+      spots: copy.spots?.map((spots) => ({ ...spots, id: newFaceId() })),
     });
     this.selectFace(this.job.faces.length - 1);
     this.justAdded = true;

@@ -62,6 +62,8 @@ class FacePlan:
         habit_note: said when the rack could not keep the habit; wish_note: when no route keeps the wish.
         above: of the metal, what stood above the face and does not count against the limit, m.
         metal_elsewhere: what comes off where no spots are, m; None where all of the face is worked alike.
+        rest: depth of what covers the face, where spots are worked by themselves, m; all_alike: seconds of the best route that
+            works all of the face alike. None elsewhere, and where no such route is.
         left: spots that stay.
     """
 
@@ -82,6 +84,8 @@ class FacePlan:
     wish_note: Sentence | None = None
     above: float = 0.0
     metal_elsewhere: float | None = None
+    rest: float | None = None
+    all_alike: float | None = None
     left: tuple[SpotsLeft, ...] = ()
 
     @property
@@ -183,7 +187,9 @@ class Worked:
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
             above=figures.above_of(int(metal.argmax())),
-            metal_elsewhere=float(metal[0]) if figures.uses_zones(route) else None,
+            metal_elsewhere=float(metal[0]) if (zoned := figures.uses_zones(route)) else None,
+            rest=float(figures.surfaces.depth_worst[0]) if zoned else None,
+            all_alike=_all_alike(figures, self.chosen) if zoned else None,
             left=self.left,
         )
 
@@ -256,6 +262,12 @@ def _all_of_it(figures: StepFigures, request: RouteRequest, zoned: Route) -> tup
     if route is None or seconds_with_repeats(figures, request, route) > most:
         return request, zoned
     return alike, route
+
+
+def _all_alike(figures: StepFigures, chosen: Chosen) -> float | None:
+    assert chosen.request is not None, "a route was asked for"
+    route = sensible_route(figures, replace(chosen.request, all_alike=True, wish=Wish()))
+    return None if route is None else float(route.totals[TIME])
 
 
 def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | None) -> Sentence | None:

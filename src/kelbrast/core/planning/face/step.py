@@ -102,11 +102,13 @@ class ZoneOfStep:
 
     Attributes:
         begun: those of the spots that the step is the first to work.
+        margins: how far around each of them is worked, m, in the order of `spots`.
     """
 
     spots: tuple[Spots, ...]
     begun: tuple[Spots, ...]
     area: float
+    margins: tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,13 +221,15 @@ def zone_of(figures: StepFigures, step: int) -> ZoneOfStep | None:
     node = int(figures.graph.after[step])
     if figures.graph.whole[node]:
         return None
-    members = int(figures.graph.kinds[node])
-    spots = figures.face.spots
-    begun = figures.met.begins[1:, step]
+    assert figures.zones is not None, "only where places are worked by themselves"
+    spots, begun = figures.face.spots, figures.met.begins[1:, step]
+    worked = [at for at in range(len(spots)) if int(figures.graph.kinds[node]) >> at & 1]
+    margins = figures.zones.margins[:, figures.graph.row[node], figures.graph.width[node]]
     return ZoneOfStep(
-        tuple(kind for at, kind in enumerate(spots) if members >> at & 1),
-        tuple(kind for at, kind in enumerate(spots) if begun[at]),
+        tuple(spots[at] for at in worked),
+        tuple(spots[at] for at in worked if begun[at]),
         float(figures.area[node]),
+        tuple(float(margins[at]) for at in worked),
     )
 
 

@@ -25,12 +25,14 @@ class Zones:
     Attributes:
         spots: the kinds of spots, in the order of the face.
         own_width: (n,) the number of the width of each tool's contact.
-        areas: (spots, n, widths) area that a tool works around spots of a kind, where the widest so far has such a width, m2.
+        margins: (spots, n, widths) how far around the spots of a kind a tool works, where the widest so far is so wide, m.
+        areas: (spots, n, widths) area that a tool then works around all spots of the kind, m2.
         dug: (spots, n) area that times the depth stands for what a tool digs there, m2.
     """
 
     spots: tuple[Spots, ...]
     own_width: Places
+    margins: Reals
     areas: Reals
     dug: Reals
 
@@ -63,15 +65,16 @@ def zones_of(face: Face, kinds: Sequence[Spots], surfaces: Surfaces, depths: Seq
     widest = np.array([contact[1:][own == at].max() for at in range(len(used))])
     own_width = np.concatenate([[0], own])
     count = len(surfaces.ra)
-    areas, dug = np.zeros((len(kinds), count, len(used))), np.zeros((len(kinds), count))
+    margins, dug = np.zeros((len(kinds), count, len(used))), np.zeros((len(kinds), count))
+    areas = np.zeros_like(margins)
     for at, (spots, depth) in enumerate(zip(kinds, depths, strict=True)):
         raised = spots.found.stands_proud  # there is nothing dug beside it, so nothing rises to a rim
         rim = 0.0 if raised else rim_width(depth=depth, slope=steepest_rim(face))
         past = overlap(depth=depth, marks=surfaces.depth_worst, raised=raised)
-        margin = np.maximum(rim, widest)[None, :] + past[:, None]
+        margins[at] = margin = np.maximum(rim, widest)[None, :] + past[:, None]
         each, length, width = spots.count, spots.length, spots.width
         areas[at] = np.minimum(zone_area(count=each, length=length, width=width, margin=margin), face.area)
         ground = np.zeros(count) if raised else np.maximum(rim, contact)
         hollow = dug_area(count=each, length=length, width=width, rim=ground)
         dug[at] = np.minimum(hollow, areas[at][np.arange(count), own_width])
-    return Zones(tuple(kinds), own_width, areas, dug)
+    return Zones(tuple(kinds), own_width, margins, areas, dug)

@@ -1,0 +1,170 @@
+<!-- Anything deeper, in some places? What, how many, how large, how deep. -->
+<script lang="ts">
+  import { choices } from '../../api/catalogue.svelte';
+  import type { Face, Spots } from '../../api/client';
+  import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
+  import NumberField from '../../ui/NumberField.svelte';
+  import TextField from '../../ui/TextField.svelte';
+  import { shown } from '../../units/shown.svelte';
+  import DepthFields from './DepthFields.svelte';
+  import type { JobDraft } from './draft.svelte';
+  import { sideOf } from '../../charts/sketch';
+
+  let { draft, face }: { draft: JobDraft; face: Face } = $props();
+  const all = $derived(face.spots ?? []);
+  const kinds = $derived(choices.all?.found.filter((one) => one.in_places) ?? []);
+  let opened = $state('');
+
+  function change(spots: Spots, change: Partial<Spots>) {
+    draft.changeFace({ spots: all.map((one) => (one === spots ? { ...one, ...change } : one)) });
+  }
+
+  function remove(spots: Spots) {
+    draft.changeFace({ spots: all.filter((one) => one !== spots) });
+  }
+
+  function add() {
+    const name = draft.freeSpots('Spots');
+    const id = draft.addSpots({
+      name,
+      kind: 'scratches',
+      count: 1,
+      length_mm: 50,
+      width_mm: 2,
+      depth_um: { likely: 60, worst: 80 },
+    });
+    opened = id;
+  }
+
+  function complaint(spots: Spots, name: string): string | null {
+    if (!name.trim()) return 'It needs a name';
+    return all.some((one) => one !== spots && one.name === name) ? 'Other spots here have this name' : null;
+  }
+
+  function size(spots: Spots): string {
+    return spots.area_cm2
+      ? shown.say(spots.area_cm2, 'area')
+      : `${shown.bare(spots.length_mm ?? 0, 'length')} × ${shown.say(spots.width_mm ?? 0, 'length')}`;
+  }
+
+  function depth(spots: Spots): string {
+    const { depth_um } = spots;
+    if (!depth_um) return `left by ${spots.after}`;
+    return shown.say(typeof depth_um === 'number' ? depth_um : depth_um.likely, 'depth');
+  }
+</script>
+
+<fieldset class="grid gap-1.5">
+  <legend class="small dim">Anything deeper?</legend>
+  {#each all as spots, at (spots.id || at)}
+    {@const faults = (key: string) => draft.faultsOf(`spots[${at}].${key}`)}
+    <details
+      class="rounded-lg border border-(--line) bg-(--raised)"
+      open={opened === spots.id && spots.id !== ''}
+      ontoggle={(event) => {
+        if (event.currentTarget.open) opened = spots.id ?? '';
+        else if (opened === spots.id) opened = '';
+      }}
+    >
+      <summary class="cursor-pointer px-3 py-2">
+        <b>{spots.name}</b>
+        <span class="small dim num"
+          >{(spots.count ?? 1) > 1 ? `${spots.count} × ` : ''}{size(spots)}, {depth(spots)}</span
+        >
+      </summary>
+      <div class="grid gap-1.5 px-3 pb-3">
+        <TextField
+          label="What it is called"
+          value={spots.name}
+          complaint={(name) => complaint(spots, name)}
+          onchange={(name) => change(spots, { name })}
+        />
+        <Choice
+          label="Kind"
+          value={spots.kind ?? 'scratches'}
+          options={kinds}
+          onchange={(kind) => change(spots, { kind, called: undefined })}
+        />
+        <NumberField
+          label="How many"
+          value={spots.count ?? 1}
+          integer
+          faults={faults('count')}
+          onchange={(count) => change(spots, { count })}
+        />
+        <Either
+          label="How large each is"
+          value={spots.area_cm2 ? 'area' : 'sides'}
+          options={[
+            { id: 'sides', label: 'Length and width' },
+            { id: 'area', label: 'Area' },
+          ]}
+          onchange={(way) =>
+            change(
+              spots,
+              way === 'area'
+                ? {
+                    area_cm2: ((spots.length_mm ?? 10) * (spots.width_mm ?? 10)) / 100,
+                    length_mm: undefined,
+                    width_mm: undefined,
+                  }
+                : {
+                    length_mm: sideOf(spots.area_cm2 ?? 1),
+                    width_mm: sideOf(spots.area_cm2 ?? 1),
+                    area_cm2: undefined,
+                  },
+            )}
+        />
+        {#if spots.area_cm2}
+          <NumberField
+            label="Area of each"
+            value={spots.area_cm2}
+            quantity="area"
+            faults={faults('area_cm2')}
+            onchange={(area_cm2) => change(spots, { area_cm2 })}
+          />
+        {:else}
+          <div class="grid grid-cols-2 gap-2">
+            <NumberField
+              label="Length"
+              value={spots.length_mm}
+              quantity="length"
+              faults={faults('length_mm')}
+              onchange={(length_mm) => change(spots, { length_mm })}
+            />
+            <NumberField
+              label="Width"
+              value={spots.width_mm}
+              quantity="length"
+              faults={faults('width_mm')}
+              onchange={(width_mm) => change(spots, { width_mm })}
+            />
+          </div>
+        {/if}
+        {#if spots.depth_um}
+          <DepthFields
+            depth={spots.depth_um}
+            faultsOf={(key) => faults(key ? `depth_um.${key}` : 'depth_um')}
+            onchange={(depth_um) => change(spots, { depth_um })}
+          />
+        {/if}
+        <button class="small dim justify-self-start underline" onclick={() => remove(spots)}>Remove {spots.name}</button
+        >
+      </div>
+    </details>
+  {/each}
+  <button class="small justify-self-start font-semibold underline" onclick={add}
+    >{all.length ? 'Another kind of damage' : 'Yes, in some places'}</button
+  >
+  {#if all.length}
+    <label class="small flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={face.looked_through ?? false}
+        onchange={(event) => draft.changeFace({ looked_through: event.currentTarget.checked })}
+      />
+      People look through it: no hollow may bend the picture
+    </label>
+  {/if}
+</fieldset>
