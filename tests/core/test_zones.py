@@ -122,9 +122,10 @@ def least_seconds(one: Face, planned: Job, *, slope: float, habit: str, limit: f
         row = 0 if last is None else last + 1
         own = float(law.rest.depth_worst[tool + 1])
         stays = (to_whole and whole) or (not to_whole and onward == kinds)
-        if last is not None and stays and not law.rest.depth_worst[row] > own:
-            return
         on = last == tool
+        finer = last is None or law.rest.depth_worst[row] > own
+        if not finer and (stays or not (to_whole or on)):
+            return
         begun = list(onward - kinds) if not (to_whole and whole) else []
         met = [(0, row)] if last is not None and not on else []
         met += [(k + 1, 0) for k in begun]

@@ -112,9 +112,16 @@ def with_what_is_all_over(face: Face) -> Face:
     return replace(face, found=deepest.found, spots=tuple(spots for spots in face.spots if spots not in all_over))
 
 
-def figures_of(face: Face, job: Job) -> StepFigures | None:
-    """All steps that the job's rack may take on a face; None for a face that is left alone."""
-    return None if face.left_alone else step_figures(with_what_is_all_over(face), job, usable)
+def figures_of(face: Face, job: Job, *, for_any_wish: bool = False) -> StepFigures | None:
+    """All steps that the job's rack may take on a face; None for a face that is left alone.
+
+    Args:
+        for_any_wish: also those that only a route step by step may take, which the face's own wish brings by itself.
+    """
+    if face.left_alone:
+        return None
+    everything = for_any_wish or bool(face.wish.route) or not face.spots
+    return step_figures(with_what_is_all_over(face), job, usable, for_any_wish=everything)
 
 
 def wishing(figures: StepFigures, wish: Wish) -> StepFigures:
@@ -135,10 +142,12 @@ class Chosen:
 
     Attributes:
         request: what it was chosen by.
+        alike: the best route that works all of the face alike, where the one that was chosen does not.
     """
 
     route: Route | None
     request: RouteRequest | None = None
+    alike: Route | None = None
     habit_note: Sentence | None = None
     wish_note: Sentence | None = None
 
@@ -189,7 +198,7 @@ class Worked:
             above=figures.above_of(int(metal.argmax())),
             metal_elsewhere=float(metal[0]) if (zoned := figures.uses_zones(route)) else None,
             rest=float(figures.surfaces.depth_worst[0]) if zoned else None,
-            all_alike=_all_alike(figures, self.chosen) if zoned else None,
+            all_alike=float(self.chosen.alike.totals[TIME]) if zoned and self.chosen.alike is not None else None,
             left=self.left,
         )
 
@@ -245,29 +254,23 @@ def chosen_route(figures: StepFigures, job: Job) -> Chosen:
     """The best route that keeps the wish, or the best without it; and what was given up."""
     request = request_for(figures.face, job)
     route = best_route(figures, request) if request.wish.route else sensible_route(figures, request)
-    if route is not None and request.wish.empty and figures.uses_zones(route):
-        request, route = _all_of_it(figures, request, route)
+    if route is not None and figures.uses_zones(route):
+        return _of_places(figures, request, route)
     if route is not None or request.wish.empty:
-        return Chosen(route, request, _beyond_habit(figures, request, route))
+        return Chosen(route, request, habit_note=_beyond_habit(figures, request, route))
     free = replace(request, wish=Wish(), lifted=frozenset())
     route = sensible_route(figures, free)
-    return Chosen(route, free, _beyond_habit(figures, free, route), wish_note=sentence("habit.wish"))
+    return Chosen(route, free, habit_note=_beyond_habit(figures, free, route), wish_note=sentence("habit.wish"))
 
 
-def _all_of_it(figures: StepFigures, request: RouteRequest, zoned: Route) -> tuple[RouteRequest, Route]:
+def _of_places(figures: StepFigures, request: RouteRequest, zoned: Route) -> Chosen:
     """All of the face is worked alike where that hardly takes longer: nobody marks out places for a minute's sake."""
-    alike = replace(request, all_alike=True)
+    alike = replace(request, all_alike=True, wish=Wish(), lifted=frozenset())
     route = sensible_route(figures, alike)
     most = constant("blend.all_of_it").value * seconds_with_repeats(figures, request, zoned)
-    if route is None or seconds_with_repeats(figures, request, route) > most:
-        return request, zoned
-    return alike, route
-
-
-def _all_alike(figures: StepFigures, chosen: Chosen) -> float | None:
-    assert chosen.request is not None, "a route was asked for"
-    route = sensible_route(figures, replace(chosen.request, all_alike=True, wish=Wish()))
-    return None if route is None else float(route.totals[TIME])
+    if route is not None and request.wish.empty and seconds_with_repeats(figures, request, route) <= most:
+        return Chosen(route, alike, habit_note=_beyond_habit(figures, alike, route))
+    return Chosen(zoned, request, route, _beyond_habit(figures, request, zoned))
 
 
 def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | None) -> Sentence | None:

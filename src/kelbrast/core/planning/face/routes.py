@@ -18,6 +18,7 @@ from kelbrast.core.planning.kernel.search import (
     StepTable,
     keeps_limits,
     no_longer_than,
+    only_taken,
     quickest_by_changes,
     reachable,
     search,
@@ -70,7 +71,7 @@ def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
     limit = request.binding_limit
     room = None if np.isinf(limit) else limit - figures.lost
     table = StepTable(figures.graph.before, figures.graph.after, values, steps, ends, room, stop)
-    return narrowed(table, figures, request.wish)
+    return narrowed(only_taken(table) if figures.face.spots else table, figures, request.wish)
 
 
 def surfaces_in_reach(figures: StepFigures, request: RouteRequest) -> Flags:
@@ -226,7 +227,7 @@ def _weighed(table: StepTable, goal: _Goal) -> Route | None:
 
 def with_totals(figures: StepFigures, table: StepTable, route: Route) -> Route:
     """The route by the nodes and steps of the figures, with the totals of its work, without repeats."""
-    steps = tuple(_origin(table)[list(route.steps)].tolist())
+    steps = tuple(step for step in _origin(table)[list(route.steps)].tolist() if not figures.graph.idle[step])
     totals = np.array([sum(float(figures.values[row, step]) for step in steps) for row in range(len(CRITERIA))])
     return replace(route, nodes=tuple(figures.graph.after[list(steps)].tolist()), steps=steps, totals=totals)
 
@@ -265,13 +266,14 @@ def narrowed(table: StepTable, figures: StepFigures, wish: Wish) -> StepTable:
 def _exactly(table: StepTable, figures: StepFigures, ids: Texts, route: tuple[str, ...]) -> StepTable:
     """The table of the routes with exactly these tools in this order: the graph once for every place in it, so that a step
     leads to the next, or stays where its tool goes on over more of the face."""
-    count, on, after = len(ids), figures.met.on, ids[table.after]
+    count, after = len(ids), ids[table.after]
     steps: list[Places] = []
     before: list[Places] = []
     there: list[Places] = []
+    on, idle = (flags[_origin(table)] for flags in (figures.met.on, figures.graph.idle))
     for place in range(len(route) + 1):
-        going_on = table.steps & on & (after == route[place - 1]) if place else np.zeros_like(on)
-        leading = table.steps & ~on & (after == route[place]) if place < len(route) else np.zeros_like(on)
+        going_on = table.steps & (on | idle) & (after == route[place - 1]) if place else np.zeros_like(on)
+        leading = table.steps & ~(on | idle) & (after == route[place]) if place < len(route) else np.zeros_like(on)
         taken = np.flatnonzero(going_on | leading)
         steps.append(taken)
         before.append(table.before[taken] + place * count)
@@ -285,5 +287,5 @@ def _exactly(table: StepTable, figures: StepFigures, ids: Texts, route: tuple[st
         ends=np.concatenate([np.zeros(len(route) * count, dtype=bool), table.ends]),
         room=None if table.room is None else table.room[origin],
         stop=None if table.stop is None else np.tile(table.stop, len(route) + 1),
-        origin=origin,
+        origin=_origin(table)[origin],
     )

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field, replace
 import numpy as np
 
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.graph import Graph, graph_of
+from kelbrast.core.planning.face.graph import LEFT, Graph, graph_of
 from kelbrast.core.planning.face.zones import Zones, may_be_zoned, zones_of
 from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.process.heat import rest, work_until_hot
@@ -77,7 +77,7 @@ class Met:
         found: the surfaces that were found: all over, then each kind of spots; `row` 0 of each is as found.
         done: the rest of the face is as wanted already, and meeting it costs nothing but to cover it.
         before, after: (steps,) the surface that the tool before left, 0 for none of it, and that of the step's tool.
-        on: (steps,) the tool was on already and goes on over more of the face.
+        on: (steps,) the tool was on already and goes on over more of the face.  idle: as in `Graph`.
         begins: (found, steps) which of the surfaces as found it takes up.
     """
 
@@ -86,6 +86,7 @@ class Met:
     before: Places
     after: Places
     on: Flags
+    idle: Flags
     begins: Flags
 
     @property
@@ -98,7 +99,7 @@ class Met:
 
     def most(self, values: Sequence[Reals], *, nothing: float = 0.0) -> Reals:
         """(steps,) the largest of what a step meets; `values`: an (n, n) array for each of the surfaces found."""
-        worked = (self.before > 0) & ~self.on
+        worked = (self.before > 0) & ~self.on & ~self.idle
         most = np.where(worked, values[0][self.before, self.after], nothing)
         for value, meets in zip(values, self.meets, strict=True):
             most[meets] = np.maximum(most[meets], value[0, self.after[meets]])
@@ -106,7 +107,7 @@ class Met:
 
     def any_of(self, masks: Sequence[Flags]) -> Flags:
         """(steps,) whether a mask holds for anything that a step meets."""
-        worked = (self.before > 0) & ~self.on
+        worked = (self.before > 0) & ~self.on & ~self.idle
         holds: Flags = worked & masks[0][self.before, self.after]
         for mask, meets in zip(masks, self.meets, strict=True):
             holds[meets] |= mask[0, self.after[meets]]
@@ -223,8 +224,12 @@ class StepFigures:
         return self.surfaces.tools
 
 
-def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset]) -> StepFigures:
-    """Work out every step between any two of the tools that are chosen for the face, and for places on it."""
+def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset], *, for_any_wish: bool = True) -> StepFigures:
+    """Work out every step between any two of the tools that are chosen for the face, and for places on it.
+
+    Args:
+        choose: the tools for a context.  for_any_wish: also the steps that rules forbid, which a person may ask for.
+    """
     context = ToolContext.of(face, job)
     wide = choose(context)
     within = replace(context, place=_place(face, context)) if face.spots else context
@@ -240,6 +245,11 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset])
     place_in_wide = np.array([0, *(at.get(tool, 0) for tool in surfaces.ids)])
     graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, zones)
     met = _met(graph, found, done)
+    forbids = _forbidden(met, graph, (near, within), (wide, context))
+    if not for_any_wish:
+        may = ~np.logical_or.reduce(list(forbids.values()))
+        graph, forbids = graph.only(may), {}
+        met = _met(graph, found, done)
     columns = _Columns(near, wide, graph.row, place_in_wide[graph.row], graph.whole)
     area = _areas(face, graph, zones)
     layers = [_layers(each, each.depth_worst, ends) for each in found]
@@ -283,7 +293,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset])
         )
         if face.spots
         else off[0],
-        forbids=_forbidden(met, graph, (near, within), (wide, context)),
+        forbids=forbids,
         may_end=_ends(may_end, graph, surfaces, done),
         outside=outside,
         stop=_stop(graph, surfaces, area, columns, outside, values),
@@ -301,10 +311,10 @@ def _met(graph: Graph, found: tuple[Surfaces, ...], done: bool) -> Met:
     whole = graph.whole[graph.after] & ~graph.whole[graph.before]
     taken_up = graph.kinds[graph.after] & ~graph.kinds[graph.before]
     spots = [(taken_up >> at & 1).astype(bool) for at in range(len(found) - 1)]
-    on = (before == after) & (graph.before > 0)
+    on = (before == after) & (graph.before > 0) & ~graph.idle
     if len(found) > 1 and not graph.kinds.any():  # no place is worked by itself: the first step meets all of them
         spots = [whole for _ in found[1:]]
-    return Met(found, done, before, after, on, np.array([whole, *spots]))
+    return Met(found, done, before, after, on, graph.idle, np.array([whole, *spots]))
 
 
 class _Columns:
@@ -416,6 +426,7 @@ def _values(busy: Reals, used: Reals, worn: Reals, metal: Reals, columns: _Colum
     values[METAL] = metal
     values[COST] = columns.of("price")[after] * worn
     values[CHANGES] = np.where(met.on | (graph.before == 0), 0.0, columns.of("mounted")[after])
+    values[:, graph.idle] = 0.0
     return values
 
 
@@ -453,6 +464,6 @@ def _ends(may_end: dict[Refusal | None, Flags], graph: Graph, surfaces: Surfaces
     ends = {refusal: flags[graph.row] for refusal, flags in may_end.items()}
     if face.spots:
         everything = (1 << len(face.spots)) - 1
-        blended = (graph.kinds == everything) & blends_in(surfaces, rest_is_done=done)[graph.row]
+        blended = (graph.kinds == everything) & (graph.width != LEFT) & blends_in(surfaces, rest_is_done=done)[graph.row]
         ends[None] = ends[None] & (graph.whole | blended)
     return ends

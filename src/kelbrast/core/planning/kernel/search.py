@@ -58,10 +58,11 @@ class StepTable:
     def onward(self) -> Places:
         """The steps that a best route may take: none leads on from an end where stopping adds no more than any step."""
         taken = np.flatnonzero(self.steps)
+        from_ends = taken[self.ends[self.before[taken]]]
         least = np.full((len(self.values), len(self.ends)), np.inf)
-        begins = _first_of_each(self.before[taken])
-        if len(taken):
-            least[:, self.before[taken[begins]]] = np.minimum.reduceat(self.values[:, taken], begins, axis=1)
+        if len(from_ends):
+            begins = _first_of_each(self.before[from_ends])
+            least[:, self.before[from_ends[begins]]] = np.minimum.reduceat(self.values[:, from_ends], begins, axis=1)
         final: Flags = (self.stopping <= least).all(axis=0) & self.ends
         onward: Places = taken[~final[self.before[taken]]]
         return onward
@@ -71,6 +72,20 @@ class StepTable:
         """(steps,) the room with its slack for rounding."""
         room = np.full(len(self.before), np.inf) if self.room is None else self.room
         return np.asarray(room + np.abs(self.values[METAL] + np.where(np.isfinite(room), room, 0.0)) * REL_TOL)
+
+
+def only_taken(table: StepTable) -> StepTable:
+    """The table without the steps that may not be taken: what is asked of it is answered sooner."""
+    taken = np.flatnonzero(table.steps)
+    return replace(
+        table,
+        before=table.before[taken],
+        after=table.after[taken],
+        values=table.values[:, taken],
+        steps=np.ones(len(taken), dtype=bool),
+        room=None if table.room is None else table.room[taken],
+        origin=taken if table.origin is None else table.origin[taken],
+    )
 
 
 def through(table: StepTable, nodes: Flags) -> StepTable:
@@ -317,11 +332,12 @@ def _behind(table: StepTable, steps: Places, ways: Reals) -> Reals:
 @dataclass(frozen=True, slots=True)
 class _Bound:
     """A bound by Lagrange: some route within the limits reaches `at_most`, and no way to a node is below `behind`, where the
-    metal that comes off after the first step counts with `weight` against the room that it left."""
+    metal that comes off after the first step counts with `weight` against the room that it left; `priced`: every step so."""
 
     at_most: float
     weight: float
     behind: Reals
+    priced: Reals
 
 
 def _bound(table: StepTable, steps: Places, order: list[int], best: Route, sparing: Route) -> _Bound:
@@ -350,7 +366,7 @@ def _bound(table: StepTable, steps: Places, order: list[int], best: Route, spari
         if found.totals[first] >= (within.totals[first] + weight * over(within)) * (1 - REL_TOL):
             break
         beyond, within = (beyond, route) if keeps_limits(table, route) else (route, within)
-    return _Bound(float(within.totals[first]), weight, _behind(table, steps, priced[steps]))
+    return _Bound(float(within.totals[first]), weight, _behind(table, steps, priced[steps]), priced)
 
 
 def _within_limits(table: StepTable, objective: str, steps: Places, best: Route, sparing: Route) -> Route:
@@ -359,7 +375,12 @@ def _within_limits(table: StepTable, objective: str, steps: Places, best: Route,
     first, within = order[0], table.within
     bound = _bound(table, steps, order, best, sparing)
     at_most = bound.at_most * ROUNDING_SLACK
-    behind, left = _behind(table, steps, table.values[first, steps]), _room_left(table, steps)
+    behind = _behind(table, steps, table.values[first, steps])
+    for ways, so_far in ((table.values[first], behind), (bound.priced, bound.behind)):
+        before, after = table.before[steps], table.after[steps]
+        ahead = _least(ways[steps], before, after, table.stopping[first])
+        steps = steps[so_far[before] + ways[steps] + ahead[after] <= at_most]
+    left = _room_left(table, steps)
     left = left + np.abs(np.where(np.isfinite(left), left, 0.0)) * REL_TOL
     begins = _first_of_each(table.before[steps])
     edges = [*begins.tolist(), len(steps)]

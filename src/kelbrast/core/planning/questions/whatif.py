@@ -60,7 +60,7 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
     if not 1 <= step <= len(planned.steps):
         raise BadInput.one("step", f"the plan of this face has {len(planned.steps)} steps, and {step} is not one of them")
     stay = [each.spots for each in planned.left]
-    figures = figures_of(replace(face, spots=tuple(spots for spots in face.spots if spots not in stay)), job)
+    figures = figures_of(replace(face, spots=tuple(spots for spots in face.spots if spots not in stay)), job, for_any_wish=True)
     assert figures is not None, "a plan with steps has figures"
     route = tuple(step.tool.id for step in planned.steps if not step.goes_on)
     what_ifs = []
