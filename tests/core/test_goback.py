@@ -8,8 +8,8 @@ from attacking import many
 from kelbrast.core.catalogue.finishes import finish
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.face.face_plan import plan_face, work_out
-from kelbrast.core.planning.questions.goback import go_back, with_mark
-from making import UM, face, job, plan
+from kelbrast.core.planning.questions.goback import Done, as_it_is, go_back
+from making import UM, face, job, plan, spots
 
 
 def back(one, depth: float, after: int = 1, stuff: str = "brass", **more):
@@ -73,16 +73,28 @@ def test_no_such_step_or_depth(after: int, depth: float) -> None:
 def test_a_mark_is_a_spot_on_a_face_as_the_last_step_left_it() -> None:
     one = face("bright", depth=40, area=0.2)
     hardness = job("brass", one).material.hardness
-    halfway = with_mark(one, 30 * UM, leaves=5 * UM, hardness=hardness)
+    halfway = as_it_is(one, [Done(44 * UM, 5 * UM)], hardness=hardness, taken=44 * UM)
     assert (halfway.found.likely, halfway.found.as_wanted) == (5 * UM, False)
-    ended = with_mark(one, 30 * UM, leaves=0.1 * UM, hardness=hardness)
-    assert ended.found.as_wanted
-    assert ended.spots == halfway.spots
+    assert as_it_is(one, [Done(44 * UM, 0.1 * UM)], hardness=hardness, taken=44 * UM).found.as_wanted
     found = back(one, depth=30)
     assert found.patch is not None
-    marked = with_mark(one, 30 * UM, leaves=found.patch.face.found.worst or 0.0, hardness=hardness)
-    planned = plan_face(marked, job("brass", one))
-    assert planned.seconds == found.patch.seconds, "going back and a spot from the start agree"
+    left = plan_face(one, job("brass", one)).steps[0].marks.after
+    mark = spots("scratches", 30, length_mm=30, width_mm=1)
+    planned = plan_face(face("bright", depth=left / UM, area=0.2, spots=(mark,)), job("brass", one))
+    assert planned.seconds == pytest.approx(found.patch.seconds), "going back and a spot from the start agree"
+
+
+def test_before_the_pass_over_everything_the_rest_is_as_it_was_found() -> None:
+    gouges = spots("scratches", 60, length_mm=80, width_mm=2, name="gouges")
+    pits = spots("pits", 30, length_mm=20, width_mm=20, name="pits")
+    one = face("brushed-fine", depth=3, area=0.9, limit_um=200, spots=(gouges, pits))
+    now = as_it_is(one, [Done(66 * UM, 7 * UM, (("gouges", 0.02),))], hardness=2e9, taken=66 * UM)
+    assert now.found == one.found
+    assert now.limit == one.limit
+    worked, waits = now.spots
+    assert waits == pits
+    assert (worked.length, worked.width) == pytest.approx((0.12, 0.042))
+    assert (worked.found.worst, worked.gone) == pytest.approx((7 * UM, 66 * UM))
 
 
 @settings(max_examples=many(20))

@@ -21,6 +21,7 @@ from kelbrast.core.units import from_si, to_si
 from kelbrast.core.wording import sentence
 from kelbrast.documents.common.fields import shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
+from kelbrast.documents.job.format import FaceFile
 from kelbrast.documents.plan.format import OperationFile, StepFile
 from kelbrast.documents.run.eye import refusal_said
 from kelbrast.documents.size.answer import PlaceFile, SizeAnswer, to_places, to_size_answer
@@ -53,7 +54,8 @@ class HandOut(BaseModel):
 
     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
-    started last. `eye_refused`: why the eye cannot help here, whatever the photos are.
+    started last. `eye_refused`: why the eye cannot help here, whatever the photos are. `described`: the face as the job has it;
+    `places`: some steps of its route work places only, the others are over everything.
     """
 
     piece: int
@@ -64,6 +66,9 @@ class HandOut(BaseModel):
     step: int
     of: int
     plan: StepFile
+    described: FaceFile
+    area_cm2: float
+    places: bool
     begun: bool
     running: bool
     seconds: float
@@ -218,6 +223,11 @@ def _hand(kept: KeptRun, piece: int, stage: Stage) -> HandOut:
         step=stage.step,
         of=sum(one.face == stage.face and one.route == stage.route for one in run.stages[piece]),
         plan=step,
+        described=next(face for face in kept.file.faces if face.id == stage.face),
+        area_cm2=next(face for face in kept.plan.faces if face.id == stage.face).area_cm2,
+        places=any(
+            one.zone is not None for (face, route, _), one in kept.steps.items() if (face, route) == (stage.face, stage.route)
+        ),
         begun=run.begun,
         running=run.clock is not None,
         seconds=run.seconds_in_hand(now),

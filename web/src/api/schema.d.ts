@@ -3995,7 +3995,8 @@ export interface components {
          *
          *     `on_tool_s`, `charged_s`: how long the abrasive and its charge have worked; `change_after_s`, `recharge_after_s`,
          *     `rest_after_s`: when to change, charge, rest; null where there is nothing of the kind. `running_s`: since the clock was
-         *     started last. `eye_refused`: why the eye cannot help here, whatever the photos are.
+         *     started last. `eye_refused`: why the eye cannot help here, whatever the photos are. `described`: the face as the job has it;
+         *     `places`: some steps of its route work places only, the others are over everything.
          */
         HandOut: {
             /** Piece */
@@ -4013,6 +4014,11 @@ export interface components {
             /** Of */
             of: number;
             plan: components["schemas"]["StepFile"];
+            described: components["schemas"]["FaceFile"];
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Places */
+            places: boolean;
             /** Begun */
             begun: boolean;
             /** Running */

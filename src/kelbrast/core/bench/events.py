@@ -91,6 +91,7 @@ class Stage:
         takes: the layer that it is planned to take off.
         worn: abrasives, bars or tubs that it is planned to wear out.
         change_after: of cutting, when a dying abrasive is changed; None for others.
+        places: the spots that it works, by what they are known by, each with how far around it (m); None for all of the face.
     """
 
     face: str
@@ -108,6 +109,7 @@ class Stage:
     drive: StageDrive = field(default_factory=StageDrive)
     name: str = ""
     coarsest: float = 0.0
+    places: tuple[tuple[str, float], ...] | None = None
 
     @property
     def label(self) -> str:

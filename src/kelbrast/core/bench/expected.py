@@ -28,7 +28,7 @@ def done_on(run: Run, piece: int, face: str, *, with_current: bool) -> list[Done
         outcome = run.work(piece, stage).outcome
         in_hand = with_current and run.current == (piece, stage)
         if stage.face == face and (outcome in ("gone", "back") or in_hand):
-            dones.append(Done(stage.takes, stage.leaves))
+            dones.append(Done(stage.takes, stage.leaves, stage.places))
     return dones
 
 

@@ -64,6 +64,7 @@ class Spots:
     Attributes:
         count: how many.  length, width: of each, m.
         name: what they are called, to be read.  id: see `key`.
+        gone: what came off there already beyond what came off the rest, m.
     """
 
     found: Found
@@ -72,11 +73,17 @@ class Spots:
     count: int = 1
     name: str = ""
     id: str = ""
+    gone: float = 0.0
 
     @property
     def key(self) -> str:
         """What they are known by, whatever they are called: the id; where they were given none, the name."""
         return self.id or self.name
+
+    @property
+    def spare(self) -> float:
+        """How much more may come off there than off the rest, m: what stands above the face, less what is gone already."""
+        return self.found.above - self.gone
 
     @property
     def area(self) -> float:

@@ -24,7 +24,7 @@ from kelbrast.documents.common.fields import ID, GradeText, NameText, Note, Stri
 from kelbrast.documents.common.versions import up_to_date
 from kelbrast.documents.job.face_ids import identified
 from kelbrast.documents.job.format import JobFile
-from kelbrast.documents.plan.format import FacePlanFile, PlanFile, StepFile
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile, StepFile, ZoneFile
 
 EventNumber = Annotated[int, Field(ge=1, le=2**53)]
 Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
@@ -275,11 +275,16 @@ def _stage(face: FacePlanFile, step: StepFile, turn: int, route: int, number: in
         seconds=to_si(step.cut_minutes, "min"),
         setup=0.0 if step.goes_on else carrier.stock.setup,
         mounted=carrier.mount != "hand",
+        places=_places(step.zone) if step.zone else None,
         coarsest=to_si(max(later.leaves_um for later in face.steps[number - 1 :]), "um"),
         worn=step.spent.worn,
         change_after=to_si(step.change_after_minutes, "min") if step.change_after_minutes is not None else None,
         drive=_drive(step),
     )
+
+
+def _places(zone: ZoneFile) -> tuple[tuple[str, float], ...]:
+    return tuple((key, to_si(margin, "mm")) for key, margin in zip(zone.ids, zone.margins_mm, strict=True))
 
 
 def _drive(step: StepFile) -> StageDrive:

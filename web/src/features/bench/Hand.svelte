@@ -94,7 +94,12 @@
   bind:clientHeight={roomHigh}
 >
   <p class="where">
-    <b>{hand.face}</b><span class="dim"
+    <b>{hand.face}{step.zone ? `: ${step.zone.spots.join(' and ')}` : hand.places ? ', over everything' : ''}</b><span
+      class="dim"
+      >{step.zone
+        ? ` ${step.zone.margins_mm.map((margin) => shown.say(margin, 'length')).join(' and ')} around, ${shown.say(step.zone.area_cm2, 'area')} in all`
+        : ''}</span
+    ><span class="dim"
       >{hand.found_as ? ` (${hand.found_as.toLowerCase()})` : ''}{run.pieces > 1
         ? `, piece ${hand.piece} of ${run.pieces}`
         : ''}, step {hand.step} of {hand.of}{hand.route ? ' of the way back' : ''}</span

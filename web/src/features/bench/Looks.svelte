@@ -1,6 +1,7 @@
 <!-- What the step in hand should look like when it is done, and what it looks like when it is not. -->
 <script lang="ts">
   import { api, type Hand, type PartPhoto, type Tile } from '../../api/client';
+  import FaceSketch from '../../charts/FaceSketch.svelte';
   import PartPicture from '../../ui/PartPicture.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import LightTile from '../../ui/LightTile.svelte';
@@ -16,6 +17,10 @@
       (one) => one.shows === 'before' && one.drawn.outlines?.some((other) => other.face === hand.face_id),
     ),
   );
+  /** The spots that the step works, where the face is described with them. */
+  const drawn = $derived(
+    hand.plan.zone?.ids.some((id) => hand.described.spots?.some((spots) => spots.id === id)) ?? false,
+  );
   const answer = new Answer<Tile[]>();
   const which = $derived(`${hand.face_id}.${hand.route}.${hand.step}`);
 
@@ -25,7 +30,7 @@
   });
 </script>
 
-<div class="grid w-full gap-3 {photo ? 'grid-cols-3' : 'grid-cols-2'}">
+<div class="grid w-full gap-3 {photo || drawn ? 'grid-cols-3' : 'grid-cols-2'}">
   {#if photo}
     <figure class="min-w-0" data-where>
       <div class="overflow-hidden rounded-lg border border-(--line)" style:aspect-ratio="384 / 176">
@@ -38,6 +43,9 @@
       </div>
       <figcaption class="small mt-0.5 truncate">Work here: {hand.face}</figcaption>
     </figure>
+  {/if}
+  {#if !photo && drawn}
+    <FaceSketch face={hand.described} areaCm2={hand.area_cm2} steps={[hand.plan]} selected={0} />
   {/if}
   {#each answer.value ?? [] as tile (tile.label)}
     <LightTile src="/api/light/{tile.key}.webp" label={tile.label} words={() => api.lightWords(tile.key)} />

@@ -12,6 +12,11 @@ export function stepAloud(hand: Hand, machine: string, shown: Says): string {
   const stay = plan.longest_stay_s ? `At most ${shown.say(plan.longest_stay_s, 'time')} on one spot` : '';
   return [
     `${hand.face}, step ${hand.step} of ${hand.of}: ${plan.label}`,
+    plan.zone
+      ? `On ${plan.zone.spots.join(' and ')}, ${plan.zone.margins_mm.map((margin) => shown.say(margin, 'length')).join(' and ')} around`
+      : hand.places
+        ? 'Over everything'
+        : '',
     [machine, speed].filter(Boolean).join(', '),
     `Press ${plan.pressure === 'light' ? 'lightly' : 'with medium pressure'}`,
     stay,

@@ -208,8 +208,8 @@ class StepFigures:
         return float((self.metal_of(route) - above).max())
 
     def above_of(self, found: int) -> float:
-        """How high metal stands above the face all over (0) or at a kind of spots (from 1), m."""
-        return self.face.above if found == 0 else self.face.spots[found - 1].found.above
+        """How high metal stands above the face all over (0) or at a kind of spots (from 1), m; below 0 where some is gone."""
+        return self.face.above if found == 0 else self.face.spots[found - 1].spare
 
     def uses_zones(self, route: Route) -> bool:
         """Whether some of its steps work places only."""
@@ -288,11 +288,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
         rests=rests,
         values=values,
         off=(off := _off(met, graph, layers, layer)),
-        lost=np.max(
-            [each + face.above - found_there.face.found.above for each, found_there in zip(off, found, strict=True)], axis=0
-        )
-        if face.spots
-        else off[0],
+        lost=_lost(face, off),
         forbids=forbids,
         may_end=_ends(may_end, graph, surfaces, done),
         outside=outside,
@@ -397,6 +393,11 @@ def _off(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals
     zone = ~graph.whole[graph.after]
     each = [layer, *(np.where(zone, of_spots[0, met.after], layer) for of_spots in layers[1:])]
     return np.where(met.begins, np.array(each), -np.inf)
+
+
+def _lost(face: Face, off: Reals) -> Reals:
+    each = [places + face.above - spots.spare for places, spots in zip(off[1:], face.spots, strict=True)]
+    return np.asarray(np.max([off[0], *each], axis=0))
 
 
 def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:

@@ -10,6 +10,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, plan_face
 from kelbrast.core.planning.face.fallback import fallback
+from kelbrast.core.planning.face.step import Step
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan
 from kelbrast.core.planning.whole.set_ups import set_ups
 from kelbrast.core.process.scratch import depth_of_marks, grain_of_marks
@@ -64,10 +65,23 @@ class GoingBack:
 
 @dataclass(frozen=True, slots=True)
 class Done:
-    """A step that was done on a face: the layer that it took off and the depth of the marks that it left, m."""
+    """A step that was done on a face (SI).
+
+    Attributes:
+        layer: that it took off.  leaves: depth of the marks that it left.
+        places: what the spots are known by that it worked, each with how far around it; None for all of the face.
+    """
 
     layer: float
     leaves: float
+    places: tuple[tuple[str, float], ...] | None = None
+
+    @classmethod
+    def of(cls, step: Step) -> "Done":
+        """A step as it was planned."""
+        zone = step.zone
+        places = None if zone is None else tuple((spots.key, e) for spots, e in zip(zone.spots, zone.margins, strict=True))
+        return cls(step.marks.layer, step.marks.after, places)
 
 
 def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
@@ -84,14 +98,14 @@ def go_back(job: Job, face: Face, *, after: int, depth: float) -> GoingBack:
     if not 1 <= after <= len(planned.steps):
         have = f"the plan of this face has steps 1 to {len(planned.steps)}" if planned.steps else "this face has no steps"
         raise BadInput.one("after", f"{have}, not {after}")
-    return back_from(job, face, [Done(step.marks.layer, step.marks.after) for step in planned.steps[:after]], depth=depth)
+    return back_from(job, face, [Done.of(step) for step in planned.steps[:after]], depth=depth)
 
 
 def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone: float | None = None) -> GoingBack:
     """What to do about a mark of this depth after these steps, whatever route they were of.
 
-    The metal that the steps so far took counts against the limit. The mark is a spot on a face that looks as the last of these
-    steps left it, planned as any other.
+    The metal that the steps so far took counts against the limit. The mark is a spot on the face as it is now, planned as any
+    other.
 
     Args:
         done: the steps that were done on the face, the last is the one whose light check showed the mark.
@@ -104,10 +118,11 @@ def back_from(job: Job, face: Face, done: Sequence[Done], *, depth: float, gone:
     if not 0 < depth < math.inf:
         raise BadInput.one("depth_um", "must be above 0, and a number")
     taken = max(sum(step.layer for step in done), gone or 0.0)
+    now = as_it_is(face, done, hardness=job.material.hardness, taken=taken)
+    deepest = max(depth, described_depth(now, job.material.hardness) if now.found.has_depth else 0.0)
     left = None if face.limit is None else max(face.may_come_off - taken, _NOTHING)
-    marked = replace(face, found=Found("scratches", depth, depth), spots=(), limit=left, wish=Wish())
-    whole = plan_face(marked, job)
-    local = plan_face(with_mark(marked, depth, leaves=done[-1].leaves, hardness=job.material.hardness), job)
+    whole = plan_face(replace(now, found=Found("scratches", deepest, deepest), spots=(), limit=left), job)
+    local = plan_face(replace(now, spots=(*now.spots, _mark(face, done, depth, taken))), job)
     small = local if any(step.zone for step in local.steps) else None
     times = depth / depth_of_marks(wanted_band(face, job.material.hardness)[1])
     like = nearest("P", grain_of_marks(depth=depth, hardness=job.material.hardness)).name
@@ -121,17 +136,53 @@ def plan_of(job: Job, back: FacePlan) -> Plan:
     return Plan(job, (back,), (back.face.key,), set_ups((back,)), (), (), (), (fallback(back, job),))
 
 
-def with_mark(face: Face, depth: float, *, leaves: float, hardness: float) -> Face:
-    """The face with a lone mark of this depth (m), and otherwise as the last step left it; as wanted, where that will do.
+def as_it_is(face: Face, done: Sequence[Done], *, hardness: float, taken: float) -> Face:
+    """The face as it is after these steps, with what its limits have left.
+
+    What was worked all over looks as the last step left it, as wanted where that will do. Before that the rest is as it was
+    found, and the spots that were worked are as large as their zones and as deep as the marks that are in them.
 
     Args:
-        leaves: depth of the marks of the last step, m.  hardness: of the work, Pa.
+        hardness: of the work, Pa.  taken: what came off where most did, m.
     """
-    low, high = wanted_band(face, hardness)
-    ra = leaves / constant("scratch.depth_per_ra").value
-    mark = Spots(Found("scratches", depth, depth), constant("blend.mark_length").si, constant("blend.mark_width").si, name=MARK)
-    rest = Found("scratches", leaves, leaves) if not low <= ra <= high else Found("scratches", as_wanted=True)
-    return replace(face, found=rest, spots=(mark,), stock=0.0, out_of_round=False)
+    gone = _gone(done, taken)
+    left = None if face.limit is None else max(face.may_come_off - gone if gone else face.limit, _NOTHING)
+    now = replace(face, limit=left, wish=Wish())
+    if done[-1].places is None:
+        low, high = wanted_band(face, hardness)
+        leaves = done[-1].leaves
+        good = low <= leaves / constant("scratch.depth_per_ra").value <= high
+        rest = Found("scratches", as_wanted=True) if good else Found("scratches", leaves, leaves)
+        return replace(now, found=rest, spots=(), stock=0.0, out_of_round=False)
+    return replace(now, spots=tuple(_worked(spots, done, gone) for spots in face.spots))
+
+
+def _gone(done: Sequence[Done], taken: float) -> float:
+    """What came off everywhere, m: all of it, where no step worked places only."""
+    return sum(step.layer for step in done if step.places is None) if any(step.places for step in done) else taken
+
+
+def _worked(spots: Spots, done: Sequence[Done], gone: float) -> Spots:
+    """Spots after steps that worked places: as they were found, or the zone of the last step around them."""
+    margins = [(step, dict(step.places or ()).get(spots.key)) for step in done]
+    here = [(step, margin) for step, margin in margins if margin is not None]
+    if not here:
+        return spots
+    (last, margin), off = here[-1], sum(step.layer for step, _ in here)
+    return replace(
+        spots,
+        found=Found("scratches", last.leaves, last.leaves),
+        length=spots.length + 2 * margin,
+        width=spots.width + 2 * margin,
+        gone=max(0.0, off - spots.found.above - gone),
+    )
+
+
+def _mark(face: Face, done: Sequence[Done], depth: float, taken: float) -> Spots:
+    """A lone mark of this depth, where most came off."""
+    length, width = constant("blend.mark_length").si, constant("blend.mark_width").si
+    above = max((found.above for found in face.found_anywhere), default=0.0)
+    return Spots(Found("scratches", depth, depth), length, width, name=MARK, gone=max(0.0, taken - above - _gone(done, taken)))
 
 
 def _left_too_early(done: Sequence[Done], depth: float) -> int | None:
