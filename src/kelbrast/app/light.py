@@ -67,9 +67,11 @@ class Light:
         steps = next(face for face in plan_file(file, shelf, check=False).faces if face.id == found.key).steps
         if not steps or found.edge is not None:  # an edge has no surface of its own before it is worked
             return []
-        base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
+        base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness, steps))
         workings = working_specs(steps)
-        labels = ["as found", *(step.label for step in steps)]
+        where = steps[0].zone.begun if steps[0].zone else ()
+        place = next((spots.name for spots in found.spots if spots.key in where), None)
+        labels = [f"{place} as found" if place else "as found", *(step.label for step in steps)]
         specs = [base.model_copy(update={"steps": workings[:count]}) for count in range(len(steps) + 1)]
         return [Tile(self.offer(spec), label, step) for step, (spec, label) in enumerate(zip(specs, labels, strict=True))]
 
@@ -79,7 +81,7 @@ class Light:
         for face in plan_file(file, shelf, check=False).faces:
             found = job.face(face.id)
             if face.steps and found.edge is None:
-                base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness))
+                base = PatchSpec(material=file.material, found=found_spec(found, job.material.hardness, face.steps))
                 return thumbnail(self.picture(self.offer(base.model_copy(update={"steps": working_specs(face.steps)}))), "WEBP")
         return None
 
@@ -94,7 +96,7 @@ class Light:
         before = [one for one in kept.run.stages[piece] if one.face == stage.face and one.route == stage.route]
         steps = [kept.steps[one.key] for one in before if one.step <= stage.step]
         hardness = kept.job.material.hardness
-        found = mark_spec(steps[0].likely_um, hardness) if stage.route else found_spec(face, hardness)
+        found = mark_spec(steps[0].likely_um, hardness) if stage.route else found_spec(face, hardness, steps)
         base = PatchSpec(material=kept.file.material, found=found)
         workings = working_specs(steps)
         early = [*workings[:-1], not_yet_spec(workings[-1], steps[-1])]

@@ -14,8 +14,9 @@ from sqlalchemy.orm import Session
 
 from kelbrast.app.readable import UNREADABLE
 from kelbrast.core.errors import BadInput
-from kelbrast.documents.job.format import FaceFile
+from kelbrast.documents.job.format import FaceFile, JobFile
 from kelbrast.documents.job.part_photo import PartPhotoFile, areas_cm2, named_as_now
+from kelbrast.documents.job.photo_spots import told_apart, with_spots_drawn
 from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import part_photos as store
@@ -179,24 +180,33 @@ class PartPhotos:
             return [_photo(stored_part_photo, faces) for stored_part_photo in store.of_job(session, job_id)]
 
     def draw(self, photo_id: int, drawn: PartPhotoFile) -> PartPhoto:
-        """Keep what is drawn on a photo.
+        """Keep what is drawn on a photo; damage that is drawn before the work is the spots of the job, as many and as large.
 
         Raises:
             NotFound: no such photo.  BadInput: an outline or the scale cannot be.
         """
         areas_cm2(drawn)
         with writing(self._engine) as session:
-            kept = store.draw(session, photo_id, drawn.model_dump(mode="json"))
-            return _photo(kept, _faces(session, kept.job_id))
+            was = store.get(session, photo_id)
+            file = _file(session, was.job_id)
+            if file is None or was.shows != "before":
+                kept = store.draw(session, photo_id, drawn.model_dump(mode="json"))
+                return _photo(kept, file.faces if file else [])
+            kept = store.draw(session, photo_id, told_apart(file, drawn).model_dump(mode="json"))
+            before = [(mark.face, mark.spots) for mark in PartPhotoFile.model_validate(dict(was.drawn)).marks if mark.spots]
+            return _photo(kept, _take_spots(session, file, was.job_id, were=before).faces)
 
     def remove(self, photo_id: int) -> None:
-        """Forget a photo.
+        """Forget a photo. Spots that were drawn on it stay in the job, to be changed there.
 
         Raises:
             NotFound: no such photo.
         """
         with writing(self._engine) as session:
+            was = store.get(session, photo_id)
             store.remove(session, photo_id)
+            if (file := _file(session, was.job_id)) is not None and was.shows == "before":
+                _take_spots(session, file, was.job_id)
 
     def picture(self, photo_id: int) -> bytes:
         """The picture, a JPEG.
@@ -227,11 +237,26 @@ class PartPhotos:
 
 def _faces(session: Session, job_id: int) -> list[FaceFile]:
     """The faces of a job; none where the job cannot be understood."""
-    stored = job_store.get_job(session, job_id)
+    file = _file(session, job_id)
+    return file.faces if file is not None else []
+
+
+def _file(session: Session, job_id: int) -> JobFile | None:
+    """A job; None where it cannot be understood."""
     try:
-        return check_job_file(dict(stored.document)).faces
+        return check_job_file(dict(job_store.get_job(session, job_id).document))
     except UNREADABLE:
-        return []
+        return None
+
+
+def _take_spots(session: Session, file: JobFile, job_id: int, *, were: Sequence[tuple[str, str]] = ()) -> JobFile:
+    """The job with the spots that are drawn on its photos now; `were`: (face, kind) of those that were drawn before."""
+    photos = [PartPhotoFile.model_validate(dict(one.drawn)) for one in store.of_job(session, job_id) if one.shows == "before"]
+    now = with_spots_drawn(file, photos, were=were)
+    if now != file:
+        revision = job_store.get_job(session, job_id).revision
+        job_store.change_job(session, job_id, now.model_dump(mode="json", exclude_none=True), revision=revision)
+    return now
 
 
 def _photo(stored_part_photo: store.StoredPartPhoto, faces: Sequence[FaceFile]) -> PartPhoto:

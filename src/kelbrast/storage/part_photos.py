@@ -38,6 +38,15 @@ def of_job(session: Session, job_id: int) -> list[StoredPartPhoto]:
     return [_stored(row) for row in rows]
 
 
+def get(session: Session, photo_id: int) -> StoredPartPhoto:
+    """What is known of one photo.
+
+    Raises:
+        NotFound: no such photo.
+    """
+    return _stored(_row(session, photo_id))
+
+
 def draw(session: Session, photo_id: int, drawn: Mapping[str, Any]) -> StoredPartPhoto:
     """Keep what is drawn on a photo.
 

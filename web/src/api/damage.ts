@@ -24,5 +24,6 @@ export function spotsAs(damage: Damage, name: string): Spots {
     width_mm: damage.width_mm ?? 10,
     depth_um: { likely: damage.likely_um, worst: damage.worst_um },
     called: damage.id,
+    drawn: false,
   };
 }

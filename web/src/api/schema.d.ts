@@ -4840,7 +4840,8 @@ export interface components {
         };
         /**
          * MarkOnPhoto
-         * @description Damage, as a point or a stroke, by the word for it.
+         * @description Damage by the word for it: a point, a stroke, or where it is `closed` the outline of a place. `face` and `spots`: the
+         *     face that it is on and the kind of spots there, by their ids; empty until they are known. `width_mm` of a stroke.
          */
         MarkOnPhoto: {
             /** Damage */
@@ -4850,6 +4851,23 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * Face
+             * @default
+             */
+            face: string;
+            /**
+             * Spots
+             * @default
+             */
+            spots: string;
+            /** Width Mm */
+            width_mm?: number | null;
         };
         /** MaterialFile */
         MaterialFile: {
@@ -6417,7 +6435,8 @@ export interface components {
          * @description Damage of one kind in some places of a face, deeper than what covers all of it: how many, how large each is (length and
          *     width, or an area), and how deep, or `after` which grade. `called`: the word for it.
          *
-         *     `id` stays whatever they are called; where it is missing, one is made.
+         *     `id` stays whatever they are called; where it is missing, one is made. `drawn`: how many and how large they are is as
+         *     drawn on a photo of the part.
          */
         SpotsFile: {
             /**
@@ -6450,6 +6469,11 @@ export interface components {
             after?: string | null;
             /** Called */
             called?: string | null;
+            /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
         };
         /**
          * SpotsLeftFile

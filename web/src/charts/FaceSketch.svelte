@@ -65,7 +65,9 @@
     <path d="M0,{width}h{bar}" class="bar" />
   </svg>
   <figcaption class="small dim">
-    To scale: the bar is {shown.say(bar, 'length')}. Where the spots lie was not said.
+    To scale: the bar is {shown.say(bar, 'length')}. {(face.spots ?? []).every((spots) => spots.drawn)
+      ? 'Where the spots lie is on the photo.'
+      : 'Where the spots lie was not said.'}
   </figcaption>
 </figure>
 

@@ -6,6 +6,8 @@ export interface SpotsDrawn {
   length_mm?: number | null;
   width_mm?: number | null;
   area_cm2?: number | null;
+  /** As drawn on a photo. */
+  drawn?: boolean;
 }
 
 /** What of a face is drawn. */

@@ -5,7 +5,7 @@
 
   interface Drawn {
     outlines?: { face: string; name?: string; points: Point[]; keep_off?: boolean }[];
-    marks?: { damage: string; points: Point[] }[];
+    marks?: { damage: string; points: Point[]; closed?: boolean }[];
   }
   interface Props {
     photo: { id: number; width: number; height: number };
@@ -15,10 +15,21 @@
     face?: string;
     colourOf?: (face: string) => string;
     names?: boolean;
+    /** Marks that stand out, by their places. */
+    picked?: readonly number[];
     /** Drawn over it, in pixels of the picture. */
     children?: Snippet;
   }
-  let { photo, drawn, label, face, colourOf = () => 'var(--t5)', names = false, children }: Props = $props();
+  let {
+    photo,
+    drawn,
+    label,
+    face,
+    colourOf = () => 'var(--t5)',
+    names = false,
+    picked = [],
+    children,
+  }: Props = $props();
   const id = $props.id();
   const thick = $derived(Math.max(photo.width, photo.height) / 260);
 </script>
@@ -60,9 +71,18 @@
     {/if}
   {/each}
   {#each drawn.marks ?? [] as mark, at (at)}
-    {#if mark.points.length > 1}
+    {@const width = picked.includes(at) ? 2 : 1}
+    {#if mark.closed}
+      <polygon
+        points={polygon(mark.points)}
+        fill="#a8321f"
+        fill-opacity="0.25"
+        stroke="#a8321f"
+        stroke-width={thick * 1.4 * width}
+      />
+    {:else if mark.points.length > 1}
       <polyline points={polygon(mark.points)} fill="none" stroke="#fff" stroke-width={thick * 2.4} />
-      <polyline points={polygon(mark.points)} fill="none" stroke="#a8321f" stroke-width={thick * 1.4} />
+      <polyline points={polygon(mark.points)} fill="none" stroke="#a8321f" stroke-width={thick * 1.4 * width} />
     {:else}
       {@const [x, y] = mark.points[0] ?? [0, 0]}
       <circle cx={x} cy={y} r={thick * 4} fill="none" stroke="#fff" stroke-width={thick * 2.4} />

@@ -38,7 +38,7 @@
   {:else if of === 'ripple'}
     <path d="M6 34q17-18 34 0t34 0 34 0 34 0 34 0 34 0v40H6z" fill={METAL} />
     <path d="M40 10h80" stroke="var(--t5)" stroke-width="5" />
-  {:else if of === 'nick'}
+  {:else if of === 'spots'}
     <path d="M6 26h80l8 34 8-34h112v44H6z" fill={METAL} />
     <path d="M52 26q42 44 84 0" stroke="var(--t5)" stroke-dasharray="5 3" />
   {:else}

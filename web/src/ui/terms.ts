@@ -20,9 +20,9 @@ export const TERMS = {
     label: 'Ripple',
     says: 'Waves wider than marks, which bend a reflection. Soft tools ride over them; only a firm backing takes them down.',
   },
-  nick: {
-    label: 'Nick',
-    says: 'One short, deep mark on a face that is otherwise sound. It may be blended into a shallow hollow instead of lowering the whole face.',
+  spots: {
+    label: 'Spots',
+    says: 'Damage deeper than the rest, in some places: gouges, dents, pits, a bead. It is worked where it is, each finer grade a little further out, before one pass goes over everything.',
   },
   'light-check': {
     label: 'Light check',

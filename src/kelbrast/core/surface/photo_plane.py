@@ -122,6 +122,31 @@ def area_on(plane: PhotoPlane, outline: Sequence[Pixel], *, curved: float = 1.0)
     return float(abs(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2 * curved)
 
 
+def length_on(plane: PhotoPlane, stroke: Sequence[Pixel]) -> float:
+    """The length of a stroke, m; 0 for a single point.
+
+    >>> plane = plane_by_length((0.0, 0.0), (100.0, 0.0), length=0.05)
+    >>> round(length_on(plane, [(0.0, 0.0), (30.0, 40.0)]), 4)
+    0.025
+    """
+    return float(np.hypot(*np.diff(plane.on_part(stroke), axis=0).T).sum())
+
+
+def lies_in(point: Pixel, outline: Sequence[Pixel]) -> bool:
+    """Whether a point lies inside an outline: a ray from it crosses the sides an odd number of times.
+
+    >>> square = [(0.0, 0.0), (10.0, 0.0), (10.0, 10.0), (0.0, 10.0)]
+    >>> lies_in((5.0, 5.0), square), lies_in((15.0, 5.0), square)
+    (True, False)
+    """
+    x, y = point
+    inside = False
+    for (ax, ay), (bx, by) in zip(outline, [*outline[1:], outline[0]], strict=True):
+        if (ay > y) != (by > y) and x < (bx - ax) * (y - ay) / (by - ay) + ax:
+            inside = not inside
+    return inside
+
+
 def _turn(a: npt.NDArray[np.float64], b: npt.NDArray[np.float64], c: npt.NDArray[np.float64]) -> float:
     return float((b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]))
 

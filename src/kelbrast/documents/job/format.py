@@ -84,7 +84,8 @@ class SpotsFile(Strict):
     """Damage of one kind in some places of a face, deeper than what covers all of it: how many, how large each is (length and
     width, or an area), and how deep, or `after` which grade. `called`: the word for it.
 
-    `id` stays whatever they are called; where it is missing, one is made."""
+    `id` stays whatever they are called; where it is missing, one is made. `drawn`: how many and how large they are is as
+    drawn on a photo of the part."""
 
     id: FaceId = ""
     name: Text
@@ -96,6 +97,7 @@ class SpotsFile(Strict):
     depth_um: Micrometres | DepthRange | None = None
     after: GradeText | None = None
     called: ID | None = None
+    drawn: bool = False
 
     @model_validator(mode="after")
     def _size_and_depth(self) -> Self:

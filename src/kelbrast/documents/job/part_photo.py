@@ -45,10 +45,15 @@ class OutlineOnPhoto(Strict):
 
 
 class MarkOnPhoto(Strict):
-    """Damage, as a point or a stroke, by the word for it."""
+    """Damage by the word for it: a point, a stroke, or where it is `closed` the outline of a place. `face` and `spots`: the
+    face that it is on and the kind of spots there, by their ids; empty until they are known. `width_mm` of a stroke."""
 
     damage: Annotated[str, Field(max_length=40), OneLine]
     points: Annotated[list[Point], Field(min_length=1, max_length=400)]
+    closed: bool = False
+    face: Annotated[str, Field(max_length=60), OneLine] = ""
+    spots: Annotated[str, Field(max_length=60), OneLine] = ""
+    width_mm: Millimetres | None = None
 
 
 class PartPhotoFile(Strict):
@@ -78,7 +83,7 @@ def areas_cm2(drawn: PartPhotoFile) -> list[float | None]:
     Raises:
         BadInput: the scale or an outline cannot be, each with its place and the mend.
     """
-    plane = _plane(drawn)
+    plane = plane_of(drawn)
     if plane is None:
         return [None] * len(drawn.outlines)
     found: list[float | None] = []
@@ -93,7 +98,12 @@ def areas_cm2(drawn: PartPhotoFile) -> list[float | None]:
     return found
 
 
-def _plane(drawn: PartPhotoFile) -> PhotoPlane | None:
+def plane_of(drawn: PartPhotoFile) -> PhotoPlane | None:
+    """How the picture lies on the plane of the part; None where the scale is not known.
+
+    Raises:
+        BadInput: the scale cannot be.
+    """
     scale = drawn.scale
     if scale is None:
         return None

@@ -71,14 +71,18 @@ class PatchSpec(BaseModel):
         return hashlib.sha256(self.model_dump_json().encode()).hexdigest()[:32]
 
 
-def found_spec(face: Face, hardness: float) -> FoundSpec:
-    """A face as it was found, by its likely depth or the grade that left it."""
-    if face.found.after is not None:
-        grain = face.found.after.grain
+def found_spec(face: Face, hardness: float, steps: Sequence[StepFile]) -> FoundSpec:
+    """Where the first of these steps works, as it was found: what covers the face, or the spots that it begins with."""
+    zone = steps[0].zone
+    spots = next((spots for spots in face.spots if zone and spots.key in zone.begun), None)
+    if zone and spots is None:  # a mark that was found at the bench
+        return mark_spec(steps[0].likely_um, hardness)
+    found = spots.found if spots else face.found
+    if found.after is not None:
+        grain = found.after.grain
         depth = depth_of_marks(roughness_left(grain=grain, hold=1.0, hardness=hardness))
         return FoundSpec(kind="lay", depth_um=from_si(depth, "um"), grain_um=from_si(grain, "um"))
-    depth_um = from_si(face.found.likely, "um") if face.found.likely else 1.0
-    return mark_spec(depth_um, hardness, face.found.kind)
+    return mark_spec(from_si(found.likely, "um") if found.likely else 1.0, hardness, found.kind)
 
 
 def mark_spec(depth_um: float, hardness: float, kind: str = "scratches") -> FoundSpec:

@@ -14,7 +14,15 @@
   /** The photo on which the face in hand is outlined: where to work now. */
   const photo = $derived(
     photos.value?.find(
-      (one) => one.shows === 'before' && one.drawn.outlines?.some((other) => other.face === hand.face_id),
+      (one) =>
+        one.shows === 'before' &&
+        [...(one.drawn.outlines ?? []), ...(one.drawn.marks ?? [])].some((other) => other.face === hand.face_id),
+    ),
+  );
+  /** The marks on it of the spots that the step works. */
+  const here = $derived(
+    (photo?.drawn.marks ?? []).flatMap((mark, at) =>
+      mark.face === hand.face_id && hand.plan.zone?.ids.includes(mark.spots) ? [at] : [],
     ),
   );
   /** The spots that the step works, where the face is described with them. */
@@ -38,6 +46,7 @@
           {photo}
           drawn={photo.drawn}
           face={hand.face_id}
+          picked={here}
           label="The part on its photo: work at {hand.face} now"
         />
       </div>

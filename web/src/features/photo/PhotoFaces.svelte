@@ -1,7 +1,6 @@
 <!-- The faces that are drawn on a photo, with their areas, to be used in the job. -->
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import { choices } from '../../api/catalogue.svelte';
   import type { PartPhoto } from '../../api/client';
   import CopyTable from '../../ui/CopyTable.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -56,18 +55,4 @@
     disabled={part.busy || !photo.areas.some((one) => one !== null)}
     onclick={() => void part.useAreas()}>Use these areas in the job</button
   >
-{/if}
-{#if photo.drawn.marks?.length}
-  <ul class="grid gap-1" aria-label="Damage on the photo">
-    {#each photo.drawn.marks as mark, n (n)}
-      <li class="flex items-center justify-between border-t border-(--line)">
-        {choices.all?.damages.find((one) => one.id === mark.damage)?.label ?? mark.damage}
-        <button
-          class="inline-grid size-[24px] place-items-center"
-          aria-label="Take mark {n + 1} away"
-          onclick={() => void part.takeOut('marks', n)}><X size={16} /></button
-        >
-      </li>
-    {/each}
-  </ul>
 {/if}

@@ -4,11 +4,13 @@
   import { p, route } from '../../app/router';
   import type { Point } from '../../charts/overlay';
   import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
   import { useKeys } from '../../ui/keys.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import PartPicture from '../../ui/PartPicture.svelte';
   import BeforeAfter from './BeforeAfter.svelte';
   import PhotoFaces from './PhotoFaces.svelte';
+  import PhotoSpots from './PhotoSpots.svelte';
   import PhotoTools from './PhotoTools.svelte';
   import { PartOnPhoto } from './photo.svelte';
 
@@ -43,7 +45,21 @@
 
   function press(event: MouseEvent) {
     const point = at(event);
-    if (point) void part.tap(point);
+    if (point && part.tool !== 'move') void part.tap(point);
+  }
+
+  /** A hand takes the nearest point, moves it, and lets it go. */
+  function take(event: PointerEvent & { currentTarget: HTMLElement }) {
+    const point = at(event);
+    const grip = point && photo && part.tool === 'move' ? part.gripAt(point, photo.width / 25) : null;
+    if (!point || !grip) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    part.moving = { grip, to: point };
+  }
+
+  function move(event: PointerEvent) {
+    const point = part.moving && at(event);
+    if (part.moving && point) part.moving = { grip: part.moving.grip, to: point };
   }
 
   /** Without a mouse: arrows move a cross over the picture, Enter sets a point. */
@@ -133,9 +149,20 @@
           aria-label="Photo: arrows move a cross, Enter sets a point"
           tabindex="0"
           onclick={press}
+          onpointerdown={take}
+          onpointermove={move}
+          onpointerup={() => void part.letGo()}
+          class:touch-none={part.tool === 'move'}
           onkeydown={walk}
         >
-          <PartPicture {photo} drawn={photo.drawn} label="The part with what is drawn on it" {colourOf} names>
+          <PartPicture
+            {photo}
+            drawn={part.drawn}
+            picked={part.picked}
+            label="The part with what is drawn on it"
+            {colourOf}
+            names
+          >
             <g bind:this={surface}>
               {#if photo.drawn.scale?.kind === 'length'}
                 {@const [a, b] = photo.drawn.scale.ends}
@@ -149,6 +176,20 @@
                   stroke-width={photo.width / 400}
                   stroke-dasharray={photo.width / 80}
                 />
+              {/if}
+              {#if part.tool === 'move'}
+                {#each [...(part.drawn.marks ?? []), ...(part.drawn.outlines ?? [])] as one, n (n)}
+                  {#each one.points as [x, y], nth (nth)}
+                    <circle
+                      cx={x}
+                      cy={y}
+                      r={photo.width / 120}
+                      fill="#fff"
+                      stroke="#22262b"
+                      stroke-width={photo.width / 400}
+                    />
+                  {/each}
+                {/each}
               {/if}
               {#if part.tool === 'anchors'}
                 {#each photo.drawn.anchors ?? [] as [x, y], n (n)}
@@ -233,14 +274,31 @@
             options={choices.all?.damages ?? []}
             onchange={(id) => (part.damage = id)}
           />
-          <p class="small">Tap a point, or along a stroke, then end it.</p>
+          <Either
+            label="How it is drawn"
+            value={part.around ? 'around' : 'along'}
+            options={[
+              { id: 'along', label: 'Along it' },
+              { id: 'around', label: 'Around it' },
+            ]}
+            onchange={(way) => {
+              part.around = way === 'around';
+              part.take('mark');
+            }}
+          />
+          <p class="small">
+            {part.around ? 'Tap around the place, then close it.' : 'Tap a point, or along a stroke, then end it.'} It is
+            a spot of the job, as large as it is drawn{photo.drawn.scale ? '' : ', once the scale is known'}.
+          </p>
+        {:else if part.tool === 'move'}
+          <p class="small">Take a point and move it; areas and spots follow.</p>
         {:else if part.tool === 'anchors'}
           <p class="small">Tap two points that the other photo shows too: two holes, two corners.</p>
         {/if}
         <div class="flex flex-wrap gap-2">
           {#if part.tool === 'outline' || part.tool === 'mark'}
             <button class="main-button touch" disabled={!part.canFinish || part.busy} onclick={() => void part.finish()}
-              >{part.tool === 'outline' ? 'Close the outline' : 'End the stroke'} <kbd>F</kbd></button
+              >{part.tool === 'outline' || part.around ? 'Close the outline' : 'End the stroke'} <kbd>F</kbd></button
             >
           {/if}
           <button class="plain-button touch" disabled={!part.canUndo || part.busy} onclick={() => void part.undo()}
@@ -248,6 +306,7 @@
           >
         </div>
         <PhotoFaces {part} {photo} {colourOf} />
+        <PhotoSpots {part} {photo} />
         <button
           class="small mt-auto min-h-[24px] self-start underline"
           disabled={part.busy}

@@ -1,11 +1,17 @@
-import { api, type Job, type KeptJob, type PartDrawn, type PartPhoto } from '../../api/client';
+import { api, type Face, type Job, type KeptJob, type PartDrawn, type PartPhoto, type Spots } from '../../api/client';
 import { newFaceId } from '../../api/face-id';
 import type { Point } from '../../charts/overlay';
 import { notices } from '../../ui/notices.svelte';
 import { smaller } from '../../ui/smaller';
 import { firstOfEach } from '../../ui/unique';
 
-export type Tool = 'length' | 'rectangle' | 'outline' | 'mark' | 'anchors';
+export type Tool = 'length' | 'rectangle' | 'outline' | 'mark' | 'move' | 'anchors';
+/** A point of something drawn. */
+export interface Grip {
+  list: 'outlines' | 'marks';
+  at: number;
+  point: number;
+}
 /** So many points end it by themselves; an outline and a stroke are ended by hand. */
 const NEEDS: Partial<Record<Tool, number>> = { length: 2, rectangle: 4, anchors: 2 };
 
@@ -16,6 +22,17 @@ function freeName(job: Job, name: string): string {
     const free = n === 1 ? name : `${name} ${n}`;
     if (!taken.includes(free)) return free;
   }
+}
+
+/** What is drawn with one of its points elsewhere. */
+function movedTo(drawn: PartDrawn, grip: Grip, to: Point): PartDrawn {
+  const moved = <One extends { points: Point[] }>(one: One): One => ({
+    ...one,
+    points: one.points.map((there, nth) => (nth === grip.point ? to : there)),
+  });
+  return grip.list === 'marks'
+    ? { ...drawn, marks: drawn.marks?.map((one, at) => (at === grip.at ? moved(one) : one)) }
+    : { ...drawn, outlines: drawn.outlines?.map((one, at) => (at === grip.at ? moved(one) : one)) };
 }
 
 /** The photos of a job's part, the one in hand, and what is being drawn on it. Every change is kept at once. */
@@ -29,6 +46,12 @@ export class PartOnPhoto {
   /** The face to outline, by its id; empty for one that the job does not have yet. */
   face = $state('');
   damage = $state('scratches');
+  /** Damage is drawn around as an outline, and not along as a stroke. */
+  around = $state(false);
+  /** Marks that are chosen together, by their places. */
+  picked = $state.raw<number[]>([]);
+  /** What a hand is moving, and where it is now. */
+  moving = $state.raw<{ grip: Grip; to: Point } | null>(null);
   trouble = $state<string | null>(null);
   busy = $state(false);
   private undone = $state.raw<PartDrawn[]>([]);
@@ -45,6 +68,12 @@ export class PartOnPhoto {
 
   get photo(): PartPhoto | undefined {
     return this.photos[this.chosen];
+  }
+
+  /** What is drawn on the photo in hand, with the point that is being moved where it is now. */
+  get drawn(): PartDrawn {
+    const drawn = this.photo?.drawn ?? { outlines: [], marks: [], anchors: [] };
+    return this.moving ? movedTo(drawn, this.moving.grip, this.moving.to) : drawn;
   }
 
   get canUndo(): boolean {
@@ -87,12 +116,13 @@ export class PartOnPhoto {
   }
 
   get canFinish(): boolean {
-    return this.tool === 'outline' ? this.points.length >= 3 : this.tool === 'mark' && this.points.length >= 1;
+    const least = this.tool === 'outline' || this.around ? 3 : 1;
+    return (this.tool === 'outline' || this.tool === 'mark') && this.points.length >= least;
   }
 
   /** What was tapped becomes a whole thing. */
   async finish() {
-    const { tool, points, damage } = this;
+    const { tool, points, damage, around } = this;
     const face = tool === 'outline' ? this.outlined() : '';
     const { name, keep_off } = this.known(face) ?? {
       name: this.nameOfNew(face),
@@ -110,7 +140,11 @@ export class PartOnPhoto {
         ...drawn,
         outlines: [...(drawn.outlines ?? []), { face, name, points, curved: 1, keep_off }],
       }),
-      mark: (drawn) => ({ ...drawn, marks: [...(drawn.marks ?? []), { damage, points }] }),
+      mark: (drawn) => ({
+        ...drawn,
+        marks: [...(drawn.marks ?? []), { damage, points, closed: around, face: '', spots: '' }],
+      }),
+      move: (drawn) => drawn,
       anchors: (drawn) => ({ ...drawn, anchors: points }),
     };
     this.points = [];
@@ -153,10 +187,78 @@ export class PartOnPhoto {
       const now = await api.drawOnPhoto(photo.id, change(photo.drawn));
       if (undoable) this.undone = [...this.undone, photo.drawn];
       this.photos = this.photos.map((one) => (one.id === now.id ? now : one));
+      this.kept = await api.job(this.id); // damage that is drawn is spots of the job
     });
   }
 
+  /** The kinds of spots that are drawn on the photo in hand, each with its face and the places of its marks. */
+  get kinds(): { spots: Spots; face: Face; marks: number[] }[] {
+    const marks = this.photo?.drawn.marks ?? [];
+    return (this.kept?.job.faces ?? []).flatMap((face) =>
+      (face.spots ?? []).flatMap((spots) => {
+        const mine = marks.flatMap((mark, at) => (mark.face === face.id && mark.spots === spots.id ? [at] : []));
+        return mine.length ? [{ spots, face, marks: mine }] : [];
+      }),
+    );
+  }
+
+  pick(at: number, picked: boolean) {
+    this.picked = picked ? [...this.picked, at] : this.picked.filter((one) => one !== at);
+  }
+
+  /** The chosen marks become of this kind; of a new one where it is empty. */
+  async putInto(face: string, spots: string) {
+    const { picked } = this;
+    this.picked = [];
+    const key = spots || newFaceId();
+    await this.draw((drawn) => ({
+      ...drawn,
+      marks: drawn.marks?.map((mark, at) => (picked.includes(at) ? { ...mark, face, spots: key } : mark)),
+    }));
+  }
+
+  async takeOutPicked() {
+    const { picked } = this;
+    this.picked = [];
+    await this.draw((drawn) => ({ ...drawn, marks: drawn.marks?.filter((_, at) => !picked.includes(at)) }));
+  }
+
+  /** Change what is said of a kind of spots: its name, its depth. */
+  changeSpots(face: string, spots: string, change: Partial<Spots>) {
+    return this.tried(async () => {
+      const kept = await api.job(this.id);
+      const job = structuredClone(kept.job) as Job;
+      const found = job.faces.find((one) => one.id === face)?.spots?.find((one) => one.id === spots);
+      if (!found) return;
+      Object.assign(found, change);
+      this.kept = await api.change(this.id, job, kept.revision);
+    });
+  }
+
+  /** The point nearest to a place of the picture, no farther than so many pixels. */
+  gripAt(point: Point, within: number): Grip | null {
+    const grips = (['marks', 'outlines'] as const).flatMap((list) =>
+      (this.photo?.drawn[list] ?? []).flatMap((one, at) =>
+        one.points.map((there, nth) => ({
+          grip: { list, at, point: nth },
+          far: Math.hypot(there[0] - point[0], there[1] - point[1]),
+        })),
+      ),
+    );
+    const nearest = grips.sort((a, b) => a.far - b.far)[0];
+    return nearest && nearest.far <= within ? nearest.grip : null;
+  }
+
+  /** The hand lets go: the point is where it was moved to. */
+  async letGo() {
+    const { moving } = this;
+    if (!moving) return;
+    await this.draw((drawn) => movedTo(drawn, moving.grip, moving.to));
+    this.moving = null;
+  }
+
   takeOut(list: 'outlines' | 'marks', at: number) {
+    this.picked = [];
     return this.draw((drawn) => ({ ...drawn, [list]: drawn[list]?.filter((_, place) => place !== at) }));
   }
 

@@ -33,6 +33,17 @@
 </script>
 
 <Scrolling label="Notes on this plan" class="panel max-h-[8.2rem] shrink-0 divide-y divide-(--line) not-has-[*]:hidden">
+  {#each plan?.left ?? [] as left (left.id)}
+    <p class="small px-3 py-1.5 text-(--stop)">
+      Left as found: <b>{left.spots}</b>. Taking that out costs {shown.say(left.least_um, 'depth')}, and {shown.say(
+        left.may_um,
+        'depth',
+      )} may come off. Fill it, accept it, or leave a dish of {shown.say(left.dish_radius_mm, 'length')} radius with {shown.say(
+        left.dish_stays_um,
+        'depth',
+      )} of it still there.
+    </p>
+  {/each}
   {#each [plan?.end_note, plan?.limit_note].filter((one) => !!one) as note (note.code)}
     <p class="small px-3 py-1.5 text-(--stop)">{shown.tell(note)}</p>
   {/each}
@@ -70,17 +81,6 @@
       At the end {shown.tell(plan.marks_said)} can be expected to be there still.
     </p>
   {/if}
-  {#each plan?.left ?? [] as left (left.id)}
-    <p class="small px-3 py-1.5 text-(--stop)">
-      Left as found: <b>{left.spots}</b>. Taking that out costs {shown.say(left.least_um, 'depth')}, and {shown.say(
-        left.may_um,
-        'depth',
-      )} may come off. Fill it, accept it, or leave a dish of {shown.say(left.dish_radius_mm, 'length')} radius with {shown.say(
-        left.dish_stays_um,
-        'depth',
-      )} of it still there.
-    </p>
-  {/each}
   {#if plan && typeof plan.metal_elsewhere_um === 'number'}
     <p class="small px-3 py-1.5">
       Off at the spots: {shown.say(Math.max(0, plan.metal_um - plan.above_um), 'depth')}{plan.limit_um === null

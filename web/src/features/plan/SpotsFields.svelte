@@ -1,10 +1,12 @@
 <!-- Anything deeper, in some places? What, how many, how large, how deep. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
+  import { p } from '../../app/router';
   import type { Face, Spots } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
   import Either from '../../ui/Either.svelte';
   import NumberField from '../../ui/NumberField.svelte';
+  import Term from '../../ui/Term.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { shown } from '../../units/shown.svelte';
   import DepthFields from './DepthFields.svelte';
@@ -30,6 +32,7 @@
       name,
       kind: 'scratches',
       count: 1,
+      drawn: false,
       length_mm: 50,
       width_mm: 2,
       depth_um: { likely: 60, worst: 80 },
@@ -56,7 +59,7 @@
 </script>
 
 <fieldset class="grid gap-1.5">
-  <legend class="small dim">Anything deeper?</legend>
+  <legend class="small dim flex items-center gap-1.5">Anything deeper? <Term of="spots" /></legend>
   {#each all as spots, at (spots.id || at)}
     {@const faults = (key: string) => draft.faultsOf(`spots[${at}].${key}`)}
     <details
@@ -86,61 +89,70 @@
           options={kinds}
           onchange={(kind) => change(spots, { kind, called: undefined })}
         />
-        <NumberField
-          label="How many"
-          value={spots.count ?? 1}
-          integer
-          faults={faults('count')}
-          onchange={(count) => change(spots, { count })}
-        />
-        <Either
-          label="How large each is"
-          value={spots.area_cm2 ? 'area' : 'sides'}
-          options={[
-            { id: 'sides', label: 'Length and width' },
-            { id: 'area', label: 'Area' },
-          ]}
-          onchange={(way) =>
-            change(
-              spots,
-              way === 'area'
-                ? {
-                    area_cm2: ((spots.length_mm ?? 10) * (spots.width_mm ?? 10)) / 100,
-                    length_mm: undefined,
-                    width_mm: undefined,
-                  }
-                : {
-                    length_mm: sideOf(spots.area_cm2 ?? 1),
-                    width_mm: sideOf(spots.area_cm2 ?? 1),
-                    area_cm2: undefined,
-                  },
-            )}
-        />
-        {#if spots.area_cm2}
-          <NumberField
-            label="Area of each"
-            value={spots.area_cm2}
-            quantity="area"
-            faults={faults('area_cm2')}
-            onchange={(area_cm2) => change(spots, { area_cm2 })}
-          />
+        {#if spots.drawn}
+          <p class="small">
+            How many and how large is as drawn on the photo: <a
+              class="font-semibold underline"
+              href={p('/jobs/:id/photo', { params: { id: String(draft.id) } })}>change it there</a
+            >.
+          </p>
         {:else}
-          <div class="grid grid-cols-2 gap-2">
+          <NumberField
+            label="How many"
+            value={spots.count ?? 1}
+            integer
+            faults={faults('count')}
+            onchange={(count) => change(spots, { count })}
+          />
+          <Either
+            label="How large each is"
+            value={spots.area_cm2 ? 'area' : 'sides'}
+            options={[
+              { id: 'sides', label: 'Length and width' },
+              { id: 'area', label: 'Area' },
+            ]}
+            onchange={(way) =>
+              change(
+                spots,
+                way === 'area'
+                  ? {
+                      area_cm2: ((spots.length_mm ?? 10) * (spots.width_mm ?? 10)) / 100,
+                      length_mm: undefined,
+                      width_mm: undefined,
+                    }
+                  : {
+                      length_mm: sideOf(spots.area_cm2 ?? 1),
+                      width_mm: sideOf(spots.area_cm2 ?? 1),
+                      area_cm2: undefined,
+                    },
+              )}
+          />
+          {#if spots.area_cm2}
             <NumberField
-              label="Length"
-              value={spots.length_mm}
-              quantity="length"
-              faults={faults('length_mm')}
-              onchange={(length_mm) => change(spots, { length_mm })}
+              label="Area of each"
+              value={spots.area_cm2}
+              quantity="area"
+              faults={faults('area_cm2')}
+              onchange={(area_cm2) => change(spots, { area_cm2 })}
             />
-            <NumberField
-              label="Width"
-              value={spots.width_mm}
-              quantity="length"
-              faults={faults('width_mm')}
-              onchange={(width_mm) => change(spots, { width_mm })}
-            />
-          </div>
+          {:else}
+            <div class="grid grid-cols-2 gap-2">
+              <NumberField
+                label="Length"
+                value={spots.length_mm}
+                quantity="length"
+                faults={faults('length_mm')}
+                onchange={(length_mm) => change(spots, { length_mm })}
+              />
+              <NumberField
+                label="Width"
+                value={spots.width_mm}
+                quantity="length"
+                faults={faults('width_mm')}
+                onchange={(width_mm) => change(spots, { width_mm })}
+              />
+            </div>
+          {/if}
         {/if}
         {#if spots.depth_um}
           <DepthFields
@@ -149,8 +161,9 @@
             onchange={(depth_um) => change(spots, { depth_um })}
           />
         {/if}
-        <button class="small dim justify-self-start underline" onclick={() => remove(spots)}>Remove {spots.name}</button
-        >
+        {#if !spots.drawn}<button class="small dim justify-self-start underline" onclick={() => remove(spots)}
+            >Remove {spots.name}</button
+          >{/if}
       </div>
     </details>
   {/each}
