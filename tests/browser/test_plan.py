@@ -71,7 +71,7 @@ def test_every_way_to_describe_the_part_found_wanted_and_limit(page: Page, works
     expect(page.get_by_role("list", name="Steps")).not_to_contain_text("flat-disc machine")
     appears(page.get_by_text("Kept", exact=True))
     assert workshop.jobs.get(job).job.carried is False
-    page.get_by_text("As left by a grade").click()
+    page.get_by_text("Left by a grade").click()
     page.get_by_label("Paper grade").select_option("P240")
     page.get_by_label("Wanted").select_option("grip")
     page.get_by_label("No finer than").select_option("P320")
@@ -113,7 +113,7 @@ def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Pa
     page.keyboard.press("ArrowRight")
     page.keyboard.press("g")
     sheet = page.get_by_role("dialog", name="A mark is still there after step 2")
-    expect(sheet).to_contain_text("Over a patch")
+    expect(sheet).to_contain_text("Where the mark is")
     expect(sheet).to_contain_text("Over the whole face")
     expect(sheet).to_contain_text("It will show")
     sheet.get_by_text("A fingernail catches").click()
@@ -128,7 +128,7 @@ def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Pa
 def test_the_ways_side_by_side_and_inch_everywhere(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
     ways = page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio")
-    appears(page.get_by_role("radiogroup", name="Ways to do it").get_by_text("As set"))
+    appears(page.get_by_role("radiogroup", name="Ways to do it").get_by_text("Cheapest"))
     expect(ways).to_have_count(2)
     expect(page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio", checked=True)).to_have_count(1)
     before = curves(page)

@@ -243,8 +243,9 @@ def _faces(session: Session, job_id: int) -> list[FaceFile]:
 
 def _file(session: Session, job_id: int) -> JobFile | None:
     """A job; None where it cannot be understood."""
+    stored = job_store.get_job(session, job_id)
     try:
-        return check_job_file(dict(job_store.get_job(session, job_id).document))
+        return check_job_file(dict(stored.document))
     except UNREADABLE:
         return None
 

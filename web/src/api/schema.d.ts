@@ -2554,7 +2554,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "done" | "grade" | "back" | "carrier" | "wrong";
+            kind: "done" | "rim" | "grade" | "back" | "carrier" | "wrong";
             /** Difficulty */
             difficulty: number;
             /** Seed */
@@ -2565,7 +2565,8 @@ export interface components {
         /**
          * Asked
          * @description A patch that a person chooses: damage of a depth, or the marks of a grade; then perhaps worked with a finer grade, for a
-         *     share of the time that this takes.
+         *     share of the time that this takes. `rim`: a place that ends within the picture, and how much further the finer grade runs
+         *     than the coarser, as a share of the width (below 0 less far).
          */
         Asked: {
             /**
@@ -2598,6 +2599,8 @@ export interface components {
              * @default false
              */
             soft: boolean;
+            /** Rim */
+            rim?: number | null;
             /**
              * Lay
              * @default one-way
@@ -3370,7 +3373,7 @@ export interface components {
          * FaceFile
          * @description One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
          *     taken for sharp, whatever stands there. `found` is what covers all of it, `spots` where it is worse. `blind`: a bore that is
-         *     open at one end only; `looked_through`: a window.
+         *     open at one end only; `looked_through`: a window; `lay_runs_out`: a brushed lay that runs out at both ends.
          *
          *     `id` stays whatever the face is called; where it is missing, one is made.
          */
@@ -3412,6 +3415,11 @@ export interface components {
              * @default false
              */
             looked_through: boolean;
+            /**
+             * Lay Runs Out
+             * @default false
+             */
+            lay_runs_out: boolean;
             want: components["schemas"]["WantFile"];
             /** Limit Um */
             limit_um?: number | null;
@@ -4564,7 +4572,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "done" | "grade" | "back" | "carrier" | "wrong";
+            kind: "done" | "rim" | "grade" | "back" | "carrier" | "wrong";
             /** Label */
             label: string;
             /** Answers */
@@ -5595,7 +5603,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "done" | "grade" | "back" | "carrier" | "wrong";
+            kind: "done" | "rim" | "grade" | "back" | "carrier" | "wrong";
             /** Kind Label */
             kind_label: string;
             /** Difficulty */
@@ -7411,6 +7419,12 @@ export interface components {
              * @description how far around each of `spots` is worked
              */
             margins_mm: number[];
+            /**
+             * Band
+             * @description along the whole lay
+             * @default false
+             */
+            band: boolean;
             /**
              * Count
              * @description how many places that is

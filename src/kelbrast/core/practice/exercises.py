@@ -60,9 +60,10 @@ def level_of(difficulty: float) -> float:
     return (difficulty - EASIEST) / (HARDEST - EASIEST)
 
 
-ExerciseKind = Literal["done", "grade", "back", "carrier", "wrong"]
+ExerciseKind = Literal["done", "rim", "grade", "back", "carrier", "wrong"]
 KINDS: Final[dict[ExerciseKind, str]] = {
     "done": "Is the step done?",
+    "rim": "Would you move on?",
     "grade": "Which grade is this from?",
     "back": "How far back?",
     "carrier": "Which carrier for this?",
@@ -89,7 +90,8 @@ _ALIKE: Final = frozenset({"furrow", "taper"})  # the cause of one also explains
 
 @dataclass(frozen=True, slots=True)
 class Shown:
-    """A patch to look at: its material, the marks that it was found with, and how far the next grade has come."""
+    """A patch to look at: its material, the marks that it was found with, and how far the next grade has come; `rim`: how much
+    further it runs at the rim of a place, as a share of the width."""
 
     material: str
     after: str | None = None
@@ -98,6 +100,7 @@ class Shown:
     then: str | None = None
     share: float = 1.0
     soft: bool = False
+    rim: float | None = None
     seed: int = 1
     marked: bool = False
 
@@ -151,6 +154,30 @@ def _done(difficulty: float, level: float, chance: random.Random, seed: int) -> 
         replace(shown, marked=True),
         why,
         difficulty,
+    )
+
+
+def _rim(difficulty: float, level: float, chance: random.Random, seed: int) -> Exercise:
+    """At the rim of a place. Harder: the coarser grade runs out only just from under the finer."""
+    at = chance.randrange(0, 4)
+    before, then = GRADES[at], GRADES[at + 3]
+    done = chance.random() < 0.5
+    out = 0.3 - 0.2 * level
+    shown = Shown(chance.choice(MATERIALS), before, then=then, rim=out if done else -out, seed=seed % 9973)
+    why = (
+        f"The marks of {then} run past those of {before} all round: the place can join the rest."
+        if done
+        else f"Lines of {before} run out from under {then}: they would stay in the rest of the face. Work further out."
+    )
+    return Exercise(
+        kind="rim",
+        question=f"A place was worked with {before}, then {then}; to the right is the rest of the face. Would you move on?",
+        options=("Move on", "Not yet, further out"),
+        right=0 if done else 1,
+        shown=shown,
+        reveal=replace(shown, rim=-out if done else out),
+        why=why,
+        difficulty=difficulty,
     )
 
 
@@ -237,6 +264,7 @@ def _wrong(difficulty: float, level: float, chance: random.Random, _seed: int) -
 
 _MAKES: Final[dict[ExerciseKind, Callable[[float, float, random.Random, int], Exercise]]] = {
     "done": _done,
+    "rim": _rim,
     "grade": _grade,
     "back": _back,
     "carrier": _carrier,

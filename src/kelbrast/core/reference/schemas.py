@@ -253,7 +253,7 @@ _PROCESS: Final = Entry(
         "gloss": _all_of({LENGTH: "wavelength ripple", RATIO: "rq_per_ra"}),
         "simulation": _all_of(
             {
-                RATIO: "mark_width_per_grain groove_power coverage pit_shallowest not_yet not_yet_most",
+                RATIO: "mark_width_per_grain groove_power rim coverage pit_shallowest not_yet not_yet_most",
                 LENGTH: "shape_length ripple_length bead_width pit_smallest pit_largest nick_half_length nick_half_width"
                 " finest_grain coarsest_grain",
                 AREA: "pit_area",

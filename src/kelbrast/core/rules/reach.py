@@ -3,7 +3,7 @@
 from typing import Final
 
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.rule import Reason, ToolRule
+from kelbrast.core.rules.rule import Practice, Reason, ToolRule
 from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
@@ -68,6 +68,11 @@ def _does_not_enter(on_face: ToolOnFace, context: ToolContext) -> bool:
 
 def _not_for_edges(on_face: ToolOnFace, context: ToolContext) -> bool:
     return context.edge and not on_face.tool.carrier.access.edges
+
+
+def works_places(on_face: ToolOnFace) -> bool:
+    """Whether it can work places of a face by themselves: what works a part as it turns works all around it."""
+    return not on_face.tool.carrier.access.turned_only
 
 
 def _says(code: str) -> Reason:
@@ -208,6 +213,13 @@ STAYS_FLAT: Final = ToolRule(
     refusal="reach",
     forbids=lambda on_face, context: context.stays_flat and not on_face.tool.carrier.cutting.keeps_size,
     reason=_says("reach.stays_flat"),
+)
+PLACES: Final = Practice(
+    id="places",
+    says="What works a part round as it turns works all around it, and no places by themselves.",
+    source="bench-practice",
+    lifted_by="nothing",
+    kept_by=works_places,
 )
 LATHE: Final = ToolRule(
     id="lathe-only",

@@ -13,6 +13,7 @@ from kelbrast.core.simulation.marks import Marks, draw
 from kelbrast.core.surface.found import FoundKind
 from kelbrast.core.validity import Flags, Reals, require_above_zero, require_not_below_zero, require_within
 
+_PEAKS: Final = 15  # columns over which the peaks are smoothed
 START_ANGLE: Final = 0.6  # rad: of the first marks, so that they lie along neither side of a picture
 
 
@@ -53,6 +54,7 @@ class Working:
         levels: a firm backing cuts the tops down to a plane; a soft one follows the shape.
         reaches: the deepest mark that it can take out; None for no limit.
         share: of the planned time that it was worked.
+        covers: how far from the left it works, as a share of the width; None for all of it.
     """
 
     layer: float
@@ -61,6 +63,7 @@ class Working:
     reaches: float | None = None
     share: float = 1.0
     seed: int = field(default=0)
+    covers: float | None = None
 
 
 def found_patch(found: FoundPatch, size: tuple[int, int], spacing: float, seed: int) -> Patch:
@@ -104,10 +107,11 @@ def worked(patch: Patch, step: Working) -> Patch:
     """The patch after a step, or after a share of its planned time.
 
     A firm carrier cuts down to a plane, a soft one to the shape less the same layer; what lies deeper stays. Then the
-    step's own marks lie below that, as far as it has worked the patch over.
+    step's own marks lie below that, as far as it has worked the patch over. Where it works a part only, the layer fades
+    smoothly to nothing at the rim.
 
     Equation: `z' = min(z, plane - a p + own min(1, a p / d))`, a the layer, p the share, d the depth of its own marks (m)
-    Valid: share from 0 to 1.5, layer not below 0.
+    Valid: share from 0 to 1.5, what it covers from 0 to 1, layer not below 0.
 
     Args:
         patch: heights, m.
@@ -124,16 +128,32 @@ def worked(patch: Patch, step: Working) -> Patch:
     -10.0
     """
     require_within(0, 1.5, share=step.share)
+    require_within(0, 1, covers=1.0 if step.covers is None else step.covers)
     require_not_below_zero(layer=step.layer)
     taken = step.layer * step.share
     if step.reaches is not None:
         taken = min(taken, step.reaches)
     chance = np.random.default_rng(step.seed)
-    plane = patch.top - taken if step.levels else _shape(patch) - taken
     own = draw(step.marks, patch.z.shape, patch.spacing, chance).z
+    if step.covers is not None:
+        return _worked_in_part(patch, step, taken, own)
+    plane = patch.top - taken if step.levels else _shape(patch) - taken
     # Its marks reach their depth as soon as so much was taken; a step that has just begun has only scratched the tops.
     begun = min(1.0, taken / step.marks.depth) if step.marks.depth > 0 else 1.0
     return replace(patch, z=np.minimum(patch.z, plane + own * begun), top=float(np.max(plane)))
+
+
+def _worked_in_part(patch: Patch, step: Working, taken: float, own: Reals) -> Patch:
+    """Up to the rim, where the layer fades as 3 t^2 - 2 t^3 over `simulation.rim` of the width; down from the hollow that
+    is there already, which the peaks of every column show."""
+    across = np.linspace(0.0, 1.0, patch.z.shape[1])
+    t = np.clip(((step.covers or 0.0) - across) / constant("simulation.rim").value, 0.0, 1.0)
+    off = taken * (3 * t**2 - 2 * t**3)
+    begun = np.minimum(1.0, off / step.marks.depth) if step.marks.depth > 0 else np.ones_like(off)
+    window = np.ones(_PEAKS) / _PEAKS
+    tops = np.pad(patch.z.max(axis=0), _PEAKS // 2, mode="edge")
+    z = np.minimum(patch.z, np.convolve(tops, window, mode="valid") - off + own * begun)
+    return replace(patch, z=np.where(t > 0, z, patch.z))
 
 
 def old_marks(before: Patch, after: Patch) -> Flags:

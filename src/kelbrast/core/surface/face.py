@@ -83,6 +83,7 @@ class Face:
         keep_off: nothing may touch this face.
         spots: where it is worse than `found`, which covers all of it.
         looked_through: a window: a hollow in it bends the picture.
+        lay_runs_out: its lay runs out at both ends, so that a band along it is no patch.
         edge: the edge that it is; None for a face.  sharp_edges: an edge beside it stays sharp.
         sized: a size that is wanted of it; None where none is.  stock: what must come off all of it for that size, m.
         out_of_round: so much oval, taper or waist that only what keeps its own form takes it out.
@@ -105,6 +106,7 @@ class Face:
     keep_off: bool = False
     spots: tuple[Spots, ...] = ()
     looked_through: bool = False
+    lay_runs_out: bool = False
     no_finer_than: Grade | None = None
     gauged: Gauged = field(default_factory=Gauged)
     wish: Wish = field(default_factory=Wish)

@@ -195,7 +195,7 @@ class FitFile(Strict):
 class FaceFile(Strict):
     """One face of the part, or with `edge` one of its edges: then `found` and `want` may be left out, and how it was found is
     taken for sharp, whatever stands there. `found` is what covers all of it, `spots` where it is worse. `blind`: a bore that is
-    open at one end only; `looked_through`: a window.
+    open at one end only; `looked_through`: a window; `lay_runs_out`: a brushed lay that runs out at both ends.
 
     `id` stays whatever the face is called; where it is missing, one is made."""
 
@@ -211,6 +211,7 @@ class FaceFile(Strict):
     found: FoundFile
     spots: Annotated[list[SpotsFile], Field(max_length=12)] = []
     looked_through: bool = False
+    lay_runs_out: bool = False
     want: WantFile
     limit_um: Micrometres | None = None
     coat_um: Micrometres | None = None
@@ -249,6 +250,7 @@ class FaceFile(Strict):
                 or self.blind
                 or self.spots
                 or self.looked_through
+                or self.lay_runs_out
                 or any(getattr(self, key) is not None for key in NOT_OF_EDGES)
             ):
                 raise PydanticCustomError("edge_alone", "an edge has a length and a size: measures and limits belong to faces")

@@ -85,6 +85,7 @@ _OF_EDGES: Final[SchemaPart] = {
         "stays_flat": {"const": False},
         "blind": {"const": False},
         "looked_through": {"const": False},
+        "lay_runs_out": {"const": False},
         "spots": {"maxItems": 0},
     },
 }

@@ -51,6 +51,7 @@ class ZoneFile(BaseModel):
     begun: list[FaceKey]
     area_cm2: float
     margins_mm: Annotated[list[float], Field(description="how far around each of `spots` is worked")]
+    band: Annotated[bool, Field(description="along the whole lay")] = False
     count: Annotated[int, Field(description="how many places that is")]
 
 

@@ -78,7 +78,7 @@ def goback_text(made: GoBackFile) -> str:
         lines.append(f"Step {back.missed_step} was left too early.")
     if back.deeper:
         lines.append("It is deeper than the face was described: no step was left too early.")
-    for name, choice in (("Over a patch", back.patch), ("Over the whole face", back.whole)):
+    for name, choice in (("Where the mark is", back.patch), ("Over the whole face", back.whole)):
         if choice is not None:
             taken = f"{minutes_text(choice.minutes)}, {figures(choice.metal_um)} µm off"
             said = taken if choice.possible else str(choice.reason)
@@ -216,7 +216,8 @@ def _step_lines(number: int, step: StepFile) -> list[str]:
 
 def zone_text(zone: ZoneFile, system: System = "metric") -> str:
     """Which places a step works, and how much of the face that is: "gouges, 192 cm² in all"."""
-    return f"{' and '.join(zone.spots)}, {measured(Measure(to_si(zone.area_cm2, 'cm2'), 'area'), system)} in all"
+    band = " in bands along the lay" if zone.band else ""
+    return f"{' and '.join(zone.spots)}{band}, {measured(Measure(to_si(zone.area_cm2, 'cm2'), 'area'), system)} in all"
 
 
 def turning_text(step: StepFile, system: System = "metric") -> str:

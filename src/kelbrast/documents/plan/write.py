@@ -226,6 +226,7 @@ def _zone(zone: ZoneOfStep) -> ZoneFile:
         begun=[spots.key for spots in zone.begun],
         area_cm2=shop(zone.area, "cm2"),
         margins_mm=shop_all(zone.margins, "mm"),
+        band=zone.band,
         count=sum(spots.count for spots in zone.spots),
     )
 

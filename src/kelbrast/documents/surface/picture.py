@@ -3,6 +3,7 @@
 import hashlib
 import io
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 from typing import Annotated, Final, Literal
 
@@ -29,6 +30,7 @@ from kelbrast.documents.common.fields import GradeText, Word
 from kelbrast.documents.plan.format import StepFile
 
 SPACING_UM: Final = 8.0
+_COARSER_ENDS: Final = 0.55  # of the width of a picture with a rim: where the coarser grade ends
 
 
 class FoundSpec(BaseModel):
@@ -51,6 +53,7 @@ class WorkingSpec(BaseModel):
     levels: bool
     reaches_um: float | None
     share: float = 1.0
+    covers: float | None = None
 
 
 class PatchSpec(BaseModel):
@@ -121,13 +124,14 @@ def _spec(working: Working) -> WorkingSpec:
         levels=working.levels,
         reaches_um=from_si(working.reaches, "um") if working.reaches is not None else None,
         share=working.share,
+        covers=working.covers,
     )
 
 
 def _working(spec: WorkingSpec, *, seed: int) -> Working:
     marks = Marks(to_si(spec.depth_um, "um"), to_si(spec.grain_um, "um"), spec.lay, spec.angle)
     reaches = to_si(spec.reaches_um, "um") if spec.reaches_um is not None else None
-    return Working(to_si(spec.layer_um, "um"), marks, spec.levels, reaches, spec.share, seed=seed)
+    return Working(to_si(spec.layer_um, "um"), marks, spec.levels, reaches, spec.share, seed=seed, covers=spec.covers)
 
 
 def _found(spec: FoundSpec) -> FoundPatch:
@@ -136,7 +140,8 @@ def _found(spec: FoundSpec) -> FoundPatch:
 
 class Asked(BaseModel):
     """A patch that a person chooses: damage of a depth, or the marks of a grade; then perhaps worked with a finer grade, for a
-    share of the time that this takes."""
+    share of the time that this takes. `rim`: a place that ends within the picture, and how much further the finer grade runs
+    than the coarser, as a share of the width (below 0 less far)."""
 
     material: Word = "naval-brass"
     kind: Literal["scratches", "lay", "waviness", "pits", "nick"] = "lay"
@@ -145,6 +150,7 @@ class Asked(BaseModel):
     then: GradeText | None = None
     share: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 1.0
     soft: bool = False
+    rim: Annotated[float, Field(ge=-0.3, le=0.3, allow_inf_nan=False)] | None = None
     lay: Lay = "one-way"
     seed: Annotated[int, Field(ge=0, le=10_000)] = 1
     rows: Annotated[int, Field(ge=32, le=512)] = 320
@@ -172,7 +178,15 @@ def asked_spec(asked: Asked) -> PatchSpec:
         depth_um, grain_um = _of_grade(asked.then, hardness, "then")
         own = Marks(to_si(depth_um, "um"), to_si(grain_um, "um"), asked.lay)
         area = asked.rows * asked.columns * to_si(asked.spacing_um, "um") ** 2
-        steps = [_spec(one_grade(_found(found_spec), own, area=area, levels=not asked.soft, share=asked.share))]
+        step = one_grade(_found(found_spec), own, area=area, levels=not asked.soft, share=asked.share)
+        steps = [_spec(step)]
+        if asked.rim is not None:  # the rest of the face looks as the finer grade left it before
+            coarse = Working(step.layer, Marks(to_si(found_spec.depth_um, "um"), to_si(found_spec.grain_um, "um"), asked.lay))
+            steps = [
+                _spec(replace(coarse, covers=_COARSER_ENDS)),
+                _spec(replace(step, covers=_COARSER_ENDS + asked.rim)),
+            ]
+            found_spec = found_spec.model_copy(update={"depth_um": depth_um, "grain_um": grain_um})
     size = {"rows": asked.rows, "columns": asked.columns, "spacing_um": asked.spacing_um, "seed": asked.seed}
     size["marked"] = asked.marked
     return PatchSpec.model_validate({"material": asked.material, "found": found_spec, "steps": steps, **size})
@@ -188,6 +202,7 @@ def asked_of(shown: Shown) -> Asked:
         then=shown.then,
         share=shown.share,
         soft=shown.soft,
+        rim=shown.rim,
         seed=shown.seed,
         marked=shown.marked,
         rows=240,

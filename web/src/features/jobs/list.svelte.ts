@@ -40,6 +40,7 @@ const FIRST_JOB: Job = {
       found: { kind: 'scratches', depth_um: { likely: 20, worst: 30 }, as_wanted: false },
       spots: [],
       looked_through: false,
+      lay_runs_out: false,
       want: { finish: 'bright' },
       keep_off: false,
       stays_flat: false,

@@ -53,7 +53,7 @@
     options={[
       { id: 'depth', label: 'By depth' },
       { id: 'after', label: 'Left by a grade' },
-      { id: 'wanted', label: 'As wanted' },
+      { id: 'wanted', label: 'Good already' },
     ]}
     onchange={know}
   />

@@ -16,6 +16,7 @@
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
   const all = $derived(face.spots ?? []);
   const kinds = $derived(choices.all?.found.filter((one) => one.in_places) ?? []);
+  const brushed = $derived((face.want.finish ? choices.finish(face.want.finish)?.lay : face.want.lay) === 'one-way');
   let opened = $state('');
 
   function change(spots: Spots, change: Partial<Spots>) {
@@ -170,6 +171,16 @@
   <button class="small justify-self-start font-semibold underline" onclick={add}
     >{all.length ? 'Another kind of damage' : 'Yes, in some places'}</button
   >
+  {#if all.length && face.found.as_wanted && brushed}
+    <label class="small flex items-center gap-2">
+      <input
+        type="checkbox"
+        checked={face.lay_runs_out ?? false}
+        onchange={(event) => draft.changeFace({ lay_runs_out: event.currentTarget.checked })}
+      />
+      The lay runs out at both ends: a band along it will do
+    </label>
+  {/if}
   {#if all.length}
     <label class="small flex items-center gap-2">
       <input

@@ -59,7 +59,7 @@
       {#if step.zone}
         <dt>Where</dt>
         <dd>
-          <b>{step.zone.spots.join(', ')}</b>, {step.zone.margins_mm
+          <b>{step.zone.spots.join(', ')}</b>{step.zone.band ? ' in bands along the lay' : ''}, {step.zone.margins_mm
             .map((margin) => shown.say(margin, 'length'))
             .join(' and ')} around, {shown.say(step.zone.area_cm2, 'area')} in all
         </dd>

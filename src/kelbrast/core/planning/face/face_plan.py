@@ -26,7 +26,7 @@ from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.face import Face, Wish
 from kelbrast.core.surface.found import Spots
 from kelbrast.core.tooling.tool_on_face import tools_on_face
-from kelbrast.core.validity import REL_TOL
+from kelbrast.core.validity import REL_TOL, Reals
 from kelbrast.core.wording import Measure, Sentence, sentence
 
 
@@ -196,7 +196,7 @@ class Worked:
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
             above=figures.above_of(int(metal.argmax())),
-            metal_elsewhere=float(metal[0]) if (zoned := figures.uses_zones(route)) else None,
+            metal_elsewhere=_elsewhere(figures, route, metal) if (zoned := figures.uses_zones(route)) else None,
             rest=float(figures.surfaces.depth_worst[0]) if zoned else None,
             all_alike=float(self.chosen.alike.totals[TIME]) if zoned and self.chosen.alike is not None else None,
             left=self.left,
@@ -261,6 +261,11 @@ def chosen_route(figures: StepFigures, job: Job) -> Chosen:
     free = replace(request, wish=Wish(), lifted=frozenset())
     route = sensible_route(figures, free)
     return Chosen(route, free, habit_note=_beyond_habit(figures, free, route), wish_note=sentence("habit.wish"))
+
+
+def _elsewhere(figures: StepFigures, route: Route, metal: Reals) -> float:
+    """What comes off where no spots are, m: nothing, where even the last step works bands only."""
+    return 0.0 if figures.banded[list(route.nodes)].any() else float(metal[0])
 
 
 def _of_places(figures: StepFigures, request: RouteRequest, zoned: Route) -> Chosen:

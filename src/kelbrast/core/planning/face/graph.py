@@ -51,23 +51,26 @@ class Graph:
         return replace(self, before=self.before[steps], after=self.after[steps], idle=self.idle[steps])
 
 
-def graph_of(finer: Flags, fits_whole: Flags, zones: Zones | None) -> Graph:
+def graph_of(finer: Flags, fits_whole: Flags, fits_places: Flags, zones: Zones | None) -> Graph:
     """The graph of a face: the same for all faces with the same tools and as many kinds of spots.
 
     Args:
         finer: (n, n) whether a tool leaves shallower marks than another, [before, after]; in the order of the surfaces.
-        fits_whole: (n,) whether a tool works the whole face; all of them work zones.
+        fits_whole, fits_places: (n,) whether a tool works the whole face, and places on it.
         zones: of its spots; None where no place is worked by itself.
     """
     count = len(fits_whole)
     own = np.zeros(count, dtype=np.intp) if zones is None else zones.own_width.astype(np.intp)
     sets = () if zones is None else tuple(_sets(zones))
-    return _graph(finer.tobytes(), fits_whole.tobytes(), own.tobytes(), 0 if zones is None else zones.widths, sets)
+    fits = fits_whole.tobytes(), fits_places.tobytes()
+    return _graph(finer.tobytes(), fits, own.tobytes(), 0 if zones is None else zones.widths, sets)
 
 
 @lru_cache(maxsize=32)
-def _graph(finer_flags: bytes, fits_flags: bytes, own_places: bytes, width_count: int, kinds_sets: tuple[int, ...]) -> Graph:
-    fits_whole = np.frombuffer(fits_flags, dtype=bool)
+def _graph(
+    finer_flags: bytes, fits: tuple[bytes, bytes], own_places: bytes, width_count: int, kinds_sets: tuple[int, ...]
+) -> Graph:
+    fits_whole = np.frombuffer(fits[0], dtype=bool)
     count = len(fits_whole)
     finer = np.frombuffer(finer_flags, dtype=bool).reshape(count, count)
     own = np.frombuffer(own_places, dtype=np.intp)
@@ -77,7 +80,7 @@ def _graph(finer_flags: bytes, fits_flags: bytes, own_places: bytes, width_count
     # Each set with the node of every tool and width, -1 for none, and with those where its zones are left.
     sets: list[tuple[int, Places, Places]] = []
     for members in kinds_sets:
-        possible = _widths(finer, own, width_count)
+        possible = _widths(finer, own, width_count) & np.frombuffer(fits[1], dtype=bool)[:, None]
         tool, wide = np.nonzero(possible)
         nodes = np.full(possible.shape, -1, dtype=np.intp)
         nodes[tool, wide] = np.arange(at, at + len(tool))
@@ -110,7 +113,8 @@ def _graph(finer_flags: bytes, fits_flags: bytes, own_places: bytes, width_count
             there = np.where((finer | on)[rows[here]][:, 1:], there, -1)
             pairs.append(_to(here, there))
         idle.append((here, left[rows[here] - 1]))
-        pairs.append(_to(left, np.broadcast_to(last[tools], (len(left), len(tools)))))
+        worked = np.flatnonzero((nodes >= 0).any(axis=1)) - 1
+        pairs.append(_to(left[worked], np.broadcast_to(last[tools], (len(worked), len(tools)))))
     pairs.append(_to(last[tools], np.where(finer[np.ix_(tools, tools)], last[tools][None, :], -1)))
     before, after = (np.concatenate(ends) for ends in zip(*pairs, *idle, strict=True))
     nothing_done = np.arange(len(before)) >= sum(len(ends[0]) for ends in pairs)

@@ -103,12 +103,14 @@ class ZoneOfStep:
     Attributes:
         begun: those of the spots that the step is the first to work.
         margins: how far around each of them is worked, m, in the order of `spots`.
+        band: along the whole lay.
     """
 
     spots: tuple[Spots, ...]
     begun: tuple[Spots, ...]
     area: float
     margins: tuple[float, ...]
+    band: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,17 +221,20 @@ def coarsest_to_come(figures: StepFigures, route: Route) -> list[tuple[int, floa
 def zone_of(figures: StepFigures, step: int) -> ZoneOfStep | None:
     """What a step works; None for all of the face."""
     node = int(figures.graph.after[step])
-    if figures.graph.whole[node]:
+    band = bool(figures.banded[node])
+    if figures.graph.whole[node] and not band:
         return None
     assert figures.zones is not None, "only where places are worked by themselves"
     spots, begun = figures.face.spots, figures.met.begins[1:, step]
     worked = [at for at in range(len(spots)) if int(figures.graph.kinds[node]) >> at & 1]
-    margins = figures.zones.margins[:, figures.graph.row[node], figures.graph.width[node]]
+    row = int(figures.graph.row[node])
+    margins = figures.zones.margins[:, row, figures.zones.own_width[row] if band else figures.graph.width[node]]
     return ZoneOfStep(
         tuple(spots[at] for at in worked),
         tuple(spots[at] for at in worked if begun[at]),
         float(figures.area[node]),
         tuple(float(margins[at]) for at in worked),
+        band,
     )
 
 

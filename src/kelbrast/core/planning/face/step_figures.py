@@ -22,8 +22,9 @@ from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, forbidden_tools, possible_ends, usable
 from kelbrast.core.rules.habits import excess, repeats
-from kelbrast.core.rules.lay import blends_in
+from kelbrast.core.rules.lay import blends_in, is_brushed
 from kelbrast.core.rules.order import COARSE_TO_FINE
+from kelbrast.core.rules.reach import works_places
 from kelbrast.core.rules.roughness import chance_outside_band
 from kelbrast.core.rules.rule import Refusal
 from kelbrast.core.surface.edge import Edge
@@ -121,6 +122,7 @@ class StepFigures:
     Attributes:
         surfaces: the face all over as it was found, and after each tool.
         graph: its states and steps.  met: what the steps meet.  zones: of its spots; None where no place is worked by itself.
+        banded: (n,) where what is worked last is a band along the lay, and not all of the face.
         tools_at: the tool of each node; None for the face as found.
         area: (n,) area that is worked at each node, m2.
         layer, likely_layer: (steps,) the most that each takes off anywhere, at worst and probably, m.
@@ -142,6 +144,7 @@ class StepFigures:
     graph: Graph
     met: Met
     zones: Zones | None
+    banded: Flags
     tools_at: tuple[ToolOnFace | None, ...]
     area: Reals
     layer: Reals
@@ -243,7 +246,8 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     zones = zones_of(face, face.spots, surfaces, depths) if face.spots and len(near) and may_be_zoned(surfaces) else None
     at = {on_face.tool.id: number for number, on_face in enumerate(wide, start=1)}
     place_in_wide = np.array([0, *(at.get(tool, 0) for tool in surfaces.ids)])
-    graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, zones)
+    in_places = np.array([False, *map(works_places, near)])
+    graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, in_places, zones)
     met = _met(graph, found, done)
     forbids = _forbidden(met, graph, (near, within), (wide, context))
     if not for_any_wish:
@@ -251,7 +255,8 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
         graph, forbids = graph.only(may), {}
         met = _met(graph, found, done)
     columns = _Columns(near, wide, graph.row, place_in_wide[graph.row], graph.whole)
-    area = _areas(face, graph, zones)
+    banded = _banded(face, graph, zones, done)
+    area = _areas(face, graph, zones, banded)
     layers = [_layers(each, each.depth_worst, ends) for each in found]
     likely_layers = [_layers(each, each.depth_likely, ends) for each in found]
     own_marks = surfaces.depth_worst[met.after]
@@ -274,6 +279,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
         graph=graph,
         met=met,
         zones=zones,
+        banded=banded,
         tools_at=columns.tools,
         area=area,
         layer=layer,
@@ -332,11 +338,21 @@ def _down(depth: Reals) -> Reals:
     return np.broadcast_to(depth[:, None], (len(depth), len(depth)))
 
 
-def _areas(face: Face, graph: Graph, zones: Zones | None) -> Reals:
+def _banded(face: Face, graph: Graph, zones: Zones | None, done: bool) -> Flags:
+    """(n,) where a band along the lay takes the place of all of the face: where the rest is as wanted, the lay runs out at both
+    ends, and the bands are no more than half of it."""
+    if zones is None or not (done and face.lay_runs_out and is_brushed(face)):
+        return np.zeros(len(graph.row), dtype=bool)
+    narrow: Flags = graph.whole & (zones.bands[graph.row] <= face.area / 2)
+    return narrow
+
+
+def _areas(face: Face, graph: Graph, zones: Zones | None, banded: Flags) -> Reals:
     """(n,) m2 that are worked at each node; all of the face where nothing was yet."""
     area = np.full(len(graph.row), face.area)
     if zones is None:
         return area
+    area[banded] = zones.bands[graph.row[banded]]
     at = np.flatnonzero(~graph.whole)[1:]
     members = (graph.kinds[at][:, None] >> np.arange(len(zones.spots)) & 1).astype(bool)
     each = zones.areas[:, graph.row[at], graph.width[at]].T
@@ -367,13 +383,13 @@ def _volume(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Se
     before, now = np.where(met.before > 0, area[graph.before], 0.0), area[graph.after]
     zone = ~graph.whole[graph.after]
     volume = worked * before + own * np.maximum(now - before, 0.0)
-    first = own * face.area if met.done else _first_volume(met.found[0], layers[0][0])[after]
+    first = own * now if met.done else _first_volume(met.found[0], layers[0][0])[after]
     deepest = np.where(met.before > 0, worked, 0.0)
     for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
         if not found.face.stands_proud:
             deepest = np.where(begins, np.maximum(deepest, layer[0, after]), deepest)
     begun = met.begins[0]
-    volume[begun] = np.maximum(first, deepest * face.area)[begun]
+    volume[begun] = np.maximum(first, deepest * now)[begun]
     for at, (spots, layer, begins, found) in enumerate(zip(face.spots, layers[1:], met.begins[1:], met.found[1:], strict=True)):
         more = begins & (zone | found.face.stands_proud)
         dug = zones.dug[at, after] if zones is not None else np.minimum(spots.area, face.area)

@@ -28,6 +28,7 @@ class Zones:
         margins: (spots, n, widths) how far around the spots of a kind a tool works, where the widest so far is so wide, m.
         areas: (spots, n, widths) area that a tool then works around all spots of the kind, m2.
         dug: (spots, n) area that times the depth stands for what a tool digs there, m2.
+        bands: (n,) area of bands along the whole lay, as wide as the zones of each tool, m2.
     """
 
     spots: tuple[Spots, ...]
@@ -35,6 +36,7 @@ class Zones:
     margins: Reals
     areas: Reals
     dug: Reals
+    bands: Reals
 
     @property
     def widths(self) -> int:
@@ -66,15 +68,17 @@ def zones_of(face: Face, kinds: Sequence[Spots], surfaces: Surfaces, depths: Seq
     own_width = np.concatenate([[0], own])
     count = len(surfaces.ra)
     margins, dug = np.zeros((len(kinds), count, len(used))), np.zeros((len(kinds), count))
-    areas = np.zeros_like(margins)
+    areas, bands = np.zeros_like(margins), np.zeros(count)
+    along = face.longest or float(np.sqrt(face.area))
     for at, (spots, depth) in enumerate(zip(kinds, depths, strict=True)):
         raised = spots.found.stands_proud  # there is nothing dug beside it, so nothing rises to a rim
         rim = 0.0 if raised else rim_width(depth=depth, slope=steepest_rim(face))
         past = overlap(depth=depth, marks=surfaces.depth_worst, raised=raised)
         margins[at] = margin = np.maximum(rim, widest)[None, :] + past[:, None]
         each, length, width = spots.count, spots.length, spots.width
+        bands += each * (width + 2 * margin[np.arange(count), own_width]) * along
         areas[at] = np.minimum(zone_area(count=each, length=length, width=width, margin=margin), face.area)
         ground = np.zeros(count) if raised else np.maximum(rim, contact)
         hollow = dug_area(count=each, length=length, width=width, rim=ground)
         dug[at] = np.minimum(hollow, areas[at][np.arange(count), own_width])
-    return Zones(tuple(kinds), own_width, margins, areas, dug)
+    return Zones(tuple(kinds), own_width, margins, areas, dug, bands)
