@@ -105,6 +105,7 @@ def test_a_swatch_or_a_measured_profile_becomes_the_found_state(page: Page, work
     dialog.get_by_label("Form taken off").select_option("Degree 4")
     dialog.get_by_label("Profile file").set_input_files(PROFILE)
     appears(dialog.get_by_text("Cut-off 0.8 mm (by ISO 4288)"))
+    expect(page.locator(".stale")).to_have_count(0)
     assert findings(page) == []
     dialog.get_by_role("button", name=re.compile("Use it as found")).click()
     expect(page.get_by_role("textbox", name="Likely depth")).to_have_value(re.compile(r"^0\.8"))

@@ -2,6 +2,7 @@
 
 import io
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -42,6 +43,18 @@ def tap(page: Page, *points: tuple[float, float]) -> None:
         page.mouse.click(left + x * scale, top + y * scale)
 
 
+def drag(page: Page, start: tuple[float, float], end: tuple[float, float]) -> None:
+    """A point of the picture to another place, in its own pixels."""
+    box = page.get_by_role("img", name="The part with what is drawn on it").bounding_box()
+    assert box is not None
+    scale = min(box["width"] / 1300, box["height"] / 800)
+    left, top = box["x"] + (box["width"] - 1300 * scale) / 2, box["y"] + (box["height"] - 800 * scale) / 2
+    page.mouse.move(left + start[0] * scale, top + start[1] * scale)
+    page.mouse.down()
+    page.mouse.move(left + end[0] * scale, top + end[1] * scale, steps=4)
+    page.mouse.up()
+
+
 def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path: Path) -> None:
     document = json.loads((EXAMPLES / "02-keepers-name-plates.job.json").read_text())
     job = empty.jobs.add(check_job_file({**document, "pieces": 1, "faces": document["faces"][:1]})).id
@@ -62,8 +75,20 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
     page.get_by_label("The damage is").select_option("gouges")
     tap(page, (800, 300), (900, 340))
     page.get_by_role("button", name="End the stroke").click()
-    damage = page.get_by_role("list", name="Damage on the photo")
-    expect(damage).to_contain_text("Gouges")
+    damage = page.get_by_role("region", name="Spots: Gouges")
+    expect(damage).to_contain_text("mark 1")
+    (gouges,) = empty.jobs.get(job).job.faces[0].spots
+    assert gouges.length_mm == pytest.approx(53.9, rel=0.02)  # 100 and 40 pixels, two a millimetre
+    damage.get_by_label("Likely depth").fill("90")
+    damage.get_by_label("At worst").click()
+    page.get_by_role("button", name="Move points").click()
+    drag(page, (900, 340), (1000, 300))
+    expect(damage).to_contain_text(re.compile(r"100 × 2 mm"))
+    (gouges,) = empty.jobs.get(job).job.faces[0].spots
+    assert (gouges.length_mm, gouges.depth_um.likely) == (pytest.approx(100, rel=0.02), 90)
+    damage.get_by_role("checkbox").check()
+    page.get_by_label("Put the 1 chosen into").select_option(label="a new kind on front")
+    expect(page.get_by_label("Put the 1 chosen into")).to_have_count(0)
     assert findings(page) == []
     # an outline over itself is refused, and what was there stays
     page.get_by_role("button", name="Outline a face").click()

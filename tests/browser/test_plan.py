@@ -4,7 +4,8 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from screen import appears, curves, open_job, put_away
+from kelbrast.documents.job.read import check_job_file
+from screen import appears, curves, findings, open_job, put_away
 
 REDRAWN = "before => document.querySelector('svg path.curve')?.getAttribute('d') !== before"
 
@@ -202,3 +203,33 @@ def test_what_only_the_server_sees_is_said_and_an_edge_is_broken_rounded_or_kept
     assert [face.edge.wanted for face in kept if face.edge] == ["sharp", "sharp"]
     assert "rear" not in kept[-1].edge.next_to
     assert kept[-1].edge.next_to == ["rim"]
+
+
+def test_what_most_of_it_looks_like_and_what_is_deeper_in_some_places(page: Page, empty) -> None:
+    """A worktop with gouges: the places are worked first, and one pass goes over everything."""
+    face = {"name": "worktop", "area_cm2": 9000, "found": {"depth_um": 3}, "want": {"finish": "brushed-fine"}}
+    document = {"kelbrast": "job/2", "title": "Chart house top", "material": "stainless-304", "faces": [face]}
+    job = empty.jobs.add(check_job_file(document)).id
+    page.goto(f"{empty.address}/jobs/{job}")
+    steps = page.get_by_role("list", name="Steps")
+    expect(steps).not_to_contain_text("over everything")
+    page.get_by_role("button", name="Yes, in some places").click()
+    page.get_by_label("What it is called").fill("gouges")
+    page.get_by_label("How many").fill("3")
+    page.get_by_label("Length", exact=True).fill("80")
+    expect(steps).to_contain_text("gouges")
+    expect(steps).to_contain_text("over everything")
+    appears(page.get_by_text("spots join here"))
+    expect(page.get_by_label("Step in hand")).to_contain_text("gouges")
+    appears(page.get_by_role("figure", name="The face and its spots, to scale"))
+    expect(page.get_by_role("region", name="Notes on this plan")).to_contain_text("less than working all of it")
+    assert findings(page) == []
+    page.get_by_text("Good already").click()
+    expect(page.get_by_label("Likely depth")).to_have_count(2)  # that of the gouges: the number and its slider
+    page.get_by_label("The lay runs out at both ends").check()
+    expect(page.get_by_label("Step in hand")).to_contain_text("gouges")
+    appears(page.get_by_text("Kept", exact=True))
+    (kept,) = empty.jobs.get(job).job.faces
+    assert (kept.found.as_wanted, kept.lay_runs_out, [spots.count for spots in kept.spots]) == (True, True, [3])
+    page.get_by_role("button", name="Remove gouges").click()
+    appears(page.get_by_text("Nothing to do"))

@@ -25,7 +25,7 @@ def plan_text(plan: PlanFile) -> str:
         head.append(
             f"The routes of the faces are chosen together: {saved}{'' if together.exact else '; a better choice may exist'}."
         )
-    shared = [f"Set up once for {_and(set_up)}: {set_up.label}" for set_up in plan.set_ups if len(set_up.steps) > 1]
+    shared = [f"Set up once for {_and(set_up)}: {set_up.label}" for set_up in plan.set_ups if len(_faces(set_up)) > 1]
     blocks = ["\n".join([*head, *shared])]
     if plan.rack is not None and plan.rack.short:
         blocks.append(_short(plan.rack))
@@ -45,7 +45,12 @@ def spread_text(plan: PlanFile) -> list[str]:
 
 
 def _and(set_up: SetUpFile) -> str:
-    return " and ".join(step.face for step in set_up.steps)
+    return " and ".join(_faces(set_up))
+
+
+def _faces(set_up: SetUpFile) -> list[str]:
+    """The names of the faces that share it, each once."""
+    return list(dict.fromkeys(step.face for step in set_up.steps))
 
 
 def _short(check: RackCheck) -> str:
@@ -85,7 +90,7 @@ def goback_text(made: GoBackFile) -> str:
             lines.append(f"{name}: {said}")
     seen = "it will show" if back.accept.shows else "it will not show"
     lines.append(f"Accepting it leaves {figures(back.accept.depth_um)} µm: {seen}.")
-    extent = "patch" if back.extent == "patch" else "whole face"
+    extent = "where the mark is" if back.extent == "patch" else "over the whole face"
     return "\n".join(lines) + f"\n\nThe quicker way, {extent}:\n" + _face_text(made.faces[0])
 
 

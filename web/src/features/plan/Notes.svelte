@@ -29,7 +29,11 @@
       .join(', then '),
   );
   const spared = $derived((plan?.all_alike_minutes ?? 0) - (plan?.minutes ?? 0));
-  const shared = $derived((draft.plan?.set_ups ?? []).filter((one) => one.steps.length > 1));
+  const shared = $derived(
+    (draft.plan?.set_ups ?? [])
+      .map((one) => ({ ...one, faces: [...new Set(one.steps.map((step) => step.face))] }))
+      .filter((one) => one.faces.length > 1),
+  );
 </script>
 
 <Scrolling label="Notes on this plan" class="panel max-h-[8.2rem] shrink-0 divide-y divide-(--line) not-has-[*]:hidden">
@@ -102,11 +106,9 @@
   {#if plan?.habit_note}<p class="small px-3 py-1.5">{plan.habit_note}</p>{/if}
   {#if shared.length}
     <ul class="small px-3 py-1.5">
-      {#each shared as one (one.tool + one.steps.map((step) => step.face).join())}
+      {#each shared as one (one.tool + one.steps.map((step) => `${step.face} ${step.step}`).join())}
         <li>
-          Set up once for {one.steps.map((step) => step.face).join(' and ')}: {one.label}, saves {duration(
-            one.saved_minutes,
-          )}.
+          Set up once for {one.faces.join(' and ')}: {one.label}, saves {duration(one.saved_minutes)}.
         </li>
       {/each}
     </ul>

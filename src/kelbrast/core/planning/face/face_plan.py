@@ -195,7 +195,7 @@ class Worked:
             limit_note=_limit_note(figures, route),
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
-            above=figures.above_of(int(metal.argmax())),
+            above=max(0.0, figures.above_of(int(metal.argmax()))),
             metal_elsewhere=_elsewhere(figures, route, metal) if (zoned := figures.uses_zones(route)) else None,
             rest=float(figures.surfaces.depth_worst[0]) if zoned else None,
             all_alike=float(self.chosen.alike.totals[TIME]) if zoned and self.chosen.alike is not None else None,

@@ -71,7 +71,8 @@ def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
     limit = request.binding_limit
     room = None if np.isinf(limit) else limit - figures.lost
     table = StepTable(figures.graph.before, figures.graph.after, values, steps, ends, room, stop)
-    return narrowed(only_taken(table) if figures.face.spots else table, figures, request.wish)
+    few = bool(figures.face.spots) and not steps.all()
+    return narrowed(only_taken(table) if few else table, figures, request.wish)
 
 
 def surfaces_in_reach(figures: StepFigures, request: RouteRequest) -> Flags:

@@ -98,6 +98,11 @@ class Met:
             counts[0] = False
         return counts
 
+    def only(self, steps: Flags) -> "Met":
+        """The same of these steps."""
+        of_steps = {name: getattr(self, name)[steps] for name in ("before", "after", "on", "idle")}
+        return replace(self, begins=self.begins[:, steps], **of_steps)
+
     def most(self, values: Sequence[Reals], *, nothing: float = 0.0) -> Reals:
         """(steps,) the largest of what a step meets; `values`: an (n, n) array for each of the surfaces found."""
         worked = (self.before > 0) & ~self.on & ~self.idle
@@ -252,8 +257,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     forbids = _forbidden(met, graph, (near, within), (wide, context))
     if not for_any_wish:
         may = ~np.logical_or.reduce(list(forbids.values()))
-        graph, forbids = graph.only(may), {}
-        met = _met(graph, found, done)
+        graph, met, forbids = graph.only(may), met.only(may), {}
     columns = _Columns(near, wide, graph.row, place_in_wide[graph.row], graph.whole)
     banded = _banded(face, graph, zones, done)
     area = _areas(face, graph, zones, banded)

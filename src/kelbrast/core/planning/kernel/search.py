@@ -386,7 +386,8 @@ def _within_limits(table: StepTable, objective: str, steps: Places, best: Route,
     edges = [*begins.tolist(), len(steps)]
     outward = {int(table.before[steps[a]]): steps[a:b] for a, b in pairwise(edges)}
     labels = _Labels(len(table.ends))
-    for node in range(len(table.ends) - 1, -1, -1):
+    passed = {0, *table.before[steps].tolist(), *table.after[steps].tolist()}
+    for node in sorted(passed, reverse=True):
         onward, after, totals = labels.ways_on(table, outward.get(node, steps[:0]))
         keep = totals[:, METAL] - table.values[METAL, onward] <= within[onward]
         onward, after, totals = onward[keep], after[keep], totals[keep]
