@@ -28,7 +28,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import figures_of, plan_face
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import step_figures
-from kelbrast.core.planning.kernel.search import METAL, TIME
+from kelbrast.core.planning.kernel.step_table import METAL, TIME
 from kelbrast.core.planning.questions.choices import pareto_front
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rules.book import usable

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from kelbrast.core.planning.kernel.search import METAL, StepTable
+from kelbrast.core.planning.kernel.step_table import METAL, StepTable
 from kelbrast.core.validity import Flags, Reals
 
 

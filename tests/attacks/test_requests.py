@@ -8,7 +8,8 @@ import pytest
 
 from attacking import chance, many
 from enumerated import square_table
-from kelbrast.core.planning.kernel.search import CRITERIA, METAL, least_ahead, search
+from kelbrast.core.planning.kernel.search import least_ahead, search
+from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL
 
 NUMBERS = ("inf", "-inf", "nan", "1e309", "-1", "0", "1e300", "9" * 400, "1,5", "")
 

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from attacking import many
 from kelbrast.core.planning.face.face_plan import figures_of, plan_face
 from kelbrast.core.planning.face.fallback import fallback
-from kelbrast.core.planning.kernel.search import METAL
+from kelbrast.core.planning.kernel.step_table import METAL
 from kelbrast.core.planning.questions.choices import pareto_front
 from kelbrast.core.planning.questions.guess import bet, depths_of_guess
 from kelbrast.core.surface.limits import strictest

@@ -21,7 +21,7 @@ from kelbrast.core.metrology.cutoff import cut_offs
 from kelbrast.core.metrology.evaluate import evaluate
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.planning.face.step_figures import step_figures
-from kelbrast.core.planning.kernel.search import TIME
+from kelbrast.core.planning.kernel.step_table import TIME
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.process.removal import contact_kept
 from kelbrast.core.rack.item import Item, ItemEvent, Taken, effects, taken_since

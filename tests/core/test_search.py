@@ -14,7 +14,7 @@ from kelbrast.core.job import AIMS, HABITS, HANDOVERS, Job
 from kelbrast.core.planning.face.face_plan import plan_face, work_out
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
-from kelbrast.core.planning.kernel.search import CRITERIA
+from kelbrast.core.planning.kernel.step_table import CRITERIA
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import UM, face, job

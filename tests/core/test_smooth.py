@@ -9,7 +9,7 @@ import pytest
 from attacking import SOAK, chance
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
-from kelbrast.core.planning.kernel.search import METAL, TIME
+from kelbrast.core.planning.kernel.step_table import METAL, TIME
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.reference.loader import constant
 from random_jobs import all_tools, random_job, random_rack, with_face, worked

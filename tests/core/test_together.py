@@ -15,7 +15,8 @@ from kelbrast.core.job import AIMS, Aim, Job
 from kelbrast.core.planning.face.face_plan import Worked, work_out
 from kelbrast.core.planning.face.routes import RouteRequest, other_routes, step_table
 from kelbrast.core.planning.kernel.pareto import non_dominated
-from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME, quickest_by_changes
+from kelbrast.core.planning.kernel.search import quickest_by_changes
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME
 from kelbrast.core.planning.kernel.together import Option, choose_together
 from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import Plan, face_in_plan, plan_job

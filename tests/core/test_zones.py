@@ -13,7 +13,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import figures_of
 from kelbrast.core.planning.face.routes import RouteRequest, best_route
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import Route
+from kelbrast.core.planning.kernel.step_table import Route
 from kelbrast.core.process.removal import cutting
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, possible_ends, usable

@@ -7,7 +7,8 @@ import pytest
 from enumerated import square_table
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, step_table
 from kelbrast.core.planning.face.step_figures import step_figures
-from kelbrast.core.planning.kernel.search import CRITERIA, TIME, StepTable, search
+from kelbrast.core.planning.kernel.search import search
+from kelbrast.core.planning.kernel.step_table import CRITERIA, TIME, StepTable
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from making import face, job
 

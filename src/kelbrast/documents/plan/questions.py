@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront
-from kelbrast.core.planning.kernel.search import CHANGES, COST, METAL, TIME, Route
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, METAL, TIME, Route
 from kelbrast.core.planning.questions.choices import Choices, JobChoice, NamedRoute, Way
 from kelbrast.core.planning.questions.derivation import Derivation, Given
 from kelbrast.core.planning.questions.goback import Extent, GoingBack, plan_of

@@ -7,7 +7,7 @@ import numpy as np
 
 from kelbrast.core.planning.face.routes import RouteRequest, best_route, surfaces_in_reach
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import METAL, Route
+from kelbrast.core.planning.kernel.step_table import METAL, Route
 from kelbrast.core.rules import book, lay, metal, roughness
 from kelbrast.core.rules.rule import REFUSALS, Refusal
 from kelbrast.core.wording import Sentence, sentence

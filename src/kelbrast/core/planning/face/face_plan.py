@@ -12,7 +12,7 @@ from kelbrast.core.planning.face.routes import RouteRequest, best_route, expecte
 from kelbrast.core.planning.face.step import Step, steps_of
 from kelbrast.core.planning.face.step_figures import StepFigures, step_figures
 from kelbrast.core.planning.face.zones import steepest_rim
-from kelbrast.core.planning.kernel.search import CHANGES, COST, TIME, Route
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, TIME, Route
 from kelbrast.core.precision.advice import SizingAdvice, usual_lap
 from kelbrast.core.precision.face import SizingStep, size_of_face, sizing_tools
 from kelbrast.core.precision.state import WorkRound

@@ -7,7 +7,7 @@ from kelbrast.core.catalogue.finishes import Finish, ladder
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, plan_face, request_for
 from kelbrast.core.planning.face.routes import best_route
-from kelbrast.core.planning.kernel.search import TIME, Route
+from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.process.blend import dish_radius
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Wish

@@ -8,22 +8,8 @@ import numpy as np
 
 from kelbrast.core.job import HabitKey, Handover
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import (
-    CHANGES,
-    COST,
-    CRITERIA,
-    METAL,
-    TIME,
-    Route,
-    StepTable,
-    keeps_limits,
-    no_longer_than,
-    only_taken,
-    quickest_by_changes,
-    reachable,
-    search,
-    through,
-)
+from kelbrast.core.planning.kernel.search import keeps_limits, no_longer_than, quickest_by_changes, reachable, search
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route, StepTable, only_taken, through
 from kelbrast.core.process.rework import chance_of_repeat
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.rule import Refusal

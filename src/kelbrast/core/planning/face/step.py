@@ -6,7 +6,7 @@ import numpy as np
 
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import TIME, Route
+from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.process.clearance import area_factor, marks_left
 from kelbrast.core.process.removal import share_done
 from kelbrast.core.process.rework import expected_repeats

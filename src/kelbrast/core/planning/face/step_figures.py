@@ -7,17 +7,18 @@ them, and a rule that forbids it on one of them forbids it.
 """
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.graph import LEFT, Graph, graph_of
+from kelbrast.core.planning.face.met import Met, down, layers_of, met_by_steps, off_places, tail_metal, volumes
 from kelbrast.core.planning.face.zones import Zones, may_be_zoned, zones_of
-from kelbrast.core.planning.kernel.search import CHANGES, COST, CRITERIA, METAL, TIME, Route
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.process.heat import rest, work_until_hot
-from kelbrast.core.process.removal import break_volume, cutting, radius_volume
+from kelbrast.core.process.removal import cutting
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, forbidden_tools, possible_ends, usable
@@ -27,7 +28,6 @@ from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.reach import works_places
 from kelbrast.core.rules.roughness import chance_outside_band
 from kelbrast.core.rules.rule import Refusal
-from kelbrast.core.surface.edge import Edge
 from kelbrast.core.surface.face import Face
 from kelbrast.core.tooling.surfaces import Surfaces, surfaces_of
 from kelbrast.core.tooling.tool_context import ToolContext
@@ -68,56 +68,6 @@ def warming(job: Job, tools: tuple[ToolOnFace, ...]) -> Warming:
     between = np.where(np.isfinite(first), np.array([again(tool) for tool in tools]), 1.0)
     cooling = constant("heat.loss_water").si if "wet" not in job.forbids else air
     return Warming(first, between, rest(lump=lump, loss=cooling, left=left) + constant("heat.handling").si)
-
-
-@dataclass(frozen=True, slots=True)
-class Met:
-    """What every step meets.
-
-    Attributes:
-        found: the surfaces that were found: all over, then each kind of spots; `row` 0 of each is as found.
-        done: the rest of the face is as wanted already, and meeting it costs nothing but to cover it.
-        before, after: (steps,) the surface that the tool before left, 0 for none of it, and that of the step's tool.
-        on: (steps,) the tool was on already and goes on over more of the face.  idle: as in `Graph`.
-        begins: (found, steps) which of the surfaces as found it takes up.
-    """
-
-    found: tuple[Surfaces, ...]
-    done: bool
-    before: Places
-    after: Places
-    on: Flags
-    idle: Flags
-    begins: Flags
-
-    @property
-    def meets(self) -> Flags:
-        """(found, steps) which of those count as marks to be cleared."""
-        counts = self.begins.copy()
-        if self.done:
-            counts[0] = False
-        return counts
-
-    def only(self, steps: Flags) -> "Met":
-        """The same of these steps."""
-        of_steps = {name: getattr(self, name)[steps] for name in ("before", "after", "on", "idle")}
-        return replace(self, begins=self.begins[:, steps], **of_steps)
-
-    def most(self, values: Sequence[Reals], *, nothing: float = 0.0) -> Reals:
-        """(steps,) the largest of what a step meets; `values`: an (n, n) array for each of the surfaces found."""
-        worked = (self.before > 0) & ~self.on & ~self.idle
-        most = np.where(worked, values[0][self.before, self.after], nothing)
-        for value, meets in zip(values, self.meets, strict=True):
-            most[meets] = np.maximum(most[meets], value[0, self.after[meets]])
-        return most
-
-    def any_of(self, masks: Sequence[Flags]) -> Flags:
-        """(steps,) whether a mask holds for anything that a step meets."""
-        worked = (self.before > 0) & ~self.on & ~self.idle
-        holds: Flags = worked & masks[0][self.before, self.after]
-        for mask, meets in zip(masks, self.meets, strict=True):
-            holds[meets] |= mask[0, self.after[meets]]
-        return holds
 
 
 @dataclass(frozen=True, slots=True)
@@ -253,7 +203,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     place_in_wide = np.array([0, *(at.get(tool, 0) for tool in surfaces.ids)])
     in_places = np.array([False, *map(works_places, near)])
     graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, in_places, zones)
-    met = _met(graph, found, done)
+    met = met_by_steps(graph, found, done)
     forbids = _forbidden(met, graph, (near, within), (wide, context))
     if not for_any_wish:
         may = ~np.logical_or.reduce(list(forbids.values()))
@@ -261,12 +211,12 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     columns = _Columns(near, wide, graph.row, place_in_wide[graph.row], graph.whole)
     banded = _banded(face, graph, zones, done)
     area = _areas(face, graph, zones, banded)
-    layers = [_layers(each, each.depth_worst, ends) for each in found]
-    likely_layers = [_layers(each, each.depth_likely, ends) for each in found]
+    layers = [layers_of(each, each.depth_worst, ends) for each in found]
+    likely_layers = [layers_of(each, each.depth_likely, ends) for each in found]
     own_marks = surfaces.depth_worst[met.after]
     layer, likely_layer = np.maximum(met.most(layers), own_marks), np.maximum(met.most(likely_layers), own_marks)
-    fresh = _volume(met, graph, zones, area, likely_layers) / columns.of("rate")[graph.after]
-    torn_by = np.maximum(met.most([_down(each.depth_likely) for each in found]), own_marks)
+    fresh = volumes(met, graph, zones, area, likely_layers) / columns.of("rate")[graph.after]
+    torn_by = np.maximum(met.most([down(each.depth_likely) for each in found]), own_marks)
     life, changed_after = near.lives(met.after, torn_by)
     cut = cutting(fresh=fresh, life=life, change_after=changed_after)
     lasts = columns.of("lasts")[graph.after]
@@ -275,7 +225,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     warm = Warming(of_tools.first[met.after - 1], of_tools.between[met.after - 1], of_tools.rest)
     rests = warm.rests(cut.seconds)
     values = _values(
-        cut.seconds + rests * warm.rest, cut.used, worn, _tail_metal(met, graph, layers, layer), columns, graph, met
+        cut.seconds + rests * warm.rest, cut.used, worn, tail_metal(met, graph, layers, layer), columns, graph, met
     )
     outside = chance_outside_band(surfaces)[graph.row]
     return StepFigures(
@@ -297,7 +247,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
         warm=warm,
         rests=rests,
         values=values,
-        off=(off := _off(met, graph, layers, layer)),
+        off=(off := off_places(met, graph, layers, layer)),
         lost=_lost(face, off),
         forbids=forbids,
         may_end=_ends(may_end, graph, surfaces, done),
@@ -312,17 +262,6 @@ def _place(face: Face, context: ToolContext) -> float:
     return min(context.place, max(spots.length * spots.width for spots in face.spots))
 
 
-def _met(graph: Graph, found: tuple[Surfaces, ...], done: bool) -> Met:
-    before, after = graph.row[graph.before], graph.row[graph.after]
-    whole = graph.whole[graph.after] & ~graph.whole[graph.before]
-    taken_up = graph.kinds[graph.after] & ~graph.kinds[graph.before]
-    spots = [(taken_up >> at & 1).astype(bool) for at in range(len(found) - 1)]
-    on = (before == after) & (graph.before > 0) & ~graph.idle
-    if len(found) > 1 and not graph.kinds.any():  # no place is worked by itself: the first step meets all of them
-        spots = [whole for _ in found[1:]]
-    return Met(found, done, before, after, on, graph.idle, np.array([whole, *spots]))
-
-
 class _Columns:
     """A figure of every node's tool: of the tools as they work a place, or all of the face."""
 
@@ -335,11 +274,6 @@ class _Columns:
         """(n,) a column of `Toolset`."""
         near, wide = getattr(self._near, name), getattr(self._wide, name)
         return np.asarray(near[self._row] if near is wide else np.where(self._whole, wide[self._row_of_wide], near[self._row]))
-
-
-def _down(depth: Reals) -> Reals:
-    """(n, n) the depth of the marks that are met."""
-    return np.broadcast_to(depth[:, None], (len(depth), len(depth)))
 
 
 def _banded(face: Face, graph: Graph, zones: Zones | None, done: bool) -> Flags:
@@ -364,77 +298,9 @@ def _areas(face: Face, graph: Graph, zones: Zones | None, banded: Flags) -> Real
     return area
 
 
-def _layers(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
-    """(n, n) m off; what stands proud is knocked down to just above the face, by no more than the new marks are deep."""
-    layer, own = surfaces.layer(depth), surfaces.depth_worst
-    if surfaces.face.edge is not None:
-        layer[0] = np.maximum(depth[0], own)
-    if surfaces.face.above:
-        layer[0, ~ends] = np.maximum(depth[0] - own, own)[~ends]
-    return layer
-
-
-def _volume(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Sequence[Reals]) -> Reals:
-    """(steps,) m3 that each step cuts.
-
-    In zones the marks of the tool before are only where it worked, and what is new around that just gets the step's own; the
-    spots that it takes up are dug out with a rim. A pass over everything clears the deepest that it meets anywhere, except for
-    metal that stands proud, which is only in its places.
-    """
-    face, after = met.found[0].face, met.after
-    own = met.found[0].depth_worst[after]
-    worked = np.where((met.before > 0) & ~met.on, layers[0][met.before, after], np.where(met.before > 0, own, 0.0))
-    before, now = np.where(met.before > 0, area[graph.before], 0.0), area[graph.after]
-    zone = ~graph.whole[graph.after]
-    volume = worked * before + own * np.maximum(now - before, 0.0)
-    first = own * now if met.done else _first_volume(met.found[0], layers[0][0])[after]
-    deepest = np.where(met.before > 0, worked, 0.0)
-    for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
-        if not found.face.stands_proud:
-            deepest = np.where(begins, np.maximum(deepest, layer[0, after]), deepest)
-    begun = met.begins[0]
-    volume[begun] = np.maximum(first, deepest * now)[begun]
-    for at, (spots, layer, begins, found) in enumerate(zip(face.spots, layers[1:], met.begins[1:], met.found[1:], strict=True)):
-        more = begins & (zone | found.face.stands_proud)
-        dug = zones.dug[at, after] if zones is not None else np.minimum(spots.area, face.area)
-        volume += np.where(more, np.maximum(layer[0, after] - own, 0.0) * dug, 0.0)
-    return volume
-
-
-def _tail_metal(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
-    """(steps,) m that each takes off where it was worked before; all of the layer where that was nowhere, or is everywhere."""
-    own = met.found[0].depth_worst[met.after]
-    again = np.where(met.on, own, layers[0][met.before, met.after])
-    in_zones = (graph.before > 0) & ~graph.whole[graph.after]
-    return np.where(in_zones, again, layer)
-
-
-def _off(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
-    zone = ~graph.whole[graph.after]
-    each = [layer, *(np.where(zone, of_spots[0, met.after], layer) for of_spots in layers[1:])]
-    return np.where(met.begins, np.array(each), -np.inf)
-
-
 def _lost(face: Face, off: Reals) -> Reals:
     each = [places + face.above - spots.spare for places, spots in zip(off[1:], face.spots, strict=True)]
     return np.asarray(np.max([off[0], *each], axis=0))
-
-
-def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
-    """(n,) m3 that a first step over all of the face cuts: ripple and edges do not fill the layer."""
-    face = surfaces.face
-    whole = layer * face.area
-    if face.edge is not None:
-        return _edge_volume(face.edge) + surfaces.depth_worst * face.area
-    if face.stock or not face.found.has_depth or face.found.kind != "waviness":
-        return whole
-    return whole * constant("removal.waviness_share").value
-
-
-def _edge_volume(edge: Edge) -> float:
-    if edge.wanted == "break":
-        return break_volume(leg=edge.size, length=edge.length)
-    return radius_volume(radius=edge.size, length=edge.length)
 
 
 def _values(busy: Reals, used: Reals, worn: Reals, metal: Reals, columns: _Columns, graph: Graph, met: Met) -> Reals:

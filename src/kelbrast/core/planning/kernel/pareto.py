@@ -8,7 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kelbrast.core.planning.kernel.search import CRITERIA, METAL, ROUNDING_SLACK, Route, StepTable, least_behind, search
+from kelbrast.core.planning.kernel.search import least_behind, search
+from kelbrast.core.planning.kernel.step_table import CRITERIA, METAL, ROUNDING_SLACK, Route, StepTable
 from kelbrast.core.validity import Flags, Places, Reals
 
 

@@ -13,106 +13,24 @@ weighed against each other (Lagrange).
 """
 
 from dataclasses import dataclass, replace
-from functools import cached_property
 from itertools import pairwise
 from typing import Final
 
 import numpy as np
 
+from kelbrast.core.planning.kernel.step_table import (
+    CHANGES,
+    CRITERIA,
+    METAL,
+    ROUNDING_SLACK,
+    TIME,
+    Route,
+    StepTable,
+    first_of_each,
+)
 from kelbrast.core.validity import REL_TOL, Flags, Places, Reals
 
-CRITERIA: Final = ("time", "metal", "cost", "changes")
-TIME, METAL, COST, CHANGES = range(4)
-ROUNDING_SLACK: Final = 1 + REL_TOL
 _BOUND_ROUNDS: Final = 20  # of looking for the best weight; it is found in a few
-
-
-@dataclass(frozen=True)
-class StepTable:
-    """Steps that all lead from a node to a later one, in ascending order of the node before; a route begins at node 0.
-
-    Attributes:
-        before, after: (steps,) the nodes of each.
-        values: (criteria, steps) what each adds: time (s), metal (m), cost, changes.
-        steps: (steps,) which of them may be taken.  ends: (n,) where a route may end.
-        room: (steps,) the most metal (m) that may come off after the step, infinite where it takes up no place with a limit.
-        stop: (criteria, n) what ending there adds, nothing in metal and changes; None for nothing anywhere.
-        origin: (steps,) what each is a copy of, where the same step stands there more than once; None where none does.
-    """
-
-    before: Places
-    after: Places
-    values: Reals
-    steps: Flags
-    ends: Flags
-    room: Reals | None = None
-    stop: Reals | None = None
-    origin: Places | None = None
-
-    @cached_property
-    def stopping(self) -> Reals:
-        """(criteria, n) what ending at each node adds, infinite where no route may end."""
-        return np.where(self.ends, 0.0 if self.stop is None else self.stop, np.full((len(self.values), len(self.ends)), np.inf))
-
-    @cached_property
-    def onward(self) -> Places:
-        """The steps that a best route may take: none leads on from an end where stopping adds no more than any step."""
-        taken = np.flatnonzero(self.steps)
-        from_ends = taken[self.ends[self.before[taken]]]
-        least = np.full((len(self.values), len(self.ends)), np.inf)
-        if len(from_ends):
-            begins = _first_of_each(self.before[from_ends])
-            least[:, self.before[from_ends[begins]]] = np.minimum.reduceat(self.values[:, from_ends], begins, axis=1)
-        final: Flags = (self.stopping <= least).all(axis=0) & self.ends
-        onward: Places = taken[~final[self.before[taken]]]
-        return onward
-
-    @cached_property
-    def within(self) -> Reals:
-        """(steps,) the room with its slack for rounding."""
-        room = np.full(len(self.before), np.inf) if self.room is None else self.room
-        return np.asarray(room + np.abs(self.values[METAL] + np.where(np.isfinite(room), room, 0.0)) * REL_TOL)
-
-
-def only_taken(table: StepTable) -> StepTable:
-    """The table without the steps that may not be taken: what is asked of it is answered sooner."""
-    taken = np.flatnonzero(table.steps)
-    return replace(
-        table,
-        before=table.before[taken],
-        after=table.after[taken],
-        values=table.values[:, taken],
-        steps=np.ones(len(taken), dtype=bool),
-        room=None if table.room is None else table.room[taken],
-        origin=taken if table.origin is None else table.origin[taken],
-    )
-
-
-def through(table: StepTable, nodes: Flags) -> StepTable:
-    """The table of the routes that pass at least one of these nodes: the graph before that, and a copy of it after."""
-    count, passes = len(table.ends), nodes[table.after]
-    copies = np.concatenate([np.arange(len(table.before))] * 2)
-    stop = None if table.stop is None else np.concatenate([table.stop] * 2, axis=1)
-    return StepTable(
-        before=np.concatenate([table.before, table.before + count]),
-        after=np.concatenate([np.where(passes, table.after + count, table.after), table.after + count]),
-        values=table.values[:, copies],
-        steps=table.steps[copies],
-        ends=np.concatenate([np.zeros_like(table.ends), table.ends]),
-        room=None if table.room is None else table.room[copies],
-        stop=stop,
-        origin=copies if table.origin is None else table.origin[copies],
-    )
-
-
-@dataclass(frozen=True, slots=True)
-class Route:
-    """Nodes and steps in order, the totals by `CRITERIA` (s, m, money, count), and how many labels were kept for it."""
-
-    nodes: tuple[int, ...]
-    steps: tuple[int, ...]
-    totals: Reals
-    kept: int = 0
 
 
 def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
@@ -127,7 +45,7 @@ def quickest_by_changes(table: StepTable, most: int) -> tuple[Route, ...]:
     spare = left - table.values[CHANGES, onward].astype(np.intp)
     seconds = np.where(spare >= 0, table.values[TIME, onward], np.inf)
     place = np.maximum(spare, 0) * len(table.ends) + after  # in the flattened array
-    begins = _first_of_each(before)
+    begins = first_of_each(before)
     here = before[begins]
     for _ in range(len(table.ends) if len(before) else 0):  # no route has more steps
         better = np.minimum(ahead[:, here], np.minimum.reduceat(seconds + ahead.take(place), begins, axis=1))
@@ -190,7 +108,7 @@ def _least_metal(table: StepTable) -> Reals:
     before, after = table.before[onward], table.after[onward]
     metal, within = table.values[METAL, onward], table.within[onward]
     least: Reals = table.stopping[METAL].copy()
-    begins = _first_of_each(before)
+    begins = first_of_each(before)
     for _ in range(len(least) if len(onward) else 0):
         ways = np.where(least[after] <= within, metal + least[after], np.inf)
         here = before[begins]
@@ -237,7 +155,7 @@ def _room_left(table: StepTable, taken: Places) -> Reals:
     before, after, metal, within = table.before[order], table.after[order], table.values[METAL, order], table.within[order]
     left = np.full(len(table.ends), -np.inf)
     left[0] = np.inf
-    begins = _first_of_each(after)
+    begins = first_of_each(after)
     here = after[begins]
     for _ in range(len(left) if len(order) else 0):
         better = np.maximum(left[here], np.maximum.reduceat(np.minimum(within, left[before] - metal), begins))
@@ -276,7 +194,7 @@ def _cheapest_ahead(table: StepTable, steps: Places, order: list[int]) -> _Ahead
         stops = stops & (stopping <= cost)
         steps = steps[(ways + cost[after] <= cost[before]) & np.isfinite(cost[before])]
     steps = steps[~stops[table.before[steps]]]  # where stopping is as good as going on, a route stops
-    first = steps[_first_of_each(table.before[steps])]
+    first = steps[first_of_each(table.before[steps])]
     here, there = table.before[first], table.after[first]
     totals = np.where(stops[:, None], table.stopping.T, np.inf)
     step = values[:, first].T
@@ -288,13 +206,6 @@ def _cheapest_ahead(table: StepTable, steps: Places, order: list[int]) -> _Ahead
     following = np.full(len(stops), -1, dtype=np.intp)
     following[here] = first
     return _Ahead(totals, following)
-
-
-def _first_of_each(nodes: Places) -> Places:
-    """Where each node first stands in an ascending list of them."""
-    new: Flags = np.ones(len(nodes), dtype=bool)
-    new[1:] = nodes[1:] != nodes[:-1]
-    return np.flatnonzero(new)
 
 
 def _least(ways: Reals, here: Places, there: Places, start: Reals) -> Reals:
@@ -311,7 +222,7 @@ def _least(ways: Reals, here: Places, there: Places, start: Reals) -> Reals:
     cost = start.copy()
     if len(ways) == 0:
         return cost
-    begins = _first_of_each(here)
+    begins = first_of_each(here)
     nodes = here[begins]
     for _ in range(len(cost)):
         better = np.minimum(cost[nodes], np.minimum.reduceat(ways + cost[there], begins))
@@ -382,7 +293,7 @@ def _within_limits(table: StepTable, objective: str, steps: Places, best: Route,
         steps = steps[so_far[before] + ways[steps] + ahead[after] <= at_most]
     left = _room_left(table, steps)
     left = left + np.abs(np.where(np.isfinite(left), left, 0.0)) * REL_TOL
-    begins = _first_of_each(table.before[steps])
+    begins = first_of_each(table.before[steps])
     edges = [*begins.tolist(), len(steps)]
     outward = {int(table.before[steps[a]]): steps[a:b] for a, b in pairwise(edges)}
     labels = _Labels(len(table.ends))

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
-from kelbrast.core.planning.kernel.search import ROUNDING_SLACK
+from kelbrast.core.planning.kernel.step_table import ROUNDING_SLACK
 
 Cost = tuple[float, float]
 """What is to be least, and what decides between equals."""

@@ -11,7 +11,7 @@ from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import chosen_route, figures_of, wishing
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import COST, METAL, TIME
+from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME
 from kelbrast.core.surface.face import Wish
 from kelbrast.core.validity import REL_TOL, Reals
 

@@ -13,7 +13,7 @@ from kelbrast.core.planning.face.routes import expected_rework, step_table, with
 from kelbrast.core.planning.face.step import coarsest_to_come
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
-from kelbrast.core.planning.kernel.search import COST, CRITERIA, METAL, TIME, Route
+from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
 from kelbrast.core.planning.whole.together import together
 from kelbrast.core.reference.loader import constant

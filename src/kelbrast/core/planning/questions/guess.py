@@ -10,7 +10,7 @@ from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import chosen_route, figures_of, wishing
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.kernel.search import TIME, Route
+from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.process.removal import cutting
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face, Wish

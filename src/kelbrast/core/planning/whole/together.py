@@ -15,7 +15,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
 from kelbrast.core.planning.face.routes import other_routes, price_of_a_change, seconds_with_repeats, sharing_routes
 from kelbrast.core.planning.face.step import coarsest_to_come
-from kelbrast.core.planning.kernel.search import TIME, Route
+from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.order import place_in_order, turn_of

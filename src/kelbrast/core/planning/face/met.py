@@ -1,0 +1,148 @@
+"""What every step of a face meets, and what it therefore takes off: the layer, the volume, and from which places."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from kelbrast.core.planning.face.graph import Graph
+from kelbrast.core.planning.face.zones import Zones
+from kelbrast.core.process.removal import break_volume, radius_volume
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.edge import Edge
+from kelbrast.core.tooling.surfaces import Surfaces
+from kelbrast.core.validity import Flags, Places, Reals
+
+
+@dataclass(frozen=True, slots=True)
+class Met:
+    """What every step meets.
+
+    Attributes:
+        found: the surfaces that were found: all over, then each kind of spots; `row` 0 of each is as found.
+        done: the rest of the face is as wanted already, and meeting it costs nothing but to cover it.
+        before, after: (steps,) the surface that the tool before left, 0 for none of it, and that of the step's tool.
+        on: (steps,) the tool was on already and goes on over more of the face.  idle: as in `Graph`.
+        begins: (found, steps) which of the surfaces as found it takes up.
+    """
+
+    found: tuple[Surfaces, ...]
+    done: bool
+    before: Places
+    after: Places
+    on: Flags
+    idle: Flags
+    begins: Flags
+
+    @property
+    def meets(self) -> Flags:
+        """(found, steps) which of those count as marks to be cleared."""
+        counts = self.begins.copy()
+        if self.done:
+            counts[0] = False
+        return counts
+
+    def only(self, steps: Flags) -> "Met":
+        """The same of these steps."""
+        of_steps = {name: getattr(self, name)[steps] for name in ("before", "after", "on", "idle")}
+        return replace(self, begins=self.begins[:, steps], **of_steps)
+
+    def most(self, values: Sequence[Reals], *, nothing: float = 0.0) -> Reals:
+        """(steps,) the largest of what a step meets; `values`: an (n, n) array for each of the surfaces found."""
+        worked = (self.before > 0) & ~self.on & ~self.idle
+        most = np.where(worked, values[0][self.before, self.after], nothing)
+        for value, meets in zip(values, self.meets, strict=True):
+            most[meets] = np.maximum(most[meets], value[0, self.after[meets]])
+        return most
+
+    def any_of(self, masks: Sequence[Flags]) -> Flags:
+        """(steps,) whether a mask holds for anything that a step meets."""
+        worked = (self.before > 0) & ~self.on & ~self.idle
+        holds: Flags = worked & masks[0][self.before, self.after]
+        for mask, meets in zip(masks, self.meets, strict=True):
+            holds[meets] |= mask[0, self.after[meets]]
+        return holds
+
+
+def met_by_steps(graph: Graph, found: tuple[Surfaces, ...], done: bool) -> Met:
+    before, after = graph.row[graph.before], graph.row[graph.after]
+    whole = graph.whole[graph.after] & ~graph.whole[graph.before]
+    taken_up = graph.kinds[graph.after] & ~graph.kinds[graph.before]
+    spots = [(taken_up >> at & 1).astype(bool) for at in range(len(found) - 1)]
+    on = (before == after) & (graph.before > 0) & ~graph.idle
+    if len(found) > 1 and not graph.kinds.any():  # no place is worked by itself: the first step meets all of them
+        spots = [whole for _ in found[1:]]
+    return Met(found, done, before, after, on, graph.idle, np.array([whole, *spots]))
+
+
+def down(depth: Reals) -> Reals:
+    """(n, n) the depth of the marks that are met."""
+    return np.broadcast_to(depth[:, None], (len(depth), len(depth)))
+
+
+def layers_of(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
+    """(n, n) m off; what stands proud is knocked down to just above the face, by no more than the new marks are deep."""
+    layer, own = surfaces.layer(depth), surfaces.depth_worst
+    if surfaces.face.edge is not None:
+        layer[0] = np.maximum(depth[0], own)
+    if surfaces.face.above:
+        layer[0, ~ends] = np.maximum(depth[0] - own, own)[~ends]
+    return layer
+
+
+def volumes(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Sequence[Reals]) -> Reals:
+    """(steps,) m3 that each step cuts.
+
+    In zones the marks of the tool before are only where it worked, and what is new around that just gets the step's own; the
+    spots that it takes up are dug out with a rim. A pass over everything clears the deepest that it meets anywhere, except for
+    metal that stands proud, which is only in its places.
+    """
+    face, after = met.found[0].face, met.after
+    own = met.found[0].depth_worst[after]
+    worked = np.where((met.before > 0) & ~met.on, layers[0][met.before, after], np.where(met.before > 0, own, 0.0))
+    before, now = np.where(met.before > 0, area[graph.before], 0.0), area[graph.after]
+    zone = ~graph.whole[graph.after]
+    volume = worked * before + own * np.maximum(now - before, 0.0)
+    first = own * now if met.done else _first_volume(met.found[0], layers[0][0])[after]
+    deepest = np.where(met.before > 0, worked, 0.0)
+    for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
+        if not found.face.stands_proud:
+            deepest = np.where(begins, np.maximum(deepest, layer[0, after]), deepest)
+    begun = met.begins[0]
+    volume[begun] = np.maximum(first, deepest * now)[begun]
+    for at, (spots, layer, begins, found) in enumerate(zip(face.spots, layers[1:], met.begins[1:], met.found[1:], strict=True)):
+        more = begins & (zone | found.face.stands_proud)
+        dug = zones.dug[at, after] if zones is not None else np.minimum(spots.area, face.area)
+        volume += np.where(more, np.maximum(layer[0, after] - own, 0.0) * dug, 0.0)
+    return volume
+
+
+def tail_metal(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
+    """(steps,) m that each takes off where it was worked before; all of the layer where that was nowhere, or is everywhere."""
+    own = met.found[0].depth_worst[met.after]
+    again = np.where(met.on, own, layers[0][met.before, met.after])
+    in_zones = (graph.before > 0) & ~graph.whole[graph.after]
+    return np.where(in_zones, again, layer)
+
+
+def off_places(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
+    zone = ~graph.whole[graph.after]
+    each = [layer, *(np.where(zone, of_spots[0, met.after], layer) for of_spots in layers[1:])]
+    return np.where(met.begins, np.array(each), -np.inf)
+
+
+def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:
+    """(n,) m3 that a first step over all of the face cuts: ripple and edges do not fill the layer."""
+    face = surfaces.face
+    whole = layer * face.area
+    if face.edge is not None:
+        return _edge_volume(face.edge) + surfaces.depth_worst * face.area
+    if face.stock or not face.found.has_depth or face.found.kind != "waviness":
+        return whole
+    return whole * constant("removal.waviness_share").value
+
+
+def _edge_volume(edge: Edge) -> float:
+    if edge.wanted == "break":
+        return break_volume(leg=edge.size, length=edge.length)
+    return radius_volume(radius=edge.size, length=edge.length)
