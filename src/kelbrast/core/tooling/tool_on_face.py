@@ -109,12 +109,23 @@ class Toolset:
     def lives(self, nodes: Places, depth: Reals) -> tuple[Reals, Reals]:
         """Of the tools of these nodes on marks of such depths (m): how long each lives, and when it is changed; infinite for
         what does not die."""
-        share = pullout_life_factor(grain=self.grain[nodes], depth=depth)
-        life = np.where(self.torn[nodes], share, 1.0) * self.life[nodes]
-        dies = np.isfinite(life)
-        after = np.full(life.shape, np.inf)
-        after[dies] = change_after(life=life[dies], change_cost=self.change_cost[nodes][dies])
+        life, after = self.life.take(nodes), self._changed_after.take(nodes)
+        torn = np.flatnonzero(self.torn.take(nodes) & np.isfinite(life))
+        if len(torn):
+            of = nodes[torn]
+            share = pullout_life_factor(grain=self.grain.take(of), depth=depth.take(torn))
+            life[torn] = share * self.life.take(of)
+            less = share < 1
+            torn, of = torn[less], of[less]
+            after[torn] = change_after(life=life.take(torn), change_cost=self.change_cost.take(of))
         return life, after
+
+    @cached_property
+    def _changed_after(self) -> Reals:
+        """When each is changed on marks that do not tear it, s; infinite for what does not die."""
+        after, dies = np.full(len(self.life), np.inf), np.isfinite(self.life)
+        after[dies] = change_after(life=self.life[dies], change_cost=self.change_cost[dies])
+        return after
 
     @cached_property
     def setup(self) -> Reals:

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -14,7 +15,7 @@ from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.validity import Flags, Places, Reals
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Met:
     """What every step meets.
 
@@ -34,7 +35,7 @@ class Met:
     idle: Flags
     begins: Flags
 
-    @property
+    @cached_property
     def meets(self) -> Flags:
         """(found, steps) which of those count as marks to be cleared."""
         counts = self.begins.copy()
@@ -47,20 +48,34 @@ class Met:
         of_steps = {name: getattr(self, name)[steps] for name in ("before", "after", "on", "idle")}
         return replace(self, begins=self.begins[:, steps], **of_steps)
 
-    def most(self, values: Sequence[Reals], *, nothing: float = 0.0) -> Reals:
-        """(steps,) the largest of what a step meets; `values`: an (n, n) array for each of the surfaces found."""
-        worked = (self.before > 0) & ~self.on & ~self.idle
-        most = np.where(worked, values[0][self.before, self.after], nothing)
-        for value, meets in zip(values, self.meets, strict=True):
-            most[meets] = np.maximum(most[meets], value[0, self.after[meets]])
+    @cached_property
+    def _worked(self) -> Flags:
+        """(steps,) whether a step meets what the tool before left."""
+        worked: Flags = (self.before > 0) & ~self.on & ~self.idle
+        return worked
+
+    @cached_property
+    def _places(self) -> Places:
+        """(steps,) where [before, after] stands in a flattened (n, n) array."""
+        return self.before * self.found[0].count + self.after
+
+    @cached_property
+    def _begun(self) -> list[tuple[Places, Places]]:
+        """For each of the surfaces found: the steps that meet it, and the surfaces that they leave."""
+        return [(steps := np.flatnonzero(meets), self.after[steps]) for meets in self.meets]
+
+    def most(self, values: Sequence[Reals]) -> Reals:
+        """(steps,) the largest of what a step meets, 0 for nothing; `values`: an (n, n) array for each surface found."""
+        most = np.where(self._worked, values[0].ravel().take(self._places), 0.0)
+        for value, (steps, after) in zip(values, self._begun, strict=True):
+            most[steps] = np.maximum(most[steps], value[0].take(after))
         return most
 
     def any_of(self, masks: Sequence[Flags]) -> Flags:
         """(steps,) whether a mask holds for anything that a step meets."""
-        worked = (self.before > 0) & ~self.on & ~self.idle
-        holds: Flags = worked & masks[0][self.before, self.after]
-        for mask, meets in zip(masks, self.meets, strict=True):
-            holds[meets] |= mask[0, self.after[meets]]
+        holds: Flags = self._worked & masks[0].ravel().take(self._places)
+        for mask, (steps, after) in zip(masks, self._begun, strict=True):
+            holds[steps] |= mask[0].take(after)
         return holds
 
 

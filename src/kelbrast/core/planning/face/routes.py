@@ -48,17 +48,20 @@ def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
     """The steps that the wish leaves, with the expected repeats in their time and cost. Metal and changes count once: metal for
     its limit, changes for what is shared."""
     steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
-    expected, values = figures.repeats(request.habit, request.handover), figures.values
-    if expected.any():
-        values = values.copy()
-        values[[TIME, COST]] *= 1 + expected
     stop = figures.stop.copy()
     stop[METAL] = 0.0
     limit = request.binding_limit
     room = None if np.isinf(limit) else limit - figures.lost
-    table = StepTable(figures.graph.before, figures.graph.after, values, steps, ends, room, stop)
-    few = bool(figures.face.spots) and not steps.all()
-    return narrowed(only_taken(table) if few else table, figures, request.wish)
+    table = StepTable(figures.graph.before, figures.graph.after, figures.values, steps, ends, room, stop)
+    if figures.face.spots and not steps.all():
+        table = only_taken(table)
+    expected = figures.repeats(request.habit, request.handover)[_origin(table)]
+    if expected.any():
+        values = table.values.copy()
+        values[TIME] *= 1 + expected
+        values[COST] *= 1 + expected
+        table = replace(table, values=values)
+    return narrowed(table, figures, request.wish)
 
 
 def surfaces_in_reach(figures: StepFigures, request: RouteRequest) -> Flags:

@@ -120,22 +120,30 @@ class StepFigures:
     outside: Reals
     stop: Reals
     own: dict[str, OwnTool]
+    _excess: dict[str, list[Reals]] = field(default_factory=dict, compare=False)
     _beyond: dict[str, Reals] = field(default_factory=dict, compare=False)
     _repeats: dict[tuple[str, str], Reals] = field(default_factory=dict, compare=False)
 
     def beyond(self, habit: str) -> Reals:
         """(steps,) how many times as far each step goes as a habit allows; worked out once, as no wish changes it."""
         if habit not in self._beyond:
-            self._beyond[habit] = self.met.most([excess(found, habit) for found in self.met.found])
+            self._beyond[habit] = self.met.most(self._excesses(habit))
         return self._beyond[habit]
 
     def repeats(self, habit: str, handover: str) -> Reals:
         """(steps,) how often each step is expected to be repeated by a habit and a school; worked out once."""
         key = habit, handover
         if key not in self._repeats:
-            each = [repeats(found, excess(found, habit), handover) for found in self.met.found]
+            pairs = zip(self.met.found, self._excesses(habit), strict=True)
+            each = [repeats(found, beyond, handover) for found, beyond in pairs]
             self._repeats[key] = self.met.most(each)
         return self._repeats[key]
+
+    def _excesses(self, habit: str) -> list[Reals]:
+        """For each of the surfaces found, (n, n) how many times as far a step goes as the habit allows."""
+        if habit not in self._excess:
+            self._excess[habit] = [excess(found, habit) for found in self.met.found]
+        return self._excess[habit]
 
     def tool_at(self, node: int) -> ToolOnFace:
         """The tool that leaves the face in the state of a node from 1."""
@@ -305,14 +313,16 @@ def _lost(face: Face, off: Reals) -> Reals:
 
 def _values(busy: Reals, used: Reals, worn: Reals, metal: Reals, columns: _Columns, graph: Graph, met: Met) -> Reals:
     """What every step adds to the criteria; `busy`: seconds of cutting and resting. What goes on needs no set-up."""
-    after = graph.after
-    values = np.zeros((len(CRITERIA), len(busy)))
-    setup = np.where(met.on, 0.0, columns.of("setup")[after])
-    values[TIME] = busy + (used - 1) * columns.of("change")[after] + (setup + constant("work.check").si)
-    values[TIME, (graph.before > 0) & ~met.on] += constant("work.wash").si
+    after, wash = graph.after, constant("work.wash").si
+    values = np.empty((len(CRITERIA), len(busy)))
+    setup = columns.of("setup").take(after)
+    setup[met.on] = 0.0
+    values[TIME] = busy + (used - 1) * columns.of("change").take(after) + (setup + constant("work.check").si)
+    values[TIME] += np.where((graph.before > 0) & ~met.on, wash, 0.0)
     values[METAL] = metal
-    values[COST] = columns.of("price")[after] * worn
-    values[CHANGES] = np.where(met.on | (graph.before == 0), 0.0, columns.of("mounted")[after])
+    values[COST] = columns.of("price").take(after) * worn
+    values[CHANGES] = columns.of("mounted").take(after)
+    values[CHANGES, met.on | (graph.before == 0)] = 0.0
     values[:, graph.idle] = 0.0
     return values
 
