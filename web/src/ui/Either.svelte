@@ -10,7 +10,7 @@
   const name = $props.id();
 </script>
 
-<fieldset class="flex overflow-hidden rounded-lg border border-(--line)" role="radiogroup" aria-label={label}>
+<fieldset class="flex shrink-0 overflow-hidden rounded-lg border border-(--line)" role="radiogroup" aria-label={label}>
   {#each options as option (option.id)}
     <label
       class="flex-1 cursor-pointer px-2 py-1 text-center text-[0.87rem] font-semibold has-focus-visible:outline-3 has-focus-visible:outline-(--t5)"
