@@ -60,7 +60,7 @@ class FacePlan:
         without_habit: seconds of the best route if habit and school did not count; None where that saves nothing to speak of.
         end_note: said when fewer than nine of ten such faces end as wanted.  limit_note: when the limit is nearly used up.
         habit_note: said when the rack could not keep the habit; wish_note: when no route keeps the wish.
-        above: of the metal, what stood above the face and does not count against the limit, m.
+        metal: where most of it counts against the limit, m; above: of that, what stood above the face and does not count.
         metal_elsewhere: what comes off where no spots are, m; None where all of the face is worked alike.
         rest: depth of what covers the face, where spots are worked by themselves, m; all_alike: seconds of the best route that
             works all of the face alike. None elsewhere, and where no such route is.
@@ -178,14 +178,14 @@ class Worked:
         if figures is None or route is None:
             obstacle = None if figures is None else _obstacle(self.face, job)
             return FacePlan(self.face, job.aim, obstacle, (), 0.0, 0.0, 0.0, 0, wanted)
-        metal = figures.metal_of(route)
+        metal, most = figures.metal_of(route), figures.loses_most(route)
         return FacePlan(
             face=self.face,
             aim=job.aim,
             binding=None,
             steps=steps_of(figures, route),
             seconds=float(route.totals[TIME]),
-            metal=float(metal.max()),
+            metal=float(metal[most]),
             cost=float(route.totals[COST]),
             changes=round(route.totals[CHANGES]),
             wanted=wanted,
@@ -195,7 +195,7 @@ class Worked:
             limit_note=_limit_note(figures, route),
             habit_note=self.chosen.habit_note,
             wish_note=self.chosen.wish_note,
-            above=max(0.0, figures.above_of(int(metal.argmax()))),
+            above=max(0.0, figures.above_of(most)),
             metal_elsewhere=_elsewhere(figures, route, metal) if (zoned := figures.uses_zones(route)) else None,
             rest=float(figures.surfaces.depth_worst[0]) if zoned else None,
             all_alike=float(self.chosen.alike.totals[TIME]) if zoned and self.chosen.alike is not None else None,

@@ -169,9 +169,14 @@ class StepFigures:
         return lost
 
     def counted_metal_of(self, route: Route) -> float:
-        """The most that any place loses on a route, as the limit counts it: without what stands above the face there, m."""
+        """What that one loses, m."""
+        most = self.loses_most(route)
+        return float(self.metal_of(route)[most]) - self.above_of(most)
+
+    def loses_most(self, route: Route) -> int:
+        """Which of the surfaces as found loses most on a route, without what stands above the face there."""
         above = np.array([self.above_of(found) for found in range(len(self.met.found))])
-        return float((self.metal_of(route) - above).max())
+        return int((self.metal_of(route) - above).argmax())
 
     def above_of(self, found: int) -> float:
         """How high metal stands above the face all over (0) or at a kind of spots (from 1), m; below 0 where some is gone."""

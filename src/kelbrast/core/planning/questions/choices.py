@@ -13,7 +13,7 @@ from kelbrast.core.planning.face.routes import expected_rework, step_table, with
 from kelbrast.core.planning.face.step import coarsest_to_come
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
-from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, METAL, TIME, Route
+from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, TIME, Route
 from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
 from kelbrast.core.planning.whole.together import together
 from kelbrast.core.reference.loader import constant
@@ -27,7 +27,7 @@ class JobChoice:
 
     Attributes:
         rework: seconds of repeats to expect, by the habit and the school of the job itself, so that ways can be compared.
-        metal: the most that comes off any face.
+        metal: the most that comes off any face, without what stands above it.
         kept: whether every face could keep the habits.
         possible: whether every face has a route; the totals count only those that have.
     """
@@ -165,7 +165,7 @@ def _total(job: Job, faces: Sequence[StepFigures], asked: Job) -> JobChoice:
         kept=all(worked.chosen.habit_note is None for worked in best),
         seconds=float(totals[:, TIME].sum()) - saved,
         rework=sum(expected_rework(figures, route, asked.habit, asked.handover) for figures, route in routes),
-        metal=float(totals[:, METAL].max()) if routes else 0.0,
+        metal=max((figures.counted_metal_of(route) for figures, route in routes), default=0.0),
         cost=float(totals[:, COST].sum()),
         changes=wheel_changes([tool for tool, _ in set_ups]),
         steps=sum(len(route.nodes) for _, route in routes),
