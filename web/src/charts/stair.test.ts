@@ -104,4 +104,17 @@ describe('labels and ticks', () => {
     const ramp = [500, 125, 50, 20, 10, 3, 0.5].map(temper);
     expect(ramp).toEqual([0, 1, 2, 3, 4, 5, 6]);
   });
+
+  it('shows the rest of the face waiting, where the places join it, and a long pass narrower', () => {
+    const places = step({ zone: 'gouges', minutes: 5, fromUm: 80, leavesUm: 7 });
+    const pass = step({ minutes: 60, fromUm: 12, leavesUm: 3 });
+    const zoned = layOutStair([places, pass], 4, null, 800, 400, 1, 12);
+    const [first, second] = zoned.treads;
+    expect(zoned.rest).toMatchObject({ x: first!.x1, um: 12 });
+    expect(zoned.narrower).toBe(8);
+    expect((second!.x1 - second!.x0) / (first!.x1 - first!.x0)).toBeCloseTo(60 / 8 / 5);
+    expect(second!.x1).toBeCloseTo(zoned.right);
+    expect(second!.label).toBe('Flap wheel P180, over everything');
+    expect(layOutStair([pass], 4, null, 800, 400, 1, 12)).toMatchObject({ rest: null, narrower: 1 });
+  });
 });
