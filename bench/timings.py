@@ -33,7 +33,7 @@ from kelbrast.core.planning.questions.choices import pareto_front
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.rules.book import usable
 from kelbrast.core.surface.face import Face
-from kelbrast.core.surface.found import Found
+from kelbrast.core.surface.found import Found, Spots
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import tools_on_face
 from kelbrast.demo.workshop import demo_jobs
@@ -58,13 +58,13 @@ def planning() -> list[Row]:
     face = Face("barrel", 0.018, Found("lay", 14e-6, 20e-6), finish("mirror"), limit=120e-6)
     job = Job("collar", material("naval-brass"), (face,), habit="long-steps")
     context = ToolContext.of(face, job)
-    ready = usable(context)
-    graph = step_figures(face, job, ready)
+    graph = step_figures(face, job, usable)
     tight = 0.97 * best_route(graph, RouteRequest()).totals[METAL]  # binds, so that labels are needed
     search, limited = RouteRequest(), RouteRequest(limit=tight)
     table = step_table(graph, search)
     outside = networkx.DiGraph()
-    outside.add_weighted_edges_from((int(a), int(b), float(graph.values[TIME, a, b])) for a, b in np.argwhere(table.steps))
+    taken = np.flatnonzero(table.steps)
+    outside.add_weighted_edges_from(zip(table.before[taken], table.after[taken], graph.values[TIME, taken], strict=True))
     outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(table.ends))
     theirs = median_ms(lambda: networkx.dijkstra_path(outside, 0, "done"))
     ours, ours_limited = median_ms(lambda: best_route(graph, search)), median_ms(lambda: best_route(graph, limited))
@@ -76,7 +76,7 @@ def planning() -> list[Row]:
             f"{median_ms(lambda: tools_on_face.__wrapped__(context)):.1f} ms",
             "once per kind of face",
         ),
-        ("work out all steps", f"{median_ms(lambda: step_figures(face, job, ready)):.1f} ms", ""),
+        ("work out all steps", f"{median_ms(lambda: step_figures(face, job, usable)):.1f} ms", ""),
         ("best route, no limit", f"{ours:.1f} ms", f"{ours / theirs:.2f} of networkx Dijkstra ({theirs:.1f} ms)"),
         (
             "best route, tight limit",
@@ -84,7 +84,31 @@ def planning() -> list[Row]:
             f"{ours_limited / theirs:.2f} of it; {route.kept if route else 0} labels kept",
         ),
         ("plan one face, in process", f"{median_ms(lambda: plan_face(face, job)):.1f} ms", "graph, route, steps, curves"),
+        *_with_spots(),
     ]
+
+
+def _with_spots() -> list[Row]:
+    """A worktop with one kind of spots after the other, and twelve such faces together."""
+    found = (
+        Spots(Found("scratches", 60e-6, 80e-6), 0.08, 0.002, 3, "gouges"),
+        Spots(Found("pits", 25e-6, 35e-6), 0.06, 0.06, 1, "pits"),
+        Spots(Found("raised", 500e-6, 700e-6), 0.2, 0.006, 1, "bead"),
+    )
+    top = Face("worktop", 0.9, Found("scratches", 12e-6, 15e-6), finish("brushed-fine"))
+    rows: list[Row] = []
+    for count in range(1, len(found) + 1):
+        face = replace(top, spots=found[:count])
+        job = Job("top", material("stainless-304"), (face,))
+        graph = figures_of(face, job)
+        assert graph is not None
+        size = f"{len(graph.graph.row)} states, {len(graph.graph.before)} steps"
+        rows.append(
+            (f"with {count} kinds of spots", f"{median_ms(lambda face=face, job=job: plan_face(face, job), 15):.1f} ms", size)
+        )
+    faces = tuple(replace(top, name=f"{n}", area=0.4 + 0.05 * n, spots=found[:2]) for n in range(12))
+    job = Job("tops", material("stainless-304"), faces)
+    return [*rows, ("twelve faces with two kinds each", f"{median_ms(lambda: plan_job(job), 3):.0f} ms", "")]
 
 
 def weighing() -> list[Row]:
