@@ -8,10 +8,13 @@ import pytest
 from kelbrast.core.planning.face.face_plan import plan_face
 from kelbrast.core.planning.questions.derivation import derivations
 from kelbrast.core.surface.part import Part
-from making import face, job, plan
+from making import face, job, plan, spots
+
+GOUGES = spots("scratches", 120, 150, length_mm=30, width_mm=3, count=2, name="gouges", id="gouges")
+PROUD = spots("raised", 200, 260, length_mm=8, width_mm=8, name="solder", id="solder")
 
 
-def by_hand(what: str, terms: dict[str, float]) -> float:
+def by_hand(what: str, terms: dict[str, float], formula: str) -> float:
     """The formula of a sum, worked out from its terms alone."""
     t = terms
     match what:
@@ -25,6 +28,13 @@ def by_hand(what: str, terms: dict[str, float]) -> float:
         case "Minutes of the step":
             changes = t["changes"] * t["change"] if "change" in t else 0.0
             return sum(t.get(one, 0.0) for one in ("set-up", "work", "check", "wash", "wipe", "rests")) + changes
+        case "Layer to take off":
+            if "knocked" in formula:
+                return max(t["d"] - t["own"], t["own"])
+            times = t["m"] if "m" in t else t["m_A"] * (1 + t["s"]) if "m_A" in t else 1.0
+            return max(times * t.get("d", 0.0), t["own"])
+        case "Metal that is cut, cm³":
+            return sum(t[f"t{at}"] * t[f"A{at}"] * 1e-4 for at in range(1, 10) if f"t{at}" in t)
         case "Cost of what is used up":
             return t["worn"] * t["price"]
         case "Work between two rests":
@@ -39,6 +49,9 @@ CASES = [
     ("stainless-304", {"want": "bright", "depth": 30, "area": 0.2}, {"carried": False}),
     ("brass", {"want": "bright", "after": "P1200", "area": 0.004}, {"part": Part(mass=0.05), "rack": ("bench-buffer", "sisal-tripoli", "loose-white")}),
     ("copper", {"want": "mirror", "depth": 200, "area": 0.08}, {"part": Part(wet="always")}),
+    ("brass", {"want": "bright", "depth": 8, "area": 0.3, "spots": (GOUGES,)}, {}),
+    ("brass", {"want": "bright", "after": "P400", "area": 0.3, "spots": (GOUGES, PROUD)}, {}),
+    ("stainless-304", {"want": "satin", "after": "P120", "area": 0.3, "lay_runs_out": True, "spots": (GOUGES, PROUD)}, {}),
 ]  # fmt: skip
 
 
@@ -52,19 +65,19 @@ def test_the_terms_make_the_result(stuff: str, of_face: dict[str, Any], of_job: 
         terms = {what: {term.symbol: term.value for term in one.terms} for what, one in sums.items()}
         terms["Minutes of the step"]["changes"] = round(step.use.at_hand) - 1
         orbital = step.on_face.machine.orbit is not None
-        told_by_hand = {"Layer to take off", "Time on the work", "Longest stay on one spot", "Old marks still there at the end"}
+        told_by_hand = {"Time on the work", "Longest stay on one spot", "Old marks still there at the end"}
         for what in sums.keys() - told_by_hand - ({"Surface speed"} if orbital else set()):
-            assert by_hand(what, terms[what]) == pytest.approx(sums[what].result, rel=1e-6), what
-        layer = terms["Layer to take off"]
-        multiple = layer["m"] if "m" in layer else layer["m_A"] * (1 + layer["s"])
-        least = sums["Depth of its own marks"].result
-        assert max(multiple * layer["d"], least) == pytest.approx(sums["Layer to take off"].result)
+            assert by_hand(what, terms[what], sums[what].formula) == pytest.approx(sums[what].result, rel=1e-6), what
         work = terms["Time on the work"]
-        probably = step.marks.likely_layer * work["A"] * 1e-4 / (work["η·K·F·v/H"] * 1e-9) / 60
+        volume = work["V"] * 1e-6 if "V" in work else step.marks.likely_layer * work["A"] * 1e-4
+        probably = volume / (work["η·K·F·v/H"] * 1e-9) / 60
         assert sums["Time on the work"].result >= probably * (1 - 1e-9)  # longer as it dulls
         assert math.isfinite(step.on_face.life) or sums["Time on the work"].result == pytest.approx(probably)
         assert sums["Longest stay on one spot"].result == step.on_face.working.stay
-        assert sums["Old marks still there at the end"].result == step.marks.left
+        old = terms["Old marks still there at the end"]
+        numbers = [number for number in ("", "1", "2") if f"N{number}" in old]
+        tails = (old[f"N{number}"] * math.erfc((6.5 * old["layer"] / old[f"d{number}"] - 3) / 2**0.5) / 2 for number in numbers)
+        assert sums["Old marks still there at the end"].result == pytest.approx(sum(tails), rel=1e-6)
         assert step.time.all / 60 == pytest.approx(sums["Minutes of the step"].result)
 
 

@@ -105,31 +105,34 @@ def layers_of(surfaces: Surfaces, depth: Reals, ends: Flags) -> Reals:
     return layer
 
 
-def volumes(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Sequence[Reals]) -> Reals:
-    """(steps,) m3 that each step cuts.
+def cuts(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Sequence[Reals]) -> tuple[tuple[Reals, Reals], ...]:
+    """What each step cuts, as slabs of (steps,) a thickness, m, and an area, m2; the volume is the sum of their products.
 
-    In zones the marks of the tool before are only where it worked, and what is new around that just gets the step's own; the
+    Where the tool before worked; what is new around that; all of the face that is met as found; then each kind of spots. In
+    zones the marks of the tool before are only where it worked, and what is new around that just gets the step's own; the
     spots that it takes up are dug out with a rim. A pass over everything clears the deepest that it meets anywhere, except for
     metal that stands proud, which is only in its places.
     """
-    face, after = met.found[0].face, met.after
+    face, after, begun = met.found[0].face, met.after, met.begins[0]
     own = met.found[0].depth_worst[after]
     worked = np.where((met.before > 0) & ~met.on, layers[0][met.before, after], np.where(met.before > 0, own, 0.0))
     before, now = np.where(met.before > 0, area[graph.before], 0.0), area[graph.after]
     zone = ~graph.whole[graph.after]
-    volume = worked * before + own * np.maximum(now - before, 0.0)
-    first = own * now if met.done else _first_volume(met.found[0], layers[0][0])[after]
-    deepest = np.where(met.before > 0, worked, 0.0)
+    first = own if met.done else _first_volume(met.found[0], layers[0][0])[after] / now
+    deepest = worked
     for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
         if not found.face.stands_proud:
             deepest = np.where(begins, np.maximum(deepest, layer[0, after]), deepest)
-    begun = met.begins[0]
-    volume[begun] = np.maximum(first, deepest * now)[begun]
+    slabs = [
+        (worked, np.where(begun, 0.0, before)),
+        (own, np.where(begun, 0.0, np.maximum(now - before, 0.0))),
+        (np.maximum(first, deepest), np.where(begun, now, 0.0)),
+    ]
     for at, (spots, layer, begins, found) in enumerate(zip(face.spots, layers[1:], met.begins[1:], met.found[1:], strict=True)):
         more = begins & (zone | found.face.stands_proud)
         dug = zones.dug[at, after] if zones is not None else np.minimum(spots.area, face.area)
-        volume += np.where(more, np.maximum(layer[0, after] - own, 0.0) * dug, 0.0)
-    return volume
+        slabs.append((np.maximum(layer[0, after] - own, 0.0), np.where(more, dug, 0.0)))
+    return tuple(slabs)
 
 
 def tail_metal(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:

@@ -6,21 +6,17 @@ import numpy as np
 
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.face.step_marks import StepMarks, marks_of, met_by
 from kelbrast.core.planning.kernel.step_table import TIME, Route
-from kelbrast.core.process.clearance import area_factor, marks_left
 from kelbrast.core.process.removal import share_done
 from kelbrast.core.process.rework import expected_repeats
-from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.advice import AtStep, step_advice
 from kelbrast.core.rules.cautions import light_check, step_cautions
 from kelbrast.core.rules.lay import LayOfStep, lay_of_step
-from kelbrast.core.rules.softness import takes_in_all
 from kelbrast.core.surface.found import Spots
-from kelbrast.core.tooling.surfaces import Surfaces
 from kelbrast.core.tooling.tool_on_face import ToolOnFace
-from kelbrast.core.validity import REL_TOL
 
 _CURVE_POINTS = 40
 
@@ -37,33 +33,6 @@ class Rests:
     seconds: float
     after: float
     by_hand: bool
-
-
-@dataclass(frozen=True, slots=True)
-class StepMarks:
-    """What a step does to the marks (SI).
-
-    Attributes:
-        before: depth of the marks that it meets, at worst; likely_before: as it will probably be.
-        layer: what it takes off; likely_layer: probably.
-        after: depth of its own marks.
-        left: old marks that can be expected to be there still when it is done; share: of all that there were, 0 to 1.
-        stays: how deep old marks still are that the tool could not reach, 0 when it reaches all.
-    """
-
-    before: float
-    likely_before: float
-    layer: float
-    likely_layer: float
-    after: float
-    left: float
-    share: float
-    stays: float
-
-    @property
-    def clearance(self) -> float:
-        """The layer in depths of the marks."""
-        return self.layer / self.before
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +88,7 @@ class Step:
 
     Attributes:
         zone: what it works; None for all of the face.  goes_on: with the tool of the step before, which is set up already.
-        volume: that it probably cuts, m3.
+        slabs: what it probably cuts, as (where, thickness in m, area in m2).
         own: the item of the shop's rack that it is done with; None when planned from the catalogue.
         advice: what is good to know.
         curve: (seconds since the step began, deepest marks left) for drawing.
@@ -137,7 +106,12 @@ class Step:
     own: OwnTool | None = None
     zone: ZoneOfStep | None = None
     goes_on: bool = False
-    volume: float = 0.0
+    slabs: tuple[tuple[str, float, float], ...] = ()
+
+    @property
+    def volume(self) -> float:
+        """That it probably cuts, m3."""
+        return sum(thickness * area for _, thickness, area in self.slabs)
 
     @property
     def tool(self) -> Tool:
@@ -158,19 +132,9 @@ def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: boo
     """`stood`: depth of old marks that the steps before could not reach."""
     surfaces, face = figures.surfaces, figures.face
     on_face = figures.tool_at(int(figures.graph.after[at]))
-    own, layer, zone = figures.own.get(on_face.tool.id), float(figures.layer[at]), zone_of(figures, at)
+    own, zone = figures.own.get(on_face.tool.id), zone_of(figures, at)
     first = not figures.washed(at) and not figures.met.on[at]
-    depth, likely = met_depths(figures, at)
-    marks = StepMarks(
-        before=depth,
-        likely_before=likely,
-        layer=layer,
-        likely_layer=float(figures.likely_layer[at]),
-        after=on_face.depth,
-        left=marks_left_by(figures, at, layer),
-        share=marks_share_by(figures, at, layer),
-        stays=max((stays_after(surface, row, on_face, layer, stood) for surface, row, _ in met_by(figures, at)), default=stood),
-    )
+    marks = marks_of(figures, at, stood=stood)
     time = StepTime(
         all=float(figures.values[TIME, at]),
         cut=float(figures.cut[at]),
@@ -202,7 +166,7 @@ def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: boo
         own=own,
         zone=zone,
         goes_on=bool(figures.met.on[at]),
-        volume=float(figures.fresh[at]) * on_face.rate,
+        slabs=_slabs(figures, at),
     )
 
 
@@ -238,26 +202,6 @@ def zone_of(figures: StepFigures, step: int) -> ZoneOfStep | None:
     )
 
 
-def met_by(figures: StepFigures, step: int) -> list[tuple[Surfaces, int, Spots | None]]:
-    """The surfaces that a step meets: of which state of the face, which node of it, and which spots they are."""
-    met, before = figures.met, int(figures.met.before[step])
-    worked: list[tuple[Surfaces, int, Spots | None]] = [(met.found[0], before, None)] if before and not met.on[step] else []
-    each = zip(met.found, met.meets, (None, *figures.face.spots), strict=True)
-    return worked + [(found, 0, spots) for found, meets, spots in each if meets[step]]
-
-
-def met_depths(figures: StepFigures, step: int) -> tuple[float, float]:
-    """Depth of the deepest marks that a step meets, at worst and probably, m; its own where it only covers."""
-    pairs = met_by(figures, step)
-    if not pairs:
-        own = figures.tool_at(int(figures.graph.after[step])).depth
-        return own, own
-    return (
-        max(float(surfaces.depth_worst[row]) for surfaces, row, _ in pairs),
-        max(float(surfaces.depth_likely[row]) for surfaces, row, _ in pairs),
-    )
-
-
 def _levelled(figures: StepFigures, step: int) -> str | None:
     """The kind of damage that a step takes down to the face; None where it meets none."""
     found = [surfaces.face for surfaces, row, _ in met_by(figures, step) if row == 0]
@@ -268,6 +212,12 @@ def _use(figures: StepFigures, step: int) -> StepUse:
     price = figures.tool_at(int(figures.graph.after[step])).tool.carrier.stock.price
     worn, life, change = float(figures.worn[step]), float(figures.life[step]), float(figures.change_after[step])
     return StepUse(float(figures.used[step]), worn, worn * price, life, change)
+
+
+def _slabs(figures: StepFigures, step: int) -> tuple[tuple[str, float, float], ...]:
+    where = ("worked before", "new around that", "all over", *(f"dug out: {spots.name}" for spots in figures.face.spots))
+    each = [(float(thickness[step]), float(area[step])) for thickness, area in figures.slabs]
+    return tuple((name, thick, area) for name, (thick, area) in zip(where, each, strict=True) if thick > 0 and area > 0)
 
 
 def _rests(figures: StepFigures, step: int) -> Rests | None:
@@ -292,76 +242,3 @@ def _curve(
     sinking = zip((start + working * share).tolist(), np.maximum(depth - marks.layer * done, own).tolist(), strict=True)
     first = max(depth, own)
     return ((0.0, first), (start, first), *sinking, (time.all, own))
-
-
-def marks_left_by(figures: StepFigures, step: int, layer: float) -> float:
-    """Old marks that can be expected to be there still after a step took this layer (m) off where it works.
-
-    A tool that cannot reach so deep, or may not take so much, only takes marks down to that; one that follows the shape
-    leaves all ripple.
-    """
-    node, before = int(figures.graph.after[step]), int(figures.graph.before[step])
-    tool, left = figures.tool_at(node), 0.0
-    for surfaces, row, spots in met_by(figures, step):
-        area = float(figures.area[before] if row else figures.area[node])
-        if spots is not None:
-            left += _spots_left(surfaces, spots, tool, layer)
-        else:
-            left += _marks_left(surfaces, row, tool, layer, area)
-    return left
-
-
-def _reached(surfaces: Surfaces, row: int, on_face: ToolOnFace, layer: float) -> float:
-    """Down to which depth (m) marks are taken out where a tool takes this layer off."""
-    reaches = on_face.tool.reaches_depth
-    taken = layer if reaches is None or reaches >= surfaces.deepest[row] else min(layer, reaches)
-    return min(taken, takes_in_all(on_face, surfaces))
-
-
-def _spots_left(surfaces: Surfaces, spots: Spots, on_face: ToolOnFace, layer: float) -> float:
-    if surfaces.face.must_be_levelled:
-        return 0.0 if on_face.tool.carrier.cutting.levels else float(spots.count)
-    return 0.0 if _reached(surfaces, 0, on_face, layer) >= float(surfaces.depth_worst[0]) else float(spots.count)
-
-
-def _marks_left(surfaces: Surfaces, row: int, on_face: ToolOnFace, layer: float, area: float) -> float:
-    face, depth = surfaces.face, float(surfaces.depth_worst[row])
-    if row == 0 and face.edge is not None:
-        return 0.0  # there are no marks on it: what is taken off is the edge itself
-    if row == 0 and face.must_be_levelled:
-        return 0.0 if on_face.tool.carrier.cutting.levels else 1.0
-    taken = _reached(surfaces, row, on_face, layer)
-    if row:
-        return marks_left(area=area, grain=surfaces.leaving(row).tool.grain, depth=depth, layer=taken)
-    if face.found.after is not None:
-        return marks_left(area=area, grain=face.found.after.grain, depth=depth, layer=taken)
-    if taken >= depth:
-        return 0.0
-    # The depth found is the deepest of the face already; the usual depth of its marks follows from their number.
-    grain = grain_of_marks(depth=depth, hardness=surfaces.material.hardness)
-    return marks_left(area=area, grain=grain, depth=depth / area_factor(area=area, grain=grain), layer=taken)
-
-
-def marks_share_by(figures: StepFigures, step: int, layer: float) -> float:
-    """The share (0 to 1) of the old marks that can be expected to be there still after a step took this layer (m) off."""
-    left = marks_left_by(figures, step, layer)
-    return left / marks_left_by(figures, step, 0.0) if left else 0.0
-
-
-def stays_after(surfaces: Surfaces, row: int, on_face: ToolOnFace, layer: float, stood: float) -> float:
-    """Depth of the old marks left by a tool that cannot reach their floor, or that follows the shape, m; 0 for none.
-
-    Args:
-        stood: depth of old marks that the steps before could not reach, m.
-    """
-    depth, reaches = float(surfaces.depth_worst[row]), on_face.tool.reaches_depth
-    if row == 0 and surfaces.face.edge is not None:
-        return 0.0
-    most = takes_in_all(on_face, surfaces)
-    if layer > most * (1 + REL_TOL):
-        return max(0.0, max(depth, stood) - most)
-    if row == 0 and surfaces.face.must_be_levelled and not on_face.tool.carrier.cutting.levels:
-        return depth
-    if reaches is None or reaches >= max(float(surfaces.deepest[row]), stood):
-        return max(0.0, stood - layer)
-    return max(0.0, max(depth, stood) - min(layer, reaches))

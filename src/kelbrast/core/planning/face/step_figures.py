@@ -14,7 +14,7 @@ import numpy as np
 
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.graph import LEFT, Graph, graph_of
-from kelbrast.core.planning.face.met import Met, down, layers_of, met_by_steps, off_places, tail_metal, volumes
+from kelbrast.core.planning.face.met import Met, cuts, down, layers_of, met_by_steps, off_places, tail_metal
 from kelbrast.core.planning.face.zones import Zones, may_be_zoned, zones_of
 from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route
 from kelbrast.core.process.heat import rest, work_until_hot
@@ -80,8 +80,10 @@ class StepFigures:
         banded: (n,) where what is worked last is a band along the lay, and not all of the face.
         tools_at: the tool of each node; None for the face as found.
         area: (n,) area that is worked at each node, m2.
+        layers: (n, n) for each of the surfaces found, what a step takes off for it, at worst, m.
         layer, likely_layer: (steps,) the most that each takes off anywhere, at worst and probably, m.
         life, change_after: (steps,) e-folding time of the cutting rate, and when an abrasive is changed, s; infinite for never.
+        slabs: what each step probably cuts, see `cuts`.
         cut, fresh: (steps,) seconds of cutting, and what they would be if nothing dulled.
         used, worn: (steps,) abrasives to have at hand, and how many of them or of bars and tubs are worn out.
         warm, rests: how the part warms, and (steps,) how often it is put down to cool.
@@ -102,10 +104,12 @@ class StepFigures:
     banded: Flags
     tools_at: tuple[ToolOnFace | None, ...]
     area: Reals
+    layers: list[Reals]
     layer: Reals
     likely_layer: Reals
     life: Reals
     change_after: Reals
+    slabs: tuple[tuple[Reals, Reals], ...]
     cut: Reals
     fresh: Reals
     used: Reals
@@ -228,7 +232,9 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     likely_layers = [layers_of(each, each.depth_likely, ends) for each in found]
     own_marks = surfaces.depth_worst[met.after]
     layer, likely_layer = np.maximum(met.most(layers), own_marks), np.maximum(met.most(likely_layers), own_marks)
-    fresh = volumes(met, graph, zones, area, likely_layers) / columns.of("rate")[graph.after]
+    slabs = cuts(met, graph, zones, area, likely_layers)
+    volume = np.sum([thickness * over for thickness, over in slabs], axis=0)
+    fresh = volume / columns.of("rate")[graph.after]
     torn_by = np.maximum(met.most([down(each.depth_likely) for each in found]), own_marks)
     life, changed_after = near.lives(met.after, torn_by)
     cut = cutting(fresh=fresh, life=life, change_after=changed_after)
@@ -249,10 +255,12 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
         banded=banded,
         tools_at=columns.tools,
         area=area,
+        layers=layers,
         layer=layer,
         likely_layer=likely_layer,
         life=life,
         change_after=changed_after,
+        slabs=slabs,
         cut=cut.seconds,
         fresh=fresh,
         used=cut.used,

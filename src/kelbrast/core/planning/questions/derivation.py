@@ -1,5 +1,6 @@
 """Derivations: the formula behind every number of a step, with its inputs and the source of each constant."""
 
+import math
 from dataclasses import dataclass
 
 from kelbrast.core.catalogue.materials import Material, insert
@@ -38,10 +39,9 @@ class Derivation:
 def derivations(plan: FacePlan, number: int, job: Job) -> tuple[Derivation, ...]:
     """The sums of step `number` (from 1) of a face's plan."""
     step, material = plan.steps[number - 1], job.material
-    before = plan.steps[number - 2] if number > 1 else None
-    sums = [_marks(step, material), _layer(plan, step, before)]
+    sums = [_marks(step, material), _layer(plan, step, material)]
     if plan.face.spots:
-        sums.append(_cut(plan, step))
+        sums.append(_cut(step))
     if step.tool.carrier.cutting.wear_law == "coated":
         sums.append(_coefficient(step))
     sums += [_rate(plan, step, material), _minutes(step)]
@@ -50,7 +50,7 @@ def derivations(plan: FacePlan, number: int, job: Job) -> tuple[Derivation, ...]
     sums.append(_heat(plan, step, job))
     if step.time.rests is not None:
         sums.append(_resting(step, job))
-    sums += [_price(step), _left(plan, step, before)]
+    sums += [_price(step), _left(step)]
     return tuple(sums)
 
 
@@ -76,54 +76,46 @@ def _marks(step: Step, material: Material) -> Derivation:
     )
 
 
-def _layer(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
-    face = plan.face
-    met = Given("d", "marks that it meets, at worst", from_si(step.marks.before, "um"), "um")
+def _layer(plan: FacePlan, step: Step, material: Material) -> Derivation:
+    """The layer is what the one of all that it meets asks for that asks for most."""
+    face, what = plan.face, "Layer to take off"
     result = from_si(step.marks.layer, "um")
-    deepest = next((found for found in face.found_anywhere if found.worst == step.marks.before), None)
-    if step.goes_on:
-        formula = "layer = its own marks: it only covers what it goes on over"
-        return Derivation("Layer to take off", formula, (met,), result, "um")
-    if (before is None and face.found.after is None) or deepest is not None:
-        given = _from("m", "clearance of a found depth", constant("clearance.found"))
-        return Derivation("Layer to take off", "layer = max(m · d, its own marks)", (given, met), result, "um")
-    grain = before.tool.grain if before is not None else face.found.after.grain if face.found.after else 0.0
-    terms = (
-        Given("m_A", "largest mark on a face of this area", area_factor(area=face.area, grain=grain), "1"),
-        Given("s", "smeared layer that must go too, in mark depths", face.want.deformed, "1", _deformed(face.want.deformed)),
-        met,
-    )
-    return Derivation("Layer to take off", "layer = max(m_A · (1 + s) · d, its own marks)", terms, result, "um")
+    own = Given("own", "its own marks", from_si(step.marks.after, "um"), "um")
+    if not step.marks.met:
+        return Derivation(what, "layer = own: it only covers what it goes on over", (own,), result, "um")
+    most = step.marks.met[0]
+    met = Given("d", "marks that it meets, at worst", from_si(most.depth, "um"), "um")
+    if face.edge is not None and most.found is not None:
+        return Derivation(what, "layer = max(d, own)", (met, own), result, "um")
+    if most.grain is not None:
+        smear = min(face.want.deformed, material.smear)
+        terms = (
+            Given("m_A", "largest mark on a face of this area", area_factor(area=face.area, grain=most.grain), "1"),
+            Given("s", "smeared layer that must go too, in mark depths", smear, "1", _deformed(smear)),
+            met,
+            own,
+        )
+        return Derivation(what, "layer = max(m_A · (1 + s) · d, own)", terms, result, "um")
+    given = _from("m", "clearance of a found depth", constant("clearance.found"))
+    knocked = max(most.depth - step.marks.after, step.marks.after)
+    if most.found is not None and (most.found.above or face.stock) and math.isclose(step.marks.layer, knocked):
+        formula = "layer = max(d - own, own): what stands proud is knocked down to just above the face"
+        return Derivation(what, formula, (met, own), result, "um")
+    return Derivation(what, "layer = max(m · d, own)", (given, met, own), result, "um")
 
 
-def _worked(plan: FacePlan, step: Step) -> float:
-    """The area that a step works, m2."""
-    return step.zone.area if step.zone else plan.face.area
-
-
-def _cut(plan: FacePlan, step: Step) -> Derivation:
+def _cut(step: Step) -> Derivation:
     """What a step cuts on a face with spots."""
-    area = _worked(plan, step)
-    what = "around " + " and ".join(spots.name for spots in step.zone.spots) if step.zone else "of the face"
-    begun = step.zone.begun if step.zone else ()
-    places = (
-        Given(f"D{at}", f"{spots.count} of {spots.name}, without their rims", from_si(spots.area, "cm2"), "cm2")
-        for at, spots in enumerate(begun, start=1)
-    )
-    return Derivation(
-        what="Metal that is cut, cm³",
-        formula="V = Σ (layer - own marks) · D where it begins + layer · A before + own marks · (A - A before)"
-        if step.zone
-        else "V = layer · A",
-        terms=(
-            Given("A", f"area worked {what}", from_si(area, "cm2"), "cm2"),
-            Given("layer", "as it probably is", from_si(step.marks.likely_layer, "um"), "um"),
-            Given("own marks", "that it leaves", from_si(step.marks.after, "um"), "um"),
-            *places,
-        ),
-        result=step.volume * 1e6,
-        unit="1",
-    )
+    terms = [
+        given
+        for at, (where, thickness, area) in enumerate(step.slabs, start=1)
+        for given in (
+            Given(f"t{at}", f"thickness {where}", from_si(thickness, "um"), "um"),
+            Given(f"A{at}", f"area {where}", from_si(area, "cm2"), "cm2"),
+        )
+    ]
+    formula = "V = " + " + ".join(f"t{at} · A{at}" for at in range(1, len(step.slabs) + 1))
+    return Derivation("Metal that is cut, cm³", formula, tuple(terms), step.volume * 1e6, "1")
 
 
 def _rate(plan: FacePlan, step: Step, material: Material) -> Derivation:
@@ -230,7 +222,7 @@ def _coefficient(step: Step) -> Derivation:
 def _minutes(step: Step) -> Derivation:
     figures = dict(step.tool.carrier.figures)
     terms = [
-        _from("set-up", "of the tool", figures["setup"]),
+        *(() if step.goes_on else (_from("set-up", "of the tool", figures["setup"]),)),
         Given("work", "time on the work", from_si(step.time.cut, "min"), "min"),
         _from("check", "wipe, dry, look", constant("work.check")),
     ]
@@ -281,20 +273,26 @@ def _price(step: Step) -> Derivation:
     return Derivation("Cost of what is used up", "cost = worn · price", (worn, price), step.use.cost, "money")
 
 
-def _left(plan: FacePlan, step: Step, before: Step | None) -> Derivation:
-    after = plan.face.found.after
-    terms = [
-        Given("layer", "taken off", from_si(step.marks.layer, "um"), "um"),
-        Given("d", "marks that it meets", from_si(step.marks.before, "um"), "um"),
+def _left(step: Step) -> Derivation:
+    graded = [met for met in step.marks.met if met.grain is not None]
+    terms = [Given("layer", "taken off", from_si(step.marks.layer, "um"), "um")]
+    for at, met in enumerate(graded, start=1):
+        number = "" if len(graded) == 1 else str(at)
+        count = count_of_marks(area=met.area, grain=met.grain or 0.0)
+        where = "as found" if met.found is not None else "of the grade before"
+        terms += [
+            Given(f"N{number}", f"marks {where}", count, "1"),
+            Given(f"d{number}", f"depth of the marks {where}", from_si(met.depth, "um"), "um"),
+        ]
+    if not graded:
+        terms.append(Given("d", "marks that it meets", from_si(step.marks.before, "um"), "um"))
+    terms += [
         _from("6.5", "standard deviations in a depth", constant("clearance.largest_scale")),
         _from("3", "of them above the middle", constant("clearance.largest_offset")),
     ]
-    if (grain := before.tool.grain if before else after.grain if after else None) is not None:
-        terms.insert(
-            0,
-            Given("N", "marks on the face", count_of_marks(area=_worked(plan, step), grain=grain), "1"),
-        )
     formula = "N · Q(6.5 · layer / d - 3), with Q the tail of a Gaussian; a found depth is the deepest already"
+    if len(graded) > 1:
+        formula = f"Σ {formula}"
     return Derivation("Old marks still there at the end", formula, tuple(terms), step.marks.left, "1")
 
 

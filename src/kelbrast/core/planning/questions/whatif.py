@@ -9,8 +9,8 @@ from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, wishing
-from kelbrast.core.planning.face.step import marks_left_by, marks_share_by
 from kelbrast.core.planning.face.step_figures import StepFigures
+from kelbrast.core.planning.face.step_marks import marks_left_by, marks_share_by
 from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME, Route
 from kelbrast.core.planning.whole.plan import face_in_plan
 from kelbrast.core.process.removal import share_done
