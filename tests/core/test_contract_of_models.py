@@ -113,7 +113,7 @@ KNOWN = Belief(-20e-6, math.log(4e-8), 1e-12, 0.0, 0.49)
 
 # What each function is called with when all is well, and for every number in it what lies outside its range.
 CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
-    "process.blend.dish_radius": ({"depth": 1e-3, "slope": 0.01}, {"depth": (0.0, -1.0), "slope": (0.0, -1.0)}),
+    "process.blend.dish_radius": ({"depth": 1e-3, "slope": 0.01}, {"depth": (-1.0,), "slope": (0.0, -1.0)}),
     "process.blend.dug_area": ({"count": 2, "length": 0.1, "width": 0.01, "rim": np.array([0.0, 0.01])}, {"count": (0,), "length": (0.0,), "width": (0.0,), "rim": (np.array(-1.0),)}),
     "process.blend.overlap": ({"depth": 1e-4, "marks": np.array([1e-5])}, {"depth": (-1.0,), "marks": (np.array(0.0),)}),
     "process.blend.rim_width": ({"depth": 1e-4, "slope": 0.01}, {"depth": (-1.0,), "slope": (0.0,)}),

@@ -9,7 +9,9 @@ from hypothesis import strategies as st
 
 from attacking import many
 from kelbrast.core.planning.face.face_plan import FacePlan, figures_of, request_for
+from kelbrast.core.planning.face.fallback import fallback
 from kelbrast.core.planning.face.routes import seconds_with_repeats, sensible_route
+from kelbrast.core.planning.questions.choices import choices
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.process.blend import dug_area, rim_width, zone_area
 from kelbrast.core.surface.face import Face
@@ -118,6 +120,43 @@ def test_spots_too_deep_for_the_limit_are_left_and_the_rest_is_done() -> None:
     assert made.steps[0].marks.before == pytest.approx(60 * UM)
 
 
+def test_the_ways_that_differ_leave_the_same_spots() -> None:
+    hole = spots("pits", 900, 1000, length_mm=4, width_mm=4, name="hole")
+    asked = job("brass", face("bright", depth=10, area=0.1, spots=(hole,), limit_um=60))
+    weighed = choices(asked)
+    assert weighed.own.possible
+    assert weighed.own.seconds == pytest.approx(plan_job(asked).faces[0].seconds)
+    assert weighed.ways
+
+
+def test_what_came_off_spots_already_is_no_more_to_spend_on_a_dish() -> None:
+    hole = spots("pits", 900, 1000, length_mm=4, width_mm=4, gone=40 * UM)
+    (left,) = plan("brass", face("bright", depth=10, area=0.1, spots=(hole,), limit_um=60)).left
+    assert left.may == pytest.approx(20 * UM)
+    assert left.dish == pytest.approx(2e-3)  # 1:100, by hand
+    (spent,) = plan("brass", face("bright", depth=10, area=0.1, spots=(replace(hole, gone=80 * UM),), limit_um=60)).left
+    assert (spent.may, spent.dish) == (0.0, 0.0)
+
+
+def test_damage_as_large_as_the_face_and_too_deep_is_said_of_the_face() -> None:
+    everywhere = spots("scratches", 300, 400, length_mm=100, width_mm=100)
+    made = plan("brass", face("bright", depth=10, area=0.01, spots=(everywhere,), limit_um=60))
+    assert made.binding is not None
+    assert made.binding.rule == "metal"
+    assert not made.left
+
+
+def test_what_can_still_be_had_is_told_of_what_covers_the_face() -> None:
+    window = face("bright", depth=100, area=0.01, limit_um=60, looked_through=True)
+    deep = spots("scratches", 300, 400, length_mm=30, width_mm=10)
+    without, told = (fallback(plan("acrylic", each), job("acrylic", each)) for each in (window, replace(window, spots=(deep,))))
+    assert without is not None
+    assert told is not None
+    assert told.cleared == without.cleared > 0
+    assert told.stays == pytest.approx(without.stays + 300 * UM)
+    assert told.dish == pytest.approx(60 * UM / 0.001)  # 1:1000 where people look through, by hand
+
+
 def test_spots_as_large_as_the_face_are_what_covers_it() -> None:
     everywhere = spots("scratches", 40, length_mm=100, width_mm=100)
     one = face("bright", depth=5, area=0.01, spots=(everywhere,))
@@ -168,7 +207,8 @@ some = st.builds(
 def test_more_deeper_or_larger_spots_never_take_less_time(found: Spots, stuff: str, want: str, depth: float) -> None:
     one = face(want, depth=depth, area=0.5, spots=(found,))
     least = worth(one, stuff)
-    deeper = replace(found.found, likely=found.found.likely * 1.3, worst=found.found.worst * 1.3)  # type: ignore[operator]
+    likely, worst = found.found.likely or 0.0, found.found.worst or 0.0
+    deeper = replace(found.found, likely=likely * 1.3, worst=worst * 1.3)
     for more in (
         replace(found, count=found.count + 1),
         replace(found, length=found.length * 1.4),

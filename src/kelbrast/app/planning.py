@@ -10,7 +10,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import BadInput, Fault
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.face_plan import figures_of
+from kelbrast.core.planning.face.face_plan import work_out
 from kelbrast.core.planning.questions.choices import choices, named_routes, pareto_front
 from kelbrast.core.planning.questions.derivation import derivations
 from kelbrast.core.planning.questions.goback import go_back
@@ -83,7 +83,7 @@ def advice_file(file: JobFile, shelf: Shelf | None = None, *, face: str) -> Advi
     """
     job = job_of(file, shelf)
     found = job.face(face)
-    figures = figures_of(found, job)
+    figures = work_out(found, job).figures
     if figures is None:
         return to_advice_file(found.name, None, None, (), None)
     return to_advice_file(found.name, figures, pareto_front(figures, job), named_routes(figures, job), bet(found, job))

@@ -10,10 +10,10 @@ def dish_radius(*, depth: float, slope: float) -> float:
     """Radius of a dish that rises evenly from its middle.
 
     Equation: `r = d / s` (m)
-    Valid: both above 0.
+    Valid: depth not below 0, slope above 0.
 
     Args:
-        depth: d in its middle, m.
+        depth: d in its middle, m; 0 makes no dish.
         slope: s, rise over run, dimensionless.
 
     Raises:
@@ -24,7 +24,8 @@ def dish_radius(*, depth: float, slope: float) -> float:
     >>> round(dish_radius(depth=0.3e-3, slope=0.01) * 1e3, 6)  # 1:100 around 0.3 mm
     30.0
     """
-    require_above_zero(depth=depth, slope=slope)
+    require_not_below_zero(depth=depth)
+    require_above_zero(slope=slope)
     return depth / slope
 
 

@@ -1,6 +1,6 @@
 """In which order grades, faces and jobs follow each other."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Final, Literal, TypeVar, get_args
 
 from kelbrast.core.rules.lay import is_brushed
@@ -31,6 +31,17 @@ def turn_of(face: Face) -> int:
 def order_of_work(faces: tuple[Face, ...]) -> list[Face]:
     """The faces that are worked, in their order."""
     return sorted((face for face in faces if not face.left_alone), key=turn_of)
+
+
+def coarsest_to_come(leaves: Sequence[float]) -> list[float]:
+    """Of each step of a face, the depth of the coarsest marks (m) that it or a later one leaves.
+
+    In places a grade may be finer than the first one over everything after it: in the order of work it comes before that.
+
+    >>> coarsest_to_come([20e-6, 2e-6, 6e-6])
+    [2e-05, 6e-06, 6e-06]
+    """
+    return [max(leaves[at:]) for at in range(len(leaves))]
 
 
 def place_in_order(turn: int, leaves: float, tool: str) -> tuple[int, float, str]:

@@ -68,9 +68,7 @@ def _reason(refusal: Refusal, figures: StepFigures, request: RouteRequest) -> Se
     forbidden = figures.forbids[refusal]
     step = next((step for step in opened.steps if forbidden[step]), opened.steps[0])
     met, at = figures.met, int(figures.met.after[step])
-    pairs = [(met.found[0], int(met.before[step]))] if met.before[step] else []
-    pairs += [(found, 0) for found, meets in zip(met.found, met.meets, strict=True) if meets[step]]
-    reasons = [book.reason(refusal, surfaces, before, at) for surfaces, before in pairs]
+    reasons = [book.reason(refusal, met.found[found], row, at) for found, row in met.by(step)]
     return next(reason for reason in reasons if reason is not None)
 
 

@@ -132,7 +132,7 @@ def wishing(figures: StepFigures, wish: Wish) -> StepFigures:
 
 def _obstacle(face: Face, job: Job) -> Binding:
     """What stands in the way, asked of the whole rack with the tools that may not be used here."""
-    figures = step_figures(face, job, tools_on_face)
+    figures = step_figures(with_what_is_all_over(face), job, tools_on_face)
     return binding(figures, RouteRequest(objective=job.aim, limit=face.may_come_off))
 
 
@@ -154,8 +154,12 @@ class Chosen:
 
 @dataclass(frozen=True, slots=True)
 class Worked:
-    """A face with its steps worked out and its best route by itself; `figures`: None for a face that is kept off, and without
-    the spots that stay (`left`)."""
+    """A face with its steps worked out and its best route by itself.
+
+    Attributes:
+        figures: of the face without the spots that stay; None for a face that is kept off.
+        left: the spots that stay.
+    """
 
     face: Face
     figures: StepFigures | None
@@ -226,18 +230,20 @@ def work_out(face: Face, job: Job) -> Worked:
 
 def _too_deep(face: Face, job: Job) -> tuple[SpotsLeft, ...]:
     """The spots that cannot be taken out within the limit, however sparingly, though they could without it."""
-    left = []
-    for spots in face.spots if face.limit is not None else ():
+    limit = face.limit
+    if limit is None:
+        return ()
+    left, sparing = [], replace(request_for(face, job), objective="metal", wish=Wish())
+    face = with_what_is_all_over(face)
+    for spots in face.spots:
         figures = figures_of(replace(face, spots=(spots,)), job)
         assert figures is not None, "a face that is worked has figures"
-        sparing = replace(request_for(face, job), objective="metal", wish=Wish())
         if best_route(figures, sparing) is not None:
             continue
         free = best_route(figures, replace(sparing, limit=np.inf))
         if free is not None:
-            above = spots.found.above
-            dish = dish_radius(depth=face.may_come_off, slope=steepest_rim(face))
-            left.append(SpotsLeft(spots, float(figures.metal_of(free)[1]) - above, face.may_come_off, dish))
+            least, may = float(figures.metal_of(free)[1]) - spots.found.above, max(0.0, limit - spots.gone)
+            left.append(SpotsLeft(spots, least, may, dish_radius(depth=may, slope=steepest_rim(face))))
     return tuple(left)
 
 

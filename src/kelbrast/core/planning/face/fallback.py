@@ -5,8 +5,16 @@ from dataclasses import dataclass, replace
 
 from kelbrast.core.catalogue.finishes import Finish, ladder
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, plan_face, request_for
+from kelbrast.core.planning.face.face_plan import (
+    FacePlan,
+    chosen_route,
+    figures_of,
+    plan_face,
+    request_for,
+    with_what_is_all_over,
+)
 from kelbrast.core.planning.face.routes import best_route
+from kelbrast.core.planning.face.zones import steepest_rim
 from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.process.blend import dish_radius
 from kelbrast.core.reference.loader import constant
@@ -21,7 +29,8 @@ class Fallback:
     """What the limit leaves possible (SI).
 
     Attributes:
-        cleared: marks up to this depth still come out on the way to the wanted finish; 0 when not even that is possible.
+        cleared: of what covers the face, marks up to this depth still come out on the way to the wanted finish; 0 when not
+            even that is possible.
         stays: how deep the deepest mark then still is.
         plan: the way to the wanted finish that leaves it; None when there is none.
         dear: it takes so much longer than the finish would without a limit that it is hardly worth it (plan.retreat_most).
@@ -41,23 +50,24 @@ class Fallback:
 def fallback(planned: FacePlan, job: Job) -> Fallback | None:
     """What can be reached on a face whose plan the metal limit binds; None when the limit is not what binds.
 
-    A face that is worked to a size has no other way: no dish, and what share of it can be clean is the gauge's to say.
+    Spots deeper than what covers the face stay as they are. A face that is worked to a size has no other way: no dish, and
+    what share of it can be clean is the gauge's to say.
     """
-    face = planned.face
+    face = with_what_is_all_over(planned.face)
     if planned.binding is None or planned.binding.rule != "metal" or face.sized is not None:
         return None
     if face.limit is None or face.found.worst is None:
         return None
-    worst = face.found.worst
-    cleared, best = _deepest_that_fits(face, job, worst)
-    slope = constant("blend.show_slope").value
+    without_spots = replace(face, spots=())
+    worst = max(found.worst or 0.0 for found in face.found_anywhere)
+    cleared, best = _deepest_that_fits(without_spots, job, face.found.worst)
     return Fallback(
         cleared=cleared,
         stays=worst - (best.metal if best else 0.0),
         plan=best,
-        dear=best is not None and best.seconds > constant("plan.retreat_most").value * _without_limit(face, job),
+        dear=best is not None and best.seconds > constant("plan.retreat_most").value * _without_limit(without_spots, job),
         simpler=_simpler(face, job),
-        dish=dish_radius(depth=face.limit, slope=slope),
+        dish=dish_radius(depth=face.limit, slope=steepest_rim(face)),
         dish_stays=max(0.0, worst - face.limit),
     )
 

@@ -6,7 +6,7 @@ face steps lead on from coarse to fine; a larger set is taken up with a finer to
 follow, because it only has to cover the places that are finer already.
 
 What a pass over everything meets does not depend on how wide the zones were. So between the zones and the whole face there is
-one node for every set and tool, to which a step leads that is none: nothing is done in it (`idle`).
+one node for every set and tool, and the step that leads to it stands for no work (`idle`).
 
 In order of depth alone two kinds of spots would not be worked at their best, so every set counts; of more kinds only those
 that follow from the order of depth, or there would be too many.

@@ -48,6 +48,12 @@ class Met:
         of_steps = {name: getattr(self, name)[steps] for name in ("before", "after", "on", "idle")}
         return replace(self, begins=self.begins[:, steps], **of_steps)
 
+    def by(self, step: int) -> list[tuple[int, int]]:
+        """What a step meets: which of the surfaces found (0 for all over), and the row of that one."""
+        before = int(self.before[step])
+        left_by_a_tool = [(0, before)] if before and not self.on[step] else []
+        return left_by_a_tool + [(at, 0) for at, meets in enumerate(self.meets) if meets[step]]
+
     @cached_property
     def _worked(self) -> Flags:
         """(steps,) whether a step meets what the tool before left."""

@@ -6,7 +6,7 @@ import numpy as np
 
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.step_figures import StepFigures
-from kelbrast.core.planning.face.step_marks import StepMarks, marks_of, met_by
+from kelbrast.core.planning.face.step_marks import StepMarks, marks_of
 from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.process.removal import share_done
 from kelbrast.core.process.rework import expected_repeats
@@ -170,18 +170,6 @@ def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: boo
     )
 
 
-def coarsest_to_come(figures: StepFigures, route: Route) -> list[tuple[int, float]]:
-    """The nodes of a route, each with the depth (m) of the coarsest marks that it or a later step leaves.
-
-    In places a grade may be finer than the first one over everything after it: in the order of work it comes before that."""
-    found: list[tuple[int, float]] = []
-    coarsest = 0.0
-    for node in reversed(route.nodes):
-        coarsest = max(coarsest, figures.tool_at(node).depth)
-        found.append((node, coarsest))
-    return found[::-1]
-
-
 def zone_of(figures: StepFigures, step: int) -> ZoneOfStep | None:
     """What a step works; None for all of the face."""
     node = int(figures.graph.after[step])
@@ -204,7 +192,7 @@ def zone_of(figures: StepFigures, step: int) -> ZoneOfStep | None:
 
 def _levelled(figures: StepFigures, step: int) -> str | None:
     """The kind of damage that a step takes down to the face; None where it meets none."""
-    found = [surfaces.face for surfaces, row, _ in met_by(figures, step) if row == 0]
+    found = [figures.met.found[at].face for at, row in figures.met.by(step) if row == 0]
     return next((face.found.kind for face in found if face.must_be_levelled), None)
 
 

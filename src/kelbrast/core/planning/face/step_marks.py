@@ -19,7 +19,7 @@ class MetMarks:
     Attributes:
         layer: that it asks for, m.  depth: of it, at worst, m.
         grain: of the tool that left it, m; None for what has a depth of its own.  area: where that left it, m2.
-        found: what was found; None for what a tool of the route left.
+        found: what was found; None for what a tool of the route left.  in_places: it is spots.
     """
 
     layer: float
@@ -27,6 +27,7 @@ class MetMarks:
     grain: float | None
     area: float
     found: Found | None
+    in_places: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +63,7 @@ def marks_of(figures: StepFigures, step: int, *, stood: float) -> StepMarks:
     """`stood`: depth of old marks that the steps before could not reach, m."""
     on_face, layer = figures.tool_at(int(figures.graph.after[step])), float(figures.layer[step])
     depth, likely = met_depths(figures, step)
-    stays = (stays_after(surface, row, on_face, layer, stood) for surface, row, _ in met_by(figures, step))
+    stays = (stays_after(figures.met.found[at], row, on_face, layer, stood) for at, row in figures.met.by(step))
     return StepMarks(
         before=depth,
         likely_before=likely,
@@ -76,41 +77,30 @@ def marks_of(figures: StepFigures, step: int, *, stood: float) -> StepMarks:
     )
 
 
-def met_by(figures: StepFigures, step: int) -> list[tuple[Surfaces, int, Spots | None]]:
-    """The surfaces that a step meets: of which state of the face, which node of it, and which spots they are."""
-    met, before = figures.met, int(figures.met.before[step])
-    worked: list[tuple[Surfaces, int, Spots | None]] = [(met.found[0], before, None)] if before and not met.on[step] else []
-    each = zip(met.found, met.meets, (None, *figures.face.spots), strict=True)
-    return worked + [(found, 0, spots) for found, meets, spots in each if meets[step]]
-
-
 def met_depths(figures: StepFigures, step: int) -> tuple[float, float]:
     """Depth of the deepest marks that a step meets, at worst and probably, m; its own where it only covers."""
-    pairs = met_by(figures, step)
+    pairs = [(figures.met.found[at], row) for at, row in figures.met.by(step)]
     if not pairs:
         own = figures.tool_at(int(figures.graph.after[step])).depth
         return own, own
     return (
-        max(float(surfaces.depth_worst[row]) for surfaces, row, _ in pairs),
-        max(float(surfaces.depth_likely[row]) for surfaces, row, _ in pairs),
+        max(float(surfaces.depth_worst[row]) for surfaces, row in pairs),
+        max(float(surfaces.depth_likely[row]) for surfaces, row in pairs),
     )
 
 
 def _met_marks(figures: StepFigures, step: int) -> tuple[MetMarks, ...]:
-    after, of_surface = int(figures.met.after[step]), {id(found): at for at, found in enumerate(figures.met.found)}
-    each = [
-        _met_as(figures, step, surfaces, row, float(figures.layers[of_surface[id(surfaces)]][row, after]))
-        for surfaces, row, _ in met_by(figures, step)
-    ]
+    each = [_met_as(figures, step, found, row) for found, row in figures.met.by(step)]
     return tuple(sorted(each, key=lambda met: -met.layer))
 
 
-def _met_as(figures: StepFigures, step: int, surfaces: Surfaces, row: int, layer: float) -> MetMarks:
-    depth, found = float(surfaces.depth_worst[row]), surfaces.face.found
+def _met_as(figures: StepFigures, step: int, number: int, row: int) -> MetMarks:
+    surfaces, after = figures.met.found[number], int(figures.met.after[step])
+    layer, depth, found = float(figures.layers[number][row, after]), float(surfaces.depth_worst[row]), surfaces.face.found
     if row:
         return MetMarks(layer, depth, surfaces.leaving(row).tool.grain, float(figures.area[figures.graph.before[step]]), None)
     area = float(figures.area[figures.graph.after[step]])
-    return MetMarks(layer, depth, found.after.grain if found.after else None, area, found)
+    return MetMarks(layer, depth, found.after.grain if found.after else None, area, found, in_places=number > 0)
 
 
 def marks_left_by(figures: StepFigures, step: int, layer: float) -> float:
@@ -121,10 +111,10 @@ def marks_left_by(figures: StepFigures, step: int, layer: float) -> float:
     """
     node, before = int(figures.graph.after[step]), int(figures.graph.before[step])
     tool, left = figures.tool_at(node), 0.0
-    for surfaces, row, spots in met_by(figures, step):
-        area = float(figures.area[before] if row else figures.area[node])
-        if spots is not None:
-            left += _spots_left(surfaces, spots, tool, layer)
+    for number, row in figures.met.by(step):
+        surfaces, area = figures.met.found[number], float(figures.area[before] if row else figures.area[node])
+        if number:
+            left += _spots_left(surfaces, figures.face.spots[number - 1], tool, layer)
         else:
             left += _marks_left(surfaces, row, tool, layer, area)
     return left

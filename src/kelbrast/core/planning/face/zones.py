@@ -11,7 +11,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 from kelbrast.core.surface.found import Spots
 from kelbrast.core.tooling.surfaces import Surfaces
-from kelbrast.core.validity import Places, Reals
+from kelbrast.core.validity import REL_TOL, Places, Reals
 
 _WIDTHS: Final = ("least", "small", "hand", "wide")
 
@@ -62,7 +62,7 @@ def zones_of(face: Face, kinds: Sequence[Spots], surfaces: Surfaces, depths: Seq
     """The zones of these kinds of spots for every tool; `depths`: how deep each kind probably is, m."""
     contact = np.sqrt(surfaces.toolset.patch / np.pi)
     bounds = [np.sqrt(constant(f"blend.width_{name}").si / np.pi) for name in _WIDTHS]
-    group = np.searchsorted(bounds, contact * (1 - 1e-9))
+    group = np.searchsorted(bounds, contact * (1 - REL_TOL))
     used, own = np.unique(group[1:], return_inverse=True)
     widest = np.array([contact[1:][own == at].max() for at in range(len(used))])
     own_width = np.concatenate([[0], own])

@@ -9,7 +9,7 @@ import numpy as np
 
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.face_plan import chosen_route, figures_of, wishing
+from kelbrast.core.planning.face.face_plan import chosen_route, wishing, work_out
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME
 from kelbrast.core.surface.face import Wish
@@ -95,7 +95,7 @@ class _Bench:
         everything = replace(
             job, own=replace(job.own, extras=(*job.own.extras, *(tool for tool in tools() if tool not in have)))
         )
-        figures = (figures_of(replace(face, wish=Wish()), everything) for face in job.faces)
+        figures = (work_out(replace(face, wish=Wish()), everything).figures for face in job.faces)
         self.faces: list[StepFigures] = [figure for figure in figures if figure is not None]
         self.new = {tool for face in self.faces for tool in face.surfaces.ids} - have - set(job.own.extras)
         self.base = self.totals(())

@@ -7,17 +7,17 @@ from typing import Any
 
 import numpy as np
 
+from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.job import AIMS, BENCH_SPEEDS, HABITS, HANDOVERS, Aim, BenchSpeed, HabitKey, Handover, Job
-from kelbrast.core.planning.face.face_plan import Chosen, Worked, chosen_route, figures_of, request_for, wishing
+from kelbrast.core.planning.face.face_plan import Chosen, Worked, chosen_route, request_for, wishing, work_out
 from kelbrast.core.planning.face.routes import expected_rework, step_table, with_totals
-from kelbrast.core.planning.face.step import coarsest_to_come
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
 from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, TIME, Route
 from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
 from kelbrast.core.planning.whole.together import together
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.order import turn_of
+from kelbrast.core.rules.order import coarsest_to_come, turn_of
 from kelbrast.core.surface.face import Wish
 
 
@@ -135,7 +135,8 @@ def _alike(choice: JobChoice, other: JobChoice) -> bool:
 
 
 def _faces(job: Job) -> list[StepFigures]:
-    return [figures for face in job.faces if (figures := figures_of(face, job)) is not None]
+    """Without the spots that stay, whatever the way."""
+    return [figures for face in job.faces if (figures := work_out(face, job).figures) is not None]
 
 
 def _total(job: Job, faces: Sequence[StepFigures], asked: Job) -> JobChoice:
@@ -146,11 +147,7 @@ def _total(job: Job, faces: Sequence[StepFigures], asked: Job) -> JobChoice:
         for worked in best
         if worked.figures is not None and worked.chosen.route is not None
     ]
-    set_ups = in_turn(
-        (turn_of(figures.face), coarsest, figures.tool_at(node).tool, figures.face.key, step)
-        for figures, route in routes
-        for (node, coarsest), step in zip(coarsest_to_come(figures, route), _paid(figures, route), strict=True)
-    )
+    set_ups = in_turn(step for figures, route in routes for step in _in_order(figures, route))
     saved = sum(
         saved_by_sharing(tool, uses=sum(made for made, _ in uses), washes=sum(washed for _, washed in uses))
         for tool, uses in set_ups
@@ -172,9 +169,12 @@ def _total(job: Job, faces: Sequence[StepFigures], asked: Job) -> JobChoice:
     )
 
 
-def _paid(figures: StepFigures, route: Route) -> list[tuple[bool, bool]]:
-    """Of each step, whether its tool is set up for it, and whether the part is washed before it."""
-    return [(not figures.met.on[step], figures.washed(step)) for step in route.steps]
+def _in_order(figures: StepFigures, route: Route) -> list[tuple[int, float, Tool, str, tuple[bool, bool]]]:
+    """The steps of a route for `in_turn`; told of each is whether its tool is set up for it, and the part washed before it."""
+    used, turn, face = [figures.tool_at(node) for node in route.nodes], turn_of(figures.face), figures.face.key
+    paid = [(not figures.met.on[step], figures.washed(step)) for step in route.steps]
+    coarsest = coarsest_to_come([on_face.depth for on_face in used])
+    return [(turn, most, on_face.tool, face, pays) for on_face, most, pays in zip(used, coarsest, paid, strict=True)]
 
 
 def pareto_front(figures: StepFigures, job: Job) -> ParetoFront:

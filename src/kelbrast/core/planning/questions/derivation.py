@@ -274,7 +274,7 @@ def _price(step: Step) -> Derivation:
 
 
 def _left(step: Step) -> Derivation:
-    graded = [met for met in step.marks.met if met.grain is not None]
+    graded = [met for met in step.marks.met if met.grain is not None and not met.in_places]
     terms = [Given("layer", "taken off", from_si(step.marks.layer, "um"), "um")]
     for at, met in enumerate(graded, start=1):
         number = "" if len(graded) == 1 else str(at)

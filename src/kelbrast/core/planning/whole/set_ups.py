@@ -9,7 +9,7 @@ from kelbrast.core.catalogue.machines import Machine
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.order import place_in_order, turn_of
+from kelbrast.core.rules.order import coarsest_to_come, place_in_order, turn_of
 from kelbrast.core.validity import REL_TOL
 
 Served = TypeVar("Served")
@@ -50,7 +50,9 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
     steps = (
         (turn_of(plan.face), coarsest, step.tool, plan.face.key, (plan.face.key, number, step))
         for plan in plans
-        for number, (step, coarsest) in enumerate(zip(plan.steps, _coarsest_to_come(plan), strict=True), start=1)
+        for number, (step, coarsest) in enumerate(
+            zip(plan.steps, coarsest_to_come([step.marks.after for step in plan.steps]), strict=True), start=1
+        )
     )
     set_ups = []
     for tool, uses in in_turn(steps):
@@ -59,12 +61,6 @@ def set_ups(plans: tuple[FacePlan, ...]) -> tuple[SetUp, ...]:
         made = sum(not step.goes_on for _, _, step in uses)
         set_ups.append(SetUp(tool, on_face.machine, on_face.setting.spindle, served, washes, made))
     return tuple(set_ups)
-
-
-def _coarsest_to_come(plan: FacePlan) -> list[float]:
-    """Of every step the depth (m) of the coarsest marks that it or a later one leaves."""
-    after = [step.marks.after for step in plan.steps]
-    return [max(after[at:]) for at in range(len(after))]
 
 
 def in_turn(steps: Iterable[tuple[int, float, Tool, str, Served]]) -> list[tuple[Tool, list[Served]]]:

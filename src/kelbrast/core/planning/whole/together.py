@@ -14,11 +14,10 @@ import numpy as np
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import Worked
 from kelbrast.core.planning.face.routes import other_routes, price_of_a_change, seconds_with_repeats, sharing_routes
-from kelbrast.core.planning.face.step import coarsest_to_come
 from kelbrast.core.planning.kernel.step_table import TIME, Route
 from kelbrast.core.planning.kernel.together import ChosenTogether, Cost, Option, choose_together
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.rules.order import place_in_order, turn_of
+from kelbrast.core.rules.order import coarsest_to_come, place_in_order, turn_of
 from kelbrast.core.validity import REL_TOL, Reals
 
 _SHARED_AIMS: Final = ("time", "changes")
@@ -143,8 +142,8 @@ class _Charges:
     def note(self, worked: Worked, route: Route) -> None:
         assert worked.figures is not None, "a route has figures"
         turn = turn_of(worked.face)
-        for node, coarsest in coarsest_to_come(worked.figures, route):
-            tool = worked.figures.tool_at(node).tool
+        used = [worked.figures.tool_at(node) for node in route.nodes]
+        for tool, coarsest in zip((each.tool for each in used), coarsest_to_come([each.depth for each in used]), strict=True):
             key = turn, tool.id
             place = place_in_order(turn, coarsest, tool.id)
             self._place[key] = min(place, self._place.get(key, place))
