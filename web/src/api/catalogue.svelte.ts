@@ -24,6 +24,12 @@ class Choices {
     return grades.filter((one) => one.grade.startsWith('P')).map((one) => ({ id: one.grade, label: one.grade }));
   }
 
+  /** The grades of paper, and this one where it is none of them. */
+  papersWith(grade: string | null | undefined): { id: string; label: string }[] {
+    const { papers } = this;
+    return grade && !papers.some((one) => one.id === grade) ? [...papers, { id: grade, label: grade }] : papers;
+  }
+
   finish(id: string) {
     return this.all?.finishes.find((finish) => finish.id === id);
   }

@@ -174,8 +174,8 @@ def _face_text(face: FacePlanFile) -> str:
 
 def _left(left: SpotsLeftFile) -> str:
     costs = f"taking that out costs {figures(left.least_um)} µm, and {figures(left.may_um)} may come off"
-    dish = f"a dish of {figures(left.dish_radius_mm)} mm radius"
-    return f"Left as found: {left.spots}; {costs}. Fill it, accept it, or leave {dish}."
+    dish = f"Fill it, accept it, or leave a dish of {figures(left.dish_radius_mm)} mm radius"
+    return f"Left as found: {left.spots}; {costs}. {dish if left.may_um > 0 else 'Fill it or accept it'}."
 
 
 def _instead(face: FacePlanFile) -> list[str]:

@@ -3,10 +3,11 @@
   import X from '@lucide/svelte/icons/x';
   import { choices } from '../../api/catalogue.svelte';
   import type { PartPhoto, Spots } from '../../api/client';
+  import { rangeOf, withLikely, withWorst } from '../../api/depth';
   import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import TextField from '../../ui/TextField.svelte';
-  import { shown } from '../../units/shown.svelte';
+  import { sizeOfEach } from '../../units/spots';
   import type { PartOnPhoto } from './photo.svelte';
 
   let { part, photo }: { part: PartOnPhoto; photo: PartPhoto } = $props();
@@ -15,15 +16,6 @@
   const loose = $derived(marks.map((_, at) => at).filter((at) => !told.has(at)));
   const word = (at: number) =>
     choices.all?.damages.find((one) => one.id === marks[at]?.damage)?.label ?? marks[at]?.damage ?? '';
-
-  function size(spots: Spots): string {
-    return spots.area_cm2
-      ? `${shown.say(spots.area_cm2, 'area')} each`
-      : `${shown.bare(spots.length_mm ?? 0, 'length')} × ${shown.say(spots.width_mm ?? 0, 'length')}`;
-  }
-
-  const likely = ({ depth_um }: Spots) => (typeof depth_um === 'number' ? depth_um : depth_um?.likely);
-  const worst = ({ depth_um }: Spots) => (typeof depth_um === 'number' ? depth_um : depth_um?.worst);
 
   function putInto(value: string) {
     if (value === '') return;
@@ -51,35 +43,29 @@
 {/snippet}
 
 {#each part.kinds as { spots, face, marks: mine } (face.id + spots.id)}
+  {@const change = (change: Partial<Spots>) => void part.changeSpots(face.id ?? '', spots.id ?? '', change)}
+  {@const judge = (depth_um: Spots['depth_um']) => change({ after: undefined, depth_um })}
   <section class="grid gap-1.5 rounded-lg border border-(--line) bg-(--raised) p-2.5" aria-label="Spots: {spots.name}">
     <TextField
-      label="{mine.length} on {face.name}, {size(spots)}"
+      label="{mine.length} on {face.name}, {sizeOfEach(spots)} each"
       value={spots.name}
       complaint={(name) => (name.trim() ? null : 'It needs a name')}
-      onchange={(name) => void part.changeSpots(face.id ?? '', spots.id ?? '', { name })}
+      onchange={(name) => change({ name })}
     />
     <div class="grid grid-cols-2 gap-2">
       <NumberField
         label="Likely depth"
         lazy
-        value={likely(spots)}
+        value={rangeOf(spots.depth_um)?.likely}
         quantity="depth"
-        onchange={(um) =>
-          void part.changeSpots(face.id ?? '', spots.id ?? '', {
-            after: undefined,
-            depth_um: { likely: um, worst: Math.max(um, worst(spots) ?? um) },
-          })}
+        onchange={(um) => judge(withLikely(spots.depth_um, um))}
       />
       <NumberField
         label="At worst"
         lazy
-        value={worst(spots)}
+        value={rangeOf(spots.depth_um)?.worst}
         quantity="depth"
-        onchange={(um) =>
-          void part.changeSpots(face.id ?? '', spots.id ?? '', {
-            after: undefined,
-            depth_um: { likely: Math.min(um, likely(spots) ?? um), worst: um },
-          })}
+        onchange={(um) => judge(withWorst(spots.depth_um, um))}
       />
     </div>
     <ul aria-label="Marks of {spots.name}">

@@ -91,6 +91,12 @@
   ]);
 </script>
 
+{#snippet dots(points: number[][], width: number, share: number)}
+  {#each points as [x, y], n (n)}
+    <circle cx={x} cy={y} r={width / share} fill="#fff" stroke="#22262b" stroke-width={width / 400} />
+  {/each}
+{/snippet}
+
 <svelte:head><title>Photo of {part.kept?.job.title ?? 'a part'} – Kelbrast</title></svelte:head>
 
 <div class="flex min-h-0 flex-1 flex-col gap-3 px-4.5 py-3">
@@ -179,16 +185,7 @@
               {/if}
               {#if part.tool === 'move'}
                 {#each [...(part.drawn.marks ?? []), ...(part.drawn.outlines ?? [])] as one, n (n)}
-                  {#each one.points as [x, y], nth (nth)}
-                    <circle
-                      cx={x}
-                      cy={y}
-                      r={photo.width / 120}
-                      fill="#fff"
-                      stroke="#22262b"
-                      stroke-width={photo.width / 400}
-                    />
-                  {/each}
+                  {@render dots(one.points, photo.width, 120)}
                 {/each}
               {/if}
               {#if part.tool === 'anchors'}
@@ -204,16 +201,7 @@
                 {/each}
               {/if}
               <polyline points={part.points.join(' ')} fill="none" stroke="#fff" stroke-width={photo.width / 250} />
-              {#each part.points as [x, y], n (n)}
-                <circle
-                  cx={x}
-                  cy={y}
-                  r={photo.width / 140}
-                  fill="#fff"
-                  stroke="#22262b"
-                  stroke-width={photo.width / 400}
-                />
-              {/each}
+              {@render dots(part.points, photo.width, 140)}
               {#if cursor}
                 <path
                   d="M{cursor[0] - photo.width / 40} {cursor[1]}h{photo.width / 20}M{cursor[0]} {cursor[1] -

@@ -1,32 +1,26 @@
 <!-- How deep: a guess with its worst case, or what one can tell by eye and fingernail. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
+  import { rangeOf, withLikely, withWorst } from '../../api/depth';
   import Choice from '../../ui/Choice.svelte';
   import LogSlider from '../../ui/LogSlider.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
 
-  type Depth = number | { likely: number; worst: number };
   interface Props {
-    depth: Depth;
+    depth: number | { likely: number; worst: number };
     /** What is wrong with a key below the depth, in words; the depth itself by an empty key. */
     faultsOf: (key: string) => string[];
     onchange: (depth: { likely: number; worst: number }) => void;
   }
   let { depth: given, faultsOf, onchange }: Props = $props();
-  const depth = $derived(typeof given === 'number' ? { likely: given, worst: given } : given);
+  const depth = $derived(rangeOf(given));
   const feel = $derived(
     choices.all?.feels.find((one) => one.likely_um === depth.likely && one.worst_um === depth.worst),
   );
 
-  /** The worst cannot be less than the likely, so moving one past the other takes it along. */
-  function likely(value: number) {
-    onchange({ likely: value, worst: Math.max(value, depth.worst) });
-  }
-
-  function worst(value: number) {
-    onchange({ likely: Math.min(value, depth.likely), worst: value });
-  }
+  const likely = (value: number) => onchange(withLikely(given, value));
+  const worst = (value: number) => onchange(withWorst(given, value));
 </script>
 
 <div class="grid grid-cols-2 gap-2">

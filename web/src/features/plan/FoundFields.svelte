@@ -18,11 +18,6 @@
   let naming = $state(false);
   const found = $derived(face.found);
   const known = $derived<Known>(found.as_wanted ? 'wanted' : found.after ? 'after' : 'depth');
-  const options = $derived(
-    found.after && !choices.papers.some((one) => one.id === found.after)
-      ? [...choices.papers, { id: found.after, label: found.after }]
-      : choices.papers,
-  );
   const GUESS = { likely: 20, worst: 30 };
 
   function change(change: Partial<Found>) {
@@ -63,7 +58,12 @@
     <button class="font-semibold underline" onclick={() => (measuring = true)}>From a measured profile</button>
   </p>
   {#if known === 'after' && found.after}
-    <Choice label="Paper grade" value={found.after} {options} onchange={(after) => change({ after })} />
+    <Choice
+      label="Paper grade"
+      value={found.after}
+      options={choices.papersWith(found.after)}
+      onchange={(after) => change({ after })}
+    />
   {:else if known === 'depth' && found.depth_um}
     <DepthFields
       depth={found.depth_um}

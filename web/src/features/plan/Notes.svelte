@@ -42,10 +42,9 @@
       Left as found: <b>{left.spots}</b>. Taking that out costs {shown.say(left.least_um, 'depth')}, and {shown.say(
         left.may_um,
         'depth',
-      )} may come off. Fill it, accept it, or leave a dish of {shown.say(left.dish_radius_mm, 'length')} radius with {shown.say(
-        left.dish_stays_um,
-        'depth',
-      )} of it still there.
+      )} may come off. {left.may_um > 0
+        ? `Fill it, accept it, or leave a dish of ${shown.say(left.dish_radius_mm, 'length')} radius with ${shown.say(left.dish_stays_um, 'depth')} of it still there.`
+        : 'Fill it or accept it.'}
     </p>
   {/each}
   {#each [plan?.end_note, plan?.limit_note].filter((one) => !!one) as note (note.code)}

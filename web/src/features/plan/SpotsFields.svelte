@@ -1,6 +1,8 @@
 <!-- Anything deeper, in some places? What, how many, how large, how deep. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
+  import { spotsAs } from '../../api/damage';
+  import { rangeOf } from '../../api/depth';
   import { p } from '../../app/router';
   import type { Face, Spots } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
@@ -9,6 +11,7 @@
   import Term from '../../ui/Term.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { shown } from '../../units/shown.svelte';
+  import { sizeOfEach } from '../../units/spots';
   import DepthFields from './DepthFields.svelte';
   import type { JobDraft } from './draft.svelte';
   import { sideOf } from '../../charts/sketch';
@@ -28,17 +31,8 @@
   }
 
   function add() {
-    const name = draft.freeSpots('Spots');
-    const id = draft.addSpots({
-      name,
-      kind: 'scratches',
-      count: 1,
-      drawn: false,
-      length_mm: 50,
-      width_mm: 2,
-      depth_um: { likely: 60, worst: 80 },
-    });
-    opened = id;
+    const usual = choices.all?.damages.find((one) => one.id === 'gouges');
+    if (usual) opened = draft.addSpots(spotsAs(usual, draft.freeSpots(usual.label)));
   }
 
   function complaint(spots: Spots, name: string): string | null {
@@ -46,16 +40,9 @@
     return all.some((one) => one !== spots && one.name === name) ? 'Other spots here have this name' : null;
   }
 
-  function size(spots: Spots): string {
-    return spots.area_cm2
-      ? shown.say(spots.area_cm2, 'area')
-      : `${shown.bare(spots.length_mm ?? 0, 'length')} × ${shown.say(spots.width_mm ?? 0, 'length')}`;
-  }
-
   function depth(spots: Spots): string {
-    const { depth_um } = spots;
-    if (!depth_um) return `left by ${spots.after}`;
-    return shown.say(typeof depth_um === 'number' ? depth_um : depth_um.likely, 'depth');
+    const range = rangeOf(spots.depth_um);
+    return range ? shown.say(range.likely, 'depth') : `left by ${spots.after}`;
   }
 </script>
 
@@ -74,7 +61,7 @@
       <summary class="cursor-pointer px-3 py-2">
         <b>{spots.name}</b>
         <span class="small dim num"
-          >{(spots.count ?? 1) > 1 ? `${spots.count} × ` : ''}{size(spots)}, {depth(spots)}</span
+          >{(spots.count ?? 1) > 1 ? `${spots.count} × ` : ''}{sizeOfEach(spots)}, {depth(spots)}</span
         >
       </summary>
       <div class="grid gap-1.5 px-3 pb-3">
@@ -160,6 +147,13 @@
             depth={spots.depth_um}
             faultsOf={(key) => faults(key ? `depth_um.${key}` : 'depth_um')}
             onchange={(depth_um) => change(spots, { depth_um })}
+          />
+        {:else if spots.after}
+          <Choice
+            label="Paper grade"
+            value={spots.after}
+            options={choices.papersWith(spots.after)}
+            onchange={(after) => change(spots, { after })}
           />
         {/if}
         {#if !spots.drawn}<button class="small dim justify-self-start underline" onclick={() => remove(spots)}
