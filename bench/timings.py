@@ -64,7 +64,7 @@ def planning() -> list[Row]:
     table = step_table(graph, search)
     outside = networkx.DiGraph()
     taken = np.flatnonzero(table.steps)
-    outside.add_weighted_edges_from(zip(table.before[taken], table.after[taken], graph.values[TIME, taken], strict=True))
+    outside.add_weighted_edges_from(zip(table.before[taken], table.after[taken], table.values[TIME, taken], strict=True))
     outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(table.ends))
     theirs = median_ms(lambda: networkx.dijkstra_path(outside, 0, "done"))
     ours, ours_limited = median_ms(lambda: best_route(graph, search)), median_ms(lambda: best_route(graph, limited))

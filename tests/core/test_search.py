@@ -1,5 +1,6 @@
 """The search is exact: brute force on small racks, and the promises that must always hold."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -28,10 +29,11 @@ limits = st.one_of(st.none(), st.floats(1, 600))
 
 def brute_force(graph: StepFigures, search: RouteRequest) -> float | None:
     """The least of the aim, with the repeats to expect of every step and the risk of the end, over every route."""
-    return min((weighed(graph, search, route) for route in every_route(step_table(graph, search))), default=None)
+    table = step_table(graph, search)
+    return min((weighed(graph, search, table.origins[list(route)].tolist()) for route in every_route(table)), default=None)
 
 
-def weighed(graph: StepFigures, search: RouteRequest, steps: tuple[int, ...]) -> float:
+def weighed(graph: StepFigures, search: RouteRequest, steps: Sequence[int]) -> float:
     aim, repeats = CRITERIA.index(search.objective), graph.repeats(search.habit, search.handover)
     last = graph.graph.after[steps[-1]] if steps else 0
     return sum(float(graph.values[aim, step] * (1 + repeats[step])) for step in steps) + float(graph.stop[aim, last])

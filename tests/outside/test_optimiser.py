@@ -40,7 +40,7 @@ def test_the_starter_rack_against_networkx(stuff: str) -> None:
     table = step_table(graph, RouteRequest())
     outside = networkx.DiGraph()
     taken = np.flatnonzero(table.steps)
-    outside.add_weighted_edges_from(zip(table.before[taken], table.after[taken], graph.values[TIME, taken], strict=True))
+    outside.add_weighted_edges_from(zip(table.before[taken], table.after[taken], table.values[TIME, taken], strict=True))
     outside.add_weighted_edges_from((int(end), "done", 0.0) for end in np.flatnonzero(table.ends))
     route = best_route(graph, RouteRequest())
     assert route is not None

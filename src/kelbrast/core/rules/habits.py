@@ -105,15 +105,15 @@ SCHOOLS: Final[Mapping[str, Callable[[Surfaces], Reals]]] = {"fine-paper": fine_
 
 
 def repeats(surfaces: Surfaces, beyond: Reals, handover: str) -> Reals:
-    """(n, n) how often each step is expected to be repeated by a habit and the school of where the wheel starts.
+    """(rows, n) how often each step is expected to be repeated by a habit and the school of where the wheel starts.
 
     Args:
-        beyond: (n, n) how many times as far each step goes as the habit allows (`excess`).
+        beyond: (n, n) how many times as far each step goes as the habit allows (`excess`), or the first rows of it.
     """
     expected = expected_repeats(beyond)
     expected[0] = expected_repeats(beyond[0], first=True)
     if handover in SCHOOLS:
-        expected = expected + expected_repeats(SCHOOLS[handover](surfaces))
+        expected = expected + expected_repeats(SCHOOLS[handover](surfaces)[: len(beyond)])
     return expected
 
 

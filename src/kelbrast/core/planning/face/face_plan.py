@@ -256,10 +256,16 @@ def request_for(face: Face, job: Job) -> RouteRequest:
     return RouteRequest(job.aim, face.may_come_off, job.habit, lifted, job.handover, face.wish)
 
 
+def wished_route(figures: StepFigures, job: Job) -> Route | None:
+    """The best route that keeps the wish of the face; None when no route does."""
+    request = request_for(figures.face, job)
+    return best_route(figures, request) if request.wish.route else sensible_route(figures, request)
+
+
 def chosen_route(figures: StepFigures, job: Job) -> Chosen:
     """The best route that keeps the wish, or the best without it; and what was given up."""
     request = request_for(figures.face, job)
-    route = best_route(figures, request) if request.wish.route else sensible_route(figures, request)
+    route = wished_route(figures, job)
     if route is not None and figures.uses_zones(route):
         return _of_places(figures, request, route)
     if route is not None or request.wish.empty:
@@ -288,14 +294,15 @@ def _beyond_habit(figures: StepFigures, request: RouteRequest, route: Route | No
     """Said where a step goes so far that it is more likely repeated than not: nothing on the rack is better all the same."""
     if route is None or not route.steps or request.wish.route:
         return None
-    expected, over = figures.repeats(request.habit, request.handover), figures.beyond(request.habit)
+    expected = figures.repeats(request.habit, request.handover)
     furthest = max(route.steps, key=lambda step: float(expected[step]))
     if chance_of_repeat(float(expected[furthest])) <= 0.5:
         return None
     habit, school = HABITS[request.habit].lower(), HANDOVERS[request.handover].lower()
-    if over[furthest] <= 1 + REL_TOL:
+    over = float(figures.beyond(request.habit, [furthest])[0])
+    if over <= 1 + REL_TOL:
         return sentence("habit.school", school=school)
-    return sentence("habit.far", habit=habit, times=f"{over[furthest]:.2g}")
+    return sentence("habit.far", habit=habit, times=f"{over:.2g}")
 
 
 def _rework(figures: StepFigures, chosen: Chosen) -> float:

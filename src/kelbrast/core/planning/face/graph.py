@@ -46,9 +46,29 @@ class Graph:
     after: Places
     idle: Flags
 
+    def on_a_way(self, steps: Flags, ends: Flags) -> Flags:
+        """(steps,) which of these steps lie on some way from the face as found to one of the ends, (n,)."""
+        taken = np.flatnonzero(steps)
+        before, after = self.before[taken], self.after[taken]
+        from_found, to_end = np.arange(len(ends)) == 0, ends.copy()
+        _spread(from_found, before, after)
+        _spread(to_end, after, before)
+        lies: Flags = np.zeros(len(steps), dtype=bool)
+        lies[taken] = from_found[before] & to_end[after]
+        return lies
+
     def only(self, steps: Flags) -> "Graph":
         """The same states with these of the steps."""
         return replace(self, before=self.before[steps], after=self.after[steps], idle=self.idle[steps])
+
+
+def _spread(nodes: Flags, here: Places, there: Places) -> None:
+    """Mark, in place, the nodes that steps lead to from those that are marked."""
+    while True:
+        led_to = there[nodes[here] & ~nodes[there]]
+        if len(led_to) == 0:
+            return
+        nodes[led_to] = True
 
 
 def graph_of(finer: Flags, fits_whole: Flags, fits_places: Flags, zones: Zones | None) -> Graph:

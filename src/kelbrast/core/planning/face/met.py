@@ -70,9 +70,14 @@ class Met:
         """For each of the surfaces found: the steps that meet it, and the surfaces that they leave."""
         return [(steps := np.flatnonzero(meets), self.after[steps]) for meets in self.meets]
 
+    def between(self, values: Reals) -> Reals:
+        """(steps,) of an (n, n) array the value from the surface before to the one after."""
+        return np.asarray(values.ravel().take(self._places))
+
     def most(self, values: Sequence[Reals]) -> Reals:
-        """(steps,) the largest of what a step meets, 0 for nothing; `values`: an (n, n) array for each surface found."""
-        most = np.where(self._worked, values[0].ravel().take(self._places), 0.0)
+        """(steps,) the largest of what a step meets, 0 for nothing; `values`: an (n, n) array for each surface found; of the
+        spots the first row is enough."""
+        most = np.where(self._worked, self.between(values[0]), 0.0)
         for value, (steps, after) in zip(values, self._begun, strict=True):
             most[steps] = np.maximum(most[steps], value[0].take(after))
         return most
@@ -119,40 +124,57 @@ def cuts(met: Met, graph: Graph, zones: Zones | None, area: Reals, layers: Seque
     spots that it takes up are dug out with a rim. A pass over everything clears the deepest that it meets anywhere, except for
     metal that stands proud, which is only in its places.
     """
-    face, after, begun = met.found[0].face, met.after, met.begins[0]
-    own = met.found[0].depth_worst[after]
-    worked = np.where((met.before > 0) & ~met.on, layers[0][met.before, after], np.where(met.before > 0, own, 0.0))
-    before, now = np.where(met.before > 0, area[graph.before], 0.0), area[graph.after]
-    zone = ~graph.whole[graph.after]
-    first = own if met.done else _first_volume(met.found[0], layers[0][0])[after] / now
-    deepest = worked
-    for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
-        if not found.face.stands_proud:
-            deepest = np.where(begins, np.maximum(deepest, layer[0, after]), deepest)
+    after, begun, worked_before = met.after, met.begins[0], met.before > 0
+    own = met.found[0].depth_worst.take(after)
+    worked = met.between(layers[0])
+    worked[met.on] = own[met.on]
+    worked[~worked_before] = 0.0
+    before, now = np.where(worked_before, area.take(graph.before), 0.0), area.take(graph.after)
+    zone = ~graph.whole.take(graph.after)
     slabs = [
         (worked, np.where(begun, 0.0, before)),
         (own, np.where(begun, 0.0, np.maximum(now - before, 0.0))),
-        (np.maximum(first, deepest), np.where(begun, now, 0.0)),
+        (_met_all_over(met, layers, worked, now), np.where(begun, now, 0.0)),
     ]
-    for at, (spots, layer, begins, found) in enumerate(zip(face.spots, layers[1:], met.begins[1:], met.found[1:], strict=True)):
-        more = begins & (zone | found.face.stands_proud)
-        dug = zones.dug[at, after] if zones is not None else np.minimum(spots.area, face.area)
-        slabs.append((np.maximum(layer[0, after] - own, 0.0), np.where(more, dug, 0.0)))
+    for at, (spots, found) in enumerate(zip(met.found[0].face.spots, met.found[1:], strict=True)):
+        steps = np.flatnonzero(met.begins[at + 1] & (zone | found.face.stands_proud))
+        thickness, over = np.zeros(len(after)), np.zeros(len(after))
+        thickness[steps] = np.maximum(layers[at + 1][0, after[steps]] - own[steps], 0.0)
+        over[steps] = zones.dug[at, after[steps]] if zones is not None else np.minimum(spots.area, met.found[0].face.area)
+        slabs.append((thickness, over))
     return tuple(slabs)
+
+
+def _met_all_over(met: Met, layers: Sequence[Reals], worked: Reals, now: Reals) -> Reals:
+    """(steps,) m that a step takes off all of the face where it meets it as found; 0 for a step that meets none of it."""
+    thickness = np.zeros(len(met.after))
+    steps = np.flatnonzero(met.begins[0])
+    after = met.after[steps]
+    own = met.found[0].depth_worst[after]
+    deepest = np.maximum(worked[steps], own if met.done else _first_volume(met.found[0], layers[0][0])[after] / now[steps])
+    for layer, begins, found in zip(layers[1:], met.begins[1:], met.found[1:], strict=True):
+        if not found.face.stands_proud:
+            deepest = np.where(begins[steps], np.maximum(deepest, layer[0, after]), deepest)
+    thickness[steps] = deepest
+    return thickness
 
 
 def tail_metal(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
     """(steps,) m that each takes off where it was worked before; all of the layer where that was nowhere, or is everywhere."""
-    own = met.found[0].depth_worst[met.after]
-    again = np.where(met.on, own, layers[0][met.before, met.after])
-    in_zones = (graph.before > 0) & ~graph.whole[graph.after]
+    again = met.between(layers[0])
+    again[met.on] = met.found[0].depth_worst[met.after[met.on]]
+    in_zones = (graph.before > 0) & ~graph.whole.take(graph.after)
     return np.where(in_zones, again, layer)
 
 
 def off_places(met: Met, graph: Graph, layers: Sequence[Reals], layer: Reals) -> Reals:
-    zone = ~graph.whole[graph.after]
-    each = [layer, *(np.where(zone, of_spots[0, met.after], layer) for of_spots in layers[1:])]
-    return np.where(met.begins, np.array(each), -np.inf)
+    """(found, steps) m that each of the surfaces found loses by the step that takes it up; minus infinity by any other."""
+    zone = ~graph.whole.take(graph.after)
+    off = np.full(met.begins.shape, -np.inf)
+    for at, (lost, begins) in enumerate(zip(off, met.begins, strict=True)):
+        steps = np.flatnonzero(begins)
+        lost[steps] = np.where(zone[steps] & (at > 0), layers[at][0, met.after[steps]], layer[steps])
+    return off
 
 
 def _first_volume(surfaces: Surfaces, layer: Reals) -> Reals:

@@ -47,21 +47,32 @@ class RouteRequest:
 def step_table(figures: StepFigures, request: RouteRequest) -> StepTable:
     """The steps that the wish leaves, with the expected repeats in their time and cost. Metal and changes count once: metal for
     its limit, changes for what is shared."""
-    steps, ends = _allowed_steps(figures, request), _allowed_ends(figures, request)
+    wish = request.wish
+    if wish.route:
+        return _exactly(_priced(figures, request, _between(figures, wish.route)), figures, wish.route)
+    before_wishes = replace(request, objective="time", wish=Wish())
+    if before_wishes not in figures.tables:
+        figures.tables[before_wishes] = _priced(figures, request, True)
+    return narrowed(figures.tables[before_wishes], figures, wish)
+
+
+def _priced(figures: StepFigures, request: RouteRequest, among: Flags | bool) -> StepTable:
+    """The steps among these that no rule forbids, with the expected repeats."""
+    steps, ends = _allowed_steps(figures, request) & among, _allowed_ends(figures, request)
     stop = figures.stop.copy()
     stop[METAL] = 0.0
     limit = request.binding_limit
     room = None if np.isinf(limit) else limit - figures.lost
     table = StepTable(figures.graph.before, figures.graph.after, figures.values, steps, ends, room, stop)
-    if figures.face.spots and not steps.all():
+    if not steps.all():
         table = only_taken(table)
-    expected = figures.repeats(request.habit, request.handover)[_origin(table)]
+    expected = figures.repeats(request.habit, request.handover)[table.origins]
     if expected.any():
         values = table.values.copy()
         values[TIME] *= 1 + expected
         values[COST] *= 1 + expected
         table = replace(table, values=values)
-    return narrowed(table, figures, request.wish)
+    return table
 
 
 def surfaces_in_reach(figures: StepFigures, request: RouteRequest) -> Flags:
@@ -159,7 +170,7 @@ def _by_price_of_a_change(table: StepTable) -> Iterator[Route]:
 
 def _sharing(figures: StepFigures, table: StepTable, tools: Collection[str]) -> StepTable:
     """The table where these tools are set up for another face already: without their set-ups, washes and changes."""
-    values, steps = table.values.copy(), _origin(table)
+    values, steps = table.values.copy(), table.origins
     there = np.array([on_face is not None and on_face.tool.id in tools for on_face in figures.tools_at])
     ready = there[figures.graph.after[steps]] & ~figures.met.on[steps]
     setup = np.array([on_face.tool.carrier.stock.setup if on_face else 0.0 for on_face in figures.tools_at])
@@ -167,11 +178,6 @@ def _sharing(figures: StepFigures, table: StepTable, tools: Collection[str]) -> 
     values[TIME, ready & (figures.graph.before[steps] > 0)] -= constant("work.wash").si
     values[CHANGES, ready] = 0.0
     return replace(table, values=values)
-
-
-def _origin(table: StepTable) -> Places:
-    """(steps,) the step of the figures that each is."""
-    return np.arange(len(table.before)) if table.origin is None else table.origin
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,7 +198,7 @@ def _goal(figures: StepFigures, request: RouteRequest, table: StepTable) -> _Goa
     """The objective with the expected repeats of every step and the risk of every end."""
     row, steps = CRITERIA.index(request.objective), table.values[CRITERIA.index(request.objective)]
     if row in (METAL, CHANGES):
-        steps = steps * (1 + figures.repeats(request.habit, request.handover)[_origin(table)])
+        steps = steps * (1 + figures.repeats(request.habit, request.handover)[table.origins])
     return _Goal(steps, np.tile(figures.stop[row], len(table.ends) // len(figures.graph.row)))
 
 
@@ -217,7 +223,7 @@ def _weighed(table: StepTable, goal: _Goal) -> Route | None:
 
 def with_totals(figures: StepFigures, table: StepTable, route: Route) -> Route:
     """The route by the nodes and steps of the figures, with the totals of its work, without repeats."""
-    steps = tuple(step for step in _origin(table)[list(route.steps)].tolist() if not figures.graph.idle[step])
+    steps = tuple(step for step in table.origins[list(route.steps)].tolist() if not figures.graph.idle[step])
     totals = np.array([sum(float(figures.values[row, step]) for step in steps) for row in range(len(CRITERIA))])
     return replace(route, nodes=tuple(figures.graph.after[list(steps)].tolist()), steps=steps, totals=totals)
 
@@ -230,6 +236,13 @@ def _allowed_steps(figures: StepFigures, request: RouteRequest) -> Flags:
     return allowed
 
 
+def _between(figures: StepFigures, tools: Collection[str]) -> Flags:
+    """(steps,) which steps lead from the face as found or one of these tools to another of them."""
+    theirs = np.isin(_ids_at(figures), ["", *tools])
+    between: Flags = theirs[figures.graph.before] & theirs[figures.graph.after]
+    return between
+
+
 def _allowed_ends(figures: StepFigures, request: RouteRequest) -> Flags:
     held = [may_end for refusal, may_end in figures.may_end.items() if refusal is None or refusal not in request.lifted]
     ends: Flags = np.logical_and.reduce(held)
@@ -240,27 +253,32 @@ def narrowed(table: StepTable, figures: StepFigures, wish: Wish) -> StepTable:
     """The steps and ends of a graph that keep a wish. A tool that is not there at all leaves no route."""
     if wish.empty:
         return table
-    ids = np.array(["" if on_face is None else on_face.tool.id for on_face in figures.tools_at])
-    after = ids[table.after]
-    if wish.route:
-        return _exactly(table, figures, ids, wish.route)
-    steps = table.steps & ~np.isin(after, wish.leave_out)
+    ids = _ids_at(figures)
+    steps = table.steps
+    if wish.leave_out:
+        steps = steps & ~np.isin(ids, wish.leave_out)[table.after]
     if wish.start:
-        steps &= (table.before > 0) | (after == wish.start)
+        steps = steps & ((table.before > 0) | (ids == wish.start)[table.after])
     table = replace(table, steps=steps)
     for tool in wish.lock:
         table = through(table, np.tile(ids == tool, len(table.ends) // len(ids)))
     return table
 
 
-def _exactly(table: StepTable, figures: StepFigures, ids: Texts, route: tuple[str, ...]) -> StepTable:
+def _ids_at(figures: StepFigures) -> Texts:
+    """(n,) the tool of each node, empty for the face as found."""
+    return np.array(["" if on_face is None else on_face.tool.id for on_face in figures.tools_at])
+
+
+def _exactly(table: StepTable, figures: StepFigures, route: tuple[str, ...]) -> StepTable:
     """The table of the routes with exactly these tools in this order: the graph once for every place in it, so that a step
     leads to the next, or stays where its tool goes on over more of the face."""
+    ids = _ids_at(figures)
     count, after = len(ids), ids[table.after]
     steps: list[Places] = []
     before: list[Places] = []
     there: list[Places] = []
-    on, idle = (flags[_origin(table)] for flags in (figures.met.on, figures.graph.idle))
+    on, idle = (flags[table.origins] for flags in (figures.met.on, figures.graph.idle))
     for place in range(len(route) + 1):
         going_on = table.steps & (on | idle) & (after == route[place - 1]) if place else np.zeros_like(on)
         leading = table.steps & ~(on | idle) & (after == route[place]) if place < len(route) else np.zeros_like(on)
@@ -277,5 +295,5 @@ def _exactly(table: StepTable, figures: StepFigures, ids: Texts, route: tuple[st
         ends=np.concatenate([np.zeros(len(route) * count, dtype=bool), table.ends]),
         room=None if table.room is None else table.room[origin],
         stop=None if table.stop is None else np.tile(table.stop, len(route) + 1),
-        origin=_origin(table)[origin],
+        origin=table.origins[origin],
     )

@@ -121,7 +121,7 @@ class Step:
 def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
     """The steps of a route."""
     steps: list[Step] = []
-    repeats = expected_repeats(np.array([figures.beyond("double-up")[step] for step in route.steps]))
+    repeats = expected_repeats(figures.beyond("double-up", route.steps))
     for number, at in enumerate(route.steps):
         stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(repeats[number] > 1)
         steps.append(_step(figures, at, stood=stood, last=number == len(route.steps) - 1, leaps=leaps))

@@ -7,7 +7,7 @@ them, and a rule that forbids it on one of them forbids it.
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -16,7 +16,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.graph import LEFT, Graph, graph_of
 from kelbrast.core.planning.face.met import Met, cuts, down, layers_of, met_by_steps, off_places, tail_metal
 from kelbrast.core.planning.face.zones import Zones, may_be_zoned, zones_of
-from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route
+from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route, StepTable
 from kelbrast.core.process.heat import rest, work_until_hot
 from kelbrast.core.process.removal import cutting
 from kelbrast.core.rack.offer import OwnTool
@@ -95,6 +95,7 @@ class StepFigures:
         stop: (4, n) what ending there risks: that grade again, several times, by the odds of missing the band.
         may_end: (n,) by refusal, where a route may end; under None what is never lifted.
         own: by tool, the items of the shop's rack.
+        tables: the tables of what was asked of these steps, to be asked again.
     """
 
     surfaces: Surfaces
@@ -124,15 +125,13 @@ class StepFigures:
     outside: Reals
     stop: Reals
     own: dict[str, OwnTool]
+    tables: dict[Hashable, StepTable] = field(default_factory=dict, compare=False)
     _excess: dict[str, list[Reals]] = field(default_factory=dict, compare=False)
-    _beyond: dict[str, Reals] = field(default_factory=dict, compare=False)
     _repeats: dict[tuple[str, str], Reals] = field(default_factory=dict, compare=False)
 
-    def beyond(self, habit: str) -> Reals:
-        """(steps,) how many times as far each step goes as a habit allows; worked out once, as no wish changes it."""
-        if habit not in self._beyond:
-            self._beyond[habit] = self.met.most(self._excesses(habit))
-        return self._beyond[habit]
+    def beyond(self, habit: str, steps: Sequence[int]) -> Reals:
+        """How many times as far each of these steps goes as a habit allows."""
+        return self.met.only(np.array(steps, dtype=np.intp)).most(self._excesses(habit))
 
     def repeats(self, habit: str, handover: str) -> Reals:
         """(steps,) how often each step is expected to be repeated by a habit and a school; worked out once."""
@@ -144,9 +143,10 @@ class StepFigures:
         return self._repeats[key]
 
     def _excesses(self, habit: str) -> list[Reals]:
-        """For each of the surfaces found, (n, n) how many times as far a step goes as the habit allows."""
+        """How many times as far a step goes as the habit allows: (n, n) on the face, (1, n) for each kind of its spots."""
         if habit not in self._excess:
-            self._excess[habit] = [excess(found, habit) for found in self.met.found]
+            rows = self.surfaces.count
+            self._excess[habit] = [excess(found, habit)[: 1 if at else rows] for at, found in enumerate(self.met.found)]
         return self._excess[habit]
 
     def tool_at(self, node: int) -> ToolOnFace:
@@ -222,23 +222,25 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
     graph = graph_of(COARSE_TO_FINE.mask(surfaces), place_in_wide > 0, in_places, zones)
     met = met_by_steps(graph, found, done)
     forbids = _forbidden(met, graph, (near, within), (wide, context))
+    ends_at = _ends(may_end, graph, surfaces, done)
     if not for_any_wish:
-        may = ~np.logical_or.reduce(list(forbids.values()))
+        allowed = ~np.logical_or.reduce(list(forbids.values()))
+        may = graph.on_a_way(allowed, np.logical_and.reduce(list(ends_at.values())))
         graph, met, forbids = graph.only(may), met.only(may), {}
     columns = _Columns(near, wide, graph.row, place_in_wide[graph.row], graph.whole)
     banded = _banded(face, graph, zones, done)
     area = _areas(face, graph, zones, banded)
     layers = [layers_of(each, each.depth_worst, ends) for each in found]
     likely_layers = [layers_of(each, each.depth_likely, ends) for each in found]
-    own_marks = surfaces.depth_worst[met.after]
+    own_marks = surfaces.depth_worst.take(met.after)
     layer, likely_layer = np.maximum(met.most(layers), own_marks), np.maximum(met.most(likely_layers), own_marks)
     slabs = cuts(met, graph, zones, area, likely_layers)
-    volume = np.sum([thickness * over for thickness, over in slabs], axis=0)
-    fresh = volume / columns.of("rate")[graph.after]
+    volume = sum((thickness * over for thickness, over in slabs), np.zeros(len(own_marks)))
+    fresh = volume / columns.of("rate").take(graph.after)
     torn_by = np.maximum(met.most([down(each.depth_likely) for each in found]), own_marks)
     life, changed_after = near.lives(met.after, torn_by)
     cut = cutting(fresh=fresh, life=life, change_after=changed_after)
-    lasts = columns.of("lasts")[graph.after]
+    lasts = columns.of("lasts").take(graph.after)
     worn = np.where(np.isfinite(life), cut.seconds / changed_after, fresh / lasts)
     of_tools = warming(job, near.tools)
     warm = Warming(of_tools.first[met.after - 1], of_tools.between[met.after - 1], of_tools.rest)
@@ -271,7 +273,7 @@ def step_figures(face: Face, job: Job, choose: Callable[[ToolContext], Toolset],
         off=(off := off_places(met, graph, layers, layer)),
         lost=_lost(face, off),
         forbids=forbids,
-        may_end=_ends(may_end, graph, surfaces, done),
+        may_end=ends_at,
         outside=outside,
         stop=_stop(graph, surfaces, area, columns, outside, values),
         own={own_tool.tool: own_tool for own_tool in job.own.tools} if job.own else {},

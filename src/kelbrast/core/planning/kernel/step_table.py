@@ -36,6 +36,11 @@ class StepTable:
     origin: Places | None = None
 
     @cached_property
+    def origins(self) -> Places:
+        """(steps,) the step that each is a copy of, or itself."""
+        return np.arange(len(self.before)) if self.origin is None else self.origin
+
+    @cached_property
     def stopping(self) -> Reals:
         """(criteria, n) what ending at each node adds, infinite where no route may end."""
         return np.where(self.ends, 0.0 if self.stop is None else self.stop, np.full((len(self.values), len(self.ends)), np.inf))
@@ -70,7 +75,7 @@ def only_taken(table: StepTable) -> StepTable:
         values=table.values[:, taken],
         steps=np.ones(len(taken), dtype=bool),
         room=None if table.room is None else table.room[taken],
-        origin=taken if table.origin is None else table.origin[taken],
+        origin=table.origins[taken],
     )
 
 
@@ -87,7 +92,7 @@ def through(table: StepTable, nodes: Flags) -> StepTable:
         ends=np.concatenate([np.zeros_like(table.ends), table.ends]),
         room=None if table.room is None else table.room[copies],
         stop=stop,
-        origin=copies if table.origin is None else table.origin[copies],
+        origin=table.origins[copies],
     )
 
 

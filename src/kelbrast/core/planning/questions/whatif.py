@@ -8,7 +8,7 @@ import numpy as np
 from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
-from kelbrast.core.planning.face.face_plan import FacePlan, chosen_route, figures_of, wishing
+from kelbrast.core.planning.face.face_plan import FacePlan, figures_of, wished_route, wishing
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.face.step_marks import marks_left_by, marks_share_by
 from kelbrast.core.planning.kernel.step_table import COST, METAL, TIME, Route
@@ -67,8 +67,8 @@ def what_if(face: Face, job: Job, *, step: int) -> tuple[WhatIf, ...]:
     seen = {route}
     place = sum(not each.goes_on for each in planned.steps[:step])  # in the route, where what goes on is named once
     for change, tool, wish in _changes(figures, route, place):
-        made, gave_up = (chosen := chosen_route(wishing(figures, wish), job)).route, chosen.wish_note
-        if made is None or gave_up or (ids := figures.ids_of(made)) in seen:
+        made = wished_route(wishing(figures, wish), job)
+        if made is None or (ids := figures.ids_of(made)) in seen:
             continue
         seen.add(ids)
         left, said = _hurried(figures, planned, step) if change == "leave-out" else (None, None)
