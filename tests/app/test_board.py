@@ -9,6 +9,7 @@ import pytest
 from days import WallClock
 from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
+from kelbrast.app.planning import plan_file
 from kelbrast.app.quotes import Quotes, quote_file
 from kelbrast.app.runs import Runs
 from kelbrast.app.templates import Templates
@@ -182,23 +183,34 @@ def test_the_bench_of_another_day_does_not_move_todays_board(boards: Boards, clo
     assert boards.board().file.begins == monday.begins
 
 
-def test_a_quote_is_kept_and_three_runs_teach_its_bias(jobs: Jobs, clock: WallClock) -> None:
+def test_a_quote_is_kept_and_what_runs_took_by_line_is_in_the_next_plans(jobs: Jobs, clock: WallClock) -> None:
+    """Somebody who takes twice as long between the steps as planned: the cutting stays as it is, the quote grows by the line."""
     quotes, rates = Quotes(jobs), Rates(48.0, 0.15)
-    assert quotes.bias() is None
-    for _ in range(3):
+    before = plan_file(job("Barometer lens"), jobs.rack.shelf()).account
+    for _ in range(5):
         kept = jobs.add(job("Barometer lens"))
         told = quotes.keep(kept.id, quote_file(kept.job, rates=rates, pieces=[1, 5]))
         assert told.actual is None
         clock.now = datetime.now() + timedelta(hours=1)
         runs = Runs(jobs, clock.moment)
         run_id = runs.begin(kept.id).id
+        last = ""
         while (current := runs.get(run_id).run.current) is not None:
+            stage = current[1]
+            clock.now += timedelta(seconds=2 * (stage.handling + (stage.setup if stage.tool != last else 0.0)))
             tap(runs, run_id, "started")
-            clock.now += timedelta(seconds=1.5 * current[1].seconds)
+            clock.now += timedelta(seconds=stage.seconds)
             tap(runs, run_id, "gone")
+            last = stage.tool
         tap(runs, run_id, "finished", well=True)
-        assert quotes.of(kept.id)[0].actual == pytest.approx(1.5, rel=0.02)
-    assert quotes.bias() == pytest.approx(1.5, rel=0.02)
+        assert 0.5 < quotes.of(kept.id)[0].actual < 2
+    after = plan_file(job("Barometer lens"), jobs.rack.shelf()).account
+    assert before is not None
+    assert after is not None
+    assert after.handling == pytest.approx(2 * before.handling, rel=0.2)
+    assert after.set_up == pytest.approx(2 * before.set_up, rel=0.2)
+    assert after.cutting == pytest.approx(before.cutting, rel=0.05)
+    assert after.before_after == before.before_after
 
 
 def test_numbers_of_pieces_and_jobs_without_a_plan_have_no_price() -> None:

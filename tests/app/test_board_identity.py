@@ -134,10 +134,10 @@ def test_what_is_kept_of_a_block_never_comes_to_another(boards: Boards, jobs: Jo
 def test_a_job_that_does_not_fit_is_named_and_the_others_stay(
     boards: Boards, jobs: Jobs, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    """Thirty name plates have to be under their lacquer within two hours of the last step, and cannot."""
+    """Thirty name plates in one lot have to be under their lacquer within their time after the last step, and cannot."""
     plates = next(job for job in demo_jobs() if job.title == "Keepers' name plates")
     jobs.add(two_faces("Collar"))
-    jobs.add(plates.model_copy(update={"state": "ordered", "pieces": 30}))
+    jobs.add(plates.model_copy(update={"state": "ordered", "pieces": 300, "lot": 300}))
     board = boards.board()
     assert {block.job for block in board.file.blocks} == {"Collar"}
     ((title, reason),) = board.left_out

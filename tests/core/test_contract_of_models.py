@@ -29,7 +29,7 @@ from kelbrast.core.precision.state import SizingTool, WorkRound, follow
 from kelbrast.core.precision.stop_sheet import SizingGrade
 from kelbrast.core.precision.tolerances import Deviations
 from kelbrast.core.process.heat import Lump
-from kelbrast.core.process.spread import Moments, Scatter, Stretch
+from kelbrast.core.process.spread import Moments, Stretch
 from kelbrast.core.reference.loader import sources
 from kelbrast.core.simulation.light import Lamp, Look
 from kelbrast.core.simulation.marks import Marks
@@ -148,7 +148,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "process.speed.to_set": ({"spindle": 30.0}, {"spindle": (-1.0,)}),
     "process.speed.marked_now": ({"marked": 48.0, "new": 0.25, "now": 0.2}, {"marked": (0.0,), "new": (0.0,), "now": (0.0,)}),
     "process.speed.choose_setting": ({"machine": machine("bench-buffer"), "diameter": 0.2, "band": (25.0, 40.0), "marked_limit": 48.0}, {"diameter": (0.0,), "band": ((0.0, 40.0),), "marked_limit": (0.0,)}),
-    "process.spread.moments": ({"stretches": [Stretch(60.0, "felt", 0.2, 0.1)], "scatter": Scatter(0.2, 0.1, 0.4)}, {"stretches": ([Stretch(-1.0, "felt")], [Stretch(1.0, "felt", -0.1)], [Stretch(1.0, "felt", 0.1, -0.1)], [Stretch(math.nan, "felt")]), "scatter": (Scatter(-0.1, 0.1, 0.4), Scatter(0.2, 1.1, 0.4), Scatter(0.2, 0.1, -0.4), Scatter(math.nan, 0.1, 0.4))}),
+    "process.spread.moments": ({"stretches": [Stretch(60.0, {"felt": 0.2}, 0.1)]}, {"stretches": ([Stretch(-1.0)], [Stretch(1.0, {"felt": -0.1})], [Stretch(1.0, own=-0.1)], [Stretch(1.0, times_variance=-1.0)], [Stretch(math.nan)])}),
     "process.spread.stays_below": ({"found": Moments(100.0, 900.0), "share": 0.9}, {"found": (Moments(0.0, 1.0), Moments(1.0, -1.0), Moments(math.nan, 1.0)), "share": (0.0, 1.0)}),
     "process.vibration.exposure_of": ({"points": 150.0}, {"points": (-1.0,)}),
     "process.vibration.vibration_points": ({"vibration": 5.0, "seconds": 600.0}, {"vibration": (-1.0,), "seconds": (-1.0,)}),

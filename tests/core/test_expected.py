@@ -11,6 +11,7 @@ from kelbrast.core.bench.expected import done_on, expected, more_time, protectio
 from kelbrast.core.bench.instruments import gloss_of
 from kelbrast.core.bench.run import Layout
 from kelbrast.core.job import Job
+from kelbrast.core.planning.whole.account import Times
 from kelbrast.core.rack.item import Item, ItemEvent
 from kelbrast.core.rack.upkeep import looked_after, upkeep
 from kelbrast.core.surface.face import Gauged
@@ -18,7 +19,7 @@ from kelbrast.core.surface.part import Part
 from making import UM, face, job
 
 DRIVE = StageDrive("bench-buffer", spindle=47.5, diameter=0.2, marked=35.0, rest_after=60.0, rest_by_hand=True)
-LAYOUT = Layout(1, (stage(step=1, drive=DRIVE), stage(step=2, tool="loose-white", drive=DRIVE)), ("wax",))
+LAYOUT = Layout(1, (stage(step=1, drive=DRIVE), stage(step=2, tool="loose-white", drive=DRIVE)), {"wax": Times()})
 ROOM, HAND = 293.15, 343.15
 
 
@@ -137,12 +138,12 @@ class TestVerdicts:
 
 def test_a_protection_counts_down_from_the_last_step() -> None:
     bench = Bench(LAYOUT)
-    assert protection_left(bench.run, 1800.0, now(bench)) is None
+    assert protection_left(bench.run, 1, 1800.0, now(bench)) is None
     bench.do(60)
-    assert protection_left(bench.run, 1800.0, now(bench)) is None, "a step is still in hand"
+    assert protection_left(bench.run, 1, 1800.0, now(bench)) is None, "a step is still in hand"
     bench.do(60)
-    assert protection_left(bench.run, 1800.0, now(bench, 100.0)) == pytest.approx(1700.0)
-    assert protection_left(bench.run, None, now(bench)) is None
+    assert protection_left(bench.run, 1, 1800.0, now(bench, 100.0)) == pytest.approx(1700.0)
+    assert protection_left(bench.run, 1, None, now(bench)) is None
 
 
 @pytest.mark.parametrize(("planned", "more"), [(10.0, 30.0), (100.0, 30.0), (160.0, 60.0), (600.0, 180.0)])

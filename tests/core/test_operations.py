@@ -26,7 +26,9 @@ def test_a_plain_part_is_cleaned_washed_between_protected_and_compared() -> None
     wash = made.operations[1]
     assert wash.counted
     assert wash.active == pytest.approx(60 * (len(made.faces[0].steps) - 1))
-    assert made.around == pytest.approx(sum(operation.active for operation in made.operations if operation.id != "wash"))
+    around = [operation for operation in made.operations if operation.id != "wash"]
+    assert made.account.each.before_after == pytest.approx(sum(operation.active for operation in around))
+    assert made.account.once.before_after == pytest.approx(sum(operation.lot for operation in around))
 
 
 @pytest.mark.parametrize(
@@ -128,8 +130,9 @@ def test_set_ups_shared_between_faces_count_once() -> None:
 
 def test_a_batch_sets_up_once_for_all_pieces() -> None:
     one, ten = (planned("brass", face("bright", after="P240"), pieces=pieces) for pieces in (1, 10))
-    assert one.seconds_all == pytest.approx(one.seconds_each)
-    assert ten.seconds_each < ten.seconds_all < 10 * one.seconds_each
+    assert one.account.all == one.account.by_itself
+    assert ten.account.all.set_up == pytest.approx(one.account.all.set_up)
+    assert ten.account.all.cutting == pytest.approx(10 * one.account.all.cutting)
     assert all(a.count <= b.count for a, b in zip(one.gather, ten.gather, strict=True))
 
 

@@ -8,30 +8,44 @@ import pytest
 from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.planning.whole.spread import high_of_face, high_of_steps, spread_of_plan
-from kelbrast.core.process.spread import Scatter, Stretch, moments, stays_below
+from kelbrast.core.process.spread import Stretch, moments, stays_below
 from kelbrast.core.reference.loader import constant
 from making import face, job
 
 DRAWS = 20_000
 
 
-def drawn(stretches: list[Stretch], scatter: Scatter, seed: int) -> np.ndarray:
+def drawn(stretches: list[Stretch], seed: int) -> np.ndarray:
     """The seconds of so many jobs, each with its own hand, its kinds, its depths and its light checks."""
     chance = np.random.default_rng(seed)
-    hand = chance.standard_normal(DRAWS) * scatter.hand
-    kinds = {kind: chance.standard_normal(DRAWS) for kind in sorted({stretch.kind for stretch in stretches})}
+    shared = {name: chance.standard_normal(DRAWS) for name in sorted({name for one in stretches for name in one.shared})}
+    checks = {name: chance.random(DRAWS) for name in sorted({one.check for one in stretches})}
     total = np.zeros(DRAWS)
     for one in stretches:
-        logs = hand + one.rate * kinds[one.kind] + one.depth * chance.standard_normal(DRAWS)
-        total += one.seconds * np.exp(logs) * (1 + scatter.again * (chance.random(DRAWS) < scatter.fails))
+        logs = sum(amount * shared[name] for name, amount in one.shared.items()) + one.own * chance.standard_normal(DRAWS)
+        times = (checks[one.check] < one.times) if one.check else one.times
+        total += one.seconds * np.exp(logs) * times
     return total
+
+
+def failing(seconds: float, shared: dict[str, float], *, chance: float, check: str) -> Stretch:
+    """Work that is done again with some chance."""
+    return Stretch(seconds, shared, times=chance, times_variance=chance * (1 - chance), check=check)
 
 
 @pytest.mark.parametrize("seed", range(4))
 def test_the_moments_are_those_of_a_simulation(seed: int) -> None:
-    scatter = Scatter(0.2, 0.15, 0.4)
-    stretches = [Stretch(300.0, "paper", 0.22, 0.35), Stretch(200.0, "paper", 0.22), Stretch(500.0, "felt", 0.1)]
-    found, seen = moments(stretches, scatter), drawn(stretches, scatter, seed)
+    hand, pace = {"hand": 0.2}, {"pace": 0.2}
+    stretches = [
+        Stretch(300.0, {**hand, "paper": 0.22}, 0.35),
+        Stretch(200.0, {**hand, "paper": 0.22}),
+        Stretch(500.0, {**hand, "felt": 0.1}),
+        Stretch(240.0, pace),
+        failing(120.0, {**hand, "paper": 0.22}, chance=0.3, check="first"),
+        failing(180.0, pace, chance=0.3, check="first"),
+        failing(90.0, pace, chance=0.15, check="second"),
+    ]
+    found, seen = moments(stretches), drawn(stretches, seed)
     assert found.mean == pytest.approx(seen.mean(), rel=0.01)
     assert found.variance == pytest.approx(seen.var(), rel=0.06)
     assert stays_below(found, share=0.9) == pytest.approx(np.quantile(seen, 0.9), rel=0.015)
@@ -39,14 +53,18 @@ def test_the_moments_are_those_of_a_simulation(seed: int) -> None:
 
 
 def test_only_checks_that_fail() -> None:
-    # Two stretches of 100 s, each with one chance in four of half of it again: mean 225, variance 2 x 50^2 x 3/16.
-    found = moments([Stretch(100.0, "a"), Stretch(100.0, "b")], Scatter(0.0, 0.25, 0.5))
-    assert (found.mean, found.variance) == pytest.approx((225.0, 937.5))
+    # Twice 100 s, each with one chance in four of half of it again: mean 225, variance 2 x 50^2 x 3/16.
+    sure = [Stretch(100.0), Stretch(100.0)]
+    apart = moments([*sure, *(failing(50.0, {}, chance=0.25, check=check) for check in "ab")])
+    assert (apart.mean, apart.variance) == pytest.approx((225.0, 937.5))
+    # One check that sends both back varies as one piece of work of 100 s does: 100^2 x 3/16.
+    same = moments([*sure, *(failing(50.0, {}, chance=0.25, check="a") for _ in "ab")])
+    assert (same.mean, same.variance) == pytest.approx((225.0, 1875.0))
 
 
 def test_stretches_of_one_kind_vary_together() -> None:
-    same = moments([Stretch(100.0, "a", 0.3), Stretch(100.0, "a", 0.3)], Scatter(0.0, 0.0, 0.0))
-    apart = moments([Stretch(100.0, "a", 0.3), Stretch(100.0, "b", 0.3)], Scatter(0.0, 0.0, 0.0))
+    same = moments([Stretch(100.0, {"a": 0.3}), Stretch(100.0, {"a": 0.3})])
+    apart = moments([Stretch(100.0, {"a": 0.3}), Stretch(100.0, {"b": 0.3})])
     assert same.mean == apart.mean
     assert same.variance == pytest.approx(2 * apart.variance)
 
@@ -69,8 +87,8 @@ def test_nine_of_ten_are_above_the_likely_minutes_and_a_whole_spreads_less_than_
 
 
 def test_a_deep_guess_is_where_it_comes_from_and_a_known_grade_is_none() -> None:
-    unsure = plan_job(job("brass", face("paint-ready", depth=30, worst=120)))
-    sure = plan_job(job("brass", face("paint-ready", depth=30, worst=32)))
+    unsure = plan_job(job("brass", face("paint-ready", depth=30, worst=120, area=0.5)))
+    sure = plan_job(job("brass", face("paint-ready", depth=30, worst=32, area=0.5)))
     graded = plan_job(job("brass", face("mirror", after="P240")))
     assert spread_of_plan(unsure).causes[0][0] == "depth"
     assert dict(spread_of_plan(sure).causes)["depth"] < dict(spread_of_plan(unsure).causes)["depth"]

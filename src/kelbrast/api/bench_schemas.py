@@ -8,10 +8,11 @@ from pydantic import BaseModel
 
 from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.eye import cannot_judge_step
+from kelbrast.core.bench.account import left, planned
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage, elapsed
 from kelbrast.core.bench.expected import cost_of_order, more_time, protection_left, verdict
 from kelbrast.core.bench.limits import Level
-from kelbrast.core.bench.run import Status, Waiting
+from kelbrast.core.bench.run import Status, Waiting, operation_of
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.told import reading_said, tell_one
 from kelbrast.core.catalogue.materials import material
@@ -110,9 +111,11 @@ class PieceOut(BaseModel):
 
 
 class WaitingOut(BaseModel):
-    """An operation of a run. `since_s`: how long it has waited; `within_s`: how long until it must be done."""
+    """An operation of a lot of a run, which takes `minutes`. `since_s`: how long it has waited; `within_s`: how long until it
+    must be done."""
 
     operation: OperationFile
+    minutes: float
     since_s: float | None
     done: bool
     within_s: float | None
@@ -145,7 +148,11 @@ class LastOut(BaseModel):
 
 
 class RunOut(BaseModel):
-    """A run at the bench. Send `seen` back with the next tap."""
+    """A run at the bench. Send `seen` back with the next tap.
+
+    `hands_on_minutes` and `start_to_finish_minutes`: as planned, with what ways back made of it; `left_minutes`: hands-on time
+    that is still to come.
+    """
 
     id: int
     job_id: int | None
@@ -157,6 +164,9 @@ class RunOut(BaseModel):
     status: Status
     well: bool | None
     began_at: datetime
+    hands_on_minutes: float
+    start_to_finish_minutes: float
+    left_minutes: float
     hand: HandOut | None
     strip: list[StripOut]
     each: list[PieceOut]
@@ -171,7 +181,7 @@ class RunOut(BaseModel):
 
 def run_out(kept: KeptRun) -> RunOut:
     """A run for the screen."""
-    run, current = kept.run, kept.run.current
+    run, current, asked = kept.run, kept.run.current, planned(kept.run)
     last = tell_one(run.layout, kept.happened, run.last.number) if run.last is not None else None
     return RunOut(
         id=kept.id,
@@ -184,10 +194,13 @@ def run_out(kept: KeptRun) -> RunOut:
         status=run.status,
         well=run.well,
         began_at=kept.began_at,
+        hands_on_minutes=shop(asked.hands_on, "min"),
+        start_to_finish_minutes=shop(asked.start_to_finish, "min"),
+        left_minutes=shop(left(run, kept.now).hands_on, "min"),
         hand=_hand(kept, *current) if current is not None else None,
         strip=_strip(kept, *current) if current is not None else [],
         each=[_piece(kept, piece) for piece in run.stages],
-        waiting=[_waiting(kept, operation) for operation in kept.plan.operations if operation.id in run.layout.operations],
+        waiting=_operations(kept),
         orders=[_order(kept, order) for order in ORDERS],
         readings=[reading_out(kept, event) for event in reversed(run.standing) if event.measured is not None],
         last=LastOut(number=run.last.number, said=to_sentence_file(last)) if run.last and last else None,
@@ -302,14 +315,23 @@ def _piece(kept: KeptRun, piece: int) -> PieceOut:
     )
 
 
-def _waiting(kept: KeptRun, operation: OperationFile) -> WaitingOut:
-    state = kept.run.operations.get(operation.id, Waiting())
+def _operations(kept: KeptRun) -> list[WaitingOut]:
+    """What is done before, between and after the steps, lot by lot."""
+    known = {operation.id: operation for operation in kept.plan.operations}
+    return [_waiting(kept, known[operation_of(key)[0]], key) for key in kept.run.layout.operations]
+
+
+def _waiting(kept: KeptRun, operation: OperationFile, key: str) -> WaitingOut:
+    state, lot, lots = kept.run.operations.get(key, Waiting()), operation_of(key)[1], len(kept.run.layout.lots)
+    if lots > 1:
+        operation = operation.model_copy(update={"id": key, "label": f"{operation.label}, lot {lot} of {lots}"})
     within = to_si(operation.within_minutes, "min") if operation.within_minutes is not None else None
     return WaitingOut(
         operation=operation,
+        minutes=shop(kept.run.layout.operations[key].before_after, "min"),
         since_s=elapsed(state.since, kept.now) if state.since is not None and state.done is None else None,
         done=state.done is not None,
-        within_s=protection_left(kept.run, within, kept.now) if state.done is None else None,
+        within_s=protection_left(kept.run, lot, within, kept.now) if state.done is None else None,
     )
 
 

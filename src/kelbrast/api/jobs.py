@@ -40,7 +40,7 @@ class WorkedOut(BaseModel):
 
 
 class JobSummaryOut(BaseModel):
-    """A line of the job list; `minutes` is for all pieces."""
+    """A line of the job list; the minutes are for all pieces."""
 
     id: int
     title: str
@@ -48,7 +48,9 @@ class JobSummaryOut(BaseModel):
     pieces: int
     faces: int
     finishes: list[SentenceFile]
-    minutes: float | None
+    hands_on_minutes: float | None
+    hands_on_minutes_high: float | None
+    start_to_finish_minutes: float | None
     state: Literal["ready", "not-possible", "cannot-plan", "unreadable"]
     kept_state: JobState
     customer: str

@@ -15,6 +15,7 @@ from kelbrast.core.rack.upkeep import care
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.job.format import FaceFile
+from kelbrast.documents.plan.format import AccountFile
 from kelbrast.storage.runs import LogLine
 
 
@@ -29,8 +30,19 @@ class WornOut(BaseModel):
 
 
 class FiguresOut(BaseModel):
-    """What a run came to, as planned and as it was; `metal_um` where it was measured."""
+    """What a run came to, as planned and as it was; `metal_um` where it was measured.
 
+    `hands_on_minutes`, `start_to_finish_minutes` and `account` as planned, with what ways back made of it; `spent_minutes` is
+    the hands-on time that it took, by line in `spent`. `planned_minutes` and `minutes` are the cutting alone. A run from before
+    the account has these only.
+    """
+
+    hands_on_minutes: float | None
+    hands_on_minutes_high: float | None
+    start_to_finish_minutes: float | None
+    account: AccountFile | None
+    spent_minutes: float | None
+    spent: AccountFile | None
     planned_minutes: float
     minutes: float
     planned_metal_um: float
@@ -236,6 +248,12 @@ def _figures(figures: dict[str, Any]) -> FiguresOut:
     planned, worn = figures.get("planned_worn", {}), figures.get("worn", {})
     names = [name for name in dict.fromkeys([*planned, *worn]) if name in tools()]
     return FiguresOut(
+        hands_on_minutes=figures.get("hands_on_minutes"),
+        hands_on_minutes_high=figures.get("hands_on_minutes_high"),
+        start_to_finish_minutes=figures.get("start_to_finish_minutes"),
+        account=figures.get("account"),
+        spent_minutes=figures.get("spent_minutes"),
+        spent=figures.get("spent"),
         planned_minutes=figures.get("planned_minutes", 0.0),
         minutes=figures.get("minutes", 0.0),
         planned_metal_um=figures.get("planned_metal_um", 0.0),

@@ -22,9 +22,9 @@ Pieces = Annotated[
 ]
 
 
-def _quoted(job_id: JobId, jobs: AllJobs, boards: ShopBoards, quotes: ShopQuotes, pieces: Pieces = None) -> QuoteFile:
+def _quoted(job_id: JobId, jobs: AllJobs, boards: ShopBoards, pieces: Pieces = None) -> QuoteFile:
     shop, kept = boards.shop(), jobs.get(job_id).job
-    rates = Rates(shop.hour, shop.margin, quotes.bias() or 1.0)
+    rates = Rates(shop.hour, shop.margin)
     return quote_file(kept, jobs.rack.shelf(), rates=rates, pieces=pieces or None, currency=shop.currency)
 
 

@@ -11,6 +11,7 @@ from kelbrast.api.requests import JOB_IN_BODY, AllRuns, JobBody, OwnRack, OwnTem
 from kelbrast.app.house import KeptWay
 from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.learning.factors import QUANTITIES, Learnt, LearntQuantity
+from kelbrast.core.planning.whole.account import LINES
 from kelbrast.core.rack.upkeep import Due
 from kelbrast.core.units import from_si
 from kelbrast.documents.common.fields import NameText, Word
@@ -172,10 +173,10 @@ def care_was_done(given: CareIn, upkeep: ShopUpkeep) -> list[DueOut]:
 
 
 def _learnt(learnt: Learnt) -> LearntOut:
-    carrier = carriers().get(learnt.carrier)
+    carrier, lines = carriers().get(learnt.carrier), {str(line): label for line, label in LINES.items()}
     return LearntOut(
         carrier=learnt.carrier,
-        carrier_label=carrier.label if carrier else learnt.carrier,
+        carrier_label=carrier.label if carrier else lines.get(learnt.carrier, learnt.carrier),
         family=learnt.family,
         quantity=learnt.quantity,
         quantity_label=QUANTITIES[learnt.quantity],

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import date, datetime, time
 
 from kelbrast.core.bench.events import Event, Moment, Stage
-from kelbrast.core.bench.run import Run
+from kelbrast.core.bench.run import Run, operation_key
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.from_plan import block_key, minutes_of
 from kelbrast.core.day.shop import After, DayWork, Task
@@ -39,19 +39,24 @@ class KeptRun:
 def _ended(task: Task, run: KeptRun) -> datetime | None:
     """When a block was over at the bench; None while it is not."""
     if task.operation is not None:
-        waiting = run.run.operations.get(task.operation)
+        lot = run.run.layout.lot_of(task.pieces[0]) if task.pieces else 1
+        waiting = run.run.operations.get(operation_key(task.operation, lot))
         done = waiting.done if waiting is not None else None
         return datetime.fromtimestamp(done.at) if done is not None else None
     works = [
         run.run.work(piece, stage)
         for piece, stages in run.run.stages.items()
         for stage in stages
-        if stage.tool == task.tool and stage.face in task.faces and stage.route == 0
+        if stage.tool == task.tool and stage.face in task.faces and stage.route == 0 and _has(task, piece)
     ]
     if not works or any(work.outcome == "open" for work in works):
         return None
     ends = [work.ended.at for work in works if work.ended is not None]
     return datetime.fromtimestamp(max(ends)) if ends else None
+
+
+def _has(task: Task, piece: int) -> bool:
+    return task.pieces is None or task.pieces[0] <= piece <= task.pieces[1]
 
 
 def at_the_bench(
@@ -92,7 +97,7 @@ def with_ways_back(work: DayWork, runs: Mapping[str, KeptRun]) -> tuple[DayWork,
         for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):
             stages = [stage for stage in _ahead(run) if (stage.route, stage.step) == (route, step)]
             first, number = stages[0], max(task.id for task in tasks) + 1
-            minutes = minutes_of(sum(stage.seconds + stage.setup for stage in stages))
+            minutes = minutes_of(sum(stage.seconds + stage.handling + stage.put_on for stage in stages))
             label = f"{tool(first.tool).label}, way back"
             key, title = block_key(job, "back", route, step), mine[0].title
             tasks.append(
@@ -128,8 +133,8 @@ def _begun(task: Task, run: KeptRun, way: tuple[int, int] | None) -> datetime | 
     current = run.run.current
     if current is None or not run.run.begun or task.operation is not None:
         return None
-    _, stage = current
-    if stage.tool != task.tool or stage.face not in task.faces:
+    piece, stage = current
+    if stage.tool != task.tool or stage.face not in task.faces or not _has(task, piece):
         return None
     if (stage.route, stage.step) != way if way else stage.route != 0:
         return None

@@ -8,7 +8,7 @@ from functools import lru_cache
 from kelbrast.core.day.from_plan import blocks_of, stations_of
 from kelbrast.core.day.greedy import first_come, plan_at_once
 from kelbrast.core.day.schedule import score
-from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
+from kelbrast.core.day.shop import After, DayWork, ScheduledJob, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.plan import Plan
@@ -56,15 +56,18 @@ def work_of(
     """
     tasks: list[Task] = []
     links: list[After] = []
+    scheduled: list[ScheduledJob] = []
     for at, job in enumerate(jobs):
         if not job.plan.possible:
             raise BadInput.one(f"jobs[{at}]", f"{job.name} has no plan that could be followed")
-        made = blocks_of(job.plan, job=job.id, title=job.name, first=len(tasks), due=_minute(job.due, day))
+        due = _minute(job.due, day)
+        made = blocks_of(job.plan, job=job.id, title=job.name, first=len(tasks), due=due)
+        scheduled.append(ScheduledJob(job.id, job.name, job.plan.account, job.plan.lots, due))
         tasks += made.tasks
         links += made.links
     known = standing or {}
     stations = tuple(_standing(station, known.get(station.id, ())) for station in stations_of(job.plan for job in jobs))
-    return DayWork(people, stations, tuple(tasks), tuple(links), now=now, shaking=shaking)
+    return DayWork(people, stations, tuple(tasks), tuple(links), now=now, shaking=shaking, jobs=tuple(scheduled))
 
 
 def _minute(due: datetime | None, day: date) -> int | None:

@@ -1,13 +1,17 @@
 """Values derived from the events of a run: its figures, its line in the log, what it teaches, what it used."""
 
 from collections.abc import Sequence
+from dataclasses import asdict
 from datetime import UTC, datetime
 from typing import Any
 
 from kelbrast.app.board_at_bench import KeptRun
+from kelbrast.core.bench.account import paces, planned, spent
 from kelbrast.core.bench.figures import figures, worn_out
 from kelbrast.core.bench.observed import observed
+from kelbrast.core.bench.run import begin, operation_of
 from kelbrast.core.catalogue.damages import faults_of_work
+from kelbrast.core.planning.whole.account import Times
 from kelbrast.core.rack.item import Effects, Taken, taken_since
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.core.units import from_si
@@ -26,7 +30,9 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
         for (_, face, route, step), work in run.works.items()
         if work.ended is not None and work.outcome in ("gone", "back")
     ]
-    taught = observed(run, to_planned(kept.job, kept.plan, kept.events), run_id=kept.id) if run.status == "finished" else []
+    taught = []
+    if run.status == "finished":
+        taught = [*observed(run, to_planned(kept.job, kept.plan, kept.events), run_id=kept.id), *paces(run, kept.id)]
     return Follows(
         status=run.status,
         well=run.well,
@@ -44,8 +50,16 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
 
 def figures_of(kept: KeptRun) -> dict[str, Any]:
     """The totals of a run in shop units."""
-    came_to = figures(kept.run, kept.job.shapes)
+    came_to, asked, took = figures(kept.run, kept.job.shapes), planned(kept.run), spent(kept.run)
+    added = asked.hands_on - planned(begin(kept.run.layout)).hands_on  # what ways back made of it
+    high = kept.plan.hands_on_minutes_high
     return {
+        "hands_on_minutes": round(from_si(asked.hands_on, "min"), 3),
+        "hands_on_minutes_high": round(high + from_si(added, "min"), 3) if high is not None else None,
+        "start_to_finish_minutes": round(from_si(asked.start_to_finish, "min"), 3),
+        "account": _lines(asked),
+        "spent_minutes": round(from_si(took.hands_on, "min"), 3),
+        "spent": _lines(took),
         "planned_minutes": round(from_si(came_to.planned, "min"), 2),
         "minutes": round(from_si(came_to.worked, "min"), 2),
         "planned_metal_um": round(from_si(came_to.planned_metal, "um"), 2),
@@ -57,13 +71,22 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
     }
 
 
+def _lines(times: Times) -> dict[str, float]:
+    return {line: round(from_si(seconds, "min"), 3) for line, seconds in asdict(times).items()}
+
+
 def _protected(kept: KeptRun) -> dict[str, Any]:
     """What was put on the work, and when somebody said so: it is not taken for granted."""
     done = {
-        name: waiting.done for name, waiting in kept.run.operations.items() if name in PROTECTIONS and waiting.done is not None
+        key: waiting.done
+        for key, waiting in kept.run.operations.items()
+        if operation_of(key)[0] in PROTECTIONS and waiting.done is not None
     }
-    name = next(iter(done), None)
-    return {"protected": name, "protected_at": done[name].when.isoformat() if name else None}
+    last = max(done.values(), key=lambda moment: moment.at, default=None)
+    return {
+        "protected": operation_of(next(iter(done)))[0] if done else None,
+        "protected_at": last.when.isoformat() if last is not None else None,
+    }
 
 
 def _waxed_at(kept: KeptRun) -> datetime | None:

@@ -61,7 +61,9 @@ class JobSummary:
     pieces: int
     faces: int
     finishes: tuple[Sentence, ...]
-    minutes: float | None
+    hands_on_minutes: float | None
+    hands_on_minutes_high: float | None
+    start_to_finish_minutes: float | None
     state: str
     kept_state: str
     customer: str
@@ -218,18 +220,18 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         file = _file(stored)
     except UNREADABLE as problem:
         return _unreadable(stored, why_unreadable(problem))
-    minutes: float | None = None
+    plan: PlanFile | None = None
     reason: Sentence | None = None
     try:
         plan = plan_file(file, shelf, check=False)
         state = "ready" if plan.possible else "not-possible"
-        minutes = plan.minutes_all if plan.possible else None
         reason = (
             plain(plan.blocked) if plan.blocked else next((_reason(face) for face in plan.faces if not face.possible), None)
         )
     except BadInput as bad:
         state, reason = "cannot-plan", plain(str(bad))
     known = materials().get(file.material)
+    possible = plan if plan is not None and plan.possible else None
     return JobSummary(
         id=stored.id,
         title=file.title,
@@ -237,7 +239,9 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         pieces=file.pieces,
         faces=len(file.faces),
         finishes=tuple(dict.fromkeys(finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
-        minutes=minutes,
+        hands_on_minutes=possible.hands_on_minutes if possible else None,
+        hands_on_minutes_high=possible.hands_on_minutes_high if possible else None,
+        start_to_finish_minutes=possible.start_to_finish_minutes if possible else None,
         state=state,
         kept_state=stored.state,
         customer=file.customer,
@@ -257,7 +261,9 @@ def _unreadable(stored: store.StoredJob, reason: str) -> JobSummary:
         pieces=0,
         faces=0,
         finishes=(),
-        minutes=None,
+        hands_on_minutes=None,
+        hands_on_minutes_high=None,
+        start_to_finish_minutes=None,
         state="unreadable",
         kept_state=stored.state,
         customer="",

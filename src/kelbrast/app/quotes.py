@@ -10,7 +10,7 @@ from kelbrast.app.rack import Shelf
 from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
-from kelbrast.core.price.quote import Rates, learnt_bias, price_of, simpler_prices, with_looser_limits
+from kelbrast.core.price.quote import Rates, price_of, simpler_prices, with_looser_limits
 from kelbrast.core.wording import tell
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.quote.format import QuoteFile, to_quote_file
@@ -78,12 +78,6 @@ class Quotes:
         self._jobs = jobs
         self._engine = jobs.engine
 
-    def bias(self) -> float | None:
-        """What runs took against what was quoted; None before three of them."""
-        with reading(self._engine) as session:
-            ratios = [one for one in (_ratio(kept) for kept in store.all_quotes(session)) if one is not None]
-        return learnt_bias(ratios)
-
     def all(self) -> list[KeptQuote]:
         """Every quote that was kept, the newest first."""
         return self._read()[0]
@@ -127,5 +121,5 @@ def _kept(stored_quote: store.StoredQuote) -> KeptQuote:
 
 
 def _ratio(stored_quote: store.StoredQuote) -> float | None:
-    """Actual against planned minutes at the abrasives, of the run that came after the quote."""
+    """Hands-on time as it was against as it was planned, of the run that came after the quote."""
     return stored_quote.worked / stored_quote.planned if stored_quote.worked and stored_quote.planned else None

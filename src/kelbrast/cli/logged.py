@@ -1,13 +1,15 @@
 """The log on the command line: the runs, or one of them told from beginning to end."""
 
+from collections.abc import Mapping
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import typer
 
 from kelbrast.cli.output import Format, say
 from kelbrast.cli.running import DatabaseOption
 from kelbrast.core.errors import BadInput
+from kelbrast.core.wording import minutes_text
 from kelbrast.storage.holding import is_database
 
 
@@ -38,7 +40,14 @@ def log(
         return say(f"[{','.join(file.model_dump_json() for file in kept.run_files(Wanted(text=text)))}]")
     for line in kept.search(Wanted(text=text), limit=None)[1]:
         came = "as wanted" if line.well else "not as wanted" if line.status == "finished" else line.status
-        minutes = f"{line.figures.get('minutes', 0):.0f} of {line.figures.get('planned_minutes', 0):.0f} min"
+        minutes = _minutes(line.figures)
         day = f"{line.began_at.astimezone():%Y-%m-%d}"
         say(f"{line.id:5}  {day}  {line.title}, {line.pieces} of {line.material}: {minutes}, {came}")
     return None
+
+
+def _minutes(figures: Mapping[str, Any]) -> str:
+    """Hands-on against planned; of a run from before the account the cutting alone."""
+    if figures.get("hands_on_minutes"):
+        return f"hands-on {minutes_text(figures['spent_minutes'])} of {minutes_text(figures['hands_on_minutes'])}"
+    return f"cutting {minutes_text(figures.get('minutes', 0))} of {minutes_text(figures.get('planned_minutes', 0))}"

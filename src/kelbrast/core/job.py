@@ -87,6 +87,7 @@ class Job:
     """One job.
 
     Attributes:
+        lot: how many pieces are worked together; None for as many as go.
         rack: ids of the tools (and, if wanted, machines) to plan with; None for the whole starter rack.
         carried: whether the part can be brought to a bench machine; None to judge by its size and weight.
         habit, aim, handover, bench_speed: keys of the tables above.
@@ -100,6 +101,7 @@ class Job:
     material: Material
     faces: tuple[Face, ...]
     pieces: int = 1
+    lot: int | None = None
     rack: tuple[str, ...] | None = None
     habit: HabitKey = "double-up"
     aim: Aim = "time"

@@ -103,13 +103,13 @@ def events_of(
         told.append(event)
         state = happen(state, *to_events([event], known))
 
-    around = [operation for operation in plan.operations if operation.id in state.layout.operations]
+    around = [one for one in plan.operations if one.id in state.layout.operations]
 
     def operate(*, before: bool) -> None:
         nonlocal at
         for one in around:
             if (one.when == "before") == before:
-                at += 60 * (job.pieces * one.minutes + one.waiting_minutes)
+                at += 60 * (job.pieces * one.minutes + one.lot_minutes + one.waiting_minutes)
                 tap("operated", operation=one.id)
 
     def by_gauge(where: dict[str, Any], part: Specimen) -> None:

@@ -48,4 +48,4 @@ def add_quote(session: Session, job_id: int, document: Mapping[str, Any]) -> Sto
 
 def _stored(row: QuoteRow, runs: Sequence[tuple[datetime, Mapping[str, Any]]]) -> StoredQuote:
     figures = next((figures for began, figures in runs if began >= row.at), {})
-    return StoredQuote(row.id, row.job_id, row.at, row.document, figures.get("planned_minutes"), figures.get("minutes"))
+    return StoredQuote(row.id, row.job_id, row.at, row.document, figures.get("hands_on_minutes"), figures.get("spent_minutes"))

@@ -2488,6 +2488,22 @@ export interface components {
             /** Shows */
             shows: boolean;
         };
+        /**
+         * AccountFile
+         * @description Minutes by line of the account. All but `waiting` are a person's hands-on time.
+         */
+        AccountFile: {
+            /** Cutting */
+            cutting: number;
+            /** Handling */
+            handling: number;
+            /** Set Up */
+            set_up: number;
+            /** Before After */
+            before_after: number;
+            /** Waiting */
+            waiting: number;
+        };
         /** AdditionOut */
         AdditionOut: {
             /** Tools */
@@ -3123,6 +3139,11 @@ export interface components {
             begins: string;
             /** Days */
             days: number;
+            /**
+             * Jobs
+             * @default []
+             */
+            jobs: components["schemas"]["DayJobFile"][];
             /** Blocks */
             blocks: components["schemas"]["BlockFile"][];
             /** Changes */
@@ -3139,6 +3160,29 @@ export interface components {
             first_come: components["schemas"]["DayFigures"] | null;
             /** Shaking */
             shaking: components["schemas"]["ShakingFile"][];
+        };
+        /**
+         * DayJobFile
+         * @description A job of the board: its hands-on time as its plan has it, how many pieces its lots have, what it is late by, and its
+         *     promise (minutes from where the board begins; null for none).
+         */
+        DayJobFile: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Hands On Minutes */
+            hands_on_minutes: number;
+            /** Start To Finish Minutes */
+            start_to_finish_minutes: number;
+            /** Lots */
+            lots: number[];
+            /** Late Min */
+            late_min: number;
+            /** Due */
+            due: string | null;
+            /** Due Min */
+            due_min: number | null;
         };
         /**
          * DepthRange
@@ -3237,7 +3281,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "work" | "setting-up" | "around" | "abrasives" | "going-back" | "margin";
+            name: "cutting" | "handling" | "set_up" | "before_after" | "abrasives" | "going-back" | "margin";
             /** Share */
             share: number;
         };
@@ -3722,8 +3766,22 @@ export interface components {
         /**
          * FiguresOut
          * @description What a run came to, as planned and as it was; `metal_um` where it was measured.
+         *
+         *     `hands_on_minutes`, `start_to_finish_minutes` and `account` as planned, with what ways back made of it; `spent_minutes` is
+         *     the hands-on time that it took, by line in `spent`. `planned_minutes` and `minutes` are the cutting alone. A run from before
+         *     the account has these only.
          */
         FiguresOut: {
+            /** Hands On Minutes */
+            hands_on_minutes: number | null;
+            /** Hands On Minutes High */
+            hands_on_minutes_high: number | null;
+            /** Start To Finish Minutes */
+            start_to_finish_minutes: number | null;
+            account: components["schemas"]["AccountFile"] | null;
+            /** Spent Minutes */
+            spent_minutes: number | null;
+            spent: components["schemas"]["AccountFile"] | null;
             /** Planned Minutes */
             planned_minutes: number;
             /** Minutes */
@@ -3944,6 +4002,12 @@ export interface components {
             material: string;
             /** Pieces */
             pieces: number;
+            /**
+             * Lots
+             * @description how many pieces are in every lot
+             * @default []
+             */
+            lots: number[];
             /** Possible */
             possible: boolean;
             /** Blocked */
@@ -3960,12 +4024,27 @@ export interface components {
              * @default []
              */
             spread: components["schemas"]["SpreadShare"][];
-            /** Minutes All */
-            minutes_all: number;
             /** Around Minutes */
             around_minutes: number;
-            /** Waiting Minutes */
-            waiting_minutes: number;
+            /**
+             * Hands On Minutes
+             * @default 0
+             */
+            hands_on_minutes: number;
+            /**
+             * Hands On Minutes High
+             * @description nine of ten stay below; null in plans that were kept without it
+             */
+            hands_on_minutes_high?: number | null;
+            /**
+             * Start To Finish Minutes
+             * @default 0
+             */
+            start_to_finish_minutes: number;
+            account?: components["schemas"]["AccountFile"] | null;
+            account_each?: components["schemas"]["AccountFile"] | null;
+            account_lot?: components["schemas"]["AccountFile"] | null;
+            account_high?: components["schemas"]["AccountFile"] | null;
             /** Changes */
             changes: number;
             /** Order */
@@ -4306,6 +4385,11 @@ export interface components {
              * @default 1
              */
             pieces: number;
+            /**
+             * Lot
+             * @description pieces that are worked together; null for as many as go
+             */
+            lot?: number | null;
             /** Faces */
             faces: components["schemas"]["FaceFile"][];
             /** Carried */
@@ -4442,7 +4526,7 @@ export interface components {
         };
         /**
          * JobSummaryOut
-         * @description A line of the job list; `minutes` is for all pieces.
+         * @description A line of the job list; the minutes are for all pieces.
          */
         JobSummaryOut: {
             /** Id */
@@ -4457,8 +4541,12 @@ export interface components {
             faces: number;
             /** Finishes */
             finishes: components["schemas"]["SentenceFile"][];
-            /** Minutes */
-            minutes: number | null;
+            /** Hands On Minutes */
+            hands_on_minutes: number | null;
+            /** Hands On Minutes High */
+            hands_on_minutes_high: number | null;
+            /** Start To Finish Minutes */
+            start_to_finish_minutes: number | null;
             /**
              * State
              * @enum {string}
@@ -4697,7 +4785,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "removal" | "life" | "scratch";
+            quantity: "removal" | "life" | "scratch" | "pace";
             /** Quantity Label */
             quantity_label: string;
             /** Factor */
@@ -5113,8 +5201,9 @@ export interface components {
         };
         /**
          * OperationFile
-         * @description Work around the abrasives. `minutes` of a person for one piece, `waiting_minutes` for all together; `counted`: the
-         *     minutes are in the steps already; `within_minutes`: how soon after the last step it must be done.
+         * @description Work before, between or after the steps. `minutes` of a person for each piece, `lot_minutes` once for a lot,
+         *     `waiting_minutes` once for a lot; `counted`: the minutes are in the steps already; `within_minutes`: how soon after the last
+         *     step it must be done.
          */
         OperationFile: {
             /** Id */
@@ -5130,6 +5219,11 @@ export interface components {
             text: string;
             /** Minutes */
             minutes: number;
+            /**
+             * Lot Minutes
+             * @default 0
+             */
+            lot_minutes: number;
             /** Waiting Minutes */
             waiting_minutes: number;
             /** Counted */
@@ -5434,7 +5528,11 @@ export interface components {
         };
         /**
          * Kelbrast plan, version 1
-         * @description The plan of a job, for one piece.
+         * @description The plan of a job. `minutes`: at the abrasives, for one piece; `around_minutes`: before and after, for one piece.
+         *
+         *     The account is for all pieces: `hands_on_minutes` of a person, which nine of ten such jobs keep below
+         *     `hands_on_minutes_high`, and `start_to_finish_minutes` with the waiting; `account` has them by line, `account_each` for
+         *     every piece and `account_lot` for every lot; nine of ten stay below each line of `account_high`.
          */
         PlanFile: {
             /**
@@ -5449,6 +5547,12 @@ export interface components {
             material: string;
             /** Pieces */
             pieces: number;
+            /**
+             * Lots
+             * @description how many pieces are in every lot
+             * @default []
+             */
+            lots: number[];
             /** Possible */
             possible: boolean;
             /** Blocked */
@@ -5465,12 +5569,27 @@ export interface components {
              * @default []
              */
             spread: components["schemas"]["SpreadShare"][];
-            /** Minutes All */
-            minutes_all: number;
             /** Around Minutes */
             around_minutes: number;
-            /** Waiting Minutes */
-            waiting_minutes: number;
+            /**
+             * Hands On Minutes
+             * @default 0
+             */
+            hands_on_minutes: number;
+            /**
+             * Hands On Minutes High
+             * @description nine of ten stay below; null in plans that were kept without it
+             */
+            hands_on_minutes_high?: number | null;
+            /**
+             * Start To Finish Minutes
+             * @default 0
+             */
+            start_to_finish_minutes: number;
+            account?: components["schemas"]["AccountFile"] | null;
+            account_each?: components["schemas"]["AccountFile"] | null;
+            account_lot?: components["schemas"]["AccountFile"] | null;
+            account_high?: components["schemas"]["AccountFile"] | null;
             /** Changes */
             changes: number;
             /** Order */
@@ -5503,15 +5622,15 @@ export interface components {
         };
         /**
          * PriceFile
-         * @description The price of so many pieces. Minutes of a person, likely and as nine of ten stay below; money in the shop's currency.
+         * @description The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency.
          */
         PriceFile: {
             /** Pieces */
             pieces: number;
-            /** Minutes */
-            minutes: number;
-            /** Minutes High */
-            minutes_high: number;
+            /** Hands On Minutes */
+            hands_on_minutes: number;
+            /** Hands On Minutes High */
+            hands_on_minutes_high: number;
             /** Abrasives */
             abrasives: number;
             /** Price */
@@ -5625,7 +5744,6 @@ export interface components {
          *     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
          *
          *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
-         *     `bias`: what the runs behind the last quotes took against those, in these minutes already.
          */
         QuoteFile: {
             /** Title */
@@ -5653,8 +5771,6 @@ export interface components {
             hour: number;
             /** Margin */
             margin: number;
-            /** Bias */
-            bias: number;
             /** Prices */
             prices: components["schemas"]["PriceFile"][];
             /** Drives */
@@ -5868,6 +5984,9 @@ export interface components {
         /**
          * RunOut
          * @description A run at the bench. Send `seen` back with the next tap.
+         *
+         *     `hands_on_minutes` and `start_to_finish_minutes`: as planned, with what ways back made of it; `left_minutes`: hands-on time
+         *     that is still to come.
          */
         RunOut: {
             /** Id */
@@ -5899,6 +6018,12 @@ export interface components {
              * Format: date-time
              */
             began_at: string;
+            /** Hands On Minutes */
+            hands_on_minutes: number;
+            /** Start To Finish Minutes */
+            start_to_finish_minutes: number;
+            /** Left Minutes */
+            left_minutes: number;
             hand: components["schemas"]["HandOut"] | null;
             /** Strip */
             strip: components["schemas"]["StripOut"][];
@@ -6520,7 +6645,7 @@ export interface components {
              * Cause
              * @enum {string}
              */
-            cause: "depth" | "rate" | "hand" | "checks";
+            cause: "depth" | "rate" | "hand" | "pace" | "checks";
             /** Label */
             label: string;
             /** Share */
@@ -6574,6 +6699,16 @@ export interface components {
             minutes_high?: number | null;
             /** Cut Minutes */
             cut_minutes: number;
+            /**
+             * Handling Minutes
+             * @description beside the cutting, for each piece, as the account has it
+             */
+            handling_minutes?: number | null;
+            /**
+             * Set Up Minutes
+             * @description once for a lot, as the account has it
+             */
+            set_up_minutes?: number | null;
             /** Speed M S */
             speed_m_s: number;
             /** Rpm */
@@ -6807,7 +6942,7 @@ export interface components {
             /** Family */
             family?: string | null;
             /** Quantity */
-            quantity?: ("removal" | "life" | "scratch") | null;
+            quantity?: ("removal" | "life" | "scratch" | "pace") | null;
         };
         /**
          * TableChange
@@ -7129,10 +7264,13 @@ export interface components {
         };
         /**
          * WaitingOut
-         * @description An operation of a run. `since_s`: how long it has waited; `within_s`: how long until it must be done.
+         * @description An operation of a lot of a run, which takes `minutes`. `since_s`: how long it has waited; `within_s`: how long until it
+         *     must be done.
          */
         WaitingOut: {
             operation: components["schemas"]["OperationFile"];
+            /** Minutes */
+            minutes: number;
             /** Since S */
             since_s: number | null;
             /** Done */

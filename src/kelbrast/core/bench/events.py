@@ -88,6 +88,7 @@ class Stage:
         turn: faces with a smaller turn are worked first.
         leaves: depth of the marks that it leaves.  coarsest: of the coarsest that it or a later step of the route leaves.
         seconds: planned, on the work.  setup: putting the tool on.  mounted: it goes on a machine.
+        handling: planned beside the work on each piece.  put_on: what the account has here for putting tools on, for each lot.
         takes: the layer that it is planned to take off.
         worn: abrasives, bars or tubs that it is planned to wear out.
         change_after: of cutting, when a dying abrasive is changed; None for others.
@@ -104,6 +105,8 @@ class Stage:
     seconds: float
     setup: float
     mounted: bool
+    handling: float = 0.0
+    put_on: float = 0.0
     worn: float = 0.0
     change_after: float | None = None
     drive: StageDrive = field(default_factory=StageDrive)

@@ -69,12 +69,22 @@ def expected(run: Run, job: Job, quantity: str, piece: int, stage: Stage | None,
     return None
 
 
-def protection_left(run: Run, within: float | None, now: Moment) -> float | None:
-    """Seconds until a protection must be on; None while work is in hand or it can wait."""
-    ended = [work.ended for work in run.works.values() if work.ended is not None]
-    if not ended or run.current is not None:
+def protection_left(run: Run, lot: int, within: float | None, now: Moment) -> float | None:
+    """Seconds until a protection of a lot must be on; None while work on it is in hand, or where it can wait.
+
+    It counts from the end of the last step on the piece of the lot that was through first.
+    """
+    of_lot = [piece for piece in run.stages if run.layout.lot_of(piece) == lot]
+    last = [_last_end(run, piece) for piece in of_lot]
+    ended = [end for end in last if end is not None]
+    if not ended or any(piece in run.ahead for piece in of_lot):
         return None
-    return time_left(within=within, since_last_step=elapsed(max(ended, key=lambda at: at.at), now))
+    return time_left(within=within, since_last_step=elapsed(min(ended, key=lambda at: at.at), now))
+
+
+def _last_end(run: Run, piece: int) -> Moment | None:
+    ended = [work.ended for (of, *_), work in run.works.items() if of == piece and work.ended is not None]
+    return max(ended, key=lambda at: at.at, default=None)
 
 
 def more_time(stage: Stage) -> float:
@@ -162,7 +172,7 @@ def left_in_order(run: Run, order: Order) -> list[tuple[int, Stage]]:
     """Every stage that is still open, in the order of work."""
     open_stages = [(piece, stage) for piece, stages in run.ahead.items() for stage in stages]
     if order == "step":
-        return sorted(open_stages, key=lambda stage: (stage[1].place, stage[0]))
+        return sorted(open_stages, key=lambda stage: (run.layout.lot_of(stage[0]), stage[1].place, stage[0]))
     first = run.current[0] if run.current else None
     return sorted(open_stages, key=lambda stage: (stage[0] != first, stage[0]))
 

@@ -2,9 +2,11 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from itertools import accumulate
 from typing import Final, Literal
 
 from kelbrast.core.bench.events import Event, Moment, Order, Stage, elapsed
+from kelbrast.core.planning.whole.account import Times
 
 WorkKey = tuple[int, str, int, int]  # piece, face, route, step
 Outcome = Literal["open", "gone", "back", "dropped", "skipped"]
@@ -13,11 +15,22 @@ Status = Literal["open", "finished", "stopped"]
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """What a run begins with: how many pieces, the stages of each in the order of work, and the operations around them."""
+    """What a run begins with.
+
+    Attributes:
+        pieces: how many.  stages: of each piece, in the order of work.
+        operations: those before, between and after the steps of every lot (`operation_key`), with the account of each.
+        lots: how many pieces are in every lot; empty for one lot of all.
+    """
 
     pieces: int
     stages: tuple[Stage, ...]
-    operations: tuple[str, ...] = ()
+    operations: Mapping[str, Times] = field(default_factory=dict)
+    lots: tuple[int, ...] = ()
+
+    def lot_of(self, piece: int) -> int:
+        """The number of the lot that a piece is in, from 1."""
+        return 1 + next((at for at, last in enumerate(accumulate(self.lots)) if piece <= last), 0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,6 +129,24 @@ class Run:
 _NOTHING: Final = Work()
 
 
+_LOT: Final = "-lot-"
+
+
+def operation_key(operation: str, lot: int) -> str:
+    """What an operation of a lot is known by: its id, and for all but the first lot the number of that.
+
+    >>> operation_key("lacquer", 1), operation_key("lacquer", 2), operation_of("lacquer-lot-2")
+    ('lacquer', 'lacquer-lot-2', ('lacquer', 2))
+    """
+    return operation if lot == 1 else f"{operation}{_LOT}{lot}"
+
+
+def operation_of(key: str) -> tuple[str, int]:
+    """The id of an operation and the number of its lot."""
+    operation, _, lot = key.rpartition(_LOT)
+    return (operation, int(lot)) if operation and lot.isdigit() else (key, 1)
+
+
 def in_hand(run: Run) -> tuple[int, Stage] | None:
     """The piece that was picked, or the next by the order of work; None when all is done."""
     if run.picked is not None and run.picked in run.ahead:
@@ -123,7 +154,7 @@ def in_hand(run: Run) -> tuple[int, Stage] | None:
     waiting = ((piece, stages[0]) for piece, stages in run.ahead.items())
     if run.order == "piece":
         return min(waiting, key=lambda one: one[0], default=None)
-    return min(waiting, key=lambda one: (one[1].place, one[0]), default=None)
+    return min(waiting, key=lambda one: (run.layout.lot_of(one[0]), one[1].place, one[0]), default=None)
 
 
 def begin(layout: Layout) -> Run:

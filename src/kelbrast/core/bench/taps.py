@@ -272,7 +272,7 @@ def _tool(run: Run, event: Event) -> str:
 
 
 def _operation(run: Run, event: Event) -> str:
-    if event.operation not in run.layout.operations:
+    if event.operation is None or event.operation not in run.layout.operations:
         raise BadInput.one("operation", f"must be one of {', '.join(run.layout.operations)}")
     return event.operation
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from kelbrast.core.bench.events import ORDERS, Event, Measured, Stage
 from kelbrast.core.bench.instruments import QUANTITIES
-from kelbrast.core.bench.run import Layout, Run, begin
+from kelbrast.core.bench.run import Layout, Run, begin, operation_of
 from kelbrast.core.bench.taps import happen, replay
 from kelbrast.core.catalogue.damages import faults_of_work
 from kelbrast.core.catalogue.tools import tools
@@ -105,7 +105,7 @@ def _values(run: Run, event: Event) -> dict[str, Measure | str | Sentence]:
         "number": str(event.stage[2]) if event.stage else "",
         "tool": _tool(event.tool or ""),
         "used": clock_time(run.on_tool_now(event.tool or "", event.at)),
-        "operation": record("operations").get(event.operation or "", {}).get("label", event.operation or ""),
+        "operation": _operation(event.operation or ""),
         "order": ORDERS[event.order] if event.order else "",
         "fault": fault.seen if fault else "",
         "depth": Measure(event.depth, "depth", 3) if event.depth is not None else sentence("event.unknown_depth"),
@@ -144,3 +144,10 @@ def _label(stage: Stage | None) -> str:
 
 def _tool(key: str) -> str:
     return tools()[key].label if key in tools() else key
+
+
+def _operation(key: str) -> str:
+    """What an operation is called, with its lot where that is not the first."""
+    operation, lot = operation_of(key)
+    label = str(record("operations").get(operation, {}).get("label", operation))
+    return label if lot == 1 else f"{label}, lot {lot}"

@@ -4,19 +4,21 @@ import hashlib
 import json
 import math
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from itertools import accumulate, islice
 from typing import Final
 
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.day.shop import After, Station, Task
-from kelbrast.core.planning.face.step import Step
+from kelbrast.core.planning.whole.account import StepShare
+from kelbrast.core.planning.whole.lots import seconds_in_the_last_set_up
 from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.plan import Plan
 from kelbrast.core.planning.whole.set_ups import SetUp
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.lay import is_brushed
-from kelbrast.core.units import from_si
+from kelbrast.core.units import from_si, to_si
 
 _DRIES_CLEAN: Final = ("lacquer",)
 
@@ -39,34 +41,44 @@ def block_key(job: str, *what: object) -> str:
 
 
 def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None = None, earliest: int = 0) -> JobBlocks:
-    """The blocks of a job for all its pieces, numbered from `first`, one after the other; its promise is that of its last.
+    """The blocks of a job, lot by lot, numbered from `first`, one after the other; its promise is that of its last.
 
     Args:
         job: its identity.  title: its name, to be read.
     """
-    made = _Blocks(plan, job, title, first, earliest)
-    for one in plan.operations:
-        if one.when == "before" and not one.counted:
-            made.operation(one)
-    brushed = {face.face.key for face in plan.faces if is_brushed(face.face)}
-    between = [operation for operation in plan.operations if operation.when == "between" and not operation.counted]
-    for at, set_up in enumerate(plan.set_ups):
-        last = at == len(plan.set_ups) - 1
-        if between and (last or any(face in brushed for face, _ in set_up.faces)):
-            for one in between:
-                made.operation(one)
-            between = []
-        made.set_up(set_up)
-    for one in between:
-        made.operation(one)
-    made.worked = made.last
-    for one in plan.operations:
-        if one.when == "after" and not one.counted:
-            made.operation(one)
-    tasks = tuple(made.tasks)
+    tasks: list[Task] = []
+    links: list[After] = []
+    before: list[Task] = []
+    for lot in _lots(plan.lots):
+        made = _Blocks(plan, job, title, first + len(tasks), earliest, lot)
+        made.all()
+        # Lots follow each other: what is done with one is done with the one before first.
+        links += [*made.links, *(After(one.id, other.id) for one, other in zip(before, made.tasks, strict=False))]
+        tasks += made.tasks
+        before = made.tasks
     if due is not None and tasks:
-        tasks = (*tasks[:-1], replace(tasks[-1], due=due))
-    return JobBlocks(tasks, tuple(made.links))
+        tasks[-1] = replace(tasks[-1], due=due)
+    return JobBlocks(tuple(tasks), tuple(links))
+
+
+@dataclass(frozen=True, slots=True)
+class _Lot:
+    """One of `of` lots: its number, its first piece and how many it has."""
+
+    number: int
+    of: int
+    begins: int
+    pieces: int
+
+    @property
+    def said(self) -> str:
+        """Which one, where there are several."""
+        return f"lot {self.number} of {self.of}" if self.of > 1 else ""
+
+
+def _lots(sizes: Sequence[int]) -> list[_Lot]:
+    ends = list(accumulate(sizes))
+    return [_Lot(at, len(sizes), end - size + 1, size) for at, (size, end) in enumerate(zip(sizes, ends, strict=True), start=1)]
 
 
 def stations_of(plans: Iterable[Plan]) -> tuple[Station, ...]:
@@ -89,10 +101,15 @@ def minutes_of(seconds: float) -> int:
 
 
 class _Blocks:
-    """Block after block of one job."""
+    """Block after block of one lot of a job.
 
-    def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int) -> None:
+    A board has whole minutes: what a block is rounded by is made up for by the next ones, so that together they take as long as
+    the account says.
+    """
+
+    def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int, lot: _Lot) -> None:
         self.plan, self.job, self.title, self.next, self.earliest = plan, job, title, first, earliest
+        self.lot, self.pieces = lot, lot.pieces
         self.names = {face.face.key: face.face.name for face in plan.faces}
         self.keys: Counter[str] = Counter()
         self.tasks: list[Task] = []
@@ -100,6 +117,38 @@ class _Blocks:
         self.last: int | None = None
         self.worked: int | None = None
         self.soaks = False  # the block before is a wait that may not be forgotten
+        self._owed = 0.0  # seconds of the account that no block has had yet
+
+    def all(self) -> None:
+        """Every block."""
+        plan, shares = self.plan, iter(self.plan.shares)
+        for one in plan.operations:
+            if one.when == "before" and not one.counted:
+                self.operation(one)
+        brushed = {face.face.key for face in plan.faces if is_brushed(face.face)}
+        between = [operation for operation in plan.operations if operation.when == "between" and not operation.counted]
+        for at, set_up in enumerate(plan.set_ups):
+            last = at == len(plan.set_ups) - 1
+            if between and (last or any(face in brushed for face, _ in set_up.faces)):
+                for one in between:
+                    self.operation(one)
+                between = []
+            self.set_up(set_up, list(islice(shares, len(set_up.faces))))
+        for one in between:
+            self.operation(one)
+        self.worked = self.last
+        for one in plan.operations:
+            if one.when == "after" and not one.counted:
+                self.operation(one)
+
+    def _minutes(self, seconds: float) -> int:
+        """Whole minutes for so many seconds, with what blocks before had too little or too much."""
+        if seconds <= 0:
+            return 0
+        least = round(from_si(constant("day.least_block").si, "min"))
+        minutes = max(least, round(from_si(self._owed + seconds, "min")))
+        self._owed += seconds - to_si(minutes, "min")
+        return minutes
 
     def _add_work(self, task: Task) -> None:
         """Work that is longer than somebody keeps at one thing is done in parts, with room between them."""
@@ -111,7 +160,17 @@ class _Blocks:
             self._add(replace(task, id=self.next, minutes=minutes, label=label))
 
     def _add(self, task: Task) -> None:
-        self.tasks.append(replace(task, earliest=self.earliest, key=self._key(task), title=self.title))
+        several = self.lot.of > 1
+        self.tasks.append(
+            replace(
+                task,
+                earliest=self.earliest,
+                key=self._key(task),
+                title=self.title,
+                label=f"{task.label}, {self.lot.said}" if several else task.label,
+                pieces=(self.lot.begins, self.lot.begins + self.pieces - 1) if several else None,
+            )
+        )
         if self.last is not None:
             self.links.append(After(self.last, task.id, 0, 0 if self.soaks else None))
         self.soaks = False
@@ -119,19 +178,20 @@ class _Blocks:
 
     def _key(self, task: Task) -> str:
         """What the block is for, and the how manyeth of these it is: a tool may be used twice, and long work is in parts."""
-        key = block_key(self.job, task.kind, task.operation, task.tool, task.faces)
+        what = (task.kind, task.operation, task.tool, task.faces)
+        key = block_key(self.job, *what, self.lot.number) if self.lot.of > 1 else block_key(self.job, *what)
         self.keys[key] += 1
         return f"{key}-{self.keys[key]}"
 
     def operation(self, operation: Operation) -> None:
-        pieces = self.plan.job.pieces
-        minutes = minutes_of(operation.active * pieces)
+        minutes = self._minutes(operation.active * self.pieces + operation.lot)
         if minutes:
             task = Task(self.next, self.job, operation.label, minutes, operation=operation.id)
             self._add_work(task)
             if operation.within is not None and self.worked is not None:
-                # It must be on by then, so it begins by its own length earlier.
-                most = max(0, math.floor(from_si(operation.within, "min")) - minutes)
+                # It must be on by then, so it begins by its own length earlier; and the first piece has waited for the others.
+                waited = (self.pieces - 1) * seconds_in_the_last_set_up(self.plan.set_ups, self.plan.shares)
+                most = max(0, math.floor(from_si(operation.within - waited, "min")) - minutes)
                 self.links.append(After(self.worked, self.next - 1, 0, most))
         waits = minutes_of(operation.passive)
         if not waits:
@@ -155,28 +215,29 @@ class _Blocks:
         )
         self.soaks = soaks
 
-    def set_up(self, set_up: SetUp) -> None:
-        steps = [self._step(face, step) for face, step in set_up.faces]
-        pieces, setup = self.plan.job.pieces, set_up.tool.carrier.stock.setup
-        each = sum(step.time.all for step in steps) - set_up.saved - setup
+    def set_up(self, set_up: SetUp, shares: Sequence[StepShare]) -> None:
+        each = sum(share.times.cutting + share.times.handling for share in shares)
+        setup = sum(share.times.set_up for share in shares)
         by_machine = set_up.machine.id != "hand"
+        change = self._minutes(setup) if by_machine else 0
         self._add_work(
             Task(
                 self.next,
                 self.job,
                 set_up.tool.label,
-                minutes_of(each * pieces) + (0 if by_machine else minutes_of(setup)),
+                self._minutes(each * self.pieces + (0 if by_machine else setup)),
                 faces=(faces := tuple(dict.fromkeys(face for face, _ in set_up.faces))),
                 names=tuple(self.names[face] for face in faces),
                 step=set_up.faces[0][1],
                 tool=set_up.tool.id,
                 machine=set_up.machine.id if by_machine else None,
                 wheel=f"{set_up.tool.id} on {self.plan.job.material.family}" if by_machine else None,
-                change=minutes_of(setup) if by_machine else 0,
+                change=change,
                 vibration=set_up.machine.vibration,
-                dusty=by_machine and not steps[0].on_face.working.wet and set_up.tool.carrier.cutting.wear_law != "compound",
+                dusty=by_machine and not _is_wet(shares) and set_up.tool.carrier.cutting.wear_law != "compound",
             )
         )
 
-    def _step(self, face: str, step: int) -> Step:
-        return next(plan for plan in self.plan.faces if plan.face.key == face).steps[step - 1]
+
+def _is_wet(shares: Sequence[StepShare]) -> bool:
+    return shares[0].step.on_face.working.wet

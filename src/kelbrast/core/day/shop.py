@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 from typing import Final, Literal
 
 from kelbrast.core.errors import OutsideValidity
+from kelbrast.core.planning.whole.account import Account
 
 TaskKind = Literal["work", "wait"]
 DAY: Final = 24 * 60  # minutes from one day to the next
@@ -70,6 +71,7 @@ class Task:
         job: identity of its job; title, label: what it is, in words: nothing is known by them.
         key: identity of this very block, whatever else is on the board.
         faces: what those are known by that it is for; names: what they are called.  step: of the first of them, or None.
+        pieces: (from, to) of those that it is for, from 1; None for all.
         minutes: of work; of waiting, the least.  most: of waiting that has a latest end too; None for any.
         by_person: somebody must do it.  machine: that it needs; wheel: tool and metal family that stand on its spindle.
         change: minutes of putting the wheel on, where it does not stand there.
@@ -91,6 +93,7 @@ class Task:
     names: tuple[str, ...] = ()
     step: int | None = None
     operation: str | None = None
+    pieces: tuple[int, int] | None = None
     tool: str | None = None
     most: int | None = None
     by_person: bool = True
@@ -120,10 +123,22 @@ class After:
 
 
 @dataclass(frozen=True, slots=True)
+class ScheduledJob:
+    """A job that is on the schedule: its identity, its name, its account, its lots, and the minute of its promise."""
+
+    id: str
+    title: str
+    account: Account
+    lots: tuple[int, ...]
+    due: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class DayWork:
     """Everything that is to be planned.
 
     Attributes:
+        jobs: that the blocks are of.
         now: nothing that is not fixed begins before it, in minutes since the first midnight.  days: that it may take.
         shaking: points of hand-arm vibration that a person may have in a day; infinite for no limit.
     """
@@ -135,6 +150,7 @@ class DayWork:
     now: int = 0
     days: int = 1
     shaking: float = float("inf")
+    jobs: tuple[ScheduledJob, ...] = ()
     by_id: Mapping[int, Task] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:

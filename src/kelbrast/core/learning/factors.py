@@ -11,12 +11,15 @@ from kelbrast.core.learning.robust import shrunken_mean
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero
 
-LearntQuantity = Literal["removal", "life", "scratch"]
+LearntQuantity = Literal["removal", "life", "scratch", "pace"]
 QUANTITIES: Final[dict[LearntQuantity, str]] = {
     "removal": "Removal rate",
     "life": "Life of the abrasive",
     "scratch": "Scratch left",
+    "pace": "Time taken",
 }
+_OF_TOOLS: Final[tuple[LearntQuantity, ...]] = ("removal", "life", "scratch")
+ANY_FAMILY: Final = ""  # of what does not depend on the metal
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +28,7 @@ class Observation:
 
     Attributes:
         run: id of the run that it comes from.
+        carrier: for "pace" a line of the account, whatever the metal.
     """
 
     run: int
@@ -95,7 +99,11 @@ class ShopFactors:
 
     def yours(self, carrier: str, family: str) -> Yours:
         """All three for one carrier on a metal family."""
-        return Yours(**{quantity: self.of(carrier, family, quantity) for quantity in QUANTITIES})
+        return Yours(**{quantity: self.of(carrier, family, quantity) for quantity in _OF_TOOLS})
+
+    def pace(self, line: str) -> float:
+        """How many times as long as planned the shop takes for a line of the account."""
+        return self.of(line, ANY_FAMILY, "pace")
 
 
 Switch = tuple[str, str, LearntQuantity]

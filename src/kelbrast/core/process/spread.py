@@ -1,8 +1,8 @@
 """Mean and variance of working time: sums of lognormal parts, by their moments."""
 
 import math
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from statistics import NormalDist
 
 import numpy as np
@@ -12,31 +12,22 @@ from kelbrast.core.validity import Reals, require_above_zero, require_not_below_
 
 @dataclass(frozen=True, slots=True)
 class Stretch:
-    """A stretch of work (SI): its likely seconds, and by what they vary.
+    """A stretch of work (SI): its likely seconds each time that it is done, and by what they vary.
 
     Attributes:
-        seconds: likely seconds on the work.
-        kind: stretches of one kind are quick or slow together.
-        rate: standard deviation of the logarithm of how quickly the kind cuts; depth: of how deep the marks are.
+        seconds: likely seconds each time.
+        shared: by factor, the standard deviation of the logarithm: stretches with one factor are quick or slow together.
+        own: the same of what varies this stretch alone.
+        times, times_variance: how often it is done, mean and variance.
+        check: stretches that the same light checks send back are done equally often; empty for work that is planned.
     """
 
     seconds: float
-    kind: str
-    rate: float = 0.0
-    depth: float = 0.0
-
-
-@dataclass(frozen=True, slots=True)
-class Scatter:
-    """What all stretches share: the hand, as a standard deviation of the logarithm, and light checks that fail.
-
-    Attributes:
-        fails: the share of light checks that fail.  again: the share of a stretch that is then worked again.
-    """
-
-    hand: float
-    fails: float
-    again: float
+    shared: Mapping[str, float] = field(default_factory=dict)
+    own: float = 0.0
+    times: float = 1.0
+    times_variance: float = 0.0
+    check: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,49 +38,45 @@ class Moments:
     variance: float
 
 
-def moments(stretches: Sequence[Stretch], scatter: Scatter) -> Moments:
+def moments(stretches: Sequence[Stretch]) -> Moments:
     """Mean and variance of the seconds of all stretches together.
 
-    A stretch takes its likely seconds times a lognormal factor: of the hand, which is the same for all, of its kind, and of the
-    depth of its own marks; and where its light check fails a share of it is worked again.
+    A stretch takes its likely seconds as often as it is done, times a lognormal factor for everything that it varies by.
 
-    Equation: `E[T] = sum t_k e^(s_k^2 / 2) (1 + p a)`, `E[T_j T_k] = t_j t_k e^((s_j^2 + s_k^2) / 2 + c_jk) (1 + p a)^2`,
-        `s^2 = hand^2 + rate^2 + depth^2`, c_jk what two stretches share of it (s)
-    Valid: seconds and deviations not below 0; shares from 0 to 1.
+    Equation: `E[T_j] = n_j t_j e^(s_j^2 / 2)`, `E[T_j T_k] = E[T_j] E[T_k] e^(c_jk) (1 + v_jk / (n_j n_k))`,
+        `s_j^2 = own_j^2 + sum shared_j^2`, c_jk what two stretches share of it, v_jk how their numbers vary together (s)
+    Valid: seconds, deviations, times and their variance not below 0.
 
     Args:
         stretches: likely seconds, s, and deviations of logarithms.
-        scatter: what they share: a deviation of logarithms, and shares.
 
     Raises:
         OutsideValidity: outside that.
 
     Source: fenton, practice-fit.
 
-    >>> sure, spread = Scatter(0.0, 0.0, 0.0), Scatter(0.3, 0.0, 0.0)
-    >>> work = [Stretch(60.0, "felt"), Stretch(40.0, "sewn")]
-    >>> moments(work, sure) == Moments(100.0, 0.0)
+    >>> moments([Stretch(60.0), Stretch(40.0)]) == Moments(100.0, 0.0)
     True
-    >>> round(moments(work, spread).mean, 1), round(moments(work, spread).variance ** 0.5)
+    >>> spread = moments([Stretch(60.0, {"hand": 0.3}), Stretch(40.0, {"hand": 0.3})])
+    >>> round(spread.mean, 1), round(spread.variance ** 0.5)
     (104.6, 32)
     """
-    require_not_below_zero(hand=scatter.hand)
-    require_within(0, 1, fails=scatter.fails, again=scatter.again)
-    if not stretches:
+    done = [stretch for stretch in stretches if stretch.times > 0]
+    if not done:
         return Moments(0.0, 0.0)
-    seconds, rate, depth = np.array([(stretch.seconds, stretch.rate, stretch.depth) for stretch in stretches]).T
-    require_not_below_zero(seconds=seconds, rate=rate, depth=depth)
-    numbers = {kind: number for number, kind in enumerate(dict.fromkeys(stretch.kind for stretch in stretches))}
-    kinds = np.array([numbers[stretch.kind] for stretch in stretches])
-    own = scatter.hand**2 + rate**2 + depth**2
-    alike = kinds[:, None] == kinds[None, :]
-    shared = scatter.hand**2 + alike * rate[:, None] * rate[None, :] + np.diag(depth**2)
-    means: Reals = seconds * np.exp(own / 2)
-    once = 1 + scatter.fails * scatter.again
-    # A check that fails adds to its own stretch alone: E[(1 + aB)^2] instead of E[1 + aB]^2 on the diagonal.
-    checks = once**2 + np.eye(len(seconds)) * scatter.fails * (1 - scatter.fails) * scatter.again**2
-    mean = float(means.sum() * once)
-    second = float((means[:, None] * means[None, :] * np.exp(shared) * checks).sum())
+    seconds, own, times, variance = np.array([(one.seconds, one.own, one.times, one.times_variance) for one in done]).T
+    factors = {factor: number for number, factor in enumerate(dict.fromkeys(name for one in done for name in one.shared))}
+    shared = np.zeros((len(done), len(factors)))
+    for row, one in zip(shared, done, strict=True):
+        row[[factors[name] for name in one.shared]] = list(one.shared.values())
+    require_not_below_zero(seconds=seconds, deviation=own, shared=shared, times=times, variance=variance)
+    alike: Reals = shared @ shared.T + np.diag(own**2)
+    means: Reals = times * seconds * np.exp(np.diag(alike) / 2)
+    sent_back = [one.check or at for at, one in enumerate(done)]
+    together = np.array([[one == other for other in sent_back] for one in sent_back])
+    often = 1 + together * np.sqrt(np.outer(variance, variance)) / np.outer(times, times)
+    mean = float(means.sum())
+    second = float((np.outer(means, means) * np.exp(alike) * often).sum())
     return Moments(mean, max(0.0, second - mean**2))
 
 

@@ -216,7 +216,12 @@ _PROCESS: Final = Entry(
             }
         ),
         "bench": _all_of(
-            {RATIO: "keep_going metal_near speed_near", TIME: "least_more recharge", LENGTH: "coat_near", STEP: "heat_near"}
+            {
+                RATIO: "keep_going metal_near speed_near",
+                TIME: "least_more recharge break_after",
+                LENGTH: "coat_near",
+                STEP: "heat_near",
+            }
         ),
         "grades": _all_of({RATIO: "alike"}),
         "coat": _all_of({RATIO: "coarsest_share"}),
@@ -230,10 +235,11 @@ _PROCESS: Final = Entry(
             }
         ),
         "edges": _all_of({RATIO: "sharp_share", LENGTH: "break_least break_most radius_most usual usual_length"}),
-        "spread": _all_of({RATIO: "rate hand depth check_fails again"}),
+        "spread": _all_of({RATIO: "rate hand depth pace check_fails again"}),
         "learning": _all_of(
             {RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step newest", TIME: "mistap"}
         ),
+        "lots": _all_of({RATIO: "reserve", AREA: "rack"}),
         "day": _all_of({RATIO: "soak_most", SHAKING: "action_value", TIME: "exposure_over least_block longest_block"}),
         "precision": _all_of(
             {
@@ -374,7 +380,9 @@ RECORDS: Final[dict[str, Schema]] = {
     "operations": Each(
         Entry(
             _keys({TEXT: "label text", TIME: "active"}),
-            _keys({TIME: "per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions", Many(FAMILY): "families"}),
+            _keys(
+                {TIME: "lot per_dm2 passive", Many(_one_of(*WAYS)): "forbidden_by", WORDS: "cautions", Many(FAMILY): "families"}
+            ),
         )
     ),
     "process": _PROCESS,

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.schedule import Placed, points_by_day
-from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
+from kelbrast.core.day.shop import DAY, DayWork, ScheduledJob, Task, Worker
 from kelbrast.core.day.solver import DayFound
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import RackUsed
@@ -135,12 +135,27 @@ class ShakingFile(BaseModel):
     exposure: Exposure
 
 
+class DayJobFile(BaseModel):
+    """A job of the board: its hands-on time as its plan has it, how many pieces its lots have, what it is late by, and its
+    promise (minutes from where the board begins; null for none)."""
+
+    id: str
+    title: str
+    hands_on_minutes: float
+    start_to_finish_minutes: float
+    lots: list[int]
+    late_min: int
+    due: str | None
+    due_min: int | None
+
+
 class DayFile(BaseModel):
     """The board. `proven`: goals of which nothing is better; `gap`: how far the end could still be from the best, as a share;
     `first_come`: the same figures for first come, first served."""
 
     begins: str
     days: int
+    jobs: list[DayJobFile] = []
     blocks: list[BlockFile]
     changes: int
     late_min: int
@@ -161,6 +176,7 @@ def to_day_file(found: DayFound, *, origin: int, first_come: DayFigures | None) 
     return DayFile(
         begins=clock_of(origin),
         days=work.days,
+        jobs=[_job(job, found, origin) for job in work.jobs],
         blocks=sorted(blocks, key=lambda block: (block.from_min, block.key)),
         changes=score.changes,
         late_min=score.late,
@@ -170,6 +186,21 @@ def to_day_file(found: DayFound, *, origin: int, first_come: DayFigures | None) 
         proven=list(found.proven),
         first_come=first_come,
         shaking=_shaking(work, found.plan),
+    )
+
+
+def _job(job: ScheduledJob, found: DayFound, origin: int) -> DayJobFile:
+    ends = [placed.ends for placed in found.plan if found.work.by_id[placed.task].job == job.id]
+    times = job.account.all
+    return DayJobFile(
+        id=job.id,
+        title=job.title,
+        hands_on_minutes=shop(times.hands_on, "min"),
+        start_to_finish_minutes=shop(times.start_to_finish, "min"),
+        lots=list(job.lots),
+        late_min=max(0, max(ends, default=0) - job.due) if job.due is not None else 0,
+        due=None if job.due is None else clock_of(job.due),
+        due_min=None if job.due is None else job.due - origin,
     )
 
 

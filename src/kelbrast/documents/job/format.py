@@ -310,6 +310,9 @@ class JobFile(Strict):
     title: Text
     material: ID
     pieces: Annotated[int, Field(ge=1, le=100_000)] = 1
+    lot: Annotated[
+        int | None, Field(ge=1, le=100_000, description="pieces that are worked together; null for as many as go")
+    ] = None
     faces: Annotated[list[FaceFile], Field(min_length=1, max_length=200)]
     carried: bool | None = None
     rack: Annotated[list[ID], Field(min_length=1, max_length=2000)] | None = None

@@ -126,6 +126,7 @@ def to_job(file: JobFile) -> Job:
         material=stuff,
         faces=tuple(replace(face, sharp_edges=face.key in beside) for face in faces),
         pieces=file.pieces,
+        lot=file.lot,
         rack=rack,
         habit=file.habit,
         aim=file.aim,

@@ -3,9 +3,9 @@
 from pydantic import BaseModel
 
 from kelbrast.core.units import to_si
-from kelbrast.core.wording import Measure, System, measured, minutes_range, minutes_text
-from kelbrast.documents.plan.format import FacePlanFile, OperationFile, PlanFile, StepFile
-from kelbrast.documents.plan.text import figures, reason_text, spread_text, turning_text, zone_text
+from kelbrast.core.wording import Measure, System, measured, minutes_range
+from kelbrast.documents.plan.format import FacePlanFile, PlanFile, StepFile
+from kelbrast.documents.plan.text import account_text, figures, operation_times, reason_text, turning_text, zone_text
 
 
 class CardOperation(BaseModel):
@@ -52,16 +52,11 @@ class CardFile(BaseModel):
 def card_of(plan: PlanFile, *, material: str, system: System) -> CardFile:
     """The card of a plan. `material`: as people call it."""
     pieces = "1 piece" if plan.pieces == 1 else f"{plan.pieces} pieces"
-    totals = [
-        f"{material}, {pieces}",
-        f"{minutes_text(plan.minutes)} each at the abrasives, {minutes_text(plan.minutes_all)} in all",
-        f"{minutes_text(plan.around_minutes)} each around them, {minutes_text(plan.waiting_minutes)} of waiting",
-    ]
     place = {name: at for at, name in enumerate(plan.order)}
     cautions = dict.fromkeys([*plan.cautions, *(c for face in plan.faces for step in face.steps for c in step.cautions)])
     return CardFile(
         title=plan.title,
-        summary=" ".join([". ".join(totals) + ".", *spread_text(plan)]),
+        summary=" ".join([f"{material}, {pieces}.", *account_text(plan)]),
         blocked=plan.blocked,
         lay_out=", ".join(
             f"{gathered.label} ({gathered.count} {gathered.unit}{'s' if gathered.count > 1 else ''})"
@@ -78,16 +73,14 @@ def card_of(plan: PlanFile, *, material: str, system: System) -> CardFile:
 
 def _operations(plan: PlanFile, when: str) -> list[CardOperation]:
     return [
-        CardOperation(label=f"{operation.label} ({_times(operation)})", text=operation.text, cautions=list(operation.cautions))
+        CardOperation(
+            label=f"{operation.label} ({operation_times(operation, plan.pieces)})",
+            text=operation.text,
+            cautions=list(operation.cautions),
+        )
         for operation in plan.operations
         if operation.when == when
     ]
-
-
-def _times(operation: OperationFile) -> str:
-    waiting = f", then {minutes_text(operation.waiting_minutes)} of waiting" if operation.waiting_minutes else ""
-    soon = f", within {minutes_text(operation.within_minutes)}" if operation.within_minutes else ""
-    return f"{minutes_text(operation.minutes)}{waiting}{soon}"
 
 
 def _face(face: FacePlanFile, system: System) -> CardFace:

@@ -72,6 +72,10 @@ class StepFile(BaseModel):
     minutes: float
     minutes_high: High = None
     cut_minutes: float
+    handling_minutes: Annotated[
+        float | None, Field(description="beside the cutting, for each piece, as the account has it")
+    ] = None
+    set_up_minutes: Annotated[float | None, Field(description="once for a lot, as the account has it")] = None
     speed_m_s: float
     rpm: float | None
     speed_limit_m_s: float | None
@@ -136,14 +140,16 @@ class FallbackFile(BaseModel):
 
 
 class OperationFile(BaseModel):
-    """Work around the abrasives. `minutes` of a person for one piece, `waiting_minutes` for all together; `counted`: the
-    minutes are in the steps already; `within_minutes`: how soon after the last step it must be done."""
+    """Work before, between or after the steps. `minutes` of a person for each piece, `lot_minutes` once for a lot,
+    `waiting_minutes` once for a lot; `counted`: the minutes are in the steps already; `within_minutes`: how soon after the last
+    step it must be done."""
 
     id: str
     label: str
     when: When
     text: str
     minutes: float
+    lot_minutes: float = 0.0
     waiting_minutes: float
     counted: bool
     within_minutes: float | None
@@ -291,8 +297,23 @@ class TogetherFile(BaseModel):
     at_most: float
 
 
+class AccountFile(BaseModel):
+    """Minutes by line of the account. All but `waiting` are a person's hands-on time."""
+
+    cutting: float
+    handling: float
+    set_up: float
+    before_after: float
+    waiting: float
+
+
 class PlanFile(BaseModel):
-    """The plan of a job, for one piece."""
+    """The plan of a job. `minutes`: at the abrasives, for one piece; `around_minutes`: before and after, for one piece.
+
+    The account is for all pieces: `hands_on_minutes` of a person, which nine of ten such jobs keep below
+    `hands_on_minutes_high`, and `start_to_finish_minutes` with the waiting; `account` has them by line, `account_each` for
+    every piece and `account_lot` for every lot; nine of ten stay below each line of `account_high`.
+    """
 
     model_config = ConfigDict(title="Kelbrast plan, version 1")
 
@@ -300,14 +321,20 @@ class PlanFile(BaseModel):
     title: str
     material: str
     pieces: int
+    lots: Annotated[list[int], Field(description="how many pieces are in every lot")] = []
     possible: bool
     blocked: str | None
     minutes: float
     minutes_high: High = None
     spread: list[SpreadShare] = []
-    minutes_all: float
     around_minutes: float
-    waiting_minutes: float
+    hands_on_minutes: float = 0.0
+    hands_on_minutes_high: High = None
+    start_to_finish_minutes: float = 0.0
+    account: AccountFile | None = None
+    account_each: AccountFile | None = None
+    account_lot: AccountFile | None = None
+    account_high: AccountFile | None = None
     changes: int
     order: list[str]
     faces: list[FacePlanFile]

@@ -2,21 +2,29 @@
 
 from typing import Any, Final
 
+from kelbrast.core.planning.whole.account import LINES
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Measure, System, counted, measured, minutes_range, minutes_text, tell
 from kelbrast.documents.common.csv_text import csv_text
 from kelbrast.documents.common.sentences import to_sentence
-from kelbrast.documents.plan.format import FacePlanFile, PlanFile, RackCheck, SetUpFile, SpotsLeftFile, StepFile, ZoneFile
+from kelbrast.documents.plan.format import (
+    FacePlanFile,
+    OperationFile,
+    PlanFile,
+    RackCheck,
+    SetUpFile,
+    SpotsLeftFile,
+    StepFile,
+    ZoneFile,
+)
 from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, GoBackFile, WeighFile
 
 
 def plan_text(plan: PlanFile) -> str:
     """The plan in words, a block per face in the order of the file."""
-    around = f"; around it {minutes_text(plan.around_minutes)} each and {minutes_text(plan.waiting_minutes)} of waiting"
-    head = [plan.title, f"{plan.material}, {counted(plan.pieces, 'piece')}, {minutes_text(plan.minutes)} each{around}"]
+    head = [plan.title, f"{plan.material}, {counted(plan.pieces, 'piece')}", *account_text(plan)]
     if plan.blocked:
         head.append(f"! {plan.blocked}")
-    head += spread_text(plan)
     if len(plan.order) > 1:
         head.append("Order of work: " + ", ".join(plan.order))
     if (together := plan.together) is not None:
@@ -36,12 +44,18 @@ def plan_text(plan: PlanFile) -> str:
     return "\n\n".join(blocks)
 
 
-def spread_text(plan: PlanFile) -> list[str]:
-    """What nine of ten pieces stay below, and where most of the spread comes from; nothing where nothing is done."""
-    if plan.minutes_high is None or not plan.spread:
+def account_text(plan: PlanFile) -> list[str]:
+    """The totals, the lines of the account, and what varies most; nothing where nothing is planned."""
+    if plan.account is None or plan.hands_on_minutes_high is None:
         return []
-    causes = ", then ".join(f"{spread_share.label} ({100 * spread_share.share:.0f} %)" for spread_share in plan.spread[:2])
-    return [f"Nine of ten stay below {minutes_text(plan.minutes_high)}. What varies most: {causes}."]
+    lines = [(LINES[line], getattr(plan.account, line)) for line in LINES]
+    hands_on, most = minutes_text(plan.hands_on_minutes), minutes_text(plan.hands_on_minutes_high)
+    told = [f"Hands-on {hands_on}, allow up to {most}. Start to finish {minutes_text(plan.start_to_finish_minutes)}."]
+    told.append(", ".join(f"{label} {minutes_text(minutes)}" for label, minutes in lines if minutes) + ".")
+    if plan.spread:
+        causes = ", then ".join(f"{cause.label} ({100 * cause.share:.0f} %)" for cause in plan.spread[:2])
+        told.append(f"What varies most: {causes}.")
+    return told
 
 
 def _and(set_up: SetUpFile) -> str:
@@ -63,14 +77,23 @@ def _short(check: RackCheck) -> str:
     return "\n".join([*lines, best])
 
 
+def operation_times(operation: OperationFile, pieces: int) -> str:
+    """How long it takes: for each piece and once for a lot where they differ, the waiting, and how soon it must be done."""
+    each, once = operation.minutes, operation.lot_minutes
+    parts = [minutes_text(each + once)]
+    if pieces > 1:
+        parts = [f"{minutes_text(minutes)} {word}" for minutes, word in ((each, "each"), (once, "once")) if minutes]
+    waiting = f", then {minutes_text(operation.waiting_minutes)} of waiting" if operation.waiting_minutes else ""
+    soon = f", within {minutes_text(operation.within_minutes)}" if operation.within_minutes else ""
+    return f"{' and '.join(parts)}{waiting}{soon}"
+
+
 def _operations(title: str, plan: PlanFile, when: str) -> list[str]:
     """A block, or none when there is nothing of that kind."""
     lines = []
     for operation in plan.operations:
         if operation.when == when:
-            waiting = f", {minutes_text(operation.waiting_minutes)} of waiting" if operation.waiting_minutes else ""
-            soon = f", within {minutes_text(operation.within_minutes)}" if operation.within_minutes else ""
-            lines.append(f"  {operation.label} ({minutes_text(operation.minutes)}{waiting}{soon}): {operation.text}")
+            lines.append(f"  {operation.label} ({operation_times(operation, plan.pieces)}): {operation.text}")
             lines += [f"  ! {caution}" for caution in operation.cautions]
     return ["\n".join([title, *lines])] if lines else []
 

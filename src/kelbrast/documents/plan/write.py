@@ -11,10 +11,11 @@ from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.face.face_plan import FacePlan, SpotsLeft, size_plan
 from kelbrast.core.planning.face.fallback import Fallback
 from kelbrast.core.planning.face.step import Rests, Step, ZoneOfStep
+from kelbrast.core.planning.whole.account import StepShare, Times, shares
 from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.plan import DoneWithout, Plan, Shortage
-from kelbrast.core.planning.whole.set_ups import SetUp
-from kelbrast.core.planning.whole.spread import CAUSES, high_of_face, high_of_steps, spread_of_plan
+from kelbrast.core.planning.whole.set_ups import SetUp, set_ups
+from kelbrast.core.planning.whole.spread import CAUSES, allowance, high_of_face, high_of_steps, spread_of_plan
 from kelbrast.core.planning.whole.together import Gained
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.process.scratch import marks_said
@@ -25,6 +26,7 @@ from kelbrast.core.wording import Sentence, tell
 from kelbrast.documents.common.fields import shop, shop_all, shop_or_none
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.plan.format import (
+    AccountFile,
     EdgePlan,
     FacePlanFile,
     FaceStep,
@@ -52,23 +54,33 @@ from kelbrast.documents.size.answer import to_places, to_size_answer
 
 def to_plan_file(plan: Plan) -> PlanFile:
     """The plan in the units of the file."""
-    spread = spread_of_plan(plan)
+    contributed = plan.shares
+    spread, account, allowed = spread_of_plan(plan), plan.account, allowance(plan, plan.job.pieces)
     names = {face.face.key: face.face.name for face in plan.faces}
     return PlanFile(
         title=plan.job.title,
         material=plan.job.material.id,
         pieces=plan.job.pieces,
+        lots=list(plan.lots),
         possible=plan.possible,
         blocked=plan.blocked,
         minutes=shop(plan.seconds_each, "min"),
         minutes_high=shop(spread.high, "min"),
         spread=[SpreadShare(cause=cause, label=CAUSES[cause], share=shop(share, "1")) for cause, share in spread.causes],
-        minutes_all=shop(plan.seconds_all, "min"),
-        around_minutes=shop(plan.around, "min"),
-        waiting_minutes=shop(plan.waiting, "min"),
+        around_minutes=shop(account.by_itself.before_after, "min"),
+        hands_on_minutes=shop(account.all.hands_on, "min"),
+        hands_on_minutes_high=shop(allowed.hands_on, "min"),
+        start_to_finish_minutes=shop(account.all.start_to_finish, "min"),
+        account=_times(account.all),
+        account_each=_times(account.each),
+        account_lot=_times(account.once),
+        account_high=_times(allowed.lines),
         changes=plan.changes,
         order=[names[key] for key in plan.order],
-        faces=[face_plan_file(face, plan.job, instead) for face, instead in zip(plan.faces, plan.fallbacks, strict=True)],
+        faces=[
+            face_plan_file(face, plan.job, instead, contributed)
+            for face, instead in zip(plan.faces, plan.fallbacks, strict=True)
+        ],
         set_ups=[_set_up(set_up, names) for set_up in plan.set_ups],
         together=_together(plan.gained, plan.job) if plan.gained else None,
         gather=[
@@ -92,8 +104,20 @@ def _together(gained: Gained, job: Job) -> TogetherFile:
     )
 
 
-def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) -> FacePlanFile:
-    """One face in the units of the file."""
+def _times(times: Times) -> AccountFile:
+    return AccountFile(**{line: shop(seconds, "min") for line, seconds in asdict(times).items()})
+
+
+def face_plan_file(
+    plan: FacePlan, job: Job, instead: Fallback | None = None, within: Sequence[StepShare] | None = None
+) -> FacePlanFile:
+    """One face in the units of the file.
+
+    Args:
+        within: what the steps of its plan contribute to the account; None for a face that is planned by itself.
+    """
+    contributed = shares(set_ups((plan,)), (plan,), job.factors) if within is None else within
+    times = {share.number: share.times for share in contributed if share.face == plan.face.key}
     return FacePlanFile.model_construct(
         id=plan.face.key,
         name=plan.face.name,
@@ -130,7 +154,10 @@ def face_plan_file(plan: FacePlan, job: Job, instead: Fallback | None = None) ->
         all_alike_minutes=shop_or_none(plan.all_alike, "min"),
         left=[_spots_left(left) for left in plan.left],
         fit=_fit(plan, job) if plan.face.sized else None,
-        steps=[_step(*step) for step in zip(plan.steps, high_of_steps(plan, job), strict=True)],
+        steps=[
+            _step(step, high, times[number])
+            for number, (step, high) in enumerate(zip(plan.steps, high_of_steps(plan, job), strict=True), start=1)
+        ],
     )
 
 
@@ -147,7 +174,9 @@ def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refuse
             )
             for shortage in short
         ],
-        without_minutes=shop(without.plan.seconds_each, "min") if without is not None and without.plan is not None else None,
+        without_minutes=shop(without.plan.account.all.hands_on, "min")
+        if without is not None and without.plan is not None
+        else None,
         without_possible=without is None or without.plan is not None,
         without_tools=sorted(without.tools) if without is not None else [],
         refused=[RefusedFile(tool=item.tool, label=tool(item.tool).label, reason=item.reason) for item in refused],
@@ -169,7 +198,7 @@ def _edge(edge: Edge) -> EdgePlan:
     return EdgePlan(length_mm=shop(edge.length, "mm"), wanted=edge.wanted, size_mm=shop(edge.size, "mm"))
 
 
-def _step(step: Step, high: float) -> StepFile:
+def _step(step: Step, high: float, times: Times) -> StepFile:
     on_face, carrier = step.on_face, step.tool.carrier
     marks, working, band = step.marks, on_face.working, on_face.setting.band
     return StepFile.model_construct(
@@ -187,6 +216,8 @@ def _step(step: Step, high: float) -> StepFile:
         minutes=shop(step.time.all, "min"),
         minutes_high=shop(high, "min"),
         cut_minutes=shop(step.time.cut, "min"),
+        handling_minutes=shop(times.handling, "min"),
+        set_up_minutes=shop(times.set_up, "min"),
         speed_m_s=shop(on_face.setting.surface, "m/s"),
         rpm=shop_or_none(on_face.setting.spindle, "rev/min"),
         speed_limit_m_s=shop_or_none(on_face.drive.marked, "m/s"),
@@ -289,6 +320,7 @@ def _operation(operation: Operation) -> OperationFile:
         when=operation.when,
         text=operation.text,
         minutes=shop(operation.active, "min"),
+        lot_minutes=shop(operation.lot, "min"),
         waiting_minutes=shop(operation.passive, "min"),
         counted=operation.counted,
         within_minutes=shop_or_none(operation.within, "min"),

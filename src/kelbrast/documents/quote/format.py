@@ -1,25 +1,37 @@
 """A quote in files: prices for numbers of pieces, what drives them, what a simpler finish would cost."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import date
-from typing import Literal
+from typing import Annotated, Final, Literal
 
-from pydantic import BaseModel
+from pydantic import AliasChoices, BaseModel, BeforeValidator, Field
 
+from kelbrast.core.planning.whole.account import LINES
 from kelbrast.core.planning.whole.plan import Plan
 from kelbrast.core.price.quote import Price, Rates, SimplerPrice, drives, with_a_sample
-from kelbrast.core.units import from_si
+from kelbrast.core.wording import minutes_range
 from kelbrast.documents.common.csv_text import csv_text
+from kelbrast.documents.common.fields import shop
 
-DriveName = Literal["work", "setting-up", "around", "abrasives", "going-back", "margin"]
+DriveName = Literal["cutting", "handling", "set_up", "before_after", "abrasives", "going-back", "margin"]
+DRIVES: Final[Mapping[DriveName, str]] = {
+    "cutting": LINES["cutting"],
+    "handling": LINES["handling"],
+    "set_up": LINES["set_up"],
+    "before_after": LINES["before_after"],
+    "abrasives": "Abrasives",
+    "going-back": "Light checks that fail",
+    "margin": "Margin",
+}
+_OLDER: Final = {"work": "cutting", "setting-up": "set_up", "around": "before_after"}  # as quotes had it before the account
 
 
 class PriceFile(BaseModel):
-    """The price of so many pieces. Minutes of a person, likely and as nine of ten stay below; money in the shop's currency."""
+    """The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency."""
 
     pieces: int
-    minutes: float
-    minutes_high: float
+    hands_on_minutes: Annotated[float, Field(validation_alias=AliasChoices("hands_on_minutes", "minutes"))]
+    hands_on_minutes_high: Annotated[float, Field(validation_alias=AliasChoices("hands_on_minutes_high", "minutes_high"))]
     abrasives: float
     price: float
     price_each: float
@@ -29,7 +41,7 @@ class PriceFile(BaseModel):
 class DriveFile(BaseModel):
     """A part of the price of one piece, as a share of it."""
 
-    name: DriveName
+    name: Annotated[DriveName, BeforeValidator(lambda name: _OLDER.get(name, name))]
     share: float
 
 
@@ -54,7 +66,6 @@ class QuoteFile(BaseModel):
     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
 
     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
-    `bias`: what the runs behind the last quotes took against those, in these minutes already.
     """
 
     title: str
@@ -65,7 +76,6 @@ class QuoteFile(BaseModel):
     currency: str
     hour: float
     margin: float
-    bias: float
     prices: list[PriceFile]
     drives: list[DriveFile]
     humbler: list[HumblerFile]
@@ -96,7 +106,6 @@ def to_quote_file(
         currency=currency,
         hour=rates.hour,
         margin=rates.margin,
-        bias=rates.bias,
         prices=[_price(price) for price in prices],
         drives=[
             DriveFile.model_validate({"name": name, "share": round(share, 4)}) for name, share in drives(first, rates).items()
@@ -106,19 +115,19 @@ def to_quote_file(
             for simpler_price in simpler
         ],
         looser_each=None if looser is None else _money(looser),
-        sample_minutes_high=round(from_si(with_a_sample(first, plan), "min"), 2),
+        sample_minutes_high=shop(with_a_sample(first, plan), "min"),
     )
 
 
 def _price(price: Price) -> PriceFile:
     return PriceFile(
         pieces=price.pieces,
-        minutes=round(from_si(price.seconds, "min"), 2),
-        minutes_high=round(from_si(price.seconds_high, "min"), 2),
+        hands_on_minutes=shop(price.times.hands_on, "min"),
+        hands_on_minutes_high=shop(price.high, "min"),
         abrasives=_money(price.abrasives),
         price=_money(price.price),
         price_each=_money(price.each),
-        price_high=_money(price.high),
+        price_high=_money(price.price_high),
     )
 
 
@@ -131,10 +140,10 @@ def quote_text(quote: QuoteFile) -> str:
     unit = f" {quote.currency}" if quote.currency else ""
     lines = [quote.title + (f", for {quote.customer}" if quote.customer else "")]
     for price in quote.prices:
-        minutes = f"{price.minutes:.0f} to {price.minutes_high:.0f} min"
+        minutes = f"hands-on {minutes_range(price.hands_on_minutes, price.hands_on_minutes_high)}"
         money = f"{price.price:.2f}{unit}, {price.price_each:.2f} each, nine of ten below {price.price_high:.2f}"
         lines.append(f"{price.pieces:4d} pieces: {money} ({minutes})")
-    lines.append("Made of: " + ", ".join(f"{drive.name} {100 * drive.share:.0f} %" for drive in quote.drives))
+    lines.append("Made of: " + ", ".join(f"{DRIVES[drive.name].lower()} {100 * drive.share:.0f} %" for drive in quote.drives))
     for simpler in quote.humbler:
         lines.append(f"  as {simpler.label.lower()}: {simpler.price_each:.2f}{unit} each")
     return "\n".join(lines)
@@ -142,7 +151,7 @@ def quote_text(quote: QuoteFile) -> str:
 
 def quotes_csv(quotes: Sequence[QuoteFile]) -> str:
     """One row a number of pieces."""
-    figures = ("pieces", "minutes", "minutes_high", "abrasives", "price", "price_each", "price_high")
+    figures = ("pieces", "hands_on_minutes", "hands_on_minutes_high", "abrasives", "price", "price_each", "price_high")
     columns = ("title", "customer", *figures, "currency")
     rows = [
         (quote.title, quote.customer, *(getattr(price, name) for name in figures), quote.currency)

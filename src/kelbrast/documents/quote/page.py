@@ -1,22 +1,13 @@
 """A quote as a page: one for the customer without inner figures, one for the shop with them."""
 
 from datetime import date
-from typing import Final
 
 from fpdf import FPDF
 from fpdf.enums import XPos, YPos
 
+from kelbrast.core.wording import minutes_text
 from kelbrast.documents.common.fields import plain_letters
-from kelbrast.documents.quote.format import DriveName, QuoteFile
-
-_DRIVES: Final[dict[DriveName, str]] = {
-    "work": "Work at the abrasives",
-    "setting-up": "Setting up",
-    "around": "Before and after",
-    "abrasives": "Abrasives",
-    "going-back": "Light checks that fail",
-    "margin": "Margin",
-}
+from kelbrast.documents.quote.format import DRIVES, QuoteFile
 
 
 def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
@@ -38,20 +29,22 @@ def quote_pdf(quote: QuoteFile, *, inner: bool, day: date) -> bytes:
     if quote.promised:
         _line(pdf, f"Promised for {quote.promised}", 11)
         pdf.ln(4)
-    heads = ["Pieces", "Price", "Each"] + (["Allow up to", "Minutes", "At most"] if inner else [])
+    heads = ["Pieces", "Price", "Each"] + (["Price up to", "Hands-on", "Allow up to"] if inner else [])
     widths = (25, 35, 35) + ((40, 22, 22) if inner else ())
     _row(pdf, heads, widths, bold=True)
     for price in quote.prices:
         money = [f"{value:.2f} {quote.currency}".strip() for value in (price.price, price.price_each)]
-        more = [f"{price.price_high:.2f}", f"{price.minutes:.0f}", f"{price.minutes_high:.0f}"] if inner else []
+        more = (
+            [f"{price.price_high:.2f}", minutes_text(price.hands_on_minutes), minutes_text(price.hands_on_minutes_high)]
+            if inner
+            else []
+        )
         _row(pdf, [str(price.pieces), *money, *more], widths)
     if inner:
         pdf.ln(6)
         _line(pdf, f"{quote.hour:.2f} {quote.currency} an hour, {100 * quote.margin:.0f} % margin", 11)
-        if quote.bias != 1.0:
-            _line(pdf, f"The last quotes took {quote.bias:.2f} times their minutes; that is in these.", 11)
         for drive in quote.drives:
-            _row(pdf, [_DRIVES[drive.name], f"{100 * drive.share:.0f} %"], (70, 25))
+            _row(pdf, [DRIVES[drive.name], f"{100 * drive.share:.0f} %"], (70, 25))
         if quote.humbler:
             pdf.ln(4)
             _line(pdf, "Each, with a simpler finish", 11, bold=True)

@@ -10,12 +10,13 @@ from pydantic import ConfigDict, Field, ValidationError
 from kelbrast.core.bench.events import Event, EventKind, Measured, Moment, Order, Stage, StageDrive
 from kelbrast.core.bench.instruments import QUANTITIES, GaugedQuantity
 from kelbrast.core.bench.observed import Planned, Stages
-from kelbrast.core.bench.run import Layout, Status
+from kelbrast.core.bench.run import Layout, Status, operation_key
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Yours
 from kelbrast.core.planning.questions.goback import Extent
+from kelbrast.core.planning.whole.account import Times
 from kelbrast.core.process.removal import pullout_life_factor
 from kelbrast.core.rules.order import turn_of
 from kelbrast.core.units import from_si, to_si
@@ -24,7 +25,7 @@ from kelbrast.documents.common.fields import ID, GradeText, NameText, Note, Stri
 from kelbrast.documents.common.versions import up_to_date
 from kelbrast.documents.job.face_ids import identified
 from kelbrast.documents.job.format import JobFile
-from kelbrast.documents.plan.format import FacePlanFile, PlanFile, StepFile, ZoneFile
+from kelbrast.documents.plan.format import FacePlanFile, OperationFile, PlanFile, StepFile, ZoneFile
 
 EventNumber = Annotated[int, Field(ge=1, le=2**53)]
 Real = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
@@ -129,8 +130,19 @@ def to_layout(job: Job, plan: PlanFile) -> Layout:
     """What a run of this plan begins with."""
     turns = _turns(job)
     stages = [stage for face in plan.faces for stage in to_stages(face, turn=turns[face.id], route=0)]
-    around = tuple(dict.fromkeys(operation.id for operation in plan.operations if not operation.counted))
-    return Layout(plan.pieces, tuple(stages), around)
+    around: dict[str, Times] = {}
+    for lot, pieces in enumerate(plan.lots or [plan.pieces], start=1):
+        for operation in plan.operations:
+            if not operation.counted:
+                key = operation_key(operation.id, lot)
+                around[key] = around.get(key, Times()) + _times(operation, pieces)
+    return Layout(plan.pieces, tuple(stages), around, tuple(plan.lots))
+
+
+def _times(operation: OperationFile, pieces: int) -> Times:
+    """What the account has for an operation on a lot."""
+    active = to_si(pieces * operation.minutes + operation.lot_minutes, "min")
+    return Times(before_after=active, waiting=to_si(operation.waiting_minutes, "min"))
 
 
 def to_stages(face: FacePlanFile, *, turn: int, route: int) -> tuple[Stage, ...]:
@@ -263,6 +275,11 @@ def _turns(job: Job) -> dict[str, int]:
 
 def _stage(face: FacePlanFile, step: StepFile, turn: int, route: int, number: int) -> Stage:
     carrier = tool(step.tool).carrier
+    own_set_up = 0.0 if step.goes_on else carrier.stock.setup
+    put_on = from_si(own_set_up, "min") if step.set_up_minutes is None else step.set_up_minutes
+    handling = step.handling_minutes
+    if handling is None:  # as plans had it before the account
+        handling = max(0.0, step.minutes - step.cut_minutes - put_on)
     return Stage(
         face=face.id,
         name=face.name,
@@ -273,8 +290,10 @@ def _stage(face: FacePlanFile, step: StepFile, turn: int, route: int, number: in
         leaves=to_si(step.leaves_um, "um"),
         takes=to_si(step.takes_um, "um"),
         seconds=to_si(step.cut_minutes, "min"),
-        setup=0.0 if step.goes_on else carrier.stock.setup,
+        setup=own_set_up,
         mounted=carrier.mount != "hand",
+        handling=to_si(handling, "min"),
+        put_on=to_si(put_on, "min"),
         places=_places(step.zone) if step.zone else None,
         coarsest=to_si(max(later.leaves_um for later in face.steps[number - 1 :]), "um"),
         worn=step.spent.worn,

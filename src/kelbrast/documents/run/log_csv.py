@@ -9,8 +9,9 @@ from kelbrast.core.wording import tell
 from kelbrast.documents.common.csv_text import csv_text
 
 RUN_COLUMNS: Final = (
-    "run", "began_utc", "ended_utc", "title", "material", "finishes", "pieces", "status", "as_wanted", "planned_minutes",
-    "minutes", "planned_metal_um", "metal_um", "went_back", "planned_abrasives", "abrasives",
+    "run", "began_utc", "ended_utc", "title", "material", "finishes", "pieces", "status", "as_wanted", "hands_on_minutes",
+    "spent_minutes", "planned_minutes", "minutes", "planned_metal_um", "metal_um", "went_back",
+    "planned_abrasives", "abrasives",
 )  # fmt: skip
 EVENT_COLUMNS: Final = (
     "number", "at_utc", "kind", "piece", "face", "route", "step", "depth_um", "seconds", "quantity", "value_si", "said",

@@ -1,4 +1,4 @@
-<!-- Work around the abrasives: each operation with its own timer, side by side. -->
+<!-- What is done before, between and after the steps: each operation with its own timer, side by side. -->
 <script lang="ts">
   import Dialog from '../../ui/Dialog.svelte';
   import { clock, duration } from '../../units/units';
@@ -8,14 +8,14 @@
   const WHEN = { before: 'Before', between: 'Between', after: 'After' };
 </script>
 
-<Dialog bind:open={() => open, (now) => now || onclose()} title="Around the work" wide>
+<Dialog bind:open={() => open, (now) => now || onclose()} title="Before and after" wide>
   <ul class="grid gap-2.5">
     {#each bench.run.waiting as one (one.operation.id)}
       <li class="flex items-start gap-3 rounded-lg border border-(--line) bg-(--raised) p-3">
         <div class="flex-1">
           <b class="text-lg">{WHEN[one.operation.when]}: {one.operation.label}{one.done ? ' – done' : ''}</b>
           <span class="dim num">
-            {duration(one.operation.minutes)}{one.operation.waiting_minutes
+            {duration(one.minutes)}{one.operation.waiting_minutes
               ? `, then ${duration(one.operation.waiting_minutes)} of waiting`
               : ''}{one.operation.within_minutes ? `, within ${duration(one.operation.within_minutes)}` : ''}</span
           >

@@ -153,7 +153,7 @@
           <div class="min-h-0 w-full flex-1">
             <Dial
               time={clock(seconds)}
-              under={hand.begun && !hand.running ? 'paused' : `of ${plannedClock(target)}`}
+              under={hand.begun && !hand.running ? 'paused' : `cutting, of ${plannedClock(target)}`}
               share={target > 0 ? seconds / target : 0}
               {stay}
               colour={temperColour(hand.plan.grain_um)}

@@ -27,7 +27,7 @@
           <a class="row" href={p('/jobs/:id', { params: { id: String(job.id) } })}>
             <b>{job.title}</b>
             <span class="dim"
-              >{job.minutes === null ? '' : duration(job.minutes)}{job.due
+              >{job.hands_on_minutes === null ? '' : duration(job.hands_on_minutes)}{job.due
                 ? `, by ${new Date(job.due).toLocaleDateString(undefined, DAY)}`
                 : ''}</span
             >

@@ -68,7 +68,7 @@
   <td class="max-lg:hidden">{job.material}</td>
   <td class="max-sm:hidden">{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
   <td class="num text-right max-sm:hidden">{job.pieces || ''}</td>
-  <td class="num text-right">{job.minutes === null ? '–' : duration(job.minutes)}</td>
+  <td class="num text-right">{job.hands_on_minutes === null ? '–' : duration(job.hands_on_minutes)}</td>
   <td class="num small max-lg:hidden whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
   <td>
     {#if job.state === 'ready'}

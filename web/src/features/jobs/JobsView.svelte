@@ -152,7 +152,7 @@
           <th><span class="sr-only">Mark</span></th><th class="lg:w-[28%]">Part</th><th class="max-lg:hidden"
             >Material</th
           ><th class="max-sm:hidden">Finish</th><th class="!text-right max-sm:hidden">Pieces</th>
-          <th class="!text-right">Minutes, all</th><th class="max-lg:hidden">Promised</th><th>State</th><th
+          <th class="!text-right">Hands-on</th><th class="max-lg:hidden">Promised</th><th>State</th><th
             ><span class="sr-only">Actions</span></th
           >
         </tr>

@@ -135,7 +135,7 @@
   >
     <thead class="small dim text-left">
       <tr>
-        <th>Part</th><th>Begun</th><th>Material, finish</th><th class="!text-right">Minutes</th>
+        <th>Part</th><th>Begun</th><th>Material, finish</th><th class="!text-right">Hands-on</th>
         <th class="!text-right">Metal</th><th class="!text-right">Abrasives</th><th>Came out</th>
       </tr>
     </thead>
@@ -150,9 +150,11 @@
           <td class="small num">{day(line.began_at)}</td>
           <td class="small">{line.material}<span class="dim block">{line.finishes}</span></td>
           <td class="num text-right"
-            ><b>{duration(line.figures.minutes)}</b><span class="small dim block"
-              >of {duration(line.figures.planned_minutes)}</span
-            ></td
+            >{#if line.figures.hands_on_minutes && line.figures.spent_minutes !== null}<b
+                >{duration(line.figures.spent_minutes)}</b
+              ><span class="small dim block">of {duration(line.figures.hands_on_minutes)}</span>{:else}<b
+                >{duration(line.figures.minutes)}</b
+              ><span class="small dim block">cutting, of {duration(line.figures.planned_minutes)}</span>{/if}</td
           >
           <td class="num text-right"
             ><b>{line.figures.metal_um === null ? '–' : shown.say(line.figures.metal_um, 'depth')}</b><span

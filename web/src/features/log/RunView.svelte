@@ -87,8 +87,15 @@
       </header>
       {#if reader === 'colleague'}
         <dl class="grid grid-cols-2 gap-3 md:grid-cols-4" aria-label="Planned and as it was">
+          {#if line.figures.account && line.figures.spent}
+            <div>
+              <dt>Hands-on</dt>
+              <dd>{duration(line.figures.spent_minutes ?? 0)}</dd>
+              <dd class="of">planned {duration(line.figures.hands_on_minutes ?? 0)}</dd>
+            </div>
+          {/if}
           <div>
-            <dt>On the work</dt>
+            <dt>Cutting</dt>
             <dd>{duration(line.figures.minutes)}</dd>
             <dd class="of">planned {duration(line.figures.planned_minutes)}</dd>
           </div>
@@ -132,7 +139,7 @@
       {:else}
         <FacesWorked faces={page.faces} well={line.well} />
         <p>
-          {duration(line.figures.minutes)} of work on the surface. {line.figures.metal_um === null
+          {duration(line.figures.minutes)} of cutting. {line.figures.metal_um === null
             ? 'What came off was not measured.'
             : `${shown.say(line.figures.metal_um, 'depth')} of the surface came off at most, by measurement.`}
           {page.protected ? `Protected with ${page.protected.toLowerCase()}.` : ''}

@@ -1,13 +1,16 @@
-<!-- The work around the abrasives that belongs before, between or after the steps. -->
+<!-- What is done before, between or after the steps. -->
 <script lang="ts">
   import type { Operation } from '../../api/client';
   import { duration } from '../../units/units';
 
-  let { operations }: { operations: Operation[] } = $props();
+  let { operations, pieces }: { operations: Operation[]; pieces: number } = $props();
 
   function time(one: Operation): string {
     if (one.counted) return 'in the steps';
-    return one.waiting_minutes ? `${duration(one.minutes)} + ${duration(one.waiting_minutes)}` : duration(one.minutes);
+    const once = one.lot_minutes ?? 0;
+    const each = [one.minutes && `${duration(one.minutes)} each`, once && `${duration(once)} once`].filter(Boolean);
+    const active = pieces > 1 ? each.join(', ') : duration(one.minutes + once);
+    return one.waiting_minutes ? `${active}, waits ${duration(one.waiting_minutes)}` : active;
   }
 </script>
 

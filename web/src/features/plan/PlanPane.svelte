@@ -94,7 +94,7 @@
       class={['panel max-h-56 min-h-32', draft.stale && 'stale']}
       aria-busy={draft.stale}
     >
-      <OperationRows operations={operations.filter((one) => one.when === 'before')} />
+      <OperationRows operations={operations.filter((one) => one.when === 'before')} pieces={draft.job.pieces} />
       {#each plan.steps as step, at (at)}
         <li class="border-b border-(--line) last:border-0">
           <button
@@ -124,7 +124,7 @@
           </button>
         </li>
       {/each}
-      <OperationRows operations={operations.filter((one) => one.when !== 'before')} />
+      <OperationRows operations={operations.filter((one) => one.when !== 'before')} pieces={draft.job.pieces} />
     </Scrolling>
   {/if}
 </section>

@@ -1,5 +1,6 @@
 <!-- What it costs: prices for numbers of pieces, what drives them, what a simpler finish would save, and the quotes that were told. -->
 <script lang="ts">
+  import { LINES } from '../../api/account';
   import { api, type KeptQuote, type Quote } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import CopyTable from '../../ui/CopyTable.svelte';
@@ -10,9 +11,7 @@
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const DRIVES = {
-    work: 'Work at the abrasives',
-    'setting-up': 'Setting up',
-    around: 'Before and after',
+    ...LINES,
     abrasives: 'Abrasives',
     'going-back': 'Light checks that fail',
     margin: 'Margin',
@@ -66,9 +65,9 @@
     <table class="num mt-3 w-full" aria-label="Prices">
       <thead class="small dim text-right">
         <tr
-          ><th class="text-left">Pieces</th><th>Price</th><th>Each</th><th>Allow up to</th><th>Minutes</th><th
-            ><span class="sr-only">Each, as a bar</span></th
-          ></tr
+          ><th class="text-left">Pieces</th><th>Price</th><th>Each</th><th>Price up to</th><th>Hands-on</th><th
+            >Allow up to</th
+          ><th><span class="sr-only">Each, as a bar</span></th></tr
         >
       </thead>
       <tbody class="text-right">
@@ -78,7 +77,8 @@
             <td class="text-lg font-bold">{money(one.price)}</td>
             <td>{money(one.price_each)}</td>
             <td class="dim">{money(one.price_high)}</td>
-            <td class="dim">{duration(one.minutes)} to {duration(one.minutes_high)}</td>
+            <td class="dim">{duration(one.hands_on_minutes)}</td>
+            <td class="dim">{duration(one.hands_on_minutes_high)}</td>
             <td class="w-32 pl-3"
               ><span class="block h-3 rounded-sm bg-(--t4)" style:width="{(100 * one.price_each) / most}%"></span></td
             >
@@ -100,7 +100,6 @@
         <p class="small dim mt-2">
           {told.hour}
           {told.currency} an hour and {Math.round(100 * told.margin)} % margin: change them under Today, People and rates.
-          {#if told.bias !== 1}The last quotes took {told.bias.toFixed(2)} times their minutes; that is in these.{/if}
         </p>
       </section>
       <section aria-label="What would make it less">
@@ -121,11 +120,11 @@
             If twice as much metal might come off where it is limited: {money(told.looser_each)} each.
           </p>
         {/if}
-        {#if told.prices[0] && told.prices[0].minutes_high - told.sample_minutes_high > 1}
+        {#if told.prices[0] && told.prices[0].hands_on_minutes_high - told.sample_minutes_high > 1}
           <p class="small mt-2">
-            A sample piece tells how deep the marks are: nine of ten then stay below {duration(
-              told.sample_minutes_high,
-            )} instead of {duration(told.prices[0].minutes_high)}.
+            A sample piece tells how deep the marks are: then allow {duration(told.sample_minutes_high)} instead of {duration(
+              told.prices[0].hands_on_minutes_high,
+            )}.
           </p>
         {/if}
       </section>

@@ -99,8 +99,8 @@
       </dd>
       <dt>Time</dt>
       <dd class="num">
-        {duration(step.minutes)}, {duration(step.cut_minutes)} of it on the work{step.minutes_high
-          ? `; nine of ten below ${duration(step.minutes_high)}`
+        {duration(step.minutes)}, {duration(step.cut_minutes)} of it cutting{step.minutes_high
+          ? `; allow up to ${duration(step.minutes_high)}`
           : ''}
       </dd>
       <dt>Takes off</dt>

@@ -2,6 +2,7 @@
   import { currency } from '../../api/currency.svelte';
   import Download from '@lucide/svelte/icons/download';
   import Printer from '@lucide/svelte/icons/printer';
+  import AccountBar from './AccountBar.svelte';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
@@ -18,6 +19,12 @@
   const face = $derived(draft.facePlan);
   const cost = $derived(plan?.faces.reduce((sum, one) => sum + one.cost, 0) ?? 0);
   const changes = $derived(plan?.changes ?? 0);
+  /** How many pieces the times are for, and in how many lots these are worked. */
+  const batch = $derived.by(() => {
+    if (!plan || plan.pieces === 1) return '';
+    const lots = plan.lots ?? [];
+    return `, ${plan.pieces} pieces${lots.length > 1 ? ` in ${lots.length} lots of ${lots.at(-1) === lots[0] ? '' : 'up to '}${lots[0]}` : ''}`;
+  });
   const blocked = $derived(plan?.faces.filter((one) => !one.possible) ?? []);
 
   async function exportFile() {
@@ -33,18 +40,19 @@
   aria-label="Totals"
 >
   {#if plan}
-    <div>
-      <b>{plan.minutes ? duration(plan.minutes) : '–'}</b><span
-        >each{plan.minutes && plan.minutes_high
-          ? `, nine of ten below ${duration(plan.minutes_high)}`
-          : ''}{plan.pieces > 1 && plan.minutes ? `, ${duration(plan.minutes_all)} for ${plan.pieces}` : ''}</span
-      >
-    </div>
-    <div>
-      <b>{duration(plan.around_minutes)}</b><span
-        >around it{plan.waiting_minutes ? `, ${duration(plan.waiting_minutes)} waiting` : ''}</span
-      >
-    </div>
+    {#if plan.possible && plan.account}
+      <div class="basis-full"><AccountBar account={plan.account} /></div>
+      <div>
+        <b>{duration(plan.hands_on_minutes)}</b><span
+          >hands-on{plan.hands_on_minutes_high
+            ? `, allow up to ${duration(plan.hands_on_minutes_high)}`
+            : ''}{batch}</span
+        >
+      </div>
+      {#if plan.account.waiting}
+        <div><b>{duration(plan.start_to_finish_minutes)}</b><span>start to finish</span></div>
+      {/if}
+    {/if}
     {#if face?.steps.length}<div>
         <b>{shown.say(Math.max(0, face.metal_um - face.above_um), 'depth')}</b><span>off {face.name}</span>
       </div>{/if}

@@ -141,6 +141,24 @@
             </li>
           {/each}
         </ul>
+        <h2 class="mt-3">Jobs</h2>
+        <table class="small num w-full" aria-label="Jobs of the schedule">
+          <tbody>
+            {#each board.jobs ?? [] as job (job.id)}
+              <tr class="border-t border-(--line)">
+                <td class="py-1">{job.title}{job.lots.length > 1 ? `, ${job.lots.length} lots` : ''}</td>
+                <td class="text-right">hands-on {duration(job.hands_on_minutes)}</td>
+                <td class="pl-3 text-right" class:text-(--stop)={job.late_min > 0}
+                  >{job.late_min
+                    ? `${duration(job.late_min)} late`
+                    : job.due_min === null
+                      ? ''
+                      : `by ${clockAt(job.due_min, board.begins)}`}</td
+                >
+              </tr>
+            {/each}
+          </tbody>
+        </table>
         {#each board.shaking.filter((one) => one.exposure !== 'below') as one (`${one.person} ${one.day}`)}
           <p class="mt-2 text-(--stop)">
             {one.person} would be above the {one.exposure} value of hand-arm vibration ({Math.round(one.points)} points):

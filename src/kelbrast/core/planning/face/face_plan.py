@@ -187,7 +187,7 @@ class Worked:
             face=self.face,
             aim=job.aim,
             binding=None,
-            steps=steps_of(figures, route),
+            steps=steps_of(figures, route, job.habit, job.handover),
             seconds=float(route.totals[TIME]),
             metal=float(metal[most]),
             cost=float(route.totals[COST]),

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kelbrast.core.catalogue.tools import Tool
+from kelbrast.core.job import HabitKey, Handover
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.face.step_marks import StepMarks, marks_of
 from kelbrast.core.planning.kernel.step_table import TIME, Route
@@ -40,13 +41,20 @@ class StepTime:
     """Where the time of a step goes (s).
 
     Attributes:
-        all: everything.  cut: on the work.  wash: off the grit of the step before.  rests: None when it never gets too hot.
+        all: everything.  cut: on the work.  set_up: putting the tool on.  wash: off the grit of the step before.
+        rests: None when it never gets too hot.
     """
 
     all: float
     cut: float
+    set_up: float
     wash: float
     rests: Rests | None
+
+    @property
+    def handling(self) -> float:
+        """Washing, changing the abrasive, cooling, the light check."""
+        return self.all - self.cut - self.set_up
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,6 +97,7 @@ class Step:
     Attributes:
         zone: what it works; None for all of the face.  goes_on: with the tool of the step before, which is set up already.
         slabs: what it probably cuts, as (where, thickness in m, area in m2).
+        fails: the chance that its light check sends it back.
         own: the item of the shop's rack that it is done with; None when planned from the catalogue.
         advice: what is good to know.
         curve: (seconds since the step began, deepest marks left) for drawing.
@@ -106,6 +115,7 @@ class Step:
     own: OwnTool | None = None
     zone: ZoneOfStep | None = None
     goes_on: bool = False
+    fails: float = 0.0
     slabs: tuple[tuple[str, float, float], ...] = ()
 
     @property
@@ -118,17 +128,19 @@ class Step:
         return self.on_face.tool
 
 
-def steps_of(figures: StepFigures, route: Route) -> tuple[Step, ...]:
-    """The steps of a route."""
+def steps_of(figures: StepFigures, route: Route, habit: HabitKey, handover: Handover) -> tuple[Step, ...]:
+    """The steps of a route; the habit and the school say how likely each is to be done again."""
     steps: list[Step] = []
     repeats = expected_repeats(figures.beyond("double-up", route.steps))
+    fails = [figures.chance_of_repeat(step, habit, handover) for step in route.steps]
     for number, at in enumerate(route.steps):
         stood, leaps = steps[-1].marks.stays if steps else 0.0, bool(repeats[number] > 1)
-        steps.append(_step(figures, at, stood=stood, last=number == len(route.steps) - 1, leaps=leaps))
+        last = number == len(route.steps) - 1
+        steps.append(_step(figures, at, stood=stood, last=last, leaps=leaps, fails=fails[number]))
     return tuple(steps)
 
 
-def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: bool) -> Step:
+def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: bool, fails: float) -> Step:
     """`stood`: depth of old marks that the steps before could not reach."""
     surfaces, face = figures.surfaces, figures.face
     on_face = figures.tool_at(int(figures.graph.after[at]))
@@ -138,6 +150,7 @@ def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: boo
     time = StepTime(
         all=float(figures.values[TIME, at]),
         cut=float(figures.cut[at]),
+        set_up=0.0 if figures.met.on[at] else on_face.tool.carrier.stock.setup,
         wash=constant("work.wash").si if figures.washed(at) else 0.0,
         rests=_rests(figures, at),
     )
@@ -166,6 +179,7 @@ def _step(figures: StepFigures, at: int, *, stood: float, last: bool, leaps: boo
         own=own,
         zone=zone,
         goes_on=bool(figures.met.on[at]),
+        fails=fails,
         slabs=_slabs(figures, at),
     )
 

@@ -19,10 +19,11 @@ from kelbrast.core.planning.face.zones import Zones, may_be_zoned, zones_of
 from kelbrast.core.planning.kernel.step_table import CHANGES, COST, CRITERIA, METAL, TIME, Route, StepTable
 from kelbrast.core.process.heat import rest, work_until_hot
 from kelbrast.core.process.removal import cutting
+from kelbrast.core.process.rework import chance_of_repeat
 from kelbrast.core.rack.offer import OwnTool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.book import forbidden_steps, forbidden_tools, possible_ends, usable
-from kelbrast.core.rules.habits import excess, repeats
+from kelbrast.core.rules.habits import excess, repeats, steepness
 from kelbrast.core.rules.lay import blends_in, is_brushed
 from kelbrast.core.rules.order import COARSE_TO_FINE
 from kelbrast.core.rules.reach import works_places
@@ -141,6 +142,12 @@ class StepFigures:
             each = [repeats(found, beyond, handover) for found, beyond in pairs]
             self._repeats[key] = self.met.most(each)
         return self._repeats[key]
+
+    def chance_of_repeat(self, step: int, habit: str, handover: str) -> float:
+        """The chance that a step's light check sends it back; where the habit bounds nothing, that of any check."""
+        if steepness(habit) is None and handover == "free":
+            return constant("spread.check_fails").value
+        return chance_of_repeat(float(self.repeats(habit, handover)[step]))
 
     def _excesses(self, habit: str) -> list[Reals]:
         """How many times as far a step goes as the habit allows: (n, n) on the face, (1, n) for each kind of its spots."""

@@ -17,11 +17,11 @@ _DM2: Final = 0.01
 
 @dataclass(frozen=True, slots=True)
 class Operation:
-    """One operation on one piece (SI).
+    """One operation (SI).
 
     Attributes:
         when: before the first step, between steps, or after the last.
-        active: seconds of a person; passive: seconds of waiting, for all pieces together.
+        active: seconds of a person for each piece; lot: the same once for a lot; passive: seconds of waiting, once for a lot.
         counted: its active time is in the steps already.
         source: where its minutes come from.
         within: seconds after the last step until which it must be done; None when it can wait.
@@ -33,6 +33,7 @@ class Operation:
     when: When
     text: str
     active: float
+    lot: float
     passive: float
     counted: bool
     within: float | None
@@ -58,6 +59,7 @@ def _with_own(found: list[Operation], job: Job) -> tuple[Operation, ...]:
             when=own_operation.when,
             text=own_operation.text,
             active=own_operation.active,
+            lot=0.0,
             passive=own_operation.passive,
             counted=False,
             within=None,
@@ -114,6 +116,7 @@ def _operation(
     key: str, when: When, job: Job, *, times: int = 1, counted: bool = False, waits: int = 1, within: float | None = None
 ) -> Operation:
     row: dict[str, Any] = record("operations")[key]
+    pace = job.factors.pace("before_after")
     active = times * row["active"].si + (row["per_dm2"].si * _area(job) / _DM2 if "per_dm2" in row else 0.0)
     passive = waits * row["passive"].si if "passive" in row else 0.0
     return Operation(
@@ -121,7 +124,8 @@ def _operation(
         label=row["label"],
         when=when,
         text=row["text"],
-        active=active,
+        active=pace * active,
+        lot=pace * times * row["lot"].si if "lot" in row else 0.0,
         passive=passive,
         counted=counted,
         within=within,

@@ -9,6 +9,8 @@ from kelbrast.core.catalogue.tools import Tool
 from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, plan_face, work_out
 from kelbrast.core.planning.face.fallback import Fallback, fallback
+from kelbrast.core.planning.whole.account import Account, StepShare, Times, shares, total
+from kelbrast.core.planning.whole.lots import lot_sizes, most_in_a_lot
 from kelbrast.core.planning.whole.operations import Operation, operations
 from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups, wheel_changes
 from kelbrast.core.planning.whole.together import Gained, together
@@ -49,30 +51,51 @@ class Plan:
         return self.blocked is None and all(face.possible for face in self.faces)
 
     @property
+    def shares(self) -> tuple[StepShare, ...]:
+        """What every step contributes to the account, in the order of work."""
+        return shares(self.set_ups, self.faces, self.job.factors)
+
+    @property
+    def account(self) -> Account:
+        """Where the time of the whole job goes."""
+        return self.account_of(self.job.pieces)
+
+    def account_of(self, pieces: int) -> Account:
+        """The same for so many pieces."""
+        steps = total(share.times for share in self.shares)
+        around = [operation for operation in self.operations if not operation.counted]
+        return Account(
+            pieces=pieces,
+            lots=len(self.lots_of(pieces)),
+            each=Times(
+                cutting=steps.cutting, handling=steps.handling, before_after=sum(operation.active for operation in around)
+            ),
+            once=Times(
+                set_up=steps.set_up,
+                before_after=sum(operation.lot for operation in around),
+                waiting=sum(operation.passive for operation in self.operations),
+            ),
+        )
+
+    @property
+    def lots(self) -> tuple[int, ...]:
+        """How many pieces are in every lot."""
+        return self.lots_of(self.job.pieces)
+
+    def lots_of(self, pieces: int) -> tuple[int, ...]:
+        """The same of so many pieces."""
+        most = most_in_a_lot(self.job, self.set_ups, self.shares, self.operations)
+        return lot_sizes(pieces, pieces if most is None else most)
+
+    @property
     def seconds_each(self) -> float:
         """At the abrasives, for one piece: the steps, with shared set-ups counted once."""
-        return sum(face.seconds for face in self.faces) - self.saved
+        return total(share.times for share in self.shares).hands_on
 
     @property
     def saved(self) -> float:
         """Seconds that sharing set-ups between faces saves on one piece."""
         return sum(set_up.saved for set_up in self.set_ups)
-
-    @property
-    def seconds_all(self) -> float:
-        """At the abrasives, for all pieces: every set-up serves the whole batch."""
-        once = sum(set_up.tool.carrier.stock.setup for set_up in self.set_ups)
-        return once + self.job.pieces * (self.seconds_each - once)
-
-    @property
-    def around(self) -> float:
-        """Seconds of a person around the abrasives, for one piece."""
-        return sum(operation.active for operation in self.operations if not operation.counted)
-
-    @property
-    def waiting(self) -> float:
-        """Seconds of waiting: soaking, drying; for all pieces together."""
-        return sum(operation.passive for operation in self.operations)
 
     @property
     def gather(self) -> tuple[Gathered, ...]:

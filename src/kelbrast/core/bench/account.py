@@ -1,0 +1,100 @@
+"""The account of a run: what it is planned to take as it stands, what is left of that, and what it took so far."""
+
+from dataclasses import replace
+from typing import Final
+
+from kelbrast.core.bench.events import Event, Moment, Stage, elapsed
+from kelbrast.core.bench.run import Run
+from kelbrast.core.learning.factors import ANY_FAMILY, Observation
+from kelbrast.core.planning.whole.account import AccountLine, Times, total
+from kelbrast.core.reference.loader import constant
+
+_STOPS: Final = ("paused", "gone", "back", "skipped", "picked")
+
+
+def planned(run: Run) -> Times:
+    """For all pieces. What a way back adds counts, and what it took the place of does not."""
+    stages = [one for one in _stages(run) if run.work(*one).outcome != "dropped"]
+    return total(run.layout.operations.values()) + _of_stages(run, stages)
+
+
+def left(run: Run, now: Moment) -> Times:
+    """What is still to come if all goes as planned."""
+    if run.status != "open":
+        return Times()
+    still = [(piece, stage) for piece, stages in run.ahead.items() for stage in stages]
+    times = _of_stages(run, [one for one in still if not (one == run.current and run.begun)])
+    if run.current is not None and run.begun:
+        piece, stage = run.current
+        due = stage.seconds + run.work(piece, stage).more
+        times += Times(cutting=max(0.0, due - run.seconds_in_hand(now)), handling=stage.handling)
+    done = {name for name, waiting in run.operations.items() if waiting.done is not None}
+    return times + total(around for name, around in run.layout.operations.items() if name not in done)
+
+
+def spent(run: Run) -> Times:
+    """A person's time so far, by the clock of the steps and by the gaps between taps.
+
+    A gap before an operation is done is that operation's; one before a step begins is handling and, where another tool goes on,
+    set-up, shared as they are planned. A gap that is longer than a break is one, and nobody's work.
+    """
+    return Times(cutting=sum(work.seconds for work in run.works.values())) + total(took for took, _ in _gaps(run))
+
+
+def paces(run: Run, run_id: int) -> list[Observation]:
+    """How long handling, set-ups and operations took against what was planned for the same ones."""
+    gaps = _gaps(run)
+    took, asked = total(one for one, _ in gaps), total(one for _, one in gaps)
+    lines: tuple[AccountLine, ...] = ("handling", "set_up", "before_after")
+    return [
+        Observation(run_id, line, ANY_FAMILY, "pace", getattr(took, line) / due)
+        for line in lines
+        if (due := getattr(asked, line)) >= constant("learning.mistap").si and getattr(took, line) > 0
+    ]
+
+
+def _stages(run: Run) -> list[tuple[int, Stage]]:
+    return [(piece, stage) for piece, stages in run.stages.items() for stage in stages]
+
+
+def _of_stages(run: Run, stages: list[tuple[int, Stage]]) -> Times:
+    """Of the route as planned a tool is put on once for all pieces of a lot; on a way back for the piece that went back."""
+    once = {(run.layout.lot_of(piece), stage.key): stage.put_on for piece, stage in stages if stage.route == 0}
+    alone = sum(stage.put_on for _, stage in stages if stage.route > 0)
+    return Times(
+        cutting=sum(stage.seconds for _, stage in stages),
+        handling=sum(stage.handling for _, stage in stages),
+        set_up=sum(once.values()) + alone,
+    )
+
+
+def _gaps(run: Run) -> list[tuple[Times, Times]]:
+    """What each gap between two taps was for, while no clock ran; and what was planned for the same."""
+    stages = {stage.key: stage for _, stage in _stages(run)}
+    longest = constant("bench.break_after").si
+    gaps, running, on, since = [], False, "", None
+    for event in run.standing:
+        gap = elapsed(since, event.at) if since is not None and not running else 0.0
+        worked = 0 < gap <= longest
+        if event.kind in ("started", "more"):
+            stage = stages[event.stage] if event.stage else None
+            if worked and stage is not None:
+                asked = Times(handling=stage.handling, set_up=0.0 if stage.tool == on else stage.setup)
+                if asked.hands_on > 0:
+                    gaps.append((asked * (gap / asked.hands_on), asked))
+            on, running = stage.tool if stage is not None else on, True
+        elif event.kind in ("waiting", "operated"):
+            if worked and not _waited(run, event):
+                asked = run.layout.operations[event.operation or ""]
+                gaps.append((Times(before_after=gap), replace(asked, waiting=0.0)))
+        elif event.kind in _STOPS:
+            running = False
+        else:
+            continue  # a note or a reading is no end of what goes on
+        since = event.at
+    return gaps
+
+
+def _waited(run: Run, event: Event) -> bool:
+    """Whether the operation was waiting, soaking or drying, so that nobody worked at it."""
+    return any(one.kind == "waiting" and one.operation == event.operation and one.number < event.number for one in run.standing)

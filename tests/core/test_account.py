@@ -1,0 +1,157 @@
+"""The account: what belongs to which line, what a lot shares, what to allow against simulated jobs, and lots in time."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from kelbrast.core.catalogue.materials import material
+from kelbrast.core.job import Job
+from kelbrast.core.learning.factors import ANY_FAMILY, ShopFactors
+from kelbrast.core.planning.whole.account import LINES, Times
+from kelbrast.core.planning.whole.lots import lot_sizes, seconds_in_the_last_set_up
+from kelbrast.core.planning.whole.plan import Plan, plan_job
+from kelbrast.core.planning.whole.spread import allowance
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.surface.part import Part
+from kelbrast.demo.workshop import demo_jobs
+from kelbrast.documents.job.read import to_job
+from making import face, job
+
+DRAWS = 20_000
+
+
+def demo_plans() -> list[Plan]:
+    plans = [plan_job(to_job(file)) for file in demo_jobs()]
+    return [plan for plan in plans if plan.possible]
+
+
+def bowls(pieces: int, **more: object) -> Job:
+    """Copper bowls, lacquered before they tarnish."""
+    return job("copper", face("mirror", depth=20, area=0.045), pieces=pieces, part=Part(protect="lacquer"), **more)
+
+
+def test_every_second_of_a_plan_is_on_one_line() -> None:
+    for plan in demo_plans():
+        account = plan.account
+        steps = [step for one in plan.faces for step in one.steps]
+        on_steps = sum(one.seconds for one in plan.faces) - plan.saved  # by the faces and what sharing saves
+        assert account.each.cutting == pytest.approx(sum(step.time.cut for step in steps))
+        assert account.once.set_up == pytest.approx(sum(one.tool.carrier.stock.setup for one in plan.set_ups))
+        assert account.each.cutting + account.each.handling + account.once.set_up == pytest.approx(on_steps)
+        assert account.each.handling > 0
+        assert account.all.hands_on + account.all.waiting == pytest.approx(account.all.start_to_finish)
+        assert account.all.hands_on == pytest.approx(sum(getattr(account.all, line) for line in LINES if line != "waiting"))
+
+
+def test_what_a_lot_shares_is_counted_once_for_each_lot() -> None:
+    plan = plan_job(bowls(10))
+    assert plan.lots == (5, 5)
+    account, one = plan.account, plan.account_of(1)
+    assert account.all == account.each * 10 + account.once * 2
+    assert one.all == one.by_itself
+    assert account.all.set_up == pytest.approx(2 * one.all.set_up)
+    assert account.all.waiting == pytest.approx(2 * one.all.waiting)
+    assert account.all.hands_on < 10 * one.all.hands_on
+
+
+@pytest.mark.parametrize("at", range(4))
+def test_nine_of_ten_simulated_jobs_stay_below_what_is_allowed(at: int) -> None:
+    """Every job drawn from scratch: a hand, a pace, a rate for each abrasive, a depth for each face, a check for each piece."""
+    plan = demo_plans()[at]
+    pieces, chance = plan.job.pieces, np.random.default_rng(at)
+    hand, pace = (np.exp(chance.standard_normal(DRAWS) * constant(f"spread.{name}").value) for name in ("hand", "pace"))
+    rates = {
+        carrier: np.exp(chance.standard_normal(DRAWS) * constant("spread.rate").value)
+        for carrier in sorted({share.step.tool.carrier.id for share in plan.shares})
+    }
+    total = np.zeros(DRAWS)
+    for share in plan.shares:
+        step, found = share.step, next(one.face for one in plan.faces if one.face.key == share.face)
+        work = hand * rates[step.tool.carrier.id]
+        deep = 0.0 if share.number > 1 or found.found.after is not None else _spread_of(found)
+        failed = chance.binomial(pieces, step.fails, DRAWS)
+        look, wash = constant("work.check").si, constant("work.wash").si
+        resting = share.times.handling - look - (step.time.wash if share.times.handling > look else 0.0)
+        sure = share.times.handling - max(0.0, resting)
+        total += pieces * (share.times.cutting * np.exp(deep * chance.standard_normal(DRAWS)) + max(0.0, resting)) * work
+        total += pieces * sure * pace + len(plan.lots) * share.times.set_up * pace
+        total += failed * (constant("spread.again").value * step.time.cut * work)
+        total += failed * (look + wash + step.tool.carrier.stock.setup) * pace
+    for one in plan.operations:
+        if not one.counted:
+            own = np.exp(chance.standard_normal(DRAWS) * constant("spread.pace").value)
+            total += (pieces * one.active + len(plan.lots) * one.lot) * own
+    assert np.mean(total < allowance(plan, pieces).hands_on) == pytest.approx(0.9, abs=0.015)
+
+
+def _spread_of(found: object) -> float:
+    state = found.found  # type: ignore[attr-defined]
+    return max(constant("spread.depth").value, float(np.log(max(state.worst or 0, state.likely) / state.likely)) / 1.6449)
+
+
+def test_what_to_allow_grows_with_the_jump_of_a_step() -> None:
+    plan = plan_job(bowls(1))
+    far = replace(plan.faces[0], steps=tuple(replace(step, fails=0.6) for step in plan.faces[0].steps))
+    near = replace(plan.faces[0], steps=tuple(replace(step, fails=0.0) for step in plan.faces[0].steps))
+    often, never = (allowance(replace(plan, faces=(one,)), 1) for one in (far, near))
+    assert often.hands_on > never.hands_on > plan.account.all.hands_on
+    assert often.lines.set_up > never.lines.set_up  # the tool that was taken off goes on again
+    assert often.lines.before_after == never.lines.before_after
+    assert often.start_to_finish - often.hands_on == pytest.approx(plan.account.all.waiting)
+
+
+def test_the_pace_of_the_shop_is_in_the_account_and_narrows_what_to_allow() -> None:
+    told = tuple(
+        (line, ANY_FAMILY, "pace", factor) for line, factor in (("handling", 1.5), ("set_up", 2.0), ("before_after", 0.5))
+    )
+    plain, own = plan_job(bowls(4)), plan_job(bowls(4, factors=ShopFactors(told)))
+    assert own.account.each.handling == pytest.approx(1.5 * plain.account.each.handling)
+    assert own.account.once.set_up == pytest.approx(2.0 * plain.account.once.set_up)
+    assert own.account.each.before_after == pytest.approx(0.5 * plain.account.each.before_after)
+    assert own.account.each.cutting == plain.account.each.cutting
+    assert own.account.once.waiting == plain.account.once.waiting
+    sure = ShopFactors(told, tuple((line, family, quantity, 0.02) for line, family, quantity, _ in told))
+    assert allowance(plan_job(bowls(4, factors=sure)), 4).hands_on < allowance(own, 4).hands_on
+
+
+def test_the_first_bowl_of_a_lot_is_lacquered_in_time_and_one_more_would_not_be() -> None:
+    plan = plan_job(bowls(40))
+    lacquer = next(operation for operation in plan.operations if operation.within is not None)
+    after = [operation for operation in plan.operations if operation.when == "after"]
+    chain = after[: after.index(lacquer) + 1]
+
+    def waits(lot: int) -> float:
+        """Of the first piece: all others through the last wheel, everything before the lacquer, and the lacquer on all."""
+        others = (lot - 1) * seconds_in_the_last_set_up(plan.set_ups, plan.shares)
+        soaks = sum(one.passive for one in chain[:-1])
+        return others + sum(lot * one.active + one.lot for one in chain) + soaks
+
+    allowed = constant("lots.reserve").value * lacquer.within
+    assert waits(max(plan.lots)) <= allowed < waits(max(plan.lots) + 1)
+    assert sum(plan.lots) == 40
+    assert max(plan.lots) - min(plan.lots) <= 1
+
+
+def test_what_dries_needs_room_and_the_person_has_the_last_word() -> None:
+    plates = job("brass", face("satin", depth=20, area=0.2), pieces=12, part=Part(protect="lacquer"))
+    assert plan_job(plates).lots == (4, 4, 4)  # a square metre on the rack
+    assert plan_job(replace(plates, lot=6)).lots == (6, 6)
+    bare = replace(plates, material=material("stainless-304"), part=Part(protect="none"))
+    assert not any(operation.passive for operation in plan_job(bare).operations)
+    assert plan_job(bare).lots == (12,)
+
+
+def test_lots_are_as_few_and_as_equal_as_may_be() -> None:
+    for pieces in range(1, 60):
+        for most in range(1, 20):
+            sizes = lot_sizes(pieces, most)
+            assert (sum(sizes), max(sizes) <= most, max(sizes) - min(sizes) <= 1) == (pieces, True, True)
+            assert (len(sizes) - 1) * most < pieces
+
+
+def test_times_add_up() -> None:
+    one, other = Times(1.0, 2.0, 3.0, 4.0, 5.0), Times(cutting=10.0, waiting=1.0)
+    assert one + other == Times(11.0, 2.0, 3.0, 4.0, 6.0)
+    assert (one * 2).start_to_finish == pytest.approx(30.0)
+    assert one.hands_on == 10.0
