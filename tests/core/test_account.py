@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from kelbrast.core.catalogue.materials import material
+from kelbrast.core.day.from_plan import blocks_of
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ANY_FAMILY, ShopFactors
 from kelbrast.core.planning.whole.account import LINES, Times
@@ -38,10 +39,19 @@ def test_every_second_of_a_plan_is_on_one_line() -> None:
         on_steps = sum(one.seconds for one in plan.faces) - plan.saved  # by the faces and what sharing saves
         assert account.each.cutting == pytest.approx(sum(step.time.cut for step in steps))
         assert account.once.set_up == pytest.approx(sum(one.tool.carrier.stock.setup for one in plan.set_ups))
-        assert account.each.cutting + account.each.handling + account.once.set_up == pytest.approx(on_steps)
+        around = account.by_itself.before_after
+        assert account.by_itself.hands_on - around == pytest.approx(on_steps)
         assert account.each.handling > 0
         assert account.all.hands_on + account.all.waiting == pytest.approx(account.all.start_to_finish)
         assert account.all.hands_on == pytest.approx(sum(getattr(account.all, line) for line in LINES if line != "waiting"))
+
+
+def test_the_blocks_of_the_schedule_take_as_long_as_the_account_says() -> None:
+    """In whole minutes, of which none is shorter than one: what one block has too much the next ones have less."""
+    for plan in demo_plans():
+        made = blocks_of(plan, job="1", title=plan.job.title, first=0)
+        minutes = sum(task.minutes + task.change for task in made.tasks if task.kind == "work")
+        assert minutes == pytest.approx(plan.account.all.hands_on / 60, abs=1.0)
 
 
 def test_what_a_lot_shares_is_counted_once_for_each_lot() -> None:
@@ -72,10 +82,10 @@ def test_nine_of_ten_simulated_jobs_stay_below_what_is_allowed(at: int) -> None:
         deep = 0.0 if share.number > 1 or found.found.after is not None else _spread_of(found)
         failed = chance.binomial(pieces, step.fails, DRAWS)
         look, wash = constant("work.check").si, constant("work.wash").si
-        resting = share.times.handling - look - (step.time.wash if share.times.handling > look else 0.0)
-        sure = share.times.handling - max(0.0, resting)
-        total += pieces * (share.times.cutting * np.exp(deep * chance.standard_normal(DRAWS)) + max(0.0, resting)) * work
-        total += pieces * sure * pace + len(plan.lots) * share.times.set_up * pace
+        times = share.of(pieces, len(plan.lots))
+        sure = min(times.handling, pieces * (look + step.time.wash))
+        total += (times.cutting * np.exp(deep * chance.standard_normal(DRAWS)) + times.handling - sure) * work
+        total += (sure + times.set_up) * pace
         total += failed * (constant("spread.again").value * step.time.cut * work)
         total += failed * (look + wash + step.tool.carrier.stock.setup) * pace
     for one in plan.operations:

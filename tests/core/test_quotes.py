@@ -34,7 +34,9 @@ def test_the_price_of_two_faces_by_hand() -> None:
     put_on = sum(one.tool.carrier.stock.setup for one in plan.set_ups)
     each = sum(step.time.all for step in steps) - sum(one.saved for one in plan.set_ups) - put_on
     around = [operation for operation in plan.operations if not operation.counted]
-    seconds = put_on + 5 * (each + sum(one.active for one in around)) + sum(one.lot for one in around)
+    washes = 30 * sum(one.washes > 0 for one in plan.set_ups)  # half of each, a minute, is for the whole lot
+    once = put_on + washes + sum(one.lot for one in around)
+    seconds = once + 5 * (each - washes + sum(one.active for one in around))
     # A check that fails: two fifths of the cutting, a wash and a look of a minute each, and the tool on again.
     again = 5 * sum(step.fails * (0.4 * step.time.cut + 120 + step.tool.carrier.stock.setup) for step in steps)
     abrasives = 5 * sum(step.use.cost for step in steps)

@@ -97,7 +97,7 @@ def with_ways_back(work: DayWork, runs: Mapping[str, KeptRun]) -> tuple[DayWork,
         for route, step in sorted({(stage.route, stage.step) for stage in _ahead(run)}):
             stages = [stage for stage in _ahead(run) if (stage.route, stage.step) == (route, step)]
             first, number = stages[0], max(task.id for task in tasks) + 1
-            minutes = minutes_of(sum(stage.seconds + stage.handling + stage.put_on for stage in stages))
+            minutes = minutes_of(sum(stage.seconds + stage.handling + stage.once.hands_on for stage in stages))
             label = f"{tool(first.tool).label}, way back"
             key, title = block_key(job, "back", route, step), mine[0].title
             tasks.append(

@@ -6705,6 +6705,12 @@ export interface components {
              */
             handling_minutes?: number | null;
             /**
+             * Lot Handling Minutes
+             * @description in the account, once for a lot
+             * @default 0
+             */
+            lot_handling_minutes: number;
+            /**
              * Set Up Minutes
              * @description once for a lot, as the account has it
              */

@@ -1,4 +1,4 @@
-import { expect, test } from 'vitest';
+import { expect, test, timeAt } from 'vitest';
 import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, span, whenOf, type BoardBlock } from './board';
 
 const block = (key: number, more: Partial<BoardBlock>): BoardBlock => ({
@@ -61,3 +61,12 @@ test('what is next is what runs, then what comes, and never what is done', () =>
   expect(nextOf(BLOCKS, 'Ada', [], 200)?.key).toBe('2'); // late: it is still to be done
   expect(nextOf(BLOCKS, 'Ben', [], 0)).toBeNull();
 });
+
+it.each([
+  [120, '10:00'],
+  [1440 + 30, 'day 2, 08:30'],
+  [15 * 60 + 59, '23:59'],
+  [16 * 60, 'day 2, 00:00'],
+])('names the day of a promise where it is not the first: %i', (minute, said) =>
+  expect(timeAt(minute, '08:00')).toBe(said),
+);

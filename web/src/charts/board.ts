@@ -74,6 +74,13 @@ export function clockAt(minute: number, begins: string): string {
   return `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 }
 
+/** A minute since the board's beginning in words: the time, and the day where that is not the first. */
+export function timeAt(minute: number, begins: string): string {
+  const [hours, minutes] = begins.split(':').map(Number);
+  const day = Math.floor(((hours ?? 0) * 60 + (minutes ?? 0) + minute) / MINUTES_A_DAY);
+  return `${day === 0 ? '' : `day ${day + 1}, `}${clockAt(minute, begins)}`;
+}
+
 /** The first day that a board shows: today (0), or one before it when something of then is still there. */
 export function firstDayOf(blocks: { day: number }[]): number {
   return Math.min(0, ...blocks.map((one) => one.day));

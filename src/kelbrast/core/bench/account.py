@@ -59,13 +59,10 @@ def _stages(run: Run) -> list[tuple[int, Stage]]:
 
 def _of_stages(run: Run, stages: list[tuple[int, Stage]]) -> Times:
     """Of the route as planned a tool is put on once for all pieces of a lot; on a way back for the piece that went back."""
-    once = {(run.layout.lot_of(piece), stage.key): stage.put_on for piece, stage in stages if stage.route == 0}
-    alone = sum(stage.put_on for _, stage in stages if stage.route > 0)
-    return Times(
-        cutting=sum(stage.seconds for _, stage in stages),
-        handling=sum(stage.handling for _, stage in stages),
-        set_up=sum(once.values()) + alone,
-    )
+    once = {(run.layout.lot_of(piece), stage.key): stage.once for piece, stage in stages if stage.route == 0}
+    alone = [stage.once for _, stage in stages if stage.route > 0]
+    each = Times(cutting=sum(stage.seconds for _, stage in stages), handling=sum(stage.handling for _, stage in stages))
+    return each + total(once.values()) + total(alone)
 
 
 def _gaps(run: Run) -> list[tuple[Times, Times]]:

@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from typing import Final, Literal
 
 from kelbrast.core.planning.questions.goback import Extent
+from kelbrast.core.planning.whole.account import Times
 from kelbrast.core.rules.order import place_in_order
 
 
@@ -88,7 +89,7 @@ class Stage:
         turn: faces with a smaller turn are worked first.
         leaves: depth of the marks that it leaves.  coarsest: of the coarsest that it or a later step of the route leaves.
         seconds: planned, on the work.  setup: putting the tool on.  mounted: it goes on a machine.
-        handling: planned beside the work on each piece.  put_on: what the account has here for putting tools on, for each lot.
+        handling: planned beside the work on each piece.  once: what the account has here for a lot: putting a tool on, a wash.
         takes: the layer that it is planned to take off.
         worn: abrasives, bars or tubs that it is planned to wear out.
         change_after: of cutting, when a dying abrasive is changed; None for others.
@@ -106,7 +107,7 @@ class Stage:
     setup: float
     mounted: bool
     handling: float = 0.0
-    put_on: float = 0.0
+    once: Times = field(default_factory=Times)
     worn: float = 0.0
     change_after: float | None = None
     drive: StageDrive = field(default_factory=StageDrive)

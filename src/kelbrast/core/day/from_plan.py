@@ -216,8 +216,8 @@ class _Blocks:
         self.soaks = soaks
 
     def set_up(self, set_up: SetUp, shares: Sequence[StepShare]) -> None:
-        each = sum(share.times.cutting + share.times.handling for share in shares)
-        setup = sum(share.times.set_up for share in shares)
+        work = sum(share.of(self.pieces, 1).hands_on - share.once.set_up for share in shares)
+        setup = sum(share.once.set_up for share in shares)
         by_machine = set_up.machine.id != "hand"
         change = self._minutes(setup) if by_machine else 0
         self._add_work(
@@ -225,7 +225,7 @@ class _Blocks:
                 self.next,
                 self.job,
                 set_up.tool.label,
-                self._minutes(each * self.pieces + (0 if by_machine else setup)),
+                self._minutes(work + (0 if by_machine else setup)),
                 faces=(faces := tuple(dict.fromkeys(face for face, _ in set_up.faces))),
                 names=tuple(self.names[face] for face in faces),
                 step=set_up.faces[0][1],

@@ -199,7 +199,7 @@ _PROCESS: Final = Entry(
                 AREA: "bath carried_area",
                 MASS: "carried_mass",
                 LENGTH: "carried_side",
-                RATIO: "beyond contact_fades",
+                RATIO: "wash_lot beyond contact_fades",
             }
         ),
         "plan": _all_of({RATIO: "differs limit_near metal_worth retreat_most", TIME: "change_worth"}),

@@ -75,6 +75,7 @@ class StepFile(BaseModel):
     handling_minutes: Annotated[
         float | None, Field(description="beside the cutting, for each piece, as the account has it")
     ] = None
+    lot_handling_minutes: Annotated[float, Field(description="in the account, once for a lot")] = 0.0
     set_up_minutes: Annotated[float | None, Field(description="once for a lot, as the account has it")] = None
     speed_m_s: float
     rpm: float | None

@@ -117,7 +117,7 @@ def face_plan_file(
         within: what the steps of its plan contribute to the account; None for a face that is planned by itself.
     """
     contributed = shares(set_ups((plan,)), (plan,), job.factors) if within is None else within
-    times = {share.number: share.times for share in contributed if share.face == plan.face.key}
+    mine = {share.number: share for share in contributed if share.face == plan.face.key}
     return FacePlanFile.model_construct(
         id=plan.face.key,
         name=plan.face.name,
@@ -155,7 +155,7 @@ def face_plan_file(
         left=[_spots_left(left) for left in plan.left],
         fit=_fit(plan, job) if plan.face.sized else None,
         steps=[
-            _step(step, high, times[number])
+            _step(step, high, mine[number])
             for number, (step, high) in enumerate(zip(plan.steps, high_of_steps(plan, job), strict=True), start=1)
         ],
     )
@@ -198,7 +198,7 @@ def _edge(edge: Edge) -> EdgePlan:
     return EdgePlan(length_mm=shop(edge.length, "mm"), wanted=edge.wanted, size_mm=shop(edge.size, "mm"))
 
 
-def _step(step: Step, high: float, times: Times) -> StepFile:
+def _step(step: Step, high: float, share: StepShare) -> StepFile:
     on_face, carrier = step.on_face, step.tool.carrier
     marks, working, band = step.marks, on_face.working, on_face.setting.band
     return StepFile.model_construct(
@@ -216,8 +216,9 @@ def _step(step: Step, high: float, times: Times) -> StepFile:
         minutes=shop(step.time.all, "min"),
         minutes_high=shop(high, "min"),
         cut_minutes=shop(step.time.cut, "min"),
-        handling_minutes=shop(times.handling, "min"),
-        set_up_minutes=shop(times.set_up, "min"),
+        handling_minutes=shop(share.each.handling, "min"),
+        lot_handling_minutes=shop(share.once.handling, "min"),
+        set_up_minutes=shop(share.once.set_up, "min"),
         speed_m_s=shop(on_face.setting.surface, "m/s"),
         rpm=shop_or_none(on_face.setting.spindle, "rev/min"),
         speed_limit_m_s=shop_or_none(on_face.drive.marked, "m/s"),

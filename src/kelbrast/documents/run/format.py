@@ -293,7 +293,7 @@ def _stage(face: FacePlanFile, step: StepFile, turn: int, route: int, number: in
         setup=own_set_up,
         mounted=carrier.mount != "hand",
         handling=to_si(handling, "min"),
-        put_on=to_si(put_on, "min"),
+        once=Times(handling=to_si(step.lot_handling_minutes, "min"), set_up=to_si(put_on, "min")),
         places=_places(step.zone) if step.zone else None,
         coarsest=to_si(max(later.leaves_um for later in face.steps[number - 1 :]), "um"),
         worn=step.spent.worn,

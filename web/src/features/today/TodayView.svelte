@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
-  import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, whenOf } from '../../charts/board';
+  import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, timeAt, whenOf } from '../../charts/board';
   import type { Shop } from '../../api/client';
   import { useKeys } from '../../ui/keys.svelte';
   import { duration } from '../../units/units';
@@ -153,7 +153,7 @@
                     ? `${duration(job.late_min)} late`
                     : job.due_min === null
                       ? ''
-                      : `by ${clockAt(job.due_min, board.begins)}`}</td
+                      : `by ${timeAt(job.due_min, board.begins)}`}</td
                 >
               </tr>
             {/each}

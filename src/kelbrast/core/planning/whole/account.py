@@ -12,6 +12,7 @@ from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.planning.face.face_plan import FacePlan
 from kelbrast.core.planning.face.step import Step
 from kelbrast.core.planning.whole.set_ups import SetUp
+from kelbrast.core.reference.loader import constant
 
 AccountLine = Literal["cutting", "handling", "set_up", "before_after", "waiting"]
 LINES: Final[Mapping[AccountLine, str]] = {
@@ -78,18 +79,24 @@ class Account:
 
 @dataclass(frozen=True, slots=True)
 class StepShare:
-    """What a step (from 1) of a face contributes: cutting and handling for each piece, set-up for each lot."""
+    """What a step (from 1) of a face contributes: `each` for every piece, `once` for every lot."""
 
     face: str
     number: int
     step: Step
-    times: Times
+    each: Times
+    once: Times
+
+    def of(self, pieces: int, lots: int) -> Times:
+        """For so many pieces in so many lots."""
+        return self.each * pieces + self.once * lots
 
 
 def shares(set_ups: Iterable[SetUp], faces: Iterable[FacePlan], factors: ShopFactors) -> tuple[StepShare, ...]:
     """What every step contributes, in the order of work, at the shop's own pace.
 
-    The first step of a set-up bears putting the tool on, and the first one that begins with a wash bears the wash.
+    The first step of a set-up bears putting the tool on, and the first one that begins with a wash bears the wash; of that,
+    fresh water and cloths are for the whole lot.
     """
     pace = Times(handling=factors.pace("handling"), set_up=factors.pace("set_up"))
     steps = {(plan.face.key, number): step for plan in faces for number, step in enumerate(plan.steps, start=1)}
@@ -98,10 +105,13 @@ def shares(set_ups: Iterable[SetUp], faces: Iterable[FacePlan], factors: ShopFac
         washed = False
         for at, (face, number) in enumerate(set_up.faces):
             step = steps[face, number]
-            handling = pace.handling * (step.time.handling - (step.time.wash if washed else 0.0))
+            wash = 0.0 if washed else step.time.wash
+            for_lot = constant("work.wash_lot").value * wash
+            each = step.time.handling - step.time.wash + wash - for_lot
+            put_on = set_up.tool.carrier.stock.setup if at == 0 else 0.0
             washed = washed or step.time.wash > 0
-            put_on = pace.set_up * set_up.tool.carrier.stock.setup if at == 0 else 0.0
-            found.append(StepShare(face, number, step, Times(cutting=step.time.cut, handling=handling, set_up=put_on)))
+            once = Times(handling=pace.handling * for_lot, set_up=pace.set_up * put_on)
+            found.append(StepShare(face, number, step, Times(cutting=step.time.cut, handling=pace.handling * each), once))
     return tuple(found)
 
 

@@ -37,7 +37,7 @@ def seconds_in_the_last_set_up(set_ups: Sequence[SetUp], shares: Sequence[StepSh
     if not set_ups:
         return 0.0
     last = shares[-len(set_ups[-1].faces) :]
-    return sum(share.times.cutting + share.times.handling for share in last)
+    return sum(share.each.hands_on for share in last)
 
 
 def _by_window(set_ups: Sequence[SetUp], shares: Sequence[StepShare], operations: Sequence[Operation]) -> int | None:

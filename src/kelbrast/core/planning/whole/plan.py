@@ -62,16 +62,14 @@ class Plan:
 
     def account_of(self, pieces: int) -> Account:
         """The same for so many pieces."""
-        steps = total(share.times for share in self.shares)
+        shared = self.shares
         around = [operation for operation in self.operations if not operation.counted]
         return Account(
             pieces=pieces,
             lots=len(self.lots_of(pieces)),
-            each=Times(
-                cutting=steps.cutting, handling=steps.handling, before_after=sum(operation.active for operation in around)
-            ),
-            once=Times(
-                set_up=steps.set_up,
+            each=total(share.each for share in shared) + Times(before_after=sum(operation.active for operation in around)),
+            once=total(share.once for share in shared)
+            + Times(
                 before_after=sum(operation.lot for operation in around),
                 waiting=sum(operation.passive for operation in self.operations),
             ),
@@ -90,7 +88,7 @@ class Plan:
     @property
     def seconds_each(self) -> float:
         """At the abrasives, for one piece: the steps, with shared set-ups counted once."""
-        return total(share.times for share in self.shares).hands_on
+        return total(share.of(1, 1) for share in self.shares).hands_on
 
     @property
     def saved(self) -> float:

@@ -102,7 +102,7 @@ def _lines(plan: Plan, *, pieces: int, around: bool) -> _Lines:
         depths[key] = _own_depths(face)
     account = plan.account_of(pieces)
     for share in plan.shares:
-        times = replace(share.times * pieces, set_up=share.times.set_up * account.lots)
+        times = share.of(pieces, account.lots)
         check = f"{share.face} {share.number}"
         of_step = _of_step(share.step, plan.job, depths[share.face][share.number - 1], times, pieces, check)
         for line, stretches in of_step.items():
@@ -120,7 +120,7 @@ def _lines(plan: Plan, *, pieces: int, around: bool) -> _Lines:
 
 def _of_steps(face: FacePlan, job: Job) -> list[_Lines]:
     depths = _own_depths(face)
-    alone = {share.number: share.times for share in shares(set_ups((face,)), (face,), job.factors)}
+    alone = {share.number: share.of(1, 1) for share in shares(set_ups((face,)), (face,), job.factors)}
     numbered = enumerate(face.steps, start=1)
     return [_of_step(step, job, depths[number - 1], alone[number], 1, f"{number}") for number, step in numbered]
 
