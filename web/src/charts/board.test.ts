@@ -1,5 +1,5 @@
-import { expect, test, timeAt } from 'vitest';
-import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, span, whenOf, type BoardBlock } from './board';
+import { expect, test } from 'vitest';
+import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, span, timeAt, whenOf, type BoardBlock } from './board';
 
 const block = (key: number, more: Partial<BoardBlock>): BoardBlock => ({
   key: String(key),
@@ -62,7 +62,7 @@ test('what is next is what runs, then what comes, and never what is done', () =>
   expect(nextOf(BLOCKS, 'Ben', [], 0)).toBeNull();
 });
 
-it.each([
+test.each([
   [120, '10:00'],
   [1440 + 30, 'day 2, 08:30'],
   [15 * 60 + 59, '23:59'],
