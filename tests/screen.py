@@ -35,6 +35,13 @@ def open_job(page: Page, served, title: str) -> int:
     return job
 
 
+def any_tool(page: Page) -> None:
+    """Plan the job that is open from any tool, and not from the shop's own rack alone."""
+    page.get_by_label("Any tool").check(force=True)
+    expect(page.get_by_label("Any tool")).to_be_checked()
+    appears(page.get_by_text("Kept", exact=True))
+
+
 def curves(page: Page) -> list[str]:
     return page.locator("svg path.curve").evaluate_all("paths => paths.map((path) => path.getAttribute('d'))")
 

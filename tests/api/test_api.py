@@ -41,7 +41,7 @@ def test_a_job_from_cradle_to_grave(client: TestClient, collar: dict[str, Any]) 
     changed = client.put(address, json={**collar, "title": "Collar"}, headers={"If-Match": '"1"'})
     assert changed.json()["revision"] == 2
     assert client.get(address).json()["job"]["title"] == "Collar"
-    assert client.get("/api/jobs").json()["jobs"][0]["minutes"] > 0
+    assert client.get("/api/jobs").json()["jobs"][0]["hands_on_minutes"] > 0
     assert client.post(f"{address}/duplicate").status_code == 201
     assert client.delete(address).status_code == 204
     problem(client.get(address), 404)

@@ -49,7 +49,7 @@ def test_the_plan_carries_operations_and_set_ups(client: TestClient, collar: dic
     ids = [one["id"] for one in made["operations"]]
     assert ids[0] == "inspect"
     assert "lacquer" in ids
-    assert made["waiting_minutes"] >= 90
+    assert made["account"]["waiting"] >= 90
     assert [one["tool"] for one in made["set_ups"]] == [step["tool"] for step in made["faces"][0]["steps"]]
     assert {one["tool"] for one in made["gather"]} == {one["tool"] for one in made["set_ups"]}
 

@@ -17,6 +17,7 @@ from kelbrast.app.runs import Runs
 from kelbrast.core.day.follow import Pin
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.rack.format import ItemFile
 from kelbrast.documents.run.format import TapFile
 
 MORNING = datetime(2026, 11, 27, 8, 0)
@@ -148,6 +149,22 @@ def test_a_job_that_does_not_fit_is_named_and_the_others_stay(
     monkeypatch.setattr(board_module, "plan_job", lambda job: asked.append(job) or real(job))
     assert boards.board().left_out == board.left_out
     assert asked == []  # plans of jobs that did not change are not made again
+
+
+def test_a_machine_that_the_shop_does_not_have_is_waited_for_and_never_planned(boards: Boards, jobs: Jobs) -> None:
+    jobs.add(two_faces("Collar").model_copy(update={"use_rack": "catalogue"}))
+    used = {block.machine for block in boards.board().file.blocks} - {None}
+    assert used
+    jobs.rack.add([ItemFile(what="hand"), ItemFile(what="drill")])
+    board = boards.board()
+    assert not board.file.blocks
+    ((title, reason),) = board.left_out
+    assert title == "Collar"
+    assert reason.startswith("it waits for what the shop does not have")
+    jobs.rack.add([ItemFile(what=machine) for machine in sorted(used)])
+    board = boards.board()
+    assert {block.machine for block in board.file.blocks} - {None} == used
+    assert board.left_out == ()
 
 
 def test_a_search_that_fails_says_so(boards: Boards, jobs: Jobs, monkeypatch: pytest.MonkeyPatch) -> None:

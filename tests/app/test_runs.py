@@ -7,7 +7,7 @@ import pytest
 from kelbrast.app.runs import Runs
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, Conflict, NotFound
-from kelbrast.documents.rack.format import ItemFile
+from kelbrast.documents.rack.format import ItemEventFile, ItemFile
 
 
 def test_a_run_is_where_it_was_for_whoever_asks(shop, keep) -> None:
@@ -114,6 +114,20 @@ def on_rack(shop, keep, **more: Any) -> int:
         what |= {one.carrier.id, one.charge} if law == "compound" else {one.carrier.id} if law == "lap" else {one.id}
     shop.jobs.rack.add([ItemFile(what=each, count=5) for each in sorted(what)])
     return keep(use_rack="own", **more)
+
+
+def test_a_job_is_planned_from_the_rack_wherever_there_is_one_unless_somebody_wants_any_tool(shop, keep) -> None:
+    number = keep()
+    assert shop.jobs.plan(number).planned_from == "catalogue"  # nothing stands there
+    tools = {step.tool for face in shop.jobs.plan(number).faces for step in face.steps}
+    (item,) = shop.jobs.rack.add([ItemFile(what="paper-p400", count=5)])
+    made = shop.jobs.plan(number)
+    assert made.planned_from == "own"
+    assert {step.tool for face in made.faces for step in face.steps} <= {"paper-p400"}
+    anything = shop.jobs.plan(keep(use_rack="catalogue"))
+    assert (anything.planned_from, {step.tool for face in anything.faces for step in face.steps}) == ("catalogue", tools)
+    shop.jobs.rack.note(item.id, [ItemEventFile(kind="retired")])
+    assert shop.jobs.plan(number).planned_from == "catalogue"
 
 
 def test_the_rack_is_told_with_the_tap_and_undo_gives_the_stock_back(shop, keep) -> None:

@@ -73,7 +73,9 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     appears(second.get_by_role("button", name="Still some, keep going"))
     page.keyboard.press("k")
     expect(page.get_by_role("button", name=re.compile("Undo"))).to_be_enabled()
-    expect(second.locator("svg[role=img] text.under")).to_have_text(re.compile(r"^of \d+:\d\d$"))  # it asks every second
+    expect(second.locator("svg[role=img] text.under")).to_have_text(
+        re.compile(r"^cutting, of \d+:\d\d$")
+    )  # it asks every second
     before = seen(page, runs)
     second.route(f"**/api/runs/{run}?after=*", lambda route: route.abort())  # it sees nothing new for a while
     page.keyboard.press("p")

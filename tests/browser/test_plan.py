@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import Page, expect
 
 from kelbrast.documents.job.read import check_job_file
-from screen import appears, curves, findings, open_job, put_away
+from screen import any_tool, appears, curves, findings, open_job, put_away
 
 REDRAWN = "before => document.querySelector('svg path.curve')?.getAttribute('d') !== before"
 
@@ -128,6 +128,7 @@ def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Pa
 
 def test_the_ways_side_by_side_and_inch_everywhere(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
+    any_tool(page)
     ways = page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio")
     appears(page.get_by_role("radiogroup", name="Ways to do it").get_by_text("Cheapest"))
     expect(ways).to_have_count(2)
@@ -160,7 +161,7 @@ def test_what_was_typed_is_kept_on_leaving_beside_another_screen_and_without_a_s
     other.goto(f"{workshop.address}/jobs/{job}")
     other.get_by_label("Pieces").fill("3")
     appears(other.get_by_text("Kept", exact=True))
-    appears(other.get_by_text("for 3"))
+    appears(other.get_by_text("3 pieces"))
     page.get_by_label("Pieces").fill("5")
     appears(page.get_by_text("Changed elsewhere"))
     assert workshop.jobs.get(job).job.pieces == 3

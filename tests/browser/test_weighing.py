@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from screen import appears, curves, open_job
+from screen import any_tool, appears, curves, open_job
 
 
 def tools(page: Page) -> list[str]:
@@ -32,11 +32,12 @@ def test_the_part_decides_operations_and_limits(page: Page, workshop) -> None:
     appears(page.get_by_role("alert").filter(has_text="Painted parts are not stripped"))
     steps = page.get_by_role("list", name="Steps")
     expect(steps).to_contain_text("Lacquer, three thin coats")
-    expect(page.get_by_label("Totals")).to_contain_text("waiting")
+    expect(page.get_by_label("Totals")).to_contain_text("Waiting")
 
 
 def test_only_the_machines_at_hand_are_planned_with(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Keepers' name plates")
+    any_tool(page)
     page.keyboard.press("e")
     dialog = page.get_by_role("dialog")
     for box in dialog.get_by_role("group", name="Machines at hand").get_by_role("checkbox").all():
@@ -49,6 +50,7 @@ def test_only_the_machines_at_hand_are_planned_with(page: Page, workshop) -> Non
 
 def test_what_is_left_when_the_damage_is_too_deep(page: Page, workshop) -> None:
     open_job(page, workshop, "Lantern door bush")
+    any_tool(page)
     expect(page.get_by_label("What can be reached")).to_contain_text("The deepest stays")
     page.get_by_label("At most").fill("75")
     expect(page.get_by_label("What can be reached")).to_have_count(0)
@@ -136,6 +138,7 @@ def test_a_swap_says_what_it_costs_first_and_a_locked_step_stays_whatever_else_c
 
 def test_a_worn_wheel_slows_down_a_use_chooses_the_finish_and_limits_are_said_in_many_ways(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
+    any_tool(page)
     page.keyboard.press("ArrowRight")
     card = page.get_by_label("Step in hand")
     expect(card).to_contain_text("37.6 m/s")  # pi x 0.2 m x 3590 / 60

@@ -60,7 +60,10 @@ def test_a_promise_that_can_not_be_kept_is_late(tmp_path: Path) -> None:
 def test_the_quote_as_json_and_as_text() -> None:
     told = json.loads(printed("quote", LENS, "--pieces", "1,10", "--rate", 60, "--margin", 0.2, "--format", "json"))
     assert [one["pieces"] for one in told["prices"]] == [1, 10]
-    assert set(told["prices"][0]) == {"pieces", "minutes", "minutes_high", "abrasives", "price", "price_each", "price_high"}
+    assert set(told["prices"][0]) == {
+        "pieces", "hands_on_minutes", "hands_on_minutes_high", "minutes", "minutes_high", "abrasives", "price", "price_each",
+        "price_high",
+    }  # fmt: skip
     assert told["humbler"]
     assert "10 pieces" in printed("quote", LENS, "--pieces", "1,10")
 

@@ -6,17 +6,19 @@ import numpy as np
 import pytest
 
 from kelbrast.core.catalogue.materials import material
+from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.day.from_plan import blocks_of
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ANY_FAMILY, ShopFactors
 from kelbrast.core.planning.whole.account import LINES, Times
 from kelbrast.core.planning.whole.lots import lot_sizes, seconds_in_the_last_set_up
-from kelbrast.core.planning.whole.plan import Plan, plan_job
+from kelbrast.core.planning.whole.plan import Plan, do_without, plan_job, shortages
 from kelbrast.core.planning.whole.spread import allowance
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.part import Part
 from kelbrast.demo.workshop import demo_jobs
 from kelbrast.documents.job.read import to_job
+from kelbrast.documents.plan.write import to_rack_check
 from making import face, job
 
 DRAWS = 20_000
@@ -165,3 +167,19 @@ def test_times_add_up() -> None:
     assert one + other == Times(11.0, 2.0, 3.0, 4.0, 6.0)
     assert (one * 2).start_to_finish == pytest.approx(30.0)
     assert one.hands_on == 10.0
+
+
+def test_a_plan_without_what_is_missing_is_offered_only_if_it_is_sane() -> None:
+    plan = plan_job(job("brass", face("paint-ready", depth=60, area=0.2)))
+    by_hand = {name: 500.0 for name in tools() if name.startswith("paper")}
+    other = do_without(plan, by_hand)
+    assert other.plan is not None
+    assert other.plan.account.all.hands_on > 10 * plan.account.all.hands_on
+    assert not other.sane
+    told = to_rack_check(shortages(plan, by_hand), other, ())
+    assert (told.without_minutes, told.without_possible, told.without_tools) == (None, False, [])
+    near = do_without(plan, {name: 500.0 for name in tools() if name != plan.faces[0].steps[0].tool.id})
+    assert near.plan is not None
+    assert near.sane
+    told = to_rack_check(shortages(plan, {}), near, ())
+    assert told.without_minutes == pytest.approx(near.plan.account.all.hands_on / 60)

@@ -152,7 +152,7 @@ def test_what_is_called_the_default_is_the_default() -> None:
     described = DOCS.split("## job/2")[1].split("\n## ")[0]
     for key, said in (
         ("habit", "`double-up` (2.3, the default)"), ("aim", "`time` (default)"), ("handover", "`free` (default)"),
-        ("covering", "`bare` (default)"), ("protect", "`usual` for the metal (default)"), ("use_rack", "`catalogue` (default)"),
+        ("covering", "`bare` (default)"), ("protect", "`usual` for the metal (default)"),
     ):  # fmt: skip
         assert said in described
         assert said.startswith(f"`{whole[key]['default']}`")

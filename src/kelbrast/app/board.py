@@ -17,6 +17,7 @@ from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
+from kelbrast.core.day.from_plan import machines_missing
 from kelbrast.core.day.greedy import plan_at_once, settled
 from kelbrast.core.day.schedule import DayScore, Placed, score, violations
 from kelbrast.core.day.shop import DayWork
@@ -286,6 +287,8 @@ class Boards:
             plans[kept.id] = about, plan
             if isinstance(plan, str):
                 left_out.append((kept.job.title, plan))
+            elif missing := machines_missing(plan, shelf.machines):
+                left_out.append((kept.job.title, f"it waits for what the shop does not have: {', '.join(missing)}"))
             else:
                 planned.append((kept, plan))
         self._plans = plans

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from kelbrast.app.jobs import Jobs
-from kelbrast.app.planning import job_of
+from kelbrast.app.planning import job_of, rack_used
 from kelbrast.core.errors import BadInput
 from kelbrast.core.planning.whole.mounting import Preparation, prepare
 from kelbrast.core.planning.whole.plan import plan_job
@@ -31,8 +31,8 @@ def job_worked(jobs: Jobs, job_id: int) -> int:
         NotFound: no such job.  BadInput: it is not planned from the rack, or has no plan.
     """
     file = jobs.get(job_id).job
-    if file.use_rack != "own":
-        raise BadInput.one("use_rack", "this job is planned from the catalogue; plan it from your own rack first")
+    if rack_used(file, jobs.rack.shelf()) != "own":
+        raise BadInput.one("use_rack", "this job is planned from any tool; plan it from your own rack first")
     with reading(jobs.engine) as session:
         if runs_of_job(session, job_id):
             raise BadInput.one("use_rack", "this job was at the bench, and every tap there told the rack already")

@@ -9,7 +9,7 @@ from kelbrast.core.catalogue.damages import feels
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import BadInput, Fault
-from kelbrast.core.job import Job
+from kelbrast.core.job import Job, RackUsed
 from kelbrast.core.planning.face.face_plan import work_out
 from kelbrast.core.planning.questions.choices import choices, named_routes, pareto_front
 from kelbrast.core.planning.questions.derivation import derivations
@@ -47,7 +47,7 @@ def plan_file(file: JobFile, shelf: Shelf | None = None, *, check: bool = True) 
     """
     job = job_of(file, shelf)
     made = _planned(job)
-    if shelf is None or not shelf.items or not check:
+    if shelf is None or not shelf.in_use or not check:
         return made
     return made.model_copy(update={"rack": _rack_check(job, shelf)})
 
@@ -132,7 +132,7 @@ def card_pdf(file: JobFile, shelf: Shelf | None = None, *, inch: bool = False) -
 
 
 def job_of(file: JobFile, shelf: Shelf | None) -> Job:
-    """The job of the core, planned from the catalogue or from the shop's own rack, as the file says.
+    """The job of the core, planned from the shop's own rack wherever there is one, unless the file says any tool.
 
     Raises:
         BadInput: the job cannot be used, or asks for a rack that is not given.
@@ -140,11 +140,16 @@ def job_of(file: JobFile, shelf: Shelf | None) -> Job:
     job = to_job(file)
     if shelf is not None:
         job = replace(job, factors=shelf.factors)
-    if file.use_rack == "catalogue":
+    if rack_used(file, shelf) == "catalogue":
         return job
     if shelf is None:
         raise BadInput.one("use_rack", "this job is planned from your own rack: give the rack file with --rack")
     return shelf.equip(job, extras=file.extras, insist=file.insist)
+
+
+def rack_used(file: JobFile, shelf: Shelf | None) -> RackUsed:
+    """What a job is planned from: as it says, else from the own rack where anything stands there."""
+    return file.use_rack or ("own" if shelf is not None and shelf.in_use else "catalogue")
 
 
 def _rack_check(job: Job, shelf: Shelf) -> RackCheck:

@@ -51,6 +51,16 @@ class Shelf:
     items: tuple[Item, ...]
     factors: ShopFactors = field(default_factory=ShopFactors)
 
+    @property
+    def in_use(self) -> bool:
+        """Whether anything stands there that could be worked with."""
+        return any(not item.retired for item in self.items)
+
+    @property
+    def machines(self) -> frozenset[str] | None:
+        """Ids of the machines that stand there; None where none does, so that nobody knows."""
+        return frozenset(item.what for item in self.items if item.kind == "machine" and not item.retired) or None
+
     def offer(self, family: str, *, insist: bool = False) -> Offer:
         """What the rack makes up for a metal family."""
         return offer(self.items, family, insist=insist)

@@ -4058,6 +4058,13 @@ export interface components {
             gather: components["schemas"]["GatheredFile"][];
             /** Operations */
             operations: components["schemas"]["OperationFile"][];
+            /**
+             * Planned From
+             * @description the shop's own rack, or any tool of the catalogue
+             * @default catalogue
+             * @enum {string}
+             */
+            planned_from: "catalogue" | "own";
             rack?: components["schemas"]["RackCheck"] | null;
             /** Cautions */
             cautions: string[];
@@ -4453,10 +4460,9 @@ export interface components {
             wet: "needed" | "always" | "never";
             /**
              * Use Rack
-             * @default catalogue
-             * @enum {string}
+             * @description what it is planned from; null for the shop's own rack wherever there is one
              */
-            use_rack: "catalogue" | "own";
+            use_rack?: ("catalogue" | "own") | null;
             /**
              * Extras
              * @default []
@@ -4610,7 +4616,7 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            quote: components["schemas"]["QuoteFile"];
+            quote: components["schemas"]["QuoteFile-Input"];
             /** Actual */
             actual: number | null;
         };
@@ -4670,7 +4676,7 @@ export interface components {
         };
         /**
          * KitFile
-         * @description What a shop of a kind has to begin with: ids of things that can stand on a rack.
+         * @description What a shop of a kind has to begin with: ids of things that can stand on a rack, and how many of each.
          */
         KitFile: {
             /** Id */
@@ -4680,7 +4686,9 @@ export interface components {
             /** About */
             about: string;
             /** Items */
-            items: string[];
+            items: {
+                [key: string]: number;
+            };
         };
         /**
          * LapAtHandFile
@@ -5603,6 +5611,13 @@ export interface components {
             gather: components["schemas"]["GatheredFile"][];
             /** Operations */
             operations: components["schemas"]["OperationFile"][];
+            /**
+             * Planned From
+             * @description the shop's own rack, or any tool of the catalogue
+             * @default catalogue
+             * @enum {string}
+             */
+            planned_from: "catalogue" | "own";
             rack?: components["schemas"]["RackCheck"] | null;
             /** Cautions */
             cautions: string[];
@@ -5623,8 +5638,10 @@ export interface components {
         /**
          * PriceFile
          * @description The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency.
+         *
+         *     `minutes` and `minutes_high` are the same again, as they were called before the account.
          */
-        PriceFile: {
+        "PriceFile-Input": {
             /** Pieces */
             pieces: number;
             /** Hands On Minutes */
@@ -5639,6 +5656,38 @@ export interface components {
             price_each: number;
             /** Price High */
             price_high: number;
+        };
+        /**
+         * PriceFile
+         * @description The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency.
+         *
+         *     `minutes` and `minutes_high` are the same again, as they were called before the account.
+         */
+        "PriceFile-Output": {
+            /** Pieces */
+            pieces: number;
+            /** Hands On Minutes */
+            hands_on_minutes: number;
+            /** Hands On Minutes High */
+            hands_on_minutes_high: number;
+            /** Abrasives */
+            abrasives: number;
+            /** Price */
+            price: number;
+            /** Price Each */
+            price_each: number;
+            /** Price High */
+            price_high: number;
+            /**
+             * Minutes
+             * @description The hands-on minutes.
+             */
+            readonly minutes: number;
+            /**
+             * Minutes High
+             * @description What to allow.
+             */
+            readonly minutes_high: number;
         };
         /**
          * Problem
@@ -5745,7 +5794,7 @@ export interface components {
          *
          *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
          */
-        QuoteFile: {
+        "QuoteFile-Input": {
             /** Title */
             title: string;
             /** Customer */
@@ -5772,7 +5821,52 @@ export interface components {
             /** Margin */
             margin: number;
             /** Prices */
-            prices: components["schemas"]["PriceFile"][];
+            prices: components["schemas"]["PriceFile-Input"][];
+            /** Drives */
+            drives: components["schemas"]["DriveFile"][];
+            /** Humbler */
+            humbler: components["schemas"]["HumblerFile"][];
+            /** Sample Minutes High */
+            sample_minutes_high: number;
+            /** Looser Each */
+            looser_each?: number | null;
+        };
+        /**
+         * QuoteFile
+         * @description A quote. `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
+         *
+         *     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
+         *
+         *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
+         */
+        "QuoteFile-Output": {
+            /** Title */
+            title: string;
+            /** Customer */
+            customer: string;
+            /**
+             * Material
+             * @default
+             */
+            material: string;
+            /**
+             * Offered
+             * @default []
+             */
+            offered: components["schemas"]["OfferedFile"][];
+            /**
+             * Promised
+             * @default
+             */
+            promised: string;
+            /** Currency */
+            currency: string;
+            /** Hour */
+            hour: number;
+            /** Margin */
+            margin: number;
+            /** Prices */
+            prices: components["schemas"]["PriceFile-Output"][];
             /** Drives */
             drives: components["schemas"]["DriveFile"][];
             /** Humbler */
@@ -5784,8 +5878,8 @@ export interface components {
         };
         /**
          * RackCheck
-         * @description The plan against the shop's own rack: what is short, the best plan of which nothing is short and the tools that it does
-         *     without, and what is refused.
+         * @description The plan against the shop's own rack: what is short, the hands-on minutes of the best plan of which nothing is short and
+         *     the tools that it does without (null and none where no such plan is worth it: they are needed), and what is refused.
          */
         RackCheck: {
             /** Short */
@@ -6287,8 +6381,7 @@ export interface components {
              * @default {
              *       "material": "brass",
              *       "finish": "bright",
-             *       "damage": "scratches",
-             *       "use_rack": "catalogue"
+             *       "damage": "scratches"
              *     }
              */
             usual: components["schemas"]["UsualFile"];
@@ -7261,12 +7354,8 @@ export interface components {
              * @default scratches
              */
             damage: string;
-            /**
-             * Use Rack
-             * @default catalogue
-             * @enum {string}
-             */
-            use_rack: "catalogue" | "own";
+            /** Use Rack */
+            use_rack?: ("catalogue" | "own") | null;
         };
         /**
          * WaitingOut
@@ -11953,7 +12042,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["QuoteFile"];
+                    "application/json": components["schemas"]["QuoteFile-Output"];
                 };
             };
             /** @description No such thing */

@@ -124,7 +124,7 @@ class Stock:
         setup: to put it to work; change: of a dead one, s.
         life: e-folding time of its cutting rate; None when it does not die.  life_by_grain: that of P80, finer ones die sooner.
         lasts: bench time from one bar, tub or bottle; None for what dies.
-        wears_down: its diameter shrinks with use.
+        wears_down: its diameter shrinks with use.  packet: how many are sold together.
     """
 
     setup: float
@@ -135,6 +135,7 @@ class Stock:
     life_by_grain: bool = False
     lasts: float | None = None
     wears_down: bool = False
+    packet: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -388,15 +389,23 @@ def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
 
 @dataclass(frozen=True, slots=True)
 class Kit:
-    """A starting kit: ids of what stands on the rack."""
+    """A starting kit: ids of what stands on the rack, with how many of each that there are to begin with."""
 
     id: str
     label: str
     about: str
-    items: tuple[str, ...]
+    items: dict[str, int]
 
 
 @cache
 def kits() -> dict[str, Kit]:
     """Every kit by its id."""
-    return {key: Kit(key, row["label"], row["about"], tuple(row["items"])) for key, row in record("kits").items()}
+    return {
+        key: Kit(key, row["label"], row["about"], {what: _packet(what) for what in row["items"]})
+        for key, row in record("kits").items()
+    }
+
+
+def _packet(what: str) -> int:
+    """Of paper, discs and belts a packet; of everything else one."""
+    return tools()[what].carrier.stock.packet if what in tools() else 1

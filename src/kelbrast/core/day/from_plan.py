@@ -4,7 +4,7 @@ import hashlib
 import json
 import math
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 from itertools import accumulate, islice
 from typing import Final
@@ -86,6 +86,14 @@ def stations_of(plans: Iterable[Plan]) -> tuple[Station, ...]:
     used = {set_up.machine.id for plan in plans for set_up in plan.set_ups if set_up.machine.id != "hand"}
     found = [machines()[machine] for machine in machines() if machine in used]
     return tuple(Station(machine.id, machine.label, (None,) * machine.spindles) for machine in found)
+
+
+def machines_missing(plan: Plan, there: Collection[str] | None) -> tuple[str, ...]:
+    """The machines that a plan needs and the shop does not have, as they are called; none where nobody knows what it has."""
+    if there is None:
+        return ()
+    needed = {set_up.machine.id: set_up.machine.label for set_up in plan.set_ups if set_up.machine.id != "hand"}
+    return tuple(label for machine, label in needed.items() if machine not in there)
 
 
 def minutes_of(seconds: float) -> int:

@@ -123,6 +123,7 @@ _CARRIER: Final = Entry(
     _keys(
         {
             WORDS: "grades",
+            COUNT: "packet",
             Each(LENGTH): "sizes",
             Many(_key_of("compounds")): "compounds",
             FLAG: "flat_only scallops wears_down keeps_size turned_only wet takes_by_hardness drawn_only swirls waves edges"
@@ -202,7 +203,7 @@ _PROCESS: Final = Entry(
                 RATIO: "wash_lot beyond contact_fades",
             }
         ),
-        "plan": _all_of({RATIO: "differs limit_near metal_worth retreat_most", TIME: "change_worth"}),
+        "plan": _all_of({RATIO: "differs limit_near metal_worth retreat_most without_most", TIME: "change_worth"}),
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump lap first first_raised soft"}) for habit in ("double-up", "every-grade")}),
         "end": _all_of({RATIO: "scatter price surely"}),

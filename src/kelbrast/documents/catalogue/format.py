@@ -173,10 +173,10 @@ class FeelFile(Choice):
 
 
 class KitFile(Choice):
-    """What a shop of a kind has to begin with: ids of things that can stand on a rack."""
+    """What a shop of a kind has to begin with: ids of things that can stand on a rack, and how many of each."""
 
     about: str
-    items: list[str]
+    items: dict[str, int]
 
 
 class FiguresFile(BaseModel):

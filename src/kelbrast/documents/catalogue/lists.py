@@ -71,7 +71,7 @@ def catalogue() -> Catalogue:
         ],
         damages=list_damages(),
         feels=list_feels(),
-        kits=[KitFile(id=kit.id, label=kit.label, about=kit.about, items=list(kit.items)) for kit in kits().values()],
+        kits=[KitFile(id=kit.id, label=kit.label, about=kit.about, items=kit.items) for kit in kits().values()],
         reaches=_choices(REACHES),
         edges=_choices(EDGES_WANTED),
         new_edge=_new_edge(),

@@ -282,7 +282,7 @@ class UsualFile(Strict):
     material: ID = "brass"
     finish: ID = "bright"
     damage: ID = "scratches"
-    use_rack: RackUsed = "catalogue"
+    use_rack: RackUsed | None = None
 
 
 class ShopFile(Strict):

@@ -326,7 +326,9 @@ class JobFile(Strict):
     mass_g: Annotated[float, Field(gt=0, le=10_000_000, allow_inf_nan=False), NotTiny] | None = None
     held: Held = "hand"
     wet: Wet = "needed"
-    use_rack: RackUsed = "catalogue"
+    use_rack: Annotated[
+        RackUsed | None, Field(description="what it is planned from; null for the shop's own rack wherever there is one")
+    ] = None
     extras: Annotated[list[ID], Field(max_length=500)] = []
     insist: bool = False
     diameters_mm: Annotated[dict[ID, Millimetres], Field(max_length=500)] = {}

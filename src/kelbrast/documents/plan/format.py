@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from kelbrast.core.job import Aim
+from kelbrast.core.job import Aim, RackUsed
 from kelbrast.core.planning.whole.operations import When
 from kelbrast.core.planning.whole.spread import SpreadCause
 from kelbrast.core.rules.lay import LayOfStep
@@ -270,8 +270,8 @@ class RefusedFile(BaseModel):
 
 
 class RackCheck(BaseModel):
-    """The plan against the shop's own rack: what is short, the best plan of which nothing is short and the tools that it does
-    without, and what is refused."""
+    """The plan against the shop's own rack: what is short, the hands-on minutes of the best plan of which nothing is short and
+    the tools that it does without (null and none where no such plan is worth it: they are needed), and what is refused."""
 
     short: list[ShortFile]
     without_minutes: float | None
@@ -343,6 +343,7 @@ class PlanFile(BaseModel):
     together: TogetherFile | None = None
     gather: list[GatheredFile]
     operations: list[OperationFile]
+    planned_from: Annotated[RackUsed, Field(description="the shop's own rack, or any tool of the catalogue")] = "catalogue"
     rack: RackCheck | None = None
     cautions: list[str]
     advice: Annotated[list[str], Field(description="what is good to know")] = []

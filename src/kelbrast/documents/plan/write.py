@@ -83,6 +83,7 @@ def to_plan_file(plan: Plan) -> PlanFile:
         ],
         set_ups=[_set_up(set_up, names) for set_up in plan.set_ups],
         together=_together(plan.gained, plan.job) if plan.gained else None,
+        planned_from="own" if plan.job.own is not None else "catalogue",
         gather=[
             GatheredFile(
                 tool=gathered.tool.id, label=gathered.tool.label, count=gathered.count, unit=gathered.tool.carrier.stock.unit
@@ -162,7 +163,8 @@ def face_plan_file(
 
 
 def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refused: Sequence[Refused]) -> RackCheck:
-    """The plan against the rack, in the units of the file."""
+    """The plan against the rack, in the units of the file. What is no sane alternative is not offered."""
+    offered = without.plan if without is not None and without.sane else None
     return RackCheck(
         short=[
             ShortFile(
@@ -174,11 +176,9 @@ def to_rack_check(short: Sequence[Shortage], without: DoneWithout | None, refuse
             )
             for shortage in short
         ],
-        without_minutes=shop(without.plan.account.all.hands_on, "min")
-        if without is not None and without.plan is not None
-        else None,
-        without_possible=without is None or without.plan is not None,
-        without_tools=sorted(without.tools) if without is not None else [],
+        without_minutes=shop(offered.account.all.hands_on, "min") if offered is not None else None,
+        without_possible=without is None or offered is not None,
+        without_tools=sorted(without.tools) if without is not None and offered is not None else [],
         refused=[RefusedFile(tool=item.tool, label=tool(item.tool).label, reason=item.reason) for item in refused],
     )
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from datetime import date
 from typing import Annotated, Final, Literal
 
-from pydantic import AliasChoices, BaseModel, BeforeValidator, Field
+from pydantic import AliasChoices, BaseModel, BeforeValidator, Field, computed_field
 
 from kelbrast.core.planning.whole.account import LINES
 from kelbrast.core.planning.whole.plan import Plan
@@ -27,7 +27,10 @@ _OLDER: Final = {"work": "cutting", "setting-up": "set_up", "around": "before_af
 
 
 class PriceFile(BaseModel):
-    """The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency."""
+    """The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency.
+
+    `minutes` and `minutes_high` are the same again, as they were called before the account.
+    """
 
     pieces: int
     hands_on_minutes: Annotated[float, Field(validation_alias=AliasChoices("hands_on_minutes", "minutes"))]
@@ -36,6 +39,18 @@ class PriceFile(BaseModel):
     price: float
     price_each: float
     price_high: float
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def minutes(self) -> float:
+        """The hands-on minutes."""
+        return self.hands_on_minutes
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def minutes_high(self) -> float:
+        """What to allow."""
+        return self.hands_on_minutes_high
 
 
 class DriveFile(BaseModel):

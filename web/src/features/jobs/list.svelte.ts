@@ -57,7 +57,7 @@ const FIRST_JOB: Job = {
   held: 'hand',
   wet: 'needed',
   diameters_mm: {},
-  use_rack: 'catalogue',
+  use_rack: null,
   extras: [],
   insist: false,
   own_operations: [],
@@ -76,7 +76,7 @@ export function firstJob(usual: Shop['usual'], damages: Catalogue['damages']): J
   return {
     ...FIRST_JOB,
     material: usual?.material ?? FIRST_JOB.material,
-    use_rack: usual?.use_rack ?? FIRST_JOB.use_rack,
+    use_rack: usual?.use_rack ?? null,
     faces: [{ ...face!, found, spots, want: { finish: usual?.finish ?? face!.want.finish } }],
   };
 }

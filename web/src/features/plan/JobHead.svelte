@@ -1,5 +1,6 @@
 <!-- What holds for the whole part: title, material, pieces, and how the person wants to work. -->
 <script lang="ts">
+  import { Switch } from '@skeletonlabs/skeleton-svelte';
   import Redo2 from '@lucide/svelte/icons/redo-2';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import { choices } from '../../api/catalogue.svelte';
@@ -119,6 +120,17 @@
       onchange={(habit) => change({ habit })}
     />
   </div>
+  {#if draft.hasRack}
+    <Switch
+      class="flex h-9 items-center gap-2"
+      checked={!draft.fromRack}
+      onCheckedChange={({ checked }) => change({ use_rack: checked ? 'catalogue' : null })}
+    >
+      <Switch.Control><Switch.Thumb /></Switch.Control>
+      <Switch.Label>Any tool</Switch.Label>
+      <Switch.HiddenInput />
+    </Switch>
+  {/if}
   <div class="flex gap-1.5">
     <button
       class="plain-button !px-2"

@@ -14,9 +14,10 @@
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const all = $derived(choices.all);
+  const own = $derived(draft.fromRack);
   const rack = new Answer<RackItem[]>();
   $effect(() => {
-    if (open && draft.job.use_rack === 'own') return rack.ask(api.rack());
+    if (open && own) return rack.ask(api.rack());
   });
   const rackEmpty = $derived(rack.value?.every((one) => one.retired) ?? false);
   const inserts = $derived(draft.job.inserts ?? []);
@@ -113,7 +114,7 @@
         </label>
       {/each}
     </fieldset>
-    {#if draft.job.use_rack !== 'own'}
+    {#if !own}
       <fieldset class="sm:col-span-2">
         <legend class="small dim">Machines at hand, besides the hand itself</legend>
         <div class="grid gap-x-4 sm:grid-cols-2">
@@ -132,21 +133,21 @@
     {/if}
     <Choice
       label="Planned from"
-      value={draft.job.use_rack ?? 'catalogue'}
+      value={own ? 'own' : 'catalogue'}
       options={[
-        { id: 'catalogue', label: 'The whole catalogue' },
-        { id: 'own', label: 'My own rack' },
+        { id: 'own', label: 'Your own rack' },
+        { id: 'catalogue', label: 'Any tool' },
       ]}
       onchange={(use_rack) => change({ use_rack: use_rack as Job['use_rack'] })}
     />
-    {#if draft.job.use_rack === 'own' && rackEmpty}
+    {#if own && rackEmpty}
       <p class="self-end rounded-lg bg-(--stop-soft) px-3 py-2 text-(--stop)" role="status">
         Your rack is empty, so nothing can be planned from it. <a class="font-semibold underline" href={p('/rack')}
           >Put the first things on it</a
         >.
       </p>
     {/if}
-    {#if draft.job.use_rack === 'own'}
+    {#if own}
       <label class="flex items-center gap-2 self-end pb-1.5">
         <input
           type="checkbox"

@@ -6,7 +6,7 @@
   import type { JobDraft } from './draft.svelte';
 
   let { draft, check }: { draft: JobDraft; check: NonNullable<Plan['rack']> } = $props();
-  const own = $derived(draft.job.use_rack === 'own');
+  const own = $derived(draft.fromRack);
   const used = $derived(new Set(draft.plan?.gather.map((one) => one.tool)));
   const extras = $derived(draft.job.extras ?? []);
   const short = $derived(check.short.filter((one) => !extras.includes(one.tool)));
@@ -55,7 +55,7 @@
         >Plan without it, {duration(check.without_minutes)}</button
       >
     {:else}
-      <span class="dim">There is no plan without it.</span>
+      <span class="dim">No plan without it is worth having: it is needed.</span>
     {/if}
   </p>
 {/if}

@@ -40,7 +40,7 @@
   aria-label="Totals"
 >
   {#if plan}
-    {#if plan.possible && plan.account}
+    {#if plan.account && plan.hands_on_minutes}
       <div class="basis-full"><AccountBar account={plan.account} /></div>
       <div>
         <b>{duration(plan.hands_on_minutes)}</b><span

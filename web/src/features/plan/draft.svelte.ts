@@ -96,6 +96,16 @@ export class JobDraft {
     return this.job.faces[this.faceAt];
   }
 
+  /** It is planned from what stands on the shop's rack, which is so wherever there is one unless somebody wants any tool. */
+  get fromRack(): boolean {
+    return this.job.use_rack ? this.job.use_rack === 'own' : this.plan?.planned_from === 'own';
+  }
+
+  /** There is a rack that it can be planned from. */
+  get hasRack(): boolean {
+    return !!this.plan?.rack;
+  }
+
   get facePlan() {
     return this.plan?.faces[this.faceAt];
   }

@@ -65,8 +65,8 @@
       {#each choices.all?.kits ?? [] as kit (kit.id)}
         <KitCard
           {kit}
-          machines={kit.items.filter((one) => machines.has(one)).length
-            ? kit.items.filter((one) => machines.has(one))
+          machines={Object.keys(kit.items).filter((one) => machines.has(one)).length
+            ? Object.keys(kit.items).filter((one) => machines.has(one))
             : ['hand']}
           ticked={hour.kits.includes(kit.id)}
           onchange={(ticked) => hour.tick(kit.id, ticked)}

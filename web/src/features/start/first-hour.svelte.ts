@@ -18,8 +18,13 @@ export class FirstHour {
 
   /** What the ticked kits put on the rack, everything once, without what was unticked. */
   get things(): string[] {
-    const all = (choices.all?.kits ?? []).filter((one) => this.kits.includes(one.id)).flatMap((one) => one.items);
-    return all.filter((one, at) => all.indexOf(one) === at);
+    return Object.keys(this.counts);
+  }
+
+  /** How many of each: a packet of paper, one wheel. */
+  private get counts(): Record<string, number> {
+    const ticked = (choices.all?.kits ?? []).filter((one) => this.kits.includes(one.id));
+    return Object.assign({}, ...ticked.map((one) => one.items)) as Record<string, number>;
   }
 
   get kept(): string[] {
@@ -52,8 +57,7 @@ export class FirstHour {
     if (!this.shop || this.busy) return false;
     this.busy = true;
     try {
-      if (this.kept.length) await api.putOnRack(this.kept.map((what) => ({ what })));
-      if (this.kept.length) this.usual({ use_rack: 'own' });
+      if (this.kept.length) await api.putOnRack(this.kept.map((what) => ({ what, count: this.counts[what] })));
       this.shop = await api.changeShop({ ...this.shop, welcomed: true });
       this.left = this.kits = [];
       return true;

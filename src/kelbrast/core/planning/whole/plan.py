@@ -14,6 +14,7 @@ from kelbrast.core.planning.whole.lots import lot_sizes, most_in_a_lot
 from kelbrast.core.planning.whole.operations import Operation, operations
 from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups, wheel_changes
 from kelbrast.core.planning.whole.together import Gained, together
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.advice import part_advice
 from kelbrast.core.rules.cautions import part_cautions, vibration_cautions
 from kelbrast.core.rules.coats import blocked
@@ -172,22 +173,28 @@ def shortages(plan: Plan, have: Mapping[str, float]) -> tuple[Shortage, ...]:
 
 @dataclass(frozen=True, slots=True)
 class DoneWithout:
-    """The best plan of which the rack has everything, or None when there is none; and the tool ids that it does without."""
+    """The best plan of which the rack has everything, and the tool ids that it does without.
+
+    Attributes:
+        plan: None when there is none.  sane: it takes no more than some times as long as the plan with these tools.
+    """
 
     plan: Plan | None
     tools: frozenset[str]
+    sane: bool = True
 
 
 def do_without(plan: Plan, have: Mapping[str, float]) -> DoneWithout:
     """Plan again without what is short, until nothing is: the plan without one thing may need another that is short too."""
     tools: frozenset[str] = frozenset()
+    with_them = plan.account.all.hands_on
     while short := frozenset(shortage.tool.id for shortage in shortages(plan, have)):
         tools |= short
         plan = without(plan.job, tools)
         # A wish that cannot be kept is given up and said so: then these tools are in the plan again.
         if not plan.possible or any(face.wish_note for face in plan.faces):
             return DoneWithout(None, tools)
-    return DoneWithout(plan, tools)
+    return DoneWithout(plan, tools, plan.account.all.hands_on <= constant("plan.without_most").value * with_them)
 
 
 def without(job: Job, tools: frozenset[str]) -> Plan:
