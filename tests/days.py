@@ -2,6 +2,7 @@
 
 import json
 import random
+from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
 
@@ -65,6 +66,29 @@ def random_shop(
     crew = tuple(Worker(f"P{one}", 8 * 60, 16 * 60 + 30, ((12 * 60, 12 * 60 + 30),)) for one in range(people))
     stations = (Station("buffer", "Buffer", (wheels[0],) + (None,) * (spindles - 1)), Station("grinder", "Grinder"))
     return DayWork(crew, stations, tuple(tasks), tuple(links), now=8 * 60, days=1, shaking=100.0)
+
+
+def random_rooms(seed: int) -> DayWork:
+    """A random day whose grinding throws sparks or leaves dust that burns, in one room or two, with few extractors."""
+    work, chance = random_shop(seed, jobs=5, people=3, early=seed % 2 == 0), random.Random(seed)
+    second = chance.random() < 0.3
+    metal = {job: chance.choice(["steel", "aluminium", "titanium", "brass"]) for job in {task.job for task in work.tasks}}
+    tasks = []
+    for task in work.tasks:
+        kin = metal[task.job]
+        ground = task.machine == "grinder"
+        room = "back" if second and (ground or task.clean) else ""
+        dusty = task.dusty or (task.machine is None and task.by_person and chance.random() < 0.3)
+        tasks.append(
+            replace(
+                task,
+                room=room,
+                dusty=dusty and not task.clean,
+                sparks=dusty and kin in ("steel", "titanium"),
+                burns=dusty and kin in ("aluminium", "titanium"),
+            )
+        )
+    return replace(work, tasks=tuple(tasks), most_dust={"": chance.choice([1, 1, 2]), "back": 1})
 
 
 def carried_out(work: DayWork, plan: list[Placed], scatter: float, seed: int) -> tuple[int, int]:

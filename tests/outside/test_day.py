@@ -6,12 +6,13 @@ from itertools import permutations
 import pytest
 
 from attacking import SOAK
-from days import carried_out, job_shop, random_shop
+from days import carried_out, job_shop, random_rooms, random_shop
 from kelbrast.core.day.greedy import first_come, plan_at_once, put_down
-from kelbrast.core.day.schedule import score, violations
-from kelbrast.core.day.shop import DayWork, Station, Task, Worker
+from kelbrast.core.day.schedule import Placed, score, violations
+from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.process.vibration import exposure_of, vibration_points
+from minute_by_minute import faults
 
 
 def best_of(work: DayWork, seconds: float = 8.0) -> DayFound:
@@ -57,6 +58,55 @@ def test_vibration_by_hand() -> None:
     assert vibration_points(vibration=5.0, seconds=8 * 3600) == pytest.approx(400)
     assert vibration_points(vibration=10.0, seconds=3600) == pytest.approx(200)
     assert [exposure_of(points) for points in (100, 101, 400, 401)] == ["below", "action", "action", "limit"]
+
+
+@pytest.mark.parametrize("first", range(0, 200, 25))
+def test_random_days_keep_people_machines_breaks_windows_vibration_and_cautions(first: int) -> None:
+    """Two hundred random days, each checked minute by minute by a checker of its own; none is without a plan."""
+    for seed in range(first, first + 25):
+        work = random_rooms(seed)
+        made = plan_at_once(work)
+        assert made is not None, seed
+        longer, plan = made
+        assert faults(longer, plan) == [], seed
+        if seed % 25 == 0:  # the search is not quick
+            found = improve(DayFound(longer, tuple(plan), score(longer, plan)), seconds=0.5)
+            assert faults(found.work, found.plan) == [], seed
+            assert found.score <= score(longer, plan), seed
+
+
+@pytest.mark.parametrize("kind", ["late", "person", "sparks", "lacquer", "dust"])
+def test_both_checkers_find_what_is_wrong(kind: str) -> None:
+    work = DayWork(
+        (Worker("A", 480, 990), Worker("B", 480, 990)),
+        (Station("grinder", "Grinder", (None, None)),),
+        (
+            Task(0, "steel", "grind steel", 20, machine="grinder", dusty=True, sparks=True),
+            Task(1, "alu", "grind aluminium", 20, machine="grinder", dusty=True, burns=True),
+            Task(2, "case", "dries", 20, kind="wait", by_person=False, clean=True),
+            Task(3, "other", "grind brass", 20, machine="grinder", dusty=True),
+        ),
+        (After(0, 2, 0, 200),),
+        now=480,
+        most_dust={"": 1},
+    )
+    good = {
+        0: Placed(0, 480, 500, "A", 1),
+        1: Placed(1, 500, 520, "B", 2),
+        2: Placed(2, 560, 580),
+        3: Placed(3, 520, 540, "A", 1),
+    }
+    assert faults(work, list(good.values())) == violations(work, list(good.values())) == []
+    bad = {
+        "late": {2: Placed(2, 760, 780)},
+        "person": {3: Placed(3, 505, 525, "B", 1)},
+        "sparks": {0: Placed(0, 540, 560, "A", 1)},  # twenty minutes after the aluminium: its dust lies there still
+        "lacquer": {3: Placed(3, 570, 590, "A", 1)},
+        "dust": {3: Placed(3, 490, 510, "B", 2), 1: Placed(1, 510, 530, "B", 2)},
+    }[kind]
+    plan = list({**good, **bad}.values())
+    assert faults(work, plan)
+    assert violations(work, plan)
 
 
 @pytest.mark.soak

@@ -25,7 +25,7 @@ from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
-from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_workers
+from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_rooms, to_workers
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
 
@@ -241,7 +241,9 @@ class Boards:
                 for (kept, plan), name in zip(planned, names, strict=True)
                 if kept.id in only
             ]
-            work = work_of(chosen, people, day=now.date(), now=origin, shaking=shop.shaking, standing=standing)
+            work = work_of(
+                chosen, people, day=now.date(), now=origin, shaking=shop.shaking, rooms=to_rooms(shop), standing=standing
+            )
             work, back = with_ways_back(work, runs)
             last = self._kept.last(work, now.date())
             done, begun = at_the_bench(work, runs, back, now.date())

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, time
 from functools import lru_cache
 
+from kelbrast.core.day.air import Rooms
 from kelbrast.core.day.from_plan import blocks_of, stations_of
 from kelbrast.core.day.greedy import first_come, plan_at_once
 from kelbrast.core.day.schedule import score
@@ -47,6 +48,7 @@ def work_of(
     day: date,
     now: int,
     shaking: float,
+    rooms: Rooms,
     standing: dict[str, tuple[str | None, ...]] | None = None,
 ) -> DayWork:
     """Everything that is to be planned, from `now` (minutes since midnight) on.
@@ -61,13 +63,22 @@ def work_of(
         if not job.plan.possible:
             raise BadInput.one(f"jobs[{at}]", f"{job.name} has no plan that could be followed")
         due = _minute(job.due, day)
-        made = blocks_of(job.plan, job=job.id, title=job.name, first=len(tasks), due=due)
+        made = blocks_of(job.plan, job=job.id, title=job.name, first=len(tasks), due=due, rooms=rooms)
         scheduled.append(ScheduledJob(job.id, job.name, job.plan.account, job.plan.lots, due))
         tasks += made.tasks
         links += made.links
     known = standing or {}
     stations = tuple(_standing(station, known.get(station.id, ())) for station in stations_of(job.plan for job in jobs))
-    return DayWork(people, stations, tuple(tasks), tuple(links), now=now, shaking=shaking, jobs=tuple(scheduled))
+    return DayWork(
+        people,
+        stations,
+        tuple(tasks),
+        tuple(links),
+        now=now,
+        shaking=shaking,
+        most_dust=rooms.most_dust(),
+        jobs=tuple(scheduled),
+    )
 
 
 def _minute(due: datetime | None, day: date) -> int | None:

@@ -9,6 +9,7 @@ from kelbrast.app.day import DayJob, day_file, told_apart, work_of
 from kelbrast.app.planning import job_of
 from kelbrast.app.quotes import USUAL_PIECES, quote_file
 from kelbrast.cli.output import Format, RackOption, say, shelf_of, text_of
+from kelbrast.core.day.air import Rooms
 from kelbrast.core.day.shop import Worker
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
@@ -51,6 +52,7 @@ def day(
         day=today,
         now=origin,
         shaking=400.0,
+        rooms=Rooms(extractors=1),
     )
     board = day_file(work, origin=origin, seconds=seconds, seed=seed)
     say(board.model_dump_json(indent=2) if format is Format.json else day_text(board))

@@ -4616,7 +4616,7 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            quote: components["schemas"]["QuoteFile-Input"];
+            quote: components["schemas"]["QuoteFile"];
             /** Actual */
             actual: number | null;
         };
@@ -5641,7 +5641,7 @@ export interface components {
          *
          *     `minutes` and `minutes_high` are the same again, as they were called before the account.
          */
-        "PriceFile-Input": {
+        PriceFile: {
             /** Pieces */
             pieces: number;
             /** Hands On Minutes */
@@ -5656,38 +5656,10 @@ export interface components {
             price_each: number;
             /** Price High */
             price_high: number;
-        };
-        /**
-         * PriceFile
-         * @description The price of so many pieces. Hands-on minutes, likely and as nine of ten stay below; money in the shop's currency.
-         *
-         *     `minutes` and `minutes_high` are the same again, as they were called before the account.
-         */
-        "PriceFile-Output": {
-            /** Pieces */
-            pieces: number;
-            /** Hands On Minutes */
-            hands_on_minutes: number;
-            /** Hands On Minutes High */
-            hands_on_minutes_high: number;
-            /** Abrasives */
-            abrasives: number;
-            /** Price */
-            price: number;
-            /** Price Each */
-            price_each: number;
-            /** Price High */
-            price_high: number;
-            /**
-             * Minutes
-             * @description The hands-on minutes.
-             */
-            readonly minutes: number;
-            /**
-             * Minutes High
-             * @description What to allow.
-             */
-            readonly minutes_high: number;
+            /** Minutes */
+            minutes: number;
+            /** Minutes High */
+            minutes_high: number;
         };
         /**
          * Problem
@@ -5794,7 +5766,7 @@ export interface components {
          *
          *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
          */
-        "QuoteFile-Input": {
+        QuoteFile: {
             /** Title */
             title: string;
             /** Customer */
@@ -5821,52 +5793,7 @@ export interface components {
             /** Margin */
             margin: number;
             /** Prices */
-            prices: components["schemas"]["PriceFile-Input"][];
-            /** Drives */
-            drives: components["schemas"]["DriveFile"][];
-            /** Humbler */
-            humbler: components["schemas"]["HumblerFile"][];
-            /** Sample Minutes High */
-            sample_minutes_high: number;
-            /** Looser Each */
-            looser_each?: number | null;
-        };
-        /**
-         * QuoteFile
-         * @description A quote. `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
-         *
-         *     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
-         *
-         *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
-         */
-        "QuoteFile-Output": {
-            /** Title */
-            title: string;
-            /** Customer */
-            customer: string;
-            /**
-             * Material
-             * @default
-             */
-            material: string;
-            /**
-             * Offered
-             * @default []
-             */
-            offered: components["schemas"]["OfferedFile"][];
-            /**
-             * Promised
-             * @default
-             */
-            promised: string;
-            /** Currency */
-            currency: string;
-            /** Hour */
-            hour: number;
-            /** Margin */
-            margin: number;
-            /** Prices */
-            prices: components["schemas"]["PriceFile-Output"][];
+            prices: components["schemas"]["PriceFile"][];
             /** Drives */
             drives: components["schemas"]["DriveFile"][];
             /** Humbler */
@@ -6074,6 +6001,30 @@ export interface components {
             low: number;
             /** High */
             high: number;
+        };
+        /**
+         * RoomFile
+         * @description A room beside the main one: the machines in it, and whether lacquer is put on and dries there. `extractors`: how many
+         *     machines that raise dust it can take at once; null for as many as there are.
+         */
+        RoomFile: {
+            /** Name */
+            name: string;
+            /**
+             * Machines
+             * @default []
+             */
+            machines: string[];
+            /**
+             * Lacquers
+             * @default false
+             */
+            lacquers: boolean;
+            /**
+             * Extractors
+             * @default 1
+             */
+            extractors: number | null;
         };
         /**
          * RunOut
@@ -6315,7 +6266,9 @@ export interface components {
          * ShopFile
          * @description The shop. `hour`: what an hour of a person is charged at, in `currency`; `margin`: a share on everything.
          *
-         *     `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the wheel on each
+         *     `extractors`: how many machines that raise dust the main room can take at once, null for as many as there are; `rooms`:
+         *     others beside it. `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the
+         *     wheel on each
          *     spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `welcomed`: the first questions were
          *     answered or skipped.
          */
@@ -6370,6 +6323,16 @@ export interface components {
              * @default 400
              */
             shaking: number;
+            /**
+             * Extractors
+             * @default 1
+             */
+            extractors: number | null;
+            /**
+             * Rooms
+             * @default []
+             */
+            rooms: components["schemas"]["RoomFile"][];
             /**
              * Standing
              * @default {}
@@ -12042,7 +12005,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["QuoteFile-Output"];
+                    "application/json": components["schemas"]["QuoteFile"];
                 };
             };
             /** @description No such thing */

@@ -18,6 +18,14 @@
     hour?: number;
     margin?: number;
     shaking?: number;
+    extractors?: number | null;
+    rooms?: Room[];
+  }
+  interface Room {
+    name: string;
+    machines?: string[];
+    lacquers?: boolean;
+    extractors?: number | null;
   }
   interface Props {
     shop: Shop | null;
@@ -38,6 +46,24 @@
     const now = people[at]?.machines ?? all;
     const next = allowed ? [...now, machine] : now.filter((one) => one !== machine);
     changePerson(at, { machines: next.length >= all.length ? null : next });
+  }
+
+  const rooms = $derived(shop?.rooms ?? []);
+  const changeRoom = (at: number, next: Partial<Room>) =>
+    change({ rooms: rooms.map((one, place) => (place === at ? { ...one, ...next } : one)) });
+
+  /** A machine stands in one room. */
+  function stands(at: number, machine: string, here: boolean) {
+    change({
+      rooms: rooms.map((room, place) => {
+        const others = (room.machines ?? []).filter((one) => one !== machine);
+        return { ...room, machines: place === at && here ? [...others, machine] : others };
+      }),
+    });
+  }
+
+  function addRoom() {
+    change({ rooms: [...rooms, { name: `Room ${rooms.length + 2}`, machines: [], lacquers: false, extractors: 1 }] });
   }
 
   /** The one who was just added has the focus in their name. */
@@ -118,6 +144,70 @@
       {/each}
     </ul>
     <button class="plain-button mt-3" onclick={add}>Add a person</button>
+    <section class="mt-4 border-t border-(--line) pt-3" aria-label="Rooms">
+      <h2>Rooms</h2>
+      <p class="small dim mb-2">
+        In one room nothing throws sparks while dust that burns is in the air or lies there, no dust is made beside wet
+        lacquer, and no more machines make dust at once than there are extractors.
+      </p>
+      <ul class="grid gap-2" aria-label="Rooms">
+        <li class="grid grid-cols-[minmax(0,1fr)_8.5rem] items-end gap-2">
+          <p>Main room: everything that is in no other</p>
+          <NumberField
+            label="Extractors"
+            lazy
+            integer
+            value={shop.extractors}
+            onchange={(extractors) => change({ extractors })}
+            onclear={() => change({ extractors: null })}
+          />
+        </li>
+        {#each rooms as room, at (at)}
+          <li class="grid grid-cols-[minmax(0,1fr)_8.5rem_auto] items-end gap-2">
+            <TextField
+              label="Name"
+              value={room.name}
+              complaint={(name) => (name.trim() ? null : 'Needs a name')}
+              onchange={(name) => changeRoom(at, { name })}
+            />
+            <NumberField
+              label="Extractors"
+              lazy
+              integer
+              value={room.extractors}
+              onchange={(extractors) => changeRoom(at, { extractors })}
+              onclear={() => changeRoom(at, { extractors: null })}
+            />
+            <button
+              class="plain-button"
+              aria-label="Remove {room.name}"
+              onclick={() => change({ rooms: rooms.filter((_, place) => place !== at) })}>Remove</button
+            >
+            <div class="col-span-full grid grid-cols-2 gap-x-4 sm:grid-cols-3">
+              <label class="small flex items-baseline gap-2 font-semibold">
+                <input
+                  type="checkbox"
+                  checked={room.lacquers}
+                  onchange={(event) => changeRoom(at, { lacquers: event.currentTarget.checked })}
+                />
+                Lacquering and drying
+              </label>
+              {#each machines.filter((one) => one.id !== 'hand') as machine (machine.id)}
+                <label class="small flex items-baseline gap-2">
+                  <input
+                    type="checkbox"
+                    checked={room.machines?.includes(machine.id)}
+                    onchange={(event) => stands(at, machine.id, event.currentTarget.checked)}
+                  />
+                  {machine.label}
+                </label>
+              {/each}
+            </div>
+          </li>
+        {/each}
+      </ul>
+      <button class="plain-button mt-2" onclick={addRoom}>Add a room</button>
+    </section>
     <div class="mt-4 grid grid-cols-2 gap-3 border-t border-(--line) pt-3 sm:grid-cols-4">
       <NumberField label="An hour is charged at" lazy value={shop.hour} onchange={(hour) => change({ hour })} />
       <TextField

@@ -101,7 +101,7 @@ class Family:
     Attributes:
         caution: what its dust, its fire or its care asks for, in a sentence.
         look: how it reflects, a key of `looks.toml`.
-        sparks: its dust glows when it is ground.
+        sparks: its dust glows when it is ground.  burns: its dust burns when sparks fall into it.
         bath: may lie in an ultrasonic bath.
         alcohol: bears being wiped with it.
         anodises: may carry a coat of anodising.
@@ -124,6 +124,7 @@ class Family:
     protect_within: float | None
     worked_by: tuple[str, ...] | None = None
     speeds_as: str | None = None
+    burns: bool = False
 
     def may_be_worked_by(self, carrier: str, row: Mapping[str, Any]) -> bool:
         """Whether this carrier may touch it, with one of the family's bars where it carries a compound.

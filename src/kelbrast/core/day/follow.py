@@ -48,7 +48,9 @@ def with_done(
         lasts = max(task.minutes, now - since) if task.kind == "work" else task.minutes
         # Its wheel is on already.
         tasks.append(
-            replace(task, minutes=lasts, change=0, fixed=(since, person, placed.spindle if placed is not None else None))
+            replace(
+                task, minutes=lasts, change=0, fixed=(since, person, placed.spindle if placed is not None else None), begun=True
+            )
         )
     return replace(work, tasks=tuple(tasks), links=tuple(links), stations=_standing(work, at, done), now=now)
 

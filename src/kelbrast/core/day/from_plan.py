@@ -10,6 +10,8 @@ from itertools import accumulate, islice
 from typing import Final
 
 from kelbrast.core.catalogue.machines import machines
+from kelbrast.core.catalogue.materials import family
+from kelbrast.core.day.air import Rooms
 from kelbrast.core.day.shop import After, Station, Task
 from kelbrast.core.planning.whole.account import StepShare
 from kelbrast.core.planning.whole.lots import seconds_in_the_last_set_up
@@ -20,6 +22,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.lay import is_brushed
 from kelbrast.core.units import from_si, to_si
 
+_ONE_ROOM: Final = Rooms()
 _DRIES_CLEAN: Final = ("lacquer",)
 
 
@@ -40,7 +43,9 @@ def block_key(job: str, *what: object) -> str:
     return f"{job}-{hashlib.sha1(json.dumps(what).encode(), usedforsecurity=False).hexdigest()[:12]}"
 
 
-def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None = None, earliest: int = 0) -> JobBlocks:
+def blocks_of(
+    plan: Plan, *, job: str, title: str, first: int, due: int | None = None, earliest: int = 0, rooms: Rooms = _ONE_ROOM
+) -> JobBlocks:
     """The blocks of a job, lot by lot, numbered from `first`, one after the other; its promise is that of its last.
 
     Args:
@@ -50,7 +55,7 @@ def blocks_of(plan: Plan, *, job: str, title: str, first: int, due: int | None =
     links: list[After] = []
     before: list[Task] = []
     for lot in _lots(plan.lots):
-        made = _Blocks(plan, job, title, first + len(tasks), earliest, lot)
+        made = _Blocks(plan, job, title, first + len(tasks), earliest, lot, rooms)
         made.all()
         # Lots follow each other: what is done with one is done with the one before first.
         links += [*made.links, *(After(one.id, other.id) for one, other in zip(before, made.tasks, strict=False))]
@@ -115,9 +120,9 @@ class _Blocks:
     the account says.
     """
 
-    def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int, lot: _Lot) -> None:
+    def __init__(self, plan: Plan, job: str, title: str, first: int, earliest: int, lot: _Lot, rooms: Rooms) -> None:
         self.plan, self.job, self.title, self.next, self.earliest = plan, job, title, first, earliest
-        self.lot, self.pieces = lot, lot.pieces
+        self.lot, self.pieces, self.rooms = lot, lot.pieces, rooms
         self.names = {face.face.key: face.face.name for face in plan.faces}
         self.keys: Counter[str] = Counter()
         self.tasks: list[Task] = []
@@ -172,6 +177,7 @@ class _Blocks:
         self.tasks.append(
             replace(
                 task,
+                room=self.rooms.of(task),
                 earliest=self.earliest,
                 key=self._key(task),
                 title=self.title,
@@ -194,7 +200,8 @@ class _Blocks:
     def operation(self, operation: Operation) -> None:
         minutes = self._minutes(operation.active * self.pieces + operation.lot)
         if minutes:
-            task = Task(self.next, self.job, operation.label, minutes, operation=operation.id)
+            clean = operation.id in _DRIES_CLEAN
+            task = Task(self.next, self.job, operation.label, minutes, operation=operation.id, clean=clean)
             self._add_work(task)
             if operation.within is not None and self.worked is not None:
                 # It must be on by then, so it begins by its own length earlier; and the first piece has waited for the others.
@@ -226,7 +233,7 @@ class _Blocks:
     def set_up(self, set_up: SetUp, shares: Sequence[StepShare]) -> None:
         work = sum(share.of(self.pieces, 1).hands_on - share.once.set_up for share in shares)
         setup = sum(share.once.set_up for share in shares)
-        by_machine = set_up.machine.id != "hand"
+        by_machine, kin = set_up.machine.id != "hand", family(self.plan.job.material.family)
         change = self._minutes(setup) if by_machine else 0
         self._add_work(
             Task(
@@ -242,7 +249,9 @@ class _Blocks:
                 wheel=f"{set_up.tool.id} on {self.plan.job.material.family}" if by_machine else None,
                 change=change,
                 vibration=set_up.machine.vibration,
-                dusty=by_machine and not _is_wet(shares) and set_up.tool.carrier.cutting.wear_law != "compound",
+                dusty=(dusty := by_machine and not _is_wet(shares) and set_up.tool.carrier.cutting.wear_law != "compound"),
+                sparks=dusty and kin.sparks,
+                burns=dusty and kin.burns,
             )
         )
 

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
+from kelbrast.core.day.air import air_of
 from kelbrast.core.day.schedule import DayScore, Placed, needs_change, points_by_day, score, violations
 from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.process.vibration import vibration_points
@@ -34,10 +35,16 @@ class PlacingBoard:
         self.free = {person.name: person.free(work.days) for person in work.people}
         self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
         self.fixed = [task for task in work.tasks if task.fixed is not None]
+        self.air = air_of(work)
+        self.apart: dict[int, list[tuple[int, int, int]]] = defaultdict(list)  # other block, minutes before it, after it
+        for apart in self.air.apart:
+            self.apart[apart.other].append((apart.first, 0, apart.after))
+            self.apart[apart.first].append((apart.other, apart.after, 0))
 
     def copy(self) -> "PlacingBoard":
         other = PlacingBoard.__new__(PlacingBoard)
         other.work, other.free, other.before, other.fixed = self.work, self.free, self.before, self.fixed
+        other.air, other.apart = self.air, self.apart
         other.at = dict(self.at)
         return other
 
@@ -117,10 +124,12 @@ class PlacingBoard:
         if person is not None and not person.may_use(task.machine):
             return None
         windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
+        stands = (*self.at.values(), *self._kept(task.id))
         closed = sorted(
-            (placed.begins, placed.ends)
-            for placed in (*self.at.values(), *self._kept(task.id))
-            if (person is not None and placed.person == person.name) or self._foul(task, placed)
+            [
+                *((one.begins, one.ends) for one in stands if person is not None and one.person == person.name),
+                *self._foul(task, stands),
+            ]
         )
         for low, high in windows:
             at = max(low, start)
@@ -138,9 +147,20 @@ class PlacingBoard:
         had = points_by_day(self.work, list(self.at.values())).get((person.name, day), 0.0)
         return had + vibration_points(vibration=task.vibration, seconds=to_si(task.minutes, "min")) <= self.work.shaking
 
-    def _foul(self, task: Task, placed: Placed) -> bool:
-        other = self.work.by_id[placed.task]
-        return (task.clean and other.dusty) or (task.dusty and other.clean)
+    def _foul(self, task: Task, stands: Sequence[Placed]) -> Iterator[tuple[int, int]]:
+        """When the air is not as the block needs it, by what else stands there."""
+        at = {placed.task: placed for placed in stands}
+        for other, before, after in self.apart[task.id]:
+            if other in at:
+                yield at[other].begins - before, at[other].ends + after
+        most = self.air.most.get(task.room)
+        if not task.dusty or most is None:
+            return
+        dusty = [at[one] for one in self.air.dusty[task.room] if one in at and one != task.id]
+        for placed in dusty:  # as full as it may be: from where the last of so many begins until the first of them ends
+            beside = [one for one in dusty if one.begins <= placed.begins < one.ends]
+            if len(beside) >= most:
+                yield placed.begins, min(one.ends for one in beside)
 
 
 def _before(work: DayWork) -> dict[int, list[tuple[int, int, int | None]]]:

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
+from kelbrast.core.day.air import air_of
 from kelbrast.core.day.shop import DAY, DayWork, Task
 from kelbrast.core.process.vibration import vibration_points
 from kelbrast.core.units import to_si
@@ -47,7 +48,7 @@ def violations(work: DayWork, plan: Sequence[Placed]) -> list[str]:
         *_orders(work, at),
         *_people(work, plan),
         *_spindles(work, plan),
-        *_dust(work, plan),
+        *_air(work, at),
     ]
 
 
@@ -148,10 +149,15 @@ def needs_change(task: Task, stands: str | None) -> bool:
     return task.wheel is not None and task.wheel != stands
 
 
-def _dust(work: DayWork, plan: Sequence[Placed]) -> Iterator[str]:
-    clean = [placed for placed in plan if work.by_id[placed.task].clean]
-    dusty = [placed for placed in plan if work.by_id[placed.task].dusty]
-    for placed in clean:
-        for other in dusty:
-            if placed.begins < other.ends and other.begins < placed.ends:
-                yield f"{work.by_id[other.task].label} makes dust while {work.by_id[placed.task].label}"
+def _air(work: DayWork, at: dict[int, Placed]) -> Iterator[str]:
+    air = air_of(work)
+    for apart in air.apart:
+        first, other = at[apart.first], at[apart.other]
+        if first.begins < other.ends and other.begins < first.ends + apart.after:
+            yield f"{work.by_id[other.task].label} {apart.why} {work.by_id[first.task].label}"
+    for room, dusty in air.dusty.items():
+        blocks = [at[task] for task in dusty]
+        for placed in blocks:
+            beside = [one for one in blocks if one.begins <= placed.begins < one.ends]
+            if len(beside) > air.most[room] and not all(work.by_id[one.task].begun for one in beside):
+                yield f"{work.by_id[placed.task].label} makes more dust at once than the extractors take"

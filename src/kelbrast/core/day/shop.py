@@ -76,9 +76,10 @@ class Task:
         by_person: somebody must do it.  machine: that it needs; wheel: tool and metal family that stand on its spindle.
         change: minutes of putting the wheel on, where it does not stand there.
         vibration: of the machine in the hand, m/s2; 0 for what does not shake.
-        dusty: dry grinding.  clean: needs air without dust.
+        dusty: dry grinding.  clean: needs air without dust.  sparks: it throws them.  burns: its dust does.
+        room: in which it is done; empty for the main one.
         due: minute by which it must end, for the last block of a job; None for no promise.
-        fixed: (from, person's name or None, spindle): where it stands and stays; None for free.
+        fixed: (from, person's name or None, spindle): where it stands and stays; None for free.  begun: it is in hand.
         earliest: minute before which it cannot begin.
     """
 
@@ -103,9 +104,13 @@ class Task:
     vibration: float = 0.0
     dusty: bool = False
     clean: bool = False
+    sparks: bool = False
+    burns: bool = False
+    room: str = ""
     due: int | None = None
     earliest: int = 0
     fixed: tuple[int, str | None, int | None] | None = None
+    begun: bool = False
 
     def __post_init__(self) -> None:
         if self.minutes < 0 or self.change < 0:
@@ -141,6 +146,7 @@ class DayWork:
         jobs: that the blocks are of.
         now: nothing that is not fixed begins before it, in minutes since the first midnight.  days: that it may take.
         shaking: points of hand-arm vibration that a person may have in a day; infinite for no limit.
+        most_dust: by room, how many blocks that raise dust may be worked at once; those of other rooms as many as there are.
     """
 
     people: tuple[Worker, ...]
@@ -150,6 +156,7 @@ class DayWork:
     now: int = 0
     days: int = 1
     shaking: float = float("inf")
+    most_dust: Mapping[str, int] = field(default_factory=dict, hash=False)
     jobs: tuple[ScheduledJob, ...] = ()
     by_id: Mapping[int, Task] = field(init=False, repr=False, compare=False)
 

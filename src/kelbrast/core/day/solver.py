@@ -12,6 +12,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Final
 
+from kelbrast.core.day.air import air_of
 from kelbrast.core.day.schedule import DayScore, Placed, score, violations
 from kelbrast.core.day.shop import DAY, DayWork, Task, Worker
 from kelbrast.core.process.vibration import vibration_points
@@ -45,7 +46,7 @@ class DayConstraints:
         for station in work.stations:
             for spindle in range(1, len(station.standing) + 1):
                 self._spindle(station.id, spindle, station.standing[spindle - 1])
-        self._dust()
+        self._air()
         self._goals()
 
     def _task(self, task: Task) -> _Vars:
@@ -160,14 +161,18 @@ class DayConstraints:
                 on = self.vars[task.id].on[spindle]
                 self.cp.add(self.vars[task.id].change == sum(changes[task.id])).only_enforce_if(on)
 
-    def _dust(self) -> None:
-        always = self.cp.new_constant(1)
-        clean = [self._interval(self.vars[task.id], always, "") for task in self.work.tasks if task.clean]
-        for task in self.work.tasks:
-            if task.dusty:
-                dusty = self._interval(self.vars[task.id], always, "")
-                for one in clean:
-                    self.cp.add_no_overlap([one, dusty])
+    def _air(self) -> None:
+        air, always = air_of(self.work), self.cp.new_constant(1)
+        for apart in air.apart:
+            first, other = self.vars[apart.first], self.vars[apart.other]
+            lies = self.cp.new_interval_var(first.begins, first.long + apart.after, first.ends + apart.after, "")
+            self.cp.add_no_overlap([lies, self._interval(other, always, "")])
+        for room, dusty in air.dusty.items():
+            intervals = [self._interval(self.vars[task], always, "") for task in dusty if not self.work.by_id[task].begun]
+            begun = sum(self.work.by_id[task].begun for task in dusty)
+            standing = [self._interval(self.vars[task], always, "") for task in dusty if self.work.by_id[task].begun]
+            most = max(air.most[room], begun)
+            self.cp.add_cumulative([*intervals, *standing], [1] * (len(intervals) + begun), most)
 
     def _goals(self) -> None:
         cp, end = self.cp, self.work.horizon

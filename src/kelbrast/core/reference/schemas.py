@@ -241,7 +241,9 @@ _PROCESS: Final = Entry(
             {RATIO: "prior noise noise_worth least_noise huber fewest_runs most_of_step newest", TIME: "mistap"}
         ),
         "lots": _all_of({RATIO: "reserve", AREA: "rack"}),
-        "day": _all_of({RATIO: "soak_most", SHAKING: "action_value", TIME: "exposure_over least_block longest_block"}),
+        "day": _all_of(
+            {RATIO: "soak_most", SHAKING: "action_value", TIME: "exposure_over least_block longest_block dust_lies"}
+        ),
         "precision": _all_of(
             {
                 PRESSURE: "lap_pressure",
@@ -327,7 +329,7 @@ RECORDS: Final[dict[str, Schema]] = {
                     PROTECTION: "protection",
                 }
             ),
-            {"protect_within": TIME, "worked_by": Many(_key_of("carriers")), "speeds_as": FAMILY},
+            {"protect_within": TIME, "worked_by": Many(_key_of("carriers")), "speeds_as": FAMILY, "burns": FLAG},
         )
     ),
     "faults": Each(_all_of({TEXT: "seen avoid", WORDS: "why cure"})),

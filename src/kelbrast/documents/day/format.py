@@ -8,6 +8,7 @@ from typing import Annotated, Final, Literal
 from pydantic import BaseModel, Field
 
 from kelbrast.core.catalogue.tools import tool
+from kelbrast.core.day.air import Room, Rooms
 from kelbrast.core.day.schedule import Placed, points_by_day
 from kelbrast.core.day.shop import DAY, DayWork, ScheduledJob, Task, Worker
 from kelbrast.core.day.solver import DayFound
@@ -81,6 +82,12 @@ def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
     if not workers:
         raise BadInput.one("people", "nobody is there to do it")
     return tuple(workers)
+
+
+def to_rooms(shop: "ShopFile") -> Rooms:
+    """The rooms of a shop."""
+    others = tuple(Room(one.name, frozenset(one.machines), one.lacquers, one.extractors) for one in shop.rooms)
+    return Rooms(others, shop.extractors)
 
 
 class BlockFile(BaseModel):
@@ -285,10 +292,22 @@ class UsualFile(Strict):
     use_rack: RackUsed | None = None
 
 
+class RoomFile(Strict):
+    """A room beside the main one: the machines in it, and whether lacquer is put on and dries there. `extractors`: how many
+    machines that raise dust it can take at once; null for as many as there are."""
+
+    name: Annotated[str, Field(min_length=1, max_length=200), OneLine]
+    machines: Annotated[list[ID], Field(max_length=100)] = []
+    lacquers: bool = False
+    extractors: Annotated[int | None, Field(ge=1, le=50)] = 1
+
+
 class ShopFile(Strict):
     """The shop. `hour`: what an hour of a person is charged at, in `currency`; `margin`: a share on everything.
 
-    `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the wheel on each
+    `extractors`: how many machines that raise dust the main room can take at once, null for as many as there are; `rooms`:
+    others beside it. `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the
+    wheel on each
     spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `welcomed`: the first questions were
     answered or skipped.
     """
@@ -298,6 +317,8 @@ class ShopFile(Strict):
     hour: Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)] = 48.0
     margin: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] = 0.15
     shaking: Annotated[float, Field(gt=0, le=400, allow_inf_nan=False)] = 400.0
+    extractors: Annotated[int | None, Field(ge=1, le=50)] = 1
+    rooms: Annotated[list[RoomFile], Field(max_length=20)] = []
     standing: Annotated[dict[ID, list[str | None]], Field(max_length=50)] = {}
     usual: UsualFile = UsualFile()
     welcomed: bool = False

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from datetime import date
 from typing import Annotated, Final, Literal
 
-from pydantic import AliasChoices, BaseModel, BeforeValidator, Field, computed_field
+from pydantic import AliasChoices, BaseModel, BeforeValidator, Field
 
 from kelbrast.core.planning.whole.account import LINES
 from kelbrast.core.planning.whole.plan import Plan
@@ -39,18 +39,8 @@ class PriceFile(BaseModel):
     price: float
     price_each: float
     price_high: float
-
-    @computed_field  # type: ignore[prop-decorator]
-    @property
-    def minutes(self) -> float:
-        """The hands-on minutes."""
-        return self.hands_on_minutes
-
-    @computed_field  # type: ignore[prop-decorator]
-    @property
-    def minutes_high(self) -> float:
-        """What to allow."""
-        return self.hands_on_minutes_high
+    minutes: float
+    minutes_high: float
 
 
 class DriveFile(BaseModel):
@@ -143,6 +133,8 @@ def _price(price: Price) -> PriceFile:
         price=_money(price.price),
         price_each=_money(price.each),
         price_high=_money(price.price_high),
+        minutes=shop(price.times.hands_on, "min"),
+        minutes_high=shop(price.high, "min"),
     )
 
 

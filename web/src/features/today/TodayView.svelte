@@ -146,7 +146,9 @@
           <tbody>
             {#each board.jobs ?? [] as job (job.id)}
               <tr class="border-t border-(--line)">
-                <td class="max-w-0 truncate py-1" title={job.title}>{job.title}{job.lots.length > 1 ? `, ${job.lots.length} lots` : ''}</td>
+                <td class="max-w-0 truncate py-1" title={job.title}
+                  >{job.title}{job.lots.length > 1 ? `, ${job.lots.length} lots` : ''}</td
+                >
                 <td class="text-right">hands-on {duration(job.hands_on_minutes)}</td>
                 <td class="pl-3 text-right" class:text-(--stop)={job.late_min > 0}
                   >{job.late_min
