@@ -127,7 +127,7 @@ def test_what_the_store_can_not_do_is_said_at_the_bench(page: Page, workshop) ->
     appears(page.get_by_role("button", name="Old marks gone"))
 
 
-MOST_KIB = {"/": 155, "/jobs/{job}": 285}
+MOST_KIB = {"/": 155, "/jobs/{job}": 290}
 
 
 def test_what_comes_over_the_wire(browser, workshop) -> None:

@@ -1,6 +1,7 @@
 """The day and the price: a board that is improved and moved, orders, quotes, own operations."""
 
 import json
+from datetime import datetime
 from pathlib import Path
 
 import pytest
@@ -139,3 +140,42 @@ def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
     row.get_by_role("checkbox").check()
     page.get_by_role("button", name="Put on the schedule").click()
     expect(page.get_by_role("region", name="What next")).to_contain_text("Door plates")
+
+
+def test_the_owners_morning(page: Page, shop, morning: Ahead) -> None:
+    """Six orders, one person ill, one urgent job: said first, then planned around, explained, and taken back."""
+    due = {"due": datetime.fromtimestamp(morning.time()).replace(hour=10, minute=30, second=0, microsecond=0).isoformat()}
+    names = (
+        "clock-housing",
+        "barometer-lens",
+        "fog-gauge-window",
+        "signal-lamp-cover",
+        "keepers-name-plates",
+        "tide-gauge-bush",
+    )
+    numbers = [order(shop, name, **due) for name in names]
+    page.goto(f"{shop.address}/today")
+    promised = page.get_by_role("list", name="Jobs of the schedule")
+    expect(promised.get_by_role("listitem")).to_have_count(len(numbers))
+    page.keyboard.press("h")
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_label("Which").select_option("Ada")
+    expect(sheet.get_by_role("status")).to_contain_text("late")
+    expect(sheet.get_by_role("status")).to_contain_text("promised")
+    sheet.get_by_role("button", name="Plan around it").click()
+    expect(sheet).to_be_hidden()
+    happened = page.get_by_role("list", name="Happened today")
+    expect(happened).to_contain_text("Ada is away")
+    expect(page.get_by_role("listitem", name="Ada", exact=True).get_by_role("button")).to_have_count(0)
+    page.keyboard.press("h")
+    sheet.get_by_label("What").select_option("A job is urgent")
+    sheet.get_by_label("Which").select_option("Fog gauge window")
+    sheet.get_by_role("button", name="Plan around it").click()
+    expect(happened.get_by_role("listitem")).to_have_count(2)
+    late = promised.get_by_role("button", name="Why?").first
+    late.click()
+    told = promised.get_by_role("status")
+    expect(told).to_contain_text("promised for", timeout=60_000)
+    happened.get_by_role("button", name="Take back").first.click()
+    expect(happened).not_to_contain_text("Ada is away")
+    appears(page.get_by_role("listitem", name="Ada", exact=True).get_by_role("button").first)

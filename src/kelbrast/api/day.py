@@ -8,12 +8,15 @@ from typing import Annotated, Final
 from fastapi import APIRouter, Path, Query, Response
 from pydantic import BaseModel, Field
 
+from kelbrast.api.jobs import JobId
 from kelbrast.api.problems import RESPONSES
 from kelbrast.api.requests import ShopBoards
 from kelbrast.app.board import Board
+from kelbrast.app.board_events import forget, happen, late, try_event
 from kelbrast.app.clock import wall_clock
 from kelbrast.core.day.follow import Pin
 from kelbrast.documents.common.fields import LONGEST_NAME
+from kelbrast.documents.day.events import DayEventFile, EffectFile, LateFile
 from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile
 from kelbrast.documents.day.out import day_calendar, day_csv
 
@@ -30,6 +33,13 @@ class LeftOutFile(BaseModel):
     reason: str
 
 
+class HappenedOut(BaseModel):
+    """Something that was said to have happened today, with its words."""
+
+    event: DayEventFile
+    said: str
+
+
 class BoardOut(BaseModel):
     """The board as it stands. `ids`: the job of every block by its key; `done`: keys of the blocks that are over.
 
@@ -42,6 +52,7 @@ class BoardOut(BaseModel):
     ids: dict[str, int]
     done: list[str]
     left_out: list[LeftOutFile]
+    events: list[HappenedOut] = []
     searching: bool
     trouble: str
 
@@ -71,6 +82,7 @@ def _out(board: Board) -> BoardOut:
         ids=board.ids,
         done=sorted(board.done),
         left_out=[LeftOutFile(job=job, reason=reason) for job, reason in board.left_out],
+        events=[HappenedOut(event=event, said=said) for event, said in board.events],
         searching=board.searching,
         trouble=board.trouble,
     )
@@ -130,6 +142,30 @@ async def if_it_went_first(block: BlockKey, boards: ShopBoards) -> WhyFirstOut:
     """What would happen if this block went first."""
     found = await asyncio.wrap_future(boards.soon(partial(boards.why, block)))
     return WhyFirstOut(now=None, first=None) if found is None else WhyFirstOut(now=found[0], first=found[1])
+
+
+@router.post("/day/try")
+async def what_it_would_do(event: DayEventFile, boards: ShopBoards) -> EffectFile:
+    """What something that happens would do to every promise; nothing is changed."""
+    return await asyncio.wrap_future(boards.soon(partial(try_event, boards, event)))
+
+
+@router.post("/day/events", status_code=201)
+async def it_happened(event: DayEventFile, boards: ShopBoards) -> BoardOut:
+    """Something happened: the rest of the day is planned around it."""
+    return _out(await asyncio.wrap_future(boards.soon(partial(happen, boards, event))))
+
+
+@router.delete("/day/events/{number}")
+async def it_did_not_happen(number: Annotated[int, Path(ge=0, le=1000)], boards: ShopBoards) -> BoardOut:
+    """Take back what was said to have happened."""
+    return _out(await asyncio.wrap_future(boards.soon(partial(forget, boards, number))))
+
+
+@router.get("/day/late/{job_id}")
+async def why_it_is_late(job_id: JobId, boards: ShopBoards) -> LateFile:
+    """Why a job's promise is late, and what would help."""
+    return await asyncio.wrap_future(boards.soon(partial(late, boards, job_id)))
 
 
 @router.get("/day.ics", responses={200: {"content": {"text/calendar": {}}}})

@@ -16,15 +16,18 @@ from kelbrast.app.day import DayJob, at_once, by_arrival, planned_or_why, told_a
 from kelbrast.app.jobs import Jobs, KeptJob
 from kelbrast.app.planning import job_of
 from kelbrast.app.runs import Runs
+from kelbrast.core.day.events import applied
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.from_plan import machines_missing
 from kelbrast.core.day.greedy import plan_at_once, settled
+from kelbrast.core.day.promises import replanned
 from kelbrast.core.day.schedule import DayScore, Placed, score, violations
-from kelbrast.core.day.shop import DayWork
+from kelbrast.core.day.shop import DAY, DayWork
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
+from kelbrast.documents.day.events import DayEventFile, event_said, to_event
 from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_rooms, to_workers
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
@@ -40,6 +43,7 @@ class Board:
 
     Attributes:
         ids: of the job of every block.  done: blocks that are over, with the minute at which they ended.
+        events: what was said to have happened today, each with its words.
         left_out: jobs that cannot be planned, and why.  trouble: why the search for a better one failed; empty if it did not.
     """
 
@@ -51,6 +55,17 @@ class Board:
     searching: bool
     now: datetime
     trouble: str
+    events: tuple[tuple[DayEventFile, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """The schedule as it stands: what is to be done, where it stands, and where the board begins, in minutes of its day."""
+
+    work: DayWork
+    plan: tuple[Placed, ...]
+    origin: int
+    day: date
 
 
 @dataclass(slots=True)
@@ -149,7 +164,30 @@ class Boards:
             searching=searching,
             now=now,
             trouble=search.trouble if search is not None else "",
+            events=tuple((file, event_said(file, asked.work, asked.origin)) for _, file in self.events(now.date())),
         )
+
+    def standing(self) -> Standing:
+        """The schedule as it stands, to ask what would be."""
+        asked = self._asked()
+        day_found, _ = self._found(asked)
+        return Standing(day_found.work, day_found.plan, asked.origin, self._clock().date())
+
+    def events(self, day: date) -> list[tuple[int, DayEventFile]]:
+        """What was said to have happened on a day, each with the minute at which it was said."""
+        return [(at, DayEventFile.model_validate(one, strict=False)) for at, one in self._kept.events(day)]
+
+    def keep_events(self, events: Sequence[tuple[int, DayEventFile]]) -> Board:
+        """Keep what happened today: the rest of the day is planned around it, with as few blocks moved as may be."""
+        self.board()  # kept for today, so that what happened is of today
+        self._kept.keep_events([(at, file.model_dump(mode="json", exclude_none=True)) for at, file in events])
+        asked = self._asked()
+        here = {task.id for task in asked.work.tasks}
+        made = replanned(asked.work, [placed for placed in asked.last if placed.task in here])
+        if made is not None:
+            gone = [placed for placed in asked.last if placed.task in asked.done]
+            self._kept.keep(asked.keys, (*gone, *made[1]), asked.work.stations, self._clock().date())
+        return self.board()
 
     def search(self, *, seconds: float, seed: int = 1) -> Board:
         """Look for a better board in the background; what runs is stopped.
@@ -232,6 +270,7 @@ class Boards:
         standing = {
             machine: tuple(wheels) for machine, wheels in {**self._kept.this_morning(now.date()), **shop.standing}.items()
         }
+        happened, at_begin = self.events(now.date()), origin
         runs = {str(run.job_id): run for run in Runs(self._jobs).open() if run.job_id is not None}
         names = told_apart([kept.job.title for kept, _ in planned], [kept.id for kept, _ in planned])
 
@@ -245,6 +284,7 @@ class Boards:
                 chosen, people, day=now.date(), now=origin, shaking=shop.shaking, rooms=to_rooms(shop), standing=standing
             )
             work, back = with_ways_back(work, runs)
+            work = applied(work, [to_event(file, at=at, origin=at_begin) for at, file in happened])
             last = self._kept.last(work, now.date())
             done, begun = at_the_bench(work, runs, back, now.date())
             done |= {task: ended for task, ended in self._kept.said_done(work, now.date()).items() if task not in done}
@@ -303,8 +343,10 @@ class Boards:
             return search.found, not search.done
         here = {task.id for task in asked.work.tasks}
         last = tuple(placed for placed in asked.last if placed.task in here)
-        if len(last) == len(here) and not violations(asked.work, last):
-            return DayFound(asked.work, last, score(asked.work, last)), False
+        # It may have taken more days than the day is begun with.
+        longer = replace(asked.work, days=max([asked.work.days, *(1 + placed.ends // DAY for placed in last)]))
+        if len(last) == len(here) and not violations(longer, last):
+            return DayFound(longer, last, score(longer, last)), False
         day_found = at_once(asked.work)
         moved = settled(day_found.work, last) if last else None
         if moved is not None and score(day_found.work, moved).late <= day_found.score.late:

@@ -32,6 +32,15 @@ class KeptBoard:
         """Keep where people put blocks."""
         self._put(pins={key: {"begins": pin.begins, "person": pin.person, "spindle": pin.spindle} for key, pin in pins.items()})
 
+    def events(self, day: date) -> list[tuple[int, dict[str, Any]]]:
+        """What was said to have happened today, each with when it was said (minute) and as it was said."""
+        kept = self._stored()
+        return [tuple(one) for one in kept.get("events", [])] if kept.get("day") == day.isoformat() else []
+
+    def keep_events(self, events: Sequence[tuple[int, dict[str, Any]]]) -> None:
+        """Keep what happened today."""
+        self._put(events=[list(one) for one in events])
+
     def said_done(self, work: DayWork, day: date) -> dict[int, int]:
         """Blocks that somebody said to be done today, with the minute."""
         kept = self._stored()
@@ -62,7 +71,7 @@ class KeptBoard:
         placed = {keys[block.task]: [block.begins, block.ends, block.person, block.spindle, block.change] for block in blocks}
         if placed == kept.get("placed") and kept.get("day") == day.isoformat():
             return
-        over_night = {"done": {}, "pins": {}, "morning": kept.get("standing", {})}
+        over_night = {"done": {}, "pins": {}, "events": [], "morning": kept.get("standing", {})}
         fresh: dict[str, Any] = {} if kept.get("day") == day.isoformat() else over_night
         standing = {**kept.get("standing", {}), **{station.id: list(station.standing) for station in stations}}
         self._put(placed=placed, day=day.isoformat(), standing=standing, **fresh)

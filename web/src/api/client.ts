@@ -2,6 +2,7 @@
 import { asItIs, del, get, post, put, soon } from './door';
 import type {
   Asked,
+  DayEvent,
   EyeStated,
   Job,
   JobState,
@@ -216,6 +217,10 @@ export const api = {
     put('/api/day/pins/{block}', { params: { path: { block } }, body }),
   unpinBlock: (block: string) => del('/api/day/pins/{block}', { params: { path: { block } } }),
   blockDone: (block: string) => post('/api/day/done/{block}', { params: { path: { block } } }),
+  tryEvent: (event: DayEvent) => post('/api/day/try', { body: event }),
+  happened: (event: DayEvent) => post('/api/day/events', { body: event }),
+  forgetEvent: (number: number) => del('/api/day/events/{number}', { params: { path: { number } } }),
+  whyLate: (job_id: number) => get('/api/day/late/{job_id}', { params: { path: { job_id } } }),
   ifFirst: (block: string) => get('/api/day/first/{block}', { params: { path: { block } } }),
   health: () => get('/api/health', { cache: 'no-store', signal: soon() }),
   thisScreen: () => get('/api/pairing'),

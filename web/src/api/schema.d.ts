@@ -1944,6 +1944,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/day/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What It Would Do
+         * @description What something that happens would do to every promise; nothing is changed.
+         */
+        post: operations["what_it_would_do_api_day_try_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * It Happened
+         * @description Something happened: the rest of the day is planned around it.
+         */
+        post: operations["it_happened_api_day_events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/events/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * It Did Not Happen
+         * @description Take back what was said to have happened.
+         */
+        delete: operations["it_did_not_happen_api_day_events__number__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/day/late/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why It Is Late
+         * @description Why a job's promise is late, and what would help.
+         */
+        get: operations["why_it_is_late_api_day_late__job_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day.ics": {
         parameters: {
             query?: never;
@@ -2787,6 +2867,11 @@ export interface components {
             done: string[];
             /** Left Out */
             left_out: components["schemas"]["LeftOutFile"][];
+            /**
+             * Events
+             * @default []
+             */
+            events: components["schemas"]["HappenedOut"][];
             /** Searching */
             searching: boolean;
             /** Trouble */
@@ -3083,6 +3168,19 @@ export interface components {
             places: components["schemas"]["PlaceOut"][];
         };
         /**
+         * CureFile
+         * @description Something that would help, in words, with what it leaves late; `event`: what to say to the schedule to have it.
+         */
+        CureFile: {
+            /** Said */
+            said: string;
+            /** Late Min */
+            late_min: number;
+            /** Promises */
+            promises: components["schemas"]["PromiseFile"][];
+            event: components["schemas"]["DayEventFile"] | null;
+        };
+        /**
          * DamageFile
          * @description What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth, and
          *     of the size of one place where it lies in places and not all over.
@@ -3116,6 +3214,35 @@ export interface components {
             changes: number | null;
             /** Ends Min */
             ends_min: number | null;
+        };
+        /**
+         * DayEventFile
+         * @description Something that happened; minutes from where the board begins. `until_min` null: for the rest of the day, or, for an
+         *     urgent job, as soon as it can be. `job`: number of a job; `block`: key of a block that takes `times` as long.
+         */
+        DayEventFile: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "away" | "stays" | "broken" | "longer" | "urgent" | "out";
+            /** Person */
+            person?: string | null;
+            /** Machine */
+            machine?: string | null;
+            /** Block */
+            block?: string | null;
+            /** Job */
+            job?: number | null;
+            /** Operation */
+            operation?: string | null;
+            /** Until Min */
+            until_min?: number | null;
+            /**
+             * Times
+             * @default 2
+             */
+            times: number;
         };
         /**
          * DayFigures
@@ -3352,6 +3479,20 @@ export interface components {
             wanted: "sharp" | "break" | "radius";
             /** Size Mm */
             size_mm: number;
+        };
+        /**
+         * EffectFile
+         * @description What something would do: in one sentence, by promise, and how many blocks move. `possible`: a schedule is left then.
+         */
+        EffectFile: {
+            /** Said */
+            said: string;
+            /** Possible */
+            possible: boolean;
+            /** Moved */
+            moved: number;
+            /** Promises */
+            promises: components["schemas"]["PromiseFile"][];
         };
         /** EventOut */
         EventOut: {
@@ -4141,6 +4282,15 @@ export interface components {
             eye_refused: components["schemas"]["SentenceFile"] | null;
         };
         /**
+         * HappenedOut
+         * @description Something that was said to have happened today, with its words.
+         */
+        HappenedOut: {
+            event: components["schemas"]["DayEventFile"];
+            /** Said */
+            said: string;
+        };
+        /**
          * HealthOut
          * @description `build`: names the built screens that are served now; a screen with another one was loaded before an update.
          */
@@ -4752,6 +4902,18 @@ export interface components {
             /** Number */
             number: number;
             said: components["schemas"]["SentenceFile"];
+        };
+        /**
+         * LateFile
+         * @description Why a promise is late, and up to three things that would help.
+         */
+        LateFile: {
+            /** Job */
+            job: number;
+            /** Reason */
+            reason: string;
+            /** Cures */
+            cures: components["schemas"]["CureFile"][];
         };
         /**
          * LayerFile
@@ -5721,6 +5883,22 @@ export interface components {
             weeks: components["schemas"]["Week"][];
             /** Kinds */
             kinds: components["schemas"]["KindOut"][];
+        };
+        /**
+         * PromiseFile
+         * @description When a job is done, and by how much that is late.
+         */
+        PromiseFile: {
+            /** Job */
+            job: number;
+            /** Title */
+            title: string;
+            /** Due */
+            due: string | null;
+            /** Ends */
+            ends: string;
+            /** Late Min */
+            late_min: number;
         };
         /**
          * QuantityOut
@@ -11908,6 +12086,135 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WhyFirstOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_it_would_do_api_day_try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayEventFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectFile"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    it_happened_api_day_events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayEventFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    it_did_not_happen_api_day_events__number__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    why_it_is_late_api_day_late__job_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the job */
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LateFile"];
                 };
             };
             /** @description Something in the request cannot be used */

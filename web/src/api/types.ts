@@ -119,3 +119,8 @@ export type JobsSought = QueryOf<'/api/jobs'>;
 
 /** What is looked for in the log. */
 export type Sought = Omit<QueryOf<'/api/log'>, 'offset' | 'limit'>;
+
+/** Something that happens in a day, what it would do, and why a promise is late. */
+export type DayEvent = Schemas['DayEventFile'];
+export type DayEffect = Schemas['EffectFile'];
+export type DayLate = Schemas['LateFile'];

@@ -29,8 +29,8 @@ class Gap:
 class PlacingBoard:
     """What is put down so far."""
 
-    def __init__(self, work: DayWork) -> None:
-        self.work = work
+    def __init__(self, work: DayWork, stood: Mapping[int, Placed] | None = None) -> None:
+        self.work, self.stood = work, stood or {}
         self.at: dict[int, Placed] = {}
         self.free = {person.name: person.free(work.days) for person in work.people}
         self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
@@ -44,7 +44,7 @@ class PlacingBoard:
     def copy(self) -> "PlacingBoard":
         other = PlacingBoard.__new__(PlacingBoard)
         other.work, other.free, other.before, other.fixed = self.work, self.free, self.before, self.fixed
-        other.air, other.apart = self.air, self.apart
+        other.air, other.apart, other.stood = self.air, self.apart, self.stood
         other.at = dict(self.at)
         return other
 
@@ -224,9 +224,13 @@ def _in_order(work: DayWork, after: Mapping[int, list[int]]) -> list[int]:
     return found
 
 
-def put_down(work: DayWork, order: PlacingOrder) -> list[Placed] | None:
-    """Chain after chain in an order; None where one of them has no place within the days."""
-    board, waiting = PlacingBoard(work), chains(work)
+def put_down(work: DayWork, order: PlacingOrder, stood: Mapping[int, Placed] | None = None) -> list[Placed] | None:
+    """Chain after chain in an order; None where one of them has no place within the days.
+
+    Args:
+        stood: where blocks stood, and stay if they can.
+    """
+    board, waiting = PlacingBoard(work, stood), chains(work)
     while waiting:
         ready = [chain for chain in waiting if _can_begin(chain, board)]
         if not ready:
@@ -274,7 +278,15 @@ def _stretch(task: Task, spot: Placed, board: PlacingBoard) -> None:
 
 
 def _best(task: Task, board: PlacingBoard, start: int) -> Placed | None:
+    """Where it stood before, if it can still be there; else, not before that, where it is done first."""
     not_before = max(start, board.earliest(task))
+    stood = board.stood.get(task.id)
+    if stood is not None:
+        not_before = max(not_before, stood.begins)
+        place = stood.begins, stood.person, stood.spindle
+        for spot in board.spots(task, not_before):
+            if (spot.begins, spot.person, spot.spindle) == place:
+                return spot
     return min(
         board.spots(task, not_before),
         key=lambda spot: (spot.ends + (task.change if spot.change else 0), spot.begins),
@@ -313,11 +325,26 @@ def first_come(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
     return _over_days(work, lambda longer: [put_down(longer, come_first(longer))])
 
 
+def put_job_first(work: DayWork, job: str) -> tuple[DayWork, list[Placed]] | None:
+    """The day if all blocks of a job were put down before any other, over as many days as it takes."""
+
+    def first(order: PlacingOrder) -> PlacingOrder:
+        return lambda chain, board: (float(chain[0].job != job), *order(chain, board))
+
+    return _over_days(work, lambda longer: [put_down(longer, first(order)) for order in orders(longer)])
+
+
 def settled(work: DayWork, last: Sequence[Placed]) -> list[Placed] | None:
-    """The same day again after something changed: blocks in the order in which they stood."""
-    stood = {placed.task: float(placed.begins) for placed in last}
-    plan = put_down(work, lambda chain, _: (min(stood.get(task.id, float("inf")) for task in chain),))
-    return plan if plan is not None and not violations(work, plan) else None
+    """The same day again after something changed, in the order in which blocks stood: every one stays where it was unless it
+    cannot, or all of them move up, whichever is less late."""
+    stood = {placed.task: placed for placed in last}
+
+    def as_they_stood(chain: tuple[Task, ...], _: PlacingBoard) -> tuple[float, ...]:
+        return (min(stood[task.id].begins if task.id in stood else float("inf") for task in chain),)
+
+    made = [put_down(work, as_they_stood, where) for where in (stood, None)]
+    good = [plan for plan in made if plan is not None and not violations(work, plan)]
+    return min(good, key=lambda plan: score(work, plan).late, default=None)
 
 
 def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:

@@ -2,11 +2,13 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
-  import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, timeAt, whenOf } from '../../charts/board';
+  import { beginsAt, clockAt, firstDayOf, firstOf, nextOf, rowsOf, whenOf } from '../../charts/board';
   import type { Shop } from '../../api/client';
   import { useKeys } from '../../ui/keys.svelte';
   import { duration } from '../../units/units';
   import BlockPanel from './BlockPanel.svelte';
+  import EventSheet from './EventSheet.svelte';
+  import JobsOfDay from './JobsOfDay.svelte';
   import BoardChart from './BoardChart.svelte';
   import ShopSheet from '../../ui/ShopSheet.svelte';
   import { Today } from './today.svelte';
@@ -18,6 +20,7 @@
   });
   let dayAt = $state(0);
   let shopOpen = $state(false);
+  let eventOpen = $state(false);
   const told = $derived(today.board);
   const board = $derived(told?.board);
   const people = $derived((today.shop.value?.people ?? []).filter((one) => !one.away).map((one) => one.name));
@@ -33,6 +36,7 @@
 
   useKeys('Today', [
     { press: 'o', shown: 'O', does: 'Look for a better order', run: () => void today.search() },
+    { press: 'h', shown: 'H', does: 'Something happened', run: () => (eventOpen = true) },
     { press: 's', shown: 'S', does: 'People and rates', run: () => (shopOpen = true) },
     { press: 'Escape', shown: 'Esc', does: 'Choose nothing', run: () => (today.selected = null) },
   ]);
@@ -52,6 +56,9 @@
     <a class="plain-button print:hidden" href="/api/day.ics" download>Calendar</a>
     <a class="plain-button print:hidden" href="/api/day.csv" download>CSV</a>
     <button class="plain-button print:hidden" onclick={() => window.print()}>Print</button>
+    <button class="plain-button print:hidden" disabled={!board} onclick={() => (eventOpen = true)}
+      >Something happened <kbd>H</kbd></button
+    >
     <button class="plain-button print:hidden" onclick={() => (shopOpen = true)}>People and rates <kbd>S</kbd></button>
     {#if told?.searching}
       <button class="main-button print:hidden" onclick={() => void today.stop()}>Stop looking</button>
@@ -141,26 +148,7 @@
             </li>
           {/each}
         </ul>
-        <h2 class="mt-3">Jobs</h2>
-        <table class="small num w-full" aria-label="Jobs of the schedule">
-          <tbody>
-            {#each board.jobs ?? [] as job (job.id)}
-              <tr class="border-t border-(--line)">
-                <td class="max-w-0 truncate py-1" title={job.title}
-                  >{job.title}{job.lots.length > 1 ? `, ${job.lots.length} lots` : ''}</td
-                >
-                <td class="text-right">hands-on {duration(job.hands_on_minutes)}</td>
-                <td class="pl-3 text-right" class:text-(--stop)={job.late_min > 0}
-                  >{job.late_min
-                    ? `${duration(job.late_min)} late`
-                    : job.due_min === null
-                      ? ''
-                      : `by ${timeAt(job.due_min, board.begins)}`}</td
-                >
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+        {#if told}<JobsOfDay {today} board={told} />{/if}
         {#each board.shaking.filter((one) => one.exposure !== 'below') as one (`${one.person} ${one.day}`)}
           <p class="mt-2 text-(--stop)">
             {one.person} would be above the {one.exposure} value of hand-arm vibration ({Math.round(one.points)} points):
@@ -194,6 +182,7 @@
     </div>
   {/if}
 </div>
+{#if told}<EventSheet {today} board={told} {people} bind:open={eventOpen} />{/if}
 <ShopSheet
   shop={today.shop.value}
   machines={choices.all?.machines ?? []}

@@ -1,4 +1,4 @@
-import { api, type Block, type Board, type Shop } from '../../api/client';
+import { api, type Block, type Board, type DayEvent, type Shop } from '../../api/client';
 import { ShopSettings } from '../../api/shop.svelte';
 import { notices } from '../../ui/notices.svelte';
 
@@ -52,6 +52,11 @@ export class Today {
 
   pin = (block: string, from_min: number, person: string | null, spindle: number | null) =>
     this.changing(() => api.pinBlock(block, { from_min: Math.max(0, Math.round(from_min)), person, spindle }));
+
+  /** Something happened: the rest of the day is planned around it. */
+  happen = (event: DayEvent) => this.changing(() => api.happened(event));
+
+  forget = (number: number) => this.changing(() => api.forgetEvent(number));
 
   finish = (block: string) => this.changing(() => api.blockDone(block));
 
