@@ -5,6 +5,10 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from benching import Bench, stage
+from kelbrast.core.bench.account import Kept, kept_to, left, paces, planned, spent
+from kelbrast.core.bench.events import Moment
+from kelbrast.core.bench.run import Layout
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.day.from_plan import blocks_of
@@ -183,3 +187,58 @@ def test_a_plan_without_what_is_missing_is_offered_only_if_it_is_sane() -> None:
     assert near.sane
     told = to_rack_check(shortages(plan, {}), near, ())
     assert told.without_minutes == pytest.approx(near.plan.account.all.hands_on / 60)
+
+
+def test_a_run_keeps_to_what_was_allowed_by_its_clock_and_where_all_was_said_by_its_hands() -> None:
+    layout = Layout(1, (stage(step=1, handling=30.0), stage(step=2, handling=30.0)), {"wax": Times(before_after=60.0)})
+    bench = Bench(layout)
+    bench.do(100)
+    bench.do(100)
+    assert kept_to(bench.run, cutting=250.0, hands_on=400.0) is None  # not finished yet
+    quick = Bench(layout)
+    for run in (bench, quick):
+        if run is quick:
+            run.do(100)
+            run.do(100)
+            run.tap("operated", after=60.0, operation="wax")
+        run.tap("finished", well=True)
+    assert kept_to(bench.run, cutting=250.0, hands_on=400.0) == Kept(cutting=True, hands_on=None)
+    assert kept_to(quick.run, cutting=150.0, hands_on=400.0) == Kept(cutting=False, hands_on=True)
+    assert kept_to(quick.run, cutting=250.0, hands_on=210.0) == Kept(cutting=True, hands_on=False)
+
+
+def test_gaps_between_taps_are_handling_set_up_or_an_operation_and_a_long_one_is_a_break() -> None:
+    layout = Layout(
+        2, (stage(step=1, tool="a", setup=60.0, handling=30.0), stage(step=2, tool="b", setup=60.0, handling=30.0)),
+        {"wax": Times(before_after=100.0)},
+    )  # fmt: skip
+    bench = Bench(layout)
+    bench.do(100)  # piece 1, tool a: what came before the first tap is not known
+    bench.tap("started", after=45.0)  # piece 2, the same tool
+    bench.tap("gone", after=100.0)
+    bench.tap("started", after=180.0)  # piece 1, another tool: twice what was planned for putting it on and handling
+    bench.tap("note", after=10.0, words="warm today")
+    bench.tap("gone", after=90.0)
+    bench.tap("started", after=3 * 3600.0)  # over night
+    bench.tap("gone", after=100.0)
+    bench.tap("operated", after=50.0, operation="wax")
+    took = spent(bench.run)
+    assert (took.cutting, took.before_after) == pytest.approx((400.0, 50.0))
+    assert (took.handling, took.set_up) == pytest.approx((45.0 + 60.0, 120.0))
+    told = {one.carrier: one.ratio for one in paces(bench.run, 7)}
+    assert told == pytest.approx({"handling": 105 / 60, "set_up": 2.0, "before_after": 0.5})
+
+
+def test_what_is_left_of_a_run_goes_down_to_nothing() -> None:
+    bench = Bench(Layout(2, (stage(step=1, handling=30.0, once=Times(set_up=60.0)),), {"wax": Times(before_after=100.0)}))
+    whole = planned(bench.run)
+    assert whole == Times(cutting=2 * stage().seconds, handling=60.0, set_up=60.0, before_after=100.0)
+    assert left(bench.run, Moment(0.0, 0.0, "test")) == whole
+    bench.tap("started")
+    half = left(bench.run, Moment(1.0 + stage().seconds / 2, 1.0 + stage().seconds / 2, "test"))
+    assert half.cutting == pytest.approx(1.5 * stage().seconds)
+    bench.tap("gone", after=stage().seconds)
+    bench.do(stage().seconds)
+    bench.tap("operated", operation="wax")
+    assert left(bench.run, Moment(bench.now, bench.now, "test")) == Times()
+    assert planned(bench.run) == whole

@@ -17,6 +17,7 @@ from kelbrast.app.followed import figures_of
 from kelbrast.core.bench.run import Status
 from kelbrast.core.bench.told import tell
 from kelbrast.core.catalogue.damages import FaultOfWork, faults_of_work
+from kelbrast.core.vision.agreement import Rightness
 from kelbrast.documents.run.format import read_run_file
 from kelbrast.documents.run.log_csv import events_csv, runs_csv
 from kelbrast.storage.runs import Wanted
@@ -64,6 +65,19 @@ def search_log(
     """The runs of what is looked for, the newest first."""
     count, lines = log.search(wanted, offset=offset, limit=limit)
     return LogOut(count=count, lines=[line_out(line) for line in lines], tools=named_tools(log.tools()))
+
+
+class CalibrationOut(BaseModel):
+    """Of the runs that were promised at nine in ten, how many kept to it, with the interval of the share (95 %)."""
+
+    cutting: Rightness
+    hands_on: Rightness
+
+
+@router.get("/log/calibration")
+def how_promises_were_kept(log: ShopLog) -> CalibrationOut:
+    """Whether what is allowed for is right here."""
+    return CalibrationOut(**log.calibration())
 
 
 @router.post("/log", status_code=201, openapi_extra=_RUN_IN_BODY)

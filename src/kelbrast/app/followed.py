@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from typing import Any
 
 from kelbrast.app.board_at_bench import KeptRun
-from kelbrast.core.bench.account import paces, planned, spent
+from kelbrast.core.bench.account import kept_to, paces, planned, spent
 from kelbrast.core.bench.figures import figures, worn_out
 from kelbrast.core.bench.observed import observed
 from kelbrast.core.bench.run import begin, operation_of
@@ -14,7 +14,7 @@ from kelbrast.core.catalogue.damages import faults_of_work
 from kelbrast.core.planning.whole.account import Times
 from kelbrast.core.rack.item import Effects, Taken, taken_since
 from kelbrast.core.surface.part import PROTECTIONS
-from kelbrast.core.units import from_si
+from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.run.format import to_planned
 from kelbrast.storage.runs import Follows
 
@@ -58,6 +58,7 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
         "hands_on_minutes_high": round(high + from_si(added, "min"), 3) if high is not None else None,
         "start_to_finish_minutes": round(from_si(asked.start_to_finish, "min"), 3),
         "account": _lines(asked),
+        **_kept(kept),
         "spent_minutes": round(from_si(took.hands_on, "min"), 3),
         "spent": _lines(took),
         "planned_minutes": round(from_si(came_to.planned, "min"), 2),
@@ -69,6 +70,16 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
         "backs": came_to.backs,
         **_protected(kept),
     }
+
+
+def _kept(kept: KeptRun) -> dict[str, bool | None]:
+    """Whether it kept to what its plan allows; nothing while it is not finished, or for a plan from before the account."""
+    plan = kept.plan
+    if plan.account_high is None or plan.hands_on_minutes_high is None:
+        return {}
+    allowed = to_si(plan.account_high.cutting, "min"), to_si(plan.hands_on_minutes_high, "min")
+    found = kept_to(kept.run, cutting=allowed[0], hands_on=allowed[1])
+    return {} if found is None else {"kept_cutting": found.cutting, "kept_hands_on": found.hands_on}
 
 
 def _lines(times: Times) -> dict[str, float]:

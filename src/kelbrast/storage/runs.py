@@ -233,6 +233,12 @@ def tools_in_log(session: Session) -> list[str]:
     return list(session.scalars(select(RunStepRow.tool).distinct().order_by(RunStepRow.tool)))
 
 
+def newest_figures(session: Session, most: int) -> list[Mapping[str, Any]]:
+    """The figures of so many of the newest finished runs."""
+    newest = select(RunRow.figures).where(RunRow.status == "finished").order_by(RunRow.id.desc()).limit(most)
+    return list(session.scalars(newest))
+
+
 def newest_observations(session: Session, most: int) -> list[Observation]:
     """What the newest finished runs said, so many for each carrier, family and quantity."""
     said = (ObservationRow.carrier, ObservationRow.family, ObservationRow.quantity)

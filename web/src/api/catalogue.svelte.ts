@@ -48,7 +48,7 @@ class Choices {
   }
 
   familyLabel(id: string): string {
-    return this.families.find((one) => one.id === id)?.label ?? id;
+    return id ? (this.families.find((one) => one.id === id)?.label ?? id) : 'Any metal';
   }
 }
 

@@ -130,6 +130,7 @@ export const api = {
     }),
   eyeSawAnywhere: (look: number, crossing_deg: number) =>
     get('/api/eye/{look}', { params: { path: { look }, query: { crossing_deg } }, cache: 'no-store' }),
+  calibration: () => get('/api/log/calibration'),
   whoWasRight: () => get('/api/log/eye'),
   photos: (id: number) => get('/api/runs/{run_id}/photos', run(id)),
   addPhoto: (id: number, file: Blob, shows: Photo['shows'], across_mm?: number) =>

@@ -1048,6 +1048,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How Promises Were Kept
+         * @description Whether what is allowed for is right here.
+         */
+        get: operations["how_promises_were_kept_api_log_calibration_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/log.csv": {
         parameters: {
             query?: never;
@@ -2901,6 +2921,14 @@ export interface components {
         BroughtOut: {
             /** Run Id */
             run_id: number;
+        };
+        /**
+         * CalibrationOut
+         * @description Of the runs that were promised at nine in ten, how many kept to it, with the interval of the share (95 %).
+         */
+        CalibrationOut: {
+            cutting: components["schemas"]["Rightness"];
+            hands_on: components["schemas"]["Rightness"];
         };
         /**
          * CanBeHad
@@ -10216,6 +10244,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BroughtOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    how_promises_were_kept_api_log_calibration_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
                 };
             };
             /** @description Something in the request cannot be used */

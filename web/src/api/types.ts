@@ -53,6 +53,7 @@ export type Photo = Schemas['PhotoOut'];
 export type PartPhoto = Schemas['PartPhotoOut'];
 export type PartDrawn = Schemas['PartPhotoFile'];
 export type EyeAnswer = Schemas['EyeAnswer'];
+export type Calibration = Schemas['CalibrationOut'];
 export type Agreement = Schemas['AgreementOut'];
 export type ThisScreen = Schemas['ScreenOut'];
 export type Devices = Schemas['DevicesOut'];

@@ -1,6 +1,6 @@
 """The account of a run: what it is planned to take as it stands, what is left of that, and what it took so far."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Final
 
 from kelbrast.core.bench.events import Event, Moment, Stage, elapsed
@@ -39,6 +39,31 @@ def spent(run: Run) -> Times:
     set-up, shared as they are planned. A gap that is longer than a break is one, and nobody's work.
     """
     return Times(cutting=sum(work.seconds for work in run.works.values())) + total(took for took, _ in _gaps(run))
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """Whether a finished run stayed below what nine of ten do.
+
+    Attributes:
+        cutting: by the clock of the steps.
+        hands_on: all of it; None where not every operation was said to be done, so that nobody knows.
+    """
+
+    cutting: bool
+    hands_on: bool | None
+
+
+def kept_to(run: Run, *, cutting: float, hands_on: float) -> Kept | None:
+    """Whether a run kept to what was allowed for its cutting and its hands-on time, s; None for one that is not finished.
+
+    Going back counts: that a light check fails is in what is allowed.
+    """
+    if run.status != "finished":
+        return None
+    took = spent(run)
+    known = all((waiting := run.operations.get(name)) is not None and waiting.done for name in run.layout.operations)
+    return Kept(took.cutting <= cutting, took.hands_on <= hands_on if known else None)
 
 
 def paces(run: Run, run_id: int) -> list[Observation]:

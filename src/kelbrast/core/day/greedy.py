@@ -32,6 +32,7 @@ class PlacingBoard:
     def __init__(self, work: DayWork, stood: Mapping[int, Placed] | None = None) -> None:
         self.work, self.stood = work, stood or {}
         self.at: dict[int, Placed] = {}
+        self._counted, self._of_people = -1, dict[str, list[tuple[int, int]]]()
         self.free = {person.name: person.free(work.days) for person in work.people}
         self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
         self.fixed = [task for task in work.tasks if task.fixed is not None]
@@ -45,6 +46,7 @@ class PlacingBoard:
         other = PlacingBoard.__new__(PlacingBoard)
         other.work, other.free, other.before, other.fixed = self.work, self.free, self.before, self.fixed
         other.air, other.apart, other.stood = self.air, self.apart, self.stood
+        other._counted, other._of_people = -1, {}
         other.at = dict(self.at)
         return other
 
@@ -124,13 +126,10 @@ class PlacingBoard:
         if person is not None and not person.may_use(task.machine):
             return None
         windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
-        stands = (*self.at.values(), *self._kept(task.id))
-        closed = sorted(
-            [
-                *((one.begins, one.ends) for one in stands if person is not None and one.person == person.name),
-                *self._foul(task, stands),
-            ]
-        )
+        kept = self._kept(task.id)
+        closed = [*self._foul(task, kept), *(self._busy().get(person.name, ()) if person is not None else ())]
+        closed += [(one.begins, one.ends) for one in kept if person is not None and one.person == person.name]
+        closed.sort()
         for low, high in windows:
             at = max(low, start)
             for begins, ends in closed:
@@ -144,23 +143,42 @@ class PlacingBoard:
     def _may_shake(self, person: Worker, task: Task, day: int) -> bool:
         if not task.vibration or self.work.shaking == float("inf"):
             return True
-        had = points_by_day(self.work, list(self.at.values())).get((person.name, day), 0.0)
+        mine = [placed for placed in self.at.values() if placed.person == person.name]
+        had = points_by_day(self.work, mine).get((person.name, day), 0.0)
         return had + vibration_points(vibration=task.vibration, seconds=to_si(task.minutes, "min")) <= self.work.shaking
 
-    def _foul(self, task: Task, stands: Sequence[Placed]) -> Iterator[tuple[int, int]]:
-        """When the air is not as the block needs it, by what else stands there."""
-        at = {placed.task: placed for placed in stands}
-        for other, before, after in self.apart[task.id]:
-            if other in at:
-                yield at[other].begins - before, at[other].ends + after
-        most = self.air.most.get(task.room)
-        if not task.dusty or most is None:
+    def _foul(self, task: Task, kept: Sequence[Placed]) -> Iterator[tuple[int, int]]:
+        """When the air is not as the block needs it, by what else stands there or is kept for."""
+        also = {placed.task: placed for placed in kept}
+        for other, before, after in self.apart.get(task.id, ()):
+            placed = self.at.get(other) or also.get(other)
+            if placed is not None:
+                yield placed.begins - before, placed.ends + after
+        if not task.dusty or task.room not in self.air.most:
             return
-        dusty = [at[one] for one in self.air.dusty[task.room] if one in at and one != task.id]
-        for placed in dusty:  # as full as it may be: from where the last of so many begins until the first of them ends
-            beside = [one for one in dusty if one.begins <= placed.begins < one.ends]
-            if len(beside) >= most:
-                yield placed.begins, min(one.ends for one in beside)
+        dusty = [self.at.get(one) or also.get(one) for one in self.air.dusty[task.room] if one != task.id]
+        there = [one for one in dusty if one is not None]
+        if self.air.most[task.room] == 1:
+            yield from ((one.begins, one.ends) for one in there)
+        else:
+            yield from _full(there, self.air.most[task.room])
+
+    def _busy(self) -> Mapping[str, list[tuple[int, int]]]:
+        """When everybody is busy with what stands there; worked out anew when something was put down."""
+        if self._counted != len(self.at):
+            self._counted, self._of_people = len(self.at), defaultdict(list)
+            for placed in self.at.values():
+                if placed.person is not None:
+                    self._of_people[placed.person].append((placed.begins, placed.ends))
+        return self._of_people
+
+
+def _full(dusty: Sequence[Placed], most: int) -> Iterator[tuple[int, int]]:
+    """When so many of these go on at once as may: from where the last of them begins until the first of them ends."""
+    for placed in dusty:
+        beside = [one for one in dusty if one.begins <= placed.begins < one.ends]
+        if len(beside) >= most:
+            yield placed.begins, min(one.ends for one in beside)
 
 
 def _before(work: DayWork) -> dict[int, list[tuple[int, int, int | None]]]:
@@ -326,12 +344,12 @@ def first_come(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
 
 
 def put_job_first(work: DayWork, job: str) -> tuple[DayWork, list[Placed]] | None:
-    """The day if all blocks of a job were put down before any other, over as many days as it takes."""
+    """The day if all blocks of a job were put down before any other, those by promise, over as many days as it takes."""
 
-    def first(order: PlacingOrder) -> PlacingOrder:
-        return lambda chain, board: (float(chain[0].job != job), *order(chain, board))
+    def first(longer: DayWork) -> PlacingOrder:
+        return lambda chain, _: (float(chain[0].job != job), _due(chain, longer), float(chain[0].id))
 
-    return _over_days(work, lambda longer: [put_down(longer, first(order)) for order in orders(longer)])
+    return _over_days(work, lambda longer: [put_down(longer, first(longer))])
 
 
 def settled(work: DayWork, last: Sequence[Placed]) -> list[Placed] | None:
@@ -353,12 +371,24 @@ def plan_at_once(work: DayWork) -> tuple[DayWork, list[Placed]] | None:
 
 
 def _over_days(work: DayWork, make: Callable[[DayWork], Sequence[list[Placed] | None]]) -> tuple[DayWork, list[Placed]] | None:
-    for days in range(work.days, _MOST_DAYS + 1):
+    for days in range(max(work.days, _least_days(work)), _MOST_DAYS + 1):
         longer = replace(work, days=days)
         good = [plan for plan in make(longer) if plan is not None and not violations(longer, plan)]
         if good:
             return longer, min(good, key=lambda plan: _rank(longer, plan))
     return None
+
+
+def _least_days(work: DayWork) -> int:
+    """As many as the people need at the very least, if nobody ever waited for anything."""
+    needed = sum(task.minutes for task in work.tasks if task.by_person and task.fixed is None)
+    for days in range(1, _MOST_DAYS):
+        there = sum(
+            max(0, ends - max(begins, work.now)) for one in work.people for begins, ends in one.free(days) if ends > work.now
+        )
+        if there >= needed:
+            return days
+    return _MOST_DAYS
 
 
 def _rank(work: DayWork, plan: Sequence[Placed]) -> DayScore:

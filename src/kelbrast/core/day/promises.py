@@ -44,12 +44,17 @@ def moved(before: Iterable[Placed], after: Iterable[Placed]) -> int:
     return sum(stood[placed.task] != (placed.begins, placed.person, placed.spindle) for placed in after if placed.task in stood)
 
 
-def replanned(work: DayWork, last: Sequence[Placed]) -> tuple[DayWork, tuple[Placed, ...]] | None:
-    """A schedule after something changed: the least late, and of these the one that moves the fewest blocks."""
+def replanned(work: DayWork, last: Sequence[Placed], *, quickly: bool = False) -> tuple[DayWork, tuple[Placed, ...]] | None:
+    """A schedule after something changed: the least late, and of these the one that moves the fewest blocks.
+
+    Args:
+        quickly: from the blocks as they stand alone, if that can be.
+    """
     made = []
-    if last and (same := settled(work, last)) is not None:
-        made.append((work, same))
-    if (fresh := plan_at_once(work)) is not None:
+    longer = replace(work, days=max([work.days, *(1 + placed.ends // DAY for placed in last)]))
+    if last and (same := settled(longer, last)) is not None:
+        made.append((longer, same))
+    if not (quickly and made) and (fresh := plan_at_once(work)) is not None:
         made.append((fresh[0], fresh[1]))
     found = min(made, key=lambda one: (score(*one).late, moved(last, one[1]), score(*one)), default=None)
     return None if found is None else (found[0], tuple(found[1]))
@@ -151,17 +156,19 @@ def _tried(work: DayWork, plan: Sequence[Placed], job: str) -> Iterable[Cure]:
         event = DayEvent("urgent", at=work.now, job=job, until=ends)
         yield Cure("first", promises(longer, placed), moved(plan, placed), event)
     mine = [work.by_id[placed.task] for placed in plan if work.by_id[placed.task].job == job]
-    for person in work.people:
+    theirs = {placed.person for placed in plan if work.by_id[placed.task].job == job}
+    for person in (one for one in work.people if one.name in theirs):
+        best = sum(promise.late for promise in promises(work, plan))
         for minutes in _OVERTIME:
             until = work.now // DAY * DAY + person.ends + minutes
             if person.ends + minutes > DAY:
                 continue
             event = DayEvent("stays", at=work.now, person=person.name, until=until)
-            made = replanned(applied(work, [event]), plan)
-            if made is not None:
+            made = replanned(applied(work, [event]), plan, quickly=True)
+            late = best if made is None else sum(promise.late for promise in promises(*made))
+            if made is not None and late < best:  # an hour more that helps no more is not asked of anybody
+                best = late
                 yield Cure("stays", promises(*made), moved(plan, made[1]), event, person=person.name, until=until)
-                if not any(promise.late for promise in promises(*made)):
-                    break
     yield from _may_use(work, plan, mine)
 
 
@@ -172,7 +179,7 @@ def _may_use(work: DayWork, plan: Sequence[Placed], mine: Sequence[Task]) -> Ite
         for machine in lacks:
             able = replace(person, machines=(person.machines or frozenset()) | {machine})
             people = tuple(able if one is person else one for one in work.people)
-            made = replanned(replace(work, people=people), plan)
+            made = replanned(replace(work, people=people), plan, quickly=True)
             if made is not None:
                 yield Cure("may-use", promises(*made), moved(plan, made[1]), person=person.name, machine=machine)
 

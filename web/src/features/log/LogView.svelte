@@ -4,6 +4,7 @@
   import Either from '../../ui/Either.svelte';
   import EyeRight from './EyeRight.svelte';
   import Learnt from './Learnt.svelte';
+  import PromisesKept from './PromisesKept.svelte';
   import RunList from './RunList.svelte';
   import Upkeep from './Upkeep.svelte';
   import Ways from './Ways.svelte';
@@ -44,7 +45,7 @@
   </div>
   {#if shownTab === 'runs'}<RunList />
   {:else if shownTab === 'wrong'}<WhatWentWrong />
-  {:else if shownTab === 'learnt'}<Learnt /><EyeRight />
+  {:else if shownTab === 'learnt'}<Learnt /><PromisesKept /><EyeRight />
   {:else if shownTab === 'ways'}<Ways />
   {:else}<Upkeep />{/if}
 </div>
