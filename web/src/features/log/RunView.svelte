@@ -2,6 +2,7 @@
 <script lang="ts">
   import Download from '@lucide/svelte/icons/download';
   import Printer from '@lucide/svelte/icons/printer';
+  import { linesOf } from '../../api/account';
   import { api, type KeptQuote, type Photos, type RunPage } from '../../api/client';
   import { p, route } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
@@ -125,6 +126,32 @@
             {#if page.protection !== page.protected}<dd class="of">planned {page.protection?.toLowerCase()}</dd>{/if}
           </div>
         </dl>
+        {#if line.figures.account && line.figures.spent}
+          <section>
+            <h2>Where the time went</h2>
+            <table class="lines num w-full max-w-md" aria-label="Where the time went">
+              <thead class="small dim"
+                ><tr
+                  ><th class="text-left">Line</th><th class="!text-right">Planned</th><th class="!text-right">Took</th
+                  ></tr
+                ></thead
+              >
+              <tbody>
+                {#each linesOf(line.figures.account).filter((one) => one.line !== 'waiting') as one (one.line)}
+                  <tr>
+                    <td>{one.label}</td>
+                    <td class="text-right">{duration(one.minutes)}</td>
+                    <td class="text-right">{duration(line.figures.spent[one.line])}</td>
+                  </tr>
+                {/each}
+              </tbody>
+            </table>
+            <p class="small dim">
+              What lies between two taps is handling, set-up or the operation that was said to be done; a gap of more
+              than half an hour is a break.
+            </p>
+          </section>
+        {/if}
         <FacesWorked faces={page.faces} well={line.well} />
         <StepTimes steps={page.steps} />
         <TimeRight run={id} {page} ondone={() => answer.ask(api.runPage(id), true)} />

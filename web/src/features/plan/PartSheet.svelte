@@ -86,6 +86,14 @@
       onchange={(mass_g) => change({ mass_g })}
       onclear={() => change({ mass_g: undefined })}
     />
+    <NumberField
+      label="Pieces in a lot"
+      value={draft.job.lot}
+      integer
+      placeholder="as many as go"
+      onchange={(lot) => change({ lot })}
+      onclear={() => change({ lot: null })}
+    />
     <Choice
       label="Held at bench machines"
       value={draft.job.held ?? 'hand'}

@@ -23,14 +23,17 @@
   {#each jobs as job (job.id)}
     <li class="border-t border-(--line) py-1">
       <div class="small grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-3">
-        <a class="truncate underline" title={job.title} href={p('/jobs/:id', { params: { id: job.id } })}>{job.title}</a
+        <a
+          class="min-h-6 truncate leading-6 underline"
+          title={job.title}
+          href={p('/jobs/:id', { params: { id: job.id } })}>{job.title}</a
         >
         <span class="num dim"
           >hands-on {duration(job.hands_on_minutes)}{job.lots.length > 1 ? `, ${job.lots.length} lots` : ''}</span
         >
         {#if job.late_min}
           <button
-            class="num font-semibold text-(--stop) underline"
+            class="num min-h-6 font-semibold text-(--stop) underline"
             onclick={() => why(job.id)}
             aria-expanded={asked === job.id}>{duration(job.late_min)} late. Why?</button
           >
@@ -71,7 +74,7 @@
     {#each board.events as one, at (at)}
       <li class="flex items-baseline gap-2">
         <span class="flex-1">{one.said}</span>
-        <button class="underline" disabled={today.busy} onclick={() => void today.forget(at)}>Take back</button>
+        <button class="min-h-6 underline" disabled={today.busy} onclick={() => void today.forget(at)}>Take back</button>
       </li>
     {/each}
   </ul>

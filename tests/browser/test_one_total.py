@@ -1,0 +1,82 @@
+"""One job tells one total wherever it is looked at: list, plan, quote, schedule, bench and log."""
+
+import json
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from ahead import Ahead
+from conftest import EXAMPLES
+from kelbrast.app.board import Boards
+from kelbrast.core.wording import minutes_text
+from kelbrast.documents.day.format import ShopFile, WorkerFile
+from kelbrast.documents.job.read import check_job_file
+from screen import appears
+
+
+def example(name: str) -> dict[str, Any]:
+    return json.loads(next(EXAMPLES.glob(f"*{name}.job.json")).read_text())
+
+
+def part(title: str, material: str, face: dict[str, Any], **more: Any) -> dict[str, Any]:
+    found = {"kind": "scratches", "depth_um": 15}
+    return {"kelbrast": "job/2", "title": title, "material": material, "faces": [{"found": found, **face}], **more}
+
+
+KNIFE = part(
+    "Galley knife",
+    "tool-steel-hardened",
+    {
+        "name": "blade",
+        "shape": {"kind": "plate", "length_mm": 180, "width_mm": 32},
+        "want": {"finish": "satin"},
+        "thickness_mm": 2.5,
+    },
+)
+BOWLS = part(
+    "Copper bowls",
+    "copper",
+    {
+        "name": "outside",
+        "shape": {"kind": "dome", "diameter_mm": 180, "height_mm": 80},
+        "want": {"finish": "mirror"},
+        "thickness_mm": 1.5,
+    },
+    pieces=10,
+)
+FOLLOWED = [KNIFE, example("keepers-name-plates"), example("gallery-rail-collar"), BOWLS]
+
+
+@pytest.mark.parametrize("document", FOLLOWED, ids=lambda document: document["title"])
+def test_a_job_tells_one_total_everywhere(page: Page, empty, morning: Ahead, document: dict[str, Any]) -> None:
+    people = [WorkerFile(name=name, begins="08:00", ends="17:00", breaks=[]) for name in ("Ada", "Ben")]
+    Boards(empty.jobs).change_shop(ShopFile(people=people, welcomed=True))
+    job = empty.jobs.add(check_job_file({**document, "state": "ordered"})).id
+    plan = empty.jobs.plan(job)
+    assert plan.hands_on_minutes_high is not None
+    total, most, whole = (
+        minutes_text(minutes) for minutes in (plan.hands_on_minutes, plan.hands_on_minutes_high, plan.start_to_finish_minutes)
+    )
+    page.goto(empty.address)
+    expect(page.get_by_role("row").filter(has_text=document["title"])).to_contain_text(total)
+    page.goto(f"{empty.address}/jobs/{job}")
+    totals = page.get_by_label("Totals")
+    expect(totals).to_contain_text(f"{total}hands-on, allow up to {most}")
+    if plan.account is not None and plan.account.waiting:
+        expect(totals).to_contain_text(f"{whole}start to finish")
+    if len(plan.lots) > 1:
+        expect(totals).to_contain_text(f"in {len(plan.lots)} lots of")
+    page.keyboard.press("q")
+    row = page.get_by_role("table", name="Prices").get_by_role("row", name=f"{plan.pieces} ", exact=False)
+    expect(row.filter(has_text=total).filter(has_text=most).first).to_be_visible()
+    page.goto(f"{empty.address}/jobs/{job}/card")
+    expect(page.locator("article")).to_contain_text(f"Hands-on {total}, allow up to {most}")
+    page.goto(f"{empty.address}/today")
+    promised = page.get_by_role("list", name="Jobs of the schedule").get_by_role("listitem")
+    expect(promised).to_contain_text(f"hands-on {total}")
+    page.goto(f"{empty.address}/jobs/{job}")
+    page.get_by_role("button", name="To the bench").click()
+    appears(page.get_by_text(f"hands-on {total}").or_(page.get_by_text("hands-on").filter(has_text=total)))
+    page.goto(f"{empty.address}/log")
+    expect(page.get_by_role("row").filter(has_text=document["title"])).to_contain_text(f"of {total}")
