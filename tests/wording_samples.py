@@ -33,6 +33,7 @@ WORDS: Final = (
 WORDS_TOO: Final = (
     "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
     "held", "points", "operation", "order", "fault", "count", "school", "habit", "times",
+    "lot",
 )  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
@@ -57,6 +58,7 @@ FIGURES: Final[dict[str, Measure]] = {
 }
 # Places whose kind of figure depends on the sentence.
 OWN: Final[dict[str, dict[str, Measure | str]]] = {
+    **{f"lots.{one}": {"most": "5"} for one in ("late", "room")},
     "roughness.finest": {"wanted": Measure(0.1 * UM, "roughness")},
     "roughness.coarsest": {"wanted": Measure(0.2 * UM, "roughness")},
     "verdict.ra_coarse": {"wanted": Measure(0.1 * UM, "roughness", 3)},

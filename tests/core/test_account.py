@@ -152,7 +152,12 @@ def test_the_first_bowl_of_a_lot_is_lacquered_in_time_and_one_more_would_not_be(
 def test_what_dries_needs_room_and_the_person_has_the_last_word() -> None:
     plates = job("brass", face("satin", depth=20, area=0.2), pieces=12, part=Part(protect="lacquer"))
     assert plan_job(plates).lots == (4, 4, 4)  # a square metre on the rack
-    assert plan_job(replace(plates, lot=6)).lots == (6, 6)
+    by_hand = plan_job(replace(plates, lot=6))
+    assert by_hand.lots == (6, 6)
+    assert "no room to soak and dry together: 5 at most" in by_hand.cautions[0]
+    assert not any("at most" in caution for caution in plan_job(replace(plates, lot=3)).cautions)
+    late = plan_job(bowls(20, lot=20))
+    assert any("protected in time: 5 at most" in caution for caution in late.cautions)
     bare = replace(plates, material=material("stainless-304"), part=Part(protect="none"))
     assert not any(operation.passive for operation in plan_job(bare).operations)
     assert plan_job(bare).lots == (12,)

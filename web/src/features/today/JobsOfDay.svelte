@@ -24,7 +24,7 @@
     <li class="border-t border-(--line) py-1">
       <div class="small grid grid-cols-[minmax(0,1fr)_auto_auto] items-baseline gap-x-3">
         <a
-          class="min-h-6 truncate leading-6 underline"
+          class="min-h-[24px] truncate leading-[24px] underline"
           title={job.title}
           href={p('/jobs/:id', { params: { id: job.id } })}>{job.title}</a
         >
@@ -33,7 +33,7 @@
         >
         {#if job.late_min}
           <button
-            class="num min-h-6 font-semibold text-(--stop) underline"
+            class="num min-h-[24px] font-semibold text-(--stop) underline"
             onclick={() => why(job.id)}
             aria-expanded={asked === job.id}>{duration(job.late_min)} late. Why?</button
           >
@@ -74,7 +74,9 @@
     {#each board.events as one, at (at)}
       <li class="flex items-baseline gap-2">
         <span class="flex-1">{one.said}</span>
-        <button class="min-h-6 underline" disabled={today.busy} onclick={() => void today.forget(at)}>Take back</button>
+        <button class="min-h-[24px] underline" disabled={today.busy} onclick={() => void today.forget(at)}
+          >Take back</button
+        >
       </li>
     {/each}
   </ul>

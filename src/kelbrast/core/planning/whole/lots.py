@@ -9,6 +9,7 @@ from kelbrast.core.planning.whole.operations import Operation
 from kelbrast.core.planning.whole.set_ups import SetUp
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import REL_TOL
+from kelbrast.core.wording import sentence, tell
 
 
 def lot_sizes(pieces: int, most: int) -> tuple[int, ...]:
@@ -30,6 +31,17 @@ def most_in_a_lot(
         return job.lot
     bounds = [bound for bound in (_by_window(set_ups, shares, operations), _by_room(job, operations)) if bound is not None]
     return min(bounds, default=None)
+
+
+def lot_cautions(
+    job: Job, set_ups: Sequence[SetUp], shares: Sequence[StepShare], operations: Sequence[Operation]
+) -> tuple[str, ...]:
+    """Said where the person set a lot that is too large to be protected in time, or to soak and dry together."""
+    if job.lot is None:
+        return ()
+    lot = min(job.lot, job.pieces)
+    bounds = (("lots.late", _by_window(set_ups, shares, operations)), ("lots.room", _by_room(job, operations)))
+    return tuple(tell(sentence(key, lot=f"{lot}", most=f"{most}")) for key, most in bounds if most is not None and most < lot)
 
 
 def seconds_in_the_last_set_up(set_ups: Sequence[SetUp], shares: Sequence[StepShare]) -> float:

@@ -10,7 +10,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.face.face_plan import FacePlan, plan_face, work_out
 from kelbrast.core.planning.face.fallback import Fallback, fallback
 from kelbrast.core.planning.whole.account import Account, StepShare, Times, shares, total
-from kelbrast.core.planning.whole.lots import lot_sizes, most_in_a_lot
+from kelbrast.core.planning.whole.lots import lot_cautions, lot_sizes, most_in_a_lot
 from kelbrast.core.planning.whole.operations import Operation, operations
 from kelbrast.core.planning.whole.set_ups import Gathered, SetUp, gather, set_ups, wheel_changes
 from kelbrast.core.planning.whole.together import Gained, together
@@ -128,13 +128,15 @@ def plan_job(job: Job) -> Plan:
     faces = tuple(face.plan(job) for face in worked.faces)
     shared = set_ups(faces)
     begun = [face for set_up in shared for face, _ in set_up.faces]
+    around = operations(job, faces)
+    late = lot_cautions(job, shared, shares(shared, faces, job.factors), around)
     return Plan(
         job=job,
         faces=faces,
         order=tuple(dict.fromkeys([*begun, *(face.key for face in order_of_work(job.faces))])),
         set_ups=shared,
-        operations=operations(job, faces),
-        cautions=(*part_cautions(job), *vibration_cautions(_held(faces, job.pieces))),
+        operations=around,
+        cautions=(*late, *part_cautions(job), *vibration_cautions(_held(faces, job.pieces))),
         advice=part_advice(job),
         fallbacks=tuple(fallback(face, job) for face in faces),
         blocked=blocked(job),
