@@ -66,10 +66,12 @@ class PinIn(BaseModel):
 
 
 class WhyFirstOut(BaseModel):
-    """The figures of the board, and those if this block went first; null where it cannot."""
+    """The figures of the board, and those if this block went first, and every job that would be done at another time, in words;
+    null where it cannot."""
 
     now: DayFigures | None
     first: DayFigures | None
+    changes: list[str] = []
 
 
 def _out(board: Board) -> BoardOut:
@@ -141,7 +143,7 @@ async def block_is_done(block: BlockKey, boards: ShopBoards) -> BoardOut:
 async def if_it_went_first(block: BlockKey, boards: ShopBoards) -> WhyFirstOut:
     """What would happen if this block went first."""
     found = await asyncio.wrap_future(boards.soon(partial(boards.why, block)))
-    return WhyFirstOut(now=None, first=None) if found is None else WhyFirstOut(now=found[0], first=found[1])
+    return WhyFirstOut(now=None, first=None) if found is None else WhyFirstOut(now=found[0], first=found[1], changes=found[2])
 
 
 @router.post("/day/try")

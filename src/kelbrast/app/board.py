@@ -20,14 +20,14 @@ from kelbrast.core.day.events import applied
 from kelbrast.core.day.follow import Pin, first_of_all, with_done, with_pins
 from kelbrast.core.day.from_plan import machines_missing
 from kelbrast.core.day.greedy import plan_at_once, settled
-from kelbrast.core.day.promises import replanned
+from kelbrast.core.day.promises import promises, replanned
 from kelbrast.core.day.schedule import DayScore, Placed, score, violations
 from kelbrast.core.day.shop import DAY, DayWork
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
-from kelbrast.documents.day.events import DayEventFile, event_said, to_event
+from kelbrast.documents.day.events import DayEventFile, changes_said, event_said, to_event
 from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_rooms, to_workers
 from kelbrast.storage import shop as store
 from kelbrast.storage.sessions import reading, writing
@@ -230,15 +230,16 @@ class Boards:
         self._kept.pin(pins)
         return self.board()
 
-    def why(self, key: str) -> tuple[DayFigures, DayFigures] | None:
-        """The figures now, and if this block went first; None where it cannot."""
+    def why(self, key: str) -> tuple[DayFigures, DayFigures, list[str]] | None:
+        """The figures now, and if this block went first, and every promise that would change; None where it cannot."""
         asked = self._asked()
         task = self._task(asked, key)
         day_found, _ = self._found(asked)
         other = plan_at_once(first_of_all(asked.work, task))
         if other is None:
             return None
-        return _figures(day_found.score, asked.origin), _figures(score(*other), asked.origin)
+        changes = changes_said(promises(day_found.work, day_found.plan), promises(*other))
+        return _figures(day_found.score, asked.origin), _figures(score(*other), asked.origin), changes
 
     def finish(self, key: str) -> Board:
         """Somebody says that a block is done: not all work is tapped at a bench.

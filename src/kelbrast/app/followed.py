@@ -7,6 +7,7 @@ from typing import Any
 
 from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.core.bench.account import kept_to, paces, planned, spent
+from kelbrast.core.bench.events import Moment
 from kelbrast.core.bench.figures import figures, worn_out
 from kelbrast.core.bench.observed import observed
 from kelbrast.core.bench.run import begin, operation_of
@@ -32,7 +33,10 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
     ]
     taught = []
     if run.status == "finished":
-        taught = [*observed(run, to_planned(kept.job, kept.plan, kept.events), run_id=kept.id), *paces(run, kept.id)]
+        taught = [
+            *observed(run, to_planned(kept.job, kept.plan, kept.events), run_id=kept.id),
+            *paces(run, kept.id, _began(kept)),
+        ]
     return Follows(
         status=run.status,
         well=run.well,
@@ -50,7 +54,7 @@ def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:
 
 def figures_of(kept: KeptRun) -> dict[str, Any]:
     """The totals of a run in shop units."""
-    came_to, asked, took = figures(kept.run, kept.job.shapes), planned(kept.run), spent(kept.run)
+    came_to, asked, took = figures(kept.run, kept.job.shapes), planned(kept.run), spent(kept.run, _began(kept))
     added = asked.hands_on - planned(begin(kept.run.layout)).hands_on  # what ways back made of it
     high = kept.plan.hands_on_minutes_high
     return {
@@ -72,13 +76,18 @@ def figures_of(kept: KeptRun) -> dict[str, Any]:
     }
 
 
+def _began(kept: KeptRun) -> Moment:
+    """When the run was begun, by the clock on the wall alone."""
+    return Moment(kept.began_at.timestamp(), 0.0, "")
+
+
 def _kept(kept: KeptRun) -> dict[str, bool | None]:
     """Whether it kept to what its plan allows; nothing while it is not finished, or for a plan from before the account."""
     plan = kept.plan
     if plan.account_high is None or plan.hands_on_minutes_high is None:
         return {}
     allowed = to_si(plan.account_high.cutting, "min"), to_si(plan.hands_on_minutes_high, "min")
-    found = kept_to(kept.run, cutting=allowed[0], hands_on=allowed[1])
+    found = kept_to(kept.run, _began(kept), cutting=allowed[0], hands_on=allowed[1])
     return {} if found is None else {"kept_cutting": found.cutting, "kept_hands_on": found.hands_on}
 
 

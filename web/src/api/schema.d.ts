@@ -7674,11 +7674,17 @@ export interface components {
         };
         /**
          * WhyFirstOut
-         * @description The figures of the board, and those if this block went first; null where it cannot.
+         * @description The figures of the board, and those if this block went first, and every job that would be done at another time, in words;
+         *     null where it cannot.
          */
         WhyFirstOut: {
             now: components["schemas"]["DayFigures"] | null;
             first: components["schemas"]["DayFigures"] | null;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: string[];
         };
         /**
          * WishFile

@@ -32,13 +32,16 @@ def left(run: Run, now: Moment) -> Times:
     return times + total(around for name, around in run.layout.operations.items() if name not in done)
 
 
-def spent(run: Run) -> Times:
+def spent(run: Run, began: Moment | None = None) -> Times:
     """A person's time so far, by the clock of the steps and by the gaps between taps.
 
     A gap before an operation is done is that operation's; one before a step begins is handling and, where another tool goes on,
-    set-up, shared as they are planned. A gap that is longer than a break is one, and nobody's work.
+    set-up, shared as they are planned. A gap that is longer than a break, and twice what was planned, is nobody's work.
+
+    Args:
+        began: when the run was begun, where that is known: what lies before the first tap counts from there.
     """
-    return Times(cutting=sum(work.seconds for work in run.works.values())) + total(took for took, _ in _gaps(run))
+    return Times(cutting=sum(work.seconds for work in run.works.values())) + total(took for took, _ in _gaps(run, began))
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,21 +57,21 @@ class Kept:
     hands_on: bool | None
 
 
-def kept_to(run: Run, *, cutting: float, hands_on: float) -> Kept | None:
+def kept_to(run: Run, began: Moment | None = None, *, cutting: float, hands_on: float) -> Kept | None:
     """Whether a run kept to what was allowed for its cutting and its hands-on time, s; None for one that is not finished.
 
     Going back counts: that a light check fails is in what is allowed.
     """
     if run.status != "finished":
         return None
-    took = spent(run)
+    took = spent(run, began)
     known = all((waiting := run.operations.get(name)) is not None and waiting.done for name in run.layout.operations)
     return Kept(took.cutting <= cutting, took.hands_on <= hands_on if known else None)
 
 
-def paces(run: Run, run_id: int) -> list[Observation]:
+def paces(run: Run, run_id: int, began: Moment | None = None) -> list[Observation]:
     """How long handling, set-ups and operations took against what was planned for the same ones."""
-    gaps = _gaps(run)
+    gaps = _gaps(run, began)
     took, asked = total(one for one, _ in gaps), total(one for _, one in gaps)
     lines: tuple[AccountLine, ...] = ("handling", "set_up", "before_after")
     return [
@@ -90,25 +93,25 @@ def _of_stages(run: Run, stages: list[tuple[int, Stage]]) -> Times:
     return each + total(once.values()) + total(alone)
 
 
-def _gaps(run: Run) -> list[tuple[Times, Times]]:
+def _gaps(run: Run, began: Moment | None) -> list[tuple[Times, Times]]:
     """What each gap between two taps was for, while no clock ran; and what was planned for the same."""
     stages = {stage.key: stage for _, stage in _stages(run)}
     longest = constant("bench.break_after").si
-    gaps, running, on, since = [], False, "", None
+    gaps, running, on, since = [], False, "", began
     for event in run.standing:
         gap = elapsed(since, event.at) if since is not None and not running else 0.0
-        worked = 0 < gap <= longest
         if event.kind in ("started", "more"):
             stage = stages[event.stage] if event.stage else None
-            if worked and stage is not None:
+            if stage is not None:
                 asked = Times(handling=stage.handling, set_up=0.0 if stage.tool == on else stage.setup)
-                if asked.hands_on > 0:
+                if asked.hands_on > 0 and 0 < gap <= max(longest, 2 * asked.hands_on):
                     gaps.append((asked * (gap / asked.hands_on), asked))
             on, running = stage.tool if stage is not None else on, True
         elif event.kind in ("waiting", "operated"):
-            if worked and not _waited(run, event):
-                asked = run.layout.operations[event.operation or ""]
-                gaps.append((Times(before_after=gap), replace(asked, waiting=0.0)))
+            asked = run.layout.operations[event.operation or ""]
+            if 0 < gap <= max(longest, 2 * asked.start_to_finish) and not _waited(run, event):
+                waited = min(asked.waiting, max(0.0, gap - asked.before_after))  # nobody said when the waiting began
+                gaps.append((Times(before_after=gap - waited), replace(asked, waiting=0.0)))
         elif event.kind in _STOPS:
             running = False
         else:

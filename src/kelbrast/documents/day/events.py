@@ -1,6 +1,6 @@
 """What happens in a day, what it does to the promises, and why something is late, in files and in words."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Annotated
 
 from pydantic import BaseModel, Field
@@ -131,6 +131,19 @@ def effect_said(found: Effect, work: DayWork) -> str:
     if found.cure is None:
         return f"{late}; {blocks}."
     return f"{late}; {cure_said(found.cure, work)}, {_left(found.cure.late)}."
+
+
+def changes_said(before: Iterable[JobPromise], after: Iterable[JobPromise]) -> list[str]:
+    """Every job that would be done at another time, in words."""
+    was = {promise.job: promise for promise in before}
+    said = []
+    for promise in after:
+        old = was.get(promise.job)
+        if old is None or old.ends == promise.ends:
+            continue
+        late = f", {minutes_text(promise.late)} late" if promise.late else ", in time" if promise.due is not None else ""
+        said.append(f"{promise.title}: done {time_of(promise.ends)} instead of {time_of(old.ends)}{late}")
+    return said
 
 
 def _left(late: int) -> str:

@@ -76,6 +76,9 @@
         and the day would end at {clockAt(then.ends_min, begins)} instead of {clockAt(now.ends_min, begins)}.
       {/if}
     </p>
+    <ul class="small num">
+      {#each first.value.changes as change (change)}<li>{change}</li>{/each}
+    </ul>
   {/if}
   {#if first.trouble}<p class="text-(--stop)" role="alert">{first.trouble}</p>{/if}
 </section>
