@@ -1,14 +1,17 @@
 """The day against published job shops, brute force on small days, and the vibration limits by hand."""
 
 import random
+from dataclasses import replace
 from itertools import permutations
 
 import pytest
 
 from attacking import SOAK
 from days import carried_out, job_shop, random_rooms, random_shop
+from kelbrast.app.day import planned_or_why
+from kelbrast.core.day.follow import Pin, with_pins
 from kelbrast.core.day.greedy import first_come, plan_at_once, put_down
-from kelbrast.core.day.schedule import Placed, score, violations
+from kelbrast.core.day.schedule import Placed, clashes, score, violations
 from kelbrast.core.day.shop import After, DayWork, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.process.vibration import exposure_of, vibration_points
@@ -136,3 +139,25 @@ def test_a_week_against_first_come_first_served() -> None:
         assert late > 100  # there is something to be won
         assert ours[scatter][0] <= late / 3
         assert ours[scatter][1] <= changes / 2
+
+
+def test_a_block_that_is_put_where_the_air_cannot_bear_it_is_refused_by_its_caution() -> None:
+    work = DayWork(
+        (Worker("A", 480, 990),),
+        (Station("grinder", "Grinder"),),
+        (
+            Task(0, "case", "Drying", 60, kind="wait", by_person=False, clean=True, fixed=(600, None, None)),
+            Task(1, "plate", "Grinding", 20, machine="grinder", dusty=True),
+        ),
+        (),
+        now=480,
+    )
+    made = plan_at_once(work)
+    assert made is not None  # beside it there is room
+    assert faults(*made) == []
+    dragged = with_pins(work, {1: Pin(630, "A", 1)})
+    assert plan_at_once(dragged) is None
+    assert clashes(dragged) == ["Grinding makes dust while wet lacquer is in the room from Drying"]
+    assert planned_or_why(dragged) == clashes(dragged)[0]
+    begun = with_pins(replace(work, tasks=tuple(replace(task, begun=True) for task in work.tasks)), {1: Pin(630, "A", 1)})
+    assert clashes(begun) == []  # what is in hand is as it is

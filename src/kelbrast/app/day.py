@@ -8,7 +8,7 @@ from functools import lru_cache
 from kelbrast.core.day.air import Rooms
 from kelbrast.core.day.from_plan import blocks_of, stations_of
 from kelbrast.core.day.greedy import first_come, plan_at_once
-from kelbrast.core.day.schedule import score
+from kelbrast.core.day.schedule import clashes, score
 from kelbrast.core.day.shop import After, DayWork, ScheduledJob, Station, Task, Worker
 from kelbrast.core.day.solver import DayFound, improve
 from kelbrast.core.errors import BadInput
@@ -156,6 +156,8 @@ def day_file(
 
 
 def _why_not(work: DayWork) -> str:
+    if found := clashes(work):
+        return found[0]
     for task in work.tasks:
         if not task.by_person:
             continue

@@ -7,14 +7,6 @@ from typing import Final, Literal
 from kelbrast.core.day.shop import DAY, DayWork, ScheduledJob, Task, Worker
 
 EventKind = Literal["away", "stays", "broken", "longer", "urgent", "out"]
-EVENTS: Final[dict[EventKind, str]] = {
-    "away": "Somebody is away",
-    "stays": "Somebody stays longer",
-    "broken": "A machine is broken",
-    "longer": "A block takes longer",
-    "urgent": "A job is urgent",
-    "out": "Something has run out",
-}
 
 
 @dataclass(frozen=True, slots=True)

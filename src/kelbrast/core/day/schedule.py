@@ -149,14 +149,23 @@ def needs_change(task: Task, stands: str | None) -> bool:
     return task.wheel is not None and task.wheel != stands
 
 
+def clashes(work: DayWork) -> list[str]:
+    """What people put so that the air of a room cannot bear it, in words."""
+    stands = [task for task in work.tasks if task.fixed is not None]
+    at = {task.id: Placed(task.id, task.fixed[0], task.fixed[0] + task.minutes) for task in stands if task.fixed is not None}
+    return list(_air(work, at))
+
+
 def _air(work: DayWork, at: dict[int, Placed]) -> Iterator[str]:
     air = air_of(work)
     for apart in air.apart:
+        if apart.first not in at or apart.other not in at:
+            continue
         first, other = at[apart.first], at[apart.other]
         if first.begins < other.ends and other.begins < first.ends + apart.after:
             yield f"{work.by_id[other.task].label} {apart.why} {work.by_id[first.task].label}"
     for room, dusty in air.dusty.items():
-        blocks = [at[task] for task in dusty]
+        blocks = [at[task] for task in dusty if task in at]
         for placed in blocks:
             beside = [one for one in blocks if one.begins <= placed.begins < one.ends]
             if len(beside) > air.most[room] and not all(work.by_id[one.task].begun for one in beside):
