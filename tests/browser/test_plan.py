@@ -224,6 +224,7 @@ def test_what_most_of_it_looks_like_and_what_is_deeper_in_some_places(page: Page
     expect(page.get_by_label("Step in hand")).to_contain_text("gouges")
     appears(page.get_by_role("figure", name="The face and its spots, to scale"))
     expect(page.get_by_role("region", name="Notes on this plan")).to_contain_text("less than working all of it")
+    expect(page.get_by_label("Totals")).to_have_attribute("aria-busy", "false")  # what is older is paler
     assert findings(page) == []
     page.get_by_text("Good already").click()
     expect(page.get_by_label("Likely depth")).to_have_count(2)  # that of the gouges: the number and its slider
