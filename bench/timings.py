@@ -133,7 +133,7 @@ def weighing() -> list[Row]:
     minutes = {}
     for name, (habit, handover) in schools.items():
         plans = [plan_job(replace(to_job(file), habit=habit, handover=handover)) for file in files]
-        minutes[name] = sum(plan.seconds_all for plan in plans if plan.possible) / 60
+        minutes[name] = sum(plan.account.all.hands_on for plan in plans if plan.possible) / 60
     said = ", ".join(f"{name} {value:.0f} min" for name, value in minutes.items())
     return [*rows, ("demo workshop, all pieces", f"{minutes['every grade'] - minutes['best']:.0f} min saved", said)]
 
