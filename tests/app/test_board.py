@@ -17,7 +17,7 @@ from kelbrast.core.day.follow import Pin
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.price.quote import Rates
 from kelbrast.demo.workshop import demo_jobs
-from kelbrast.documents.day.format import ShopFile
+from kelbrast.documents.day.format import RoomFile, ShopFile
 from kelbrast.documents.job.format import JobFile, OwnOperationFile
 from kelbrast.documents.run.format import TapFile
 
@@ -264,3 +264,17 @@ def test_what_was_left_on_a_spindle_stands_there_the_next_morning(boards: Boards
     assert sum(one.kind == "change" for one in tomorrow) < sum(
         one.machine is not None and one.kind == "work" for one in tomorrow
     )
+
+
+def test_rooms_are_told_apart_and_a_machine_stands_in_one(boards: Boards) -> None:
+    grinder, lathe = RoomFile(name="Back", machines=["belt-grinder"]), RoomFile(name="Front", machines=["lathe"], lacquers=True)
+    assert boards.change_shop(ShopFile(rooms=[grinder, lathe], extractors=2)).rooms == [grinder, lathe]
+    for wrong, said in (
+        ([grinder, grinder], "called"),
+        ([grinder, grinder.model_copy(update={"name": "Other"})], "stands in Back already"),
+        ([RoomFile(name="Back", machines=["steam-hammer"])], "no machine"),
+    ):
+        with pytest.raises(BadInput, match=said):
+            boards.change_shop(ShopFile(rooms=wrong))
+    assert boards.shop().extractors == 2
+    assert boards.board().file.blocks

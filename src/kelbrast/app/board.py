@@ -143,6 +143,7 @@ class Boards:
             BadInput: hours that are none, or two people of one name.
         """
         to_workers(file.people)
+        to_rooms(file)
         with writing(self._jobs.engine) as session:
             store.put_setting(session, _SHOP, file.model_dump(mode="json"))
         return file

@@ -7,6 +7,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import BaseModel, Field
 
+from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.air import Room, Rooms
 from kelbrast.core.day.schedule import Placed, points_by_day
@@ -15,7 +16,7 @@ from kelbrast.core.day.solver import DayFound
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import RackUsed
 from kelbrast.core.process.vibration import Exposure, exposure_of
-from kelbrast.core.wording import counted
+from kelbrast.core.wording import counted, minutes_text
 from kelbrast.documents.common.fields import ID, OneLine, Strict, Text, shop
 
 _CLOCK: Final = re.compile(r"^([01]?\d|2[0-4]):([0-5]\d)$")
@@ -85,7 +86,23 @@ def to_workers(files: Sequence[WorkerFile]) -> tuple[Worker, ...]:
 
 
 def to_rooms(shop: "ShopFile") -> Rooms:
-    """The rooms of a shop."""
+    """The rooms of a shop.
+
+    Raises:
+        BadInput: two of one name, a machine that stands in two, or one that there is not.
+    """
+    names: set[str] = set()
+    stands: dict[str, str] = {}
+    for at, room in enumerate(shop.rooms):
+        if room.name in names:
+            raise BadInput.one(f"rooms[{at}].name", f'two rooms are called "{room.name}"')
+        names.add(room.name)
+        for machine in room.machines:
+            if machine not in machines():
+                raise BadInput.one(f"rooms[{at}].machines", f"there is no machine {machine}")
+            if machine in stands:
+                raise BadInput.one(f"rooms[{at}].machines", f"{machines()[machine].label} stands in {stands[machine]} already")
+            stands[machine] = room.name
     others = tuple(Room(one.name, frozenset(one.machines), one.lacquers, one.extractors) for one in shop.rooms)
     return Rooms(others, shop.extractors)
 
@@ -276,6 +293,11 @@ def day_text(board: DayFile) -> str:
         lines.append(
             f"{day}{block.at}  {block.to_min - block.from_min:3d} min  {who:8s} {block.job}: {what}{block.label}{where}{late}"
         )
+    for job in board.jobs:
+        lots = f" in {len(job.lots)} lots" if len(job.lots) > 1 else ""
+        promised = f", promised for {job.due}" if job.due is not None else ""
+        late = f", LATE by {job.late_min} min" if job.late_min else ""
+        lines.append(f"{job.title}: hands-on {minutes_text(job.hands_on_minutes)}{lots}{promised}{late}")
     for shaking in board.shaking:
         if shaking.exposure != "below":
             over = f"{shaking.points:.0f} points of hand-arm vibration, above the {shaking.exposure} value"
