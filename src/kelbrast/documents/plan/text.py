@@ -48,10 +48,10 @@ def account_text(plan: PlanFile) -> list[str]:
     """The totals, the lines of the account, and what varies most; nothing where nothing is planned."""
     if plan.account is None or plan.hands_on_minutes_high is None:
         return []
-    lines = [(LINES[line], getattr(plan.account, line)) for line in LINES]
+    lines = [(LINES[line].lower(), getattr(plan.account, line)) for line in LINES]
     hands_on, most = minutes_text(plan.hands_on_minutes), minutes_text(plan.hands_on_minutes_high)
     told = [f"Hands-on {hands_on}, allow up to {most}. Start to finish {minutes_text(plan.start_to_finish_minutes)}."]
-    told.append(", ".join(f"{label} {minutes_text(minutes)}" for label, minutes in lines if minutes) + ".")
+    told.append(f"{', '.join(f'{label} {minutes_text(minutes)}' for label, minutes in lines if minutes)}.".capitalize())
     if plan.spread:
         causes = ", then ".join(f"{cause.label} ({100 * cause.share:.0f} %)" for cause in plan.spread[:2])
         told.append(f"What varies most: {causes}.")
