@@ -159,7 +159,7 @@ def test_weigh_puts_everything_side_by_side() -> None:
     assert [way["aim"] for way in made["choices"]["by_aim"]] == ["time", "metal", "cost", "changes"]
     assert {face["face"] for face in made["faces"]} == {"outer barrel", "flange edge", "lettering recess"}
     assert all(face["front"] for face in made["faces"])
-    text = run("weigh", collar).stdout
+    text = run("weigh", ROOT / "examples" / "04-barometer-lens.job.json").stdout
     assert "among the best trade-offs" in text
     assert "Low speed at the bench" in text
 
