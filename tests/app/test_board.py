@@ -88,6 +88,28 @@ def test_a_search_goes_on_in_the_background_is_never_worse_and_is_kept(boards: B
     assert [(block.key, block.from_min) for block in again.blocks] == [(block.key, block.from_min) for block in after.blocks]
 
 
+def test_a_new_board_is_improved_without_being_asked_until_work_begins(boards: Boards, jobs: Jobs, clock: WallClock) -> None:
+    first = boards.board().file
+    improving = Boards(jobs, clock, improving=True)
+    assert improving.board().searching
+    after = wait_for(improving).file
+    assert (after.late_min, after.changes, after.ends_min) <= (first.late_min, first.changes, first.ends_min)
+    assert "late" in after.proven
+    assert not improving.board().searching  # the same question has its answer
+    improving.finish(next(block.key for block in after.blocks if block.kind == "work"))
+    begun = improving.board()
+    assert begun.done
+    assert not begun.searching  # from now on a block moves when somebody asks
+
+
+def test_what_a_search_found_moves_on_while_nobody_begins(boards: Boards, clock: WallClock) -> None:
+    boards.search(seconds=3.0)
+    wait_for(boards)
+    clock.now = MORNING + timedelta(hours=2)
+    blocks = [block for block in boards.board().file.blocks if block.kind == "work"]
+    assert min(block.from_min for block in blocks) >= 90  # half past nine, on a board that begins at eight
+
+
 def test_a_block_stays_where_it_was_put_until_it_is_let_go(boards: Boards) -> None:
     task = next(block for block in boards.board().file.blocks if block.kind == "work" and block.from_min > 0)
     moved = boards.pin(task.key, Pin(task.from_min + 60, "Two")).file

@@ -11,6 +11,7 @@ import pytest
 from attacking import chance, many
 from days import WallClock
 from kelbrast.app import board as board_module
+from kelbrast.app import board_search
 from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
@@ -173,7 +174,7 @@ def test_a_search_that_fails_says_so(boards: Boards, jobs: Jobs, monkeypatch: py
     def fails(*_: Any, **__: Any) -> None:
         raise RuntimeError("out of memory")
 
-    monkeypatch.setattr(board_module, "improve", fails)
+    monkeypatch.setattr(board_search, "improve", fails)
     boards.search(seconds=1.0)
     for _ in range(200):
         board = boards.board()

@@ -73,6 +73,8 @@ def test_the_ways_differ_and_none_beats_another_but_the_job_s_own_is_there(title
     named = [aim for way in made.ways for aim in way.best_at]
     assert len(named) == len(set(named))
     for way in made.ways:
+        taken = replace(whole, aim=way.choice.aim, habit=way.choice.habit, handover=way.choice.handover)
+        assert way.hands_on == plan_job(taken).account.all.hands_on
         for aim in way.best_at:
             at = list(AIMS).index(aim)
             assert way.choice.criteria[at] == min(way.criteria[at] for way in ways)

@@ -90,6 +90,7 @@ def create_app(
     hosts: Sequence[str] = LOCAL_HOSTS,
     with_demo: bool = True,
     looked_after: bool = False,
+    improving: bool = False,
 ) -> FastAPI:
     """Build the application over these jobs.
 
@@ -98,6 +99,7 @@ def create_app(
         hosts: host names that requests may name; others are refused.
         with_demo: the demo workshop can be looked at from inside.
         looked_after: the database is backed up every day and looked through, for as long as the server runs.
+        improving: the schedule is improved in the background, without being asked.
     """
     app = FastAPI(
         title="Kelbrast",
@@ -111,7 +113,7 @@ def create_app(
     )
     app.state.jobs = kept
     app.state.buying = Buying()
-    app.state.boards = Boards(kept)
+    app.state.boards = Boards(kept, improving=improving)
     app.state.light = Light()
     app.state.eye = Eye()
     database = Path(kept.engine.url.database or "memory.sqlite")
@@ -154,6 +156,7 @@ async def _until_stopped(kept: Jobs, looked_after: bool, app: FastAPI) -> AsyncI
     yield
     if looking is not None:
         looking.cancel()
+    app.state.boards.stop()
     app.state.demo.close()
     app.state.demo.prepared.forget()
     try:

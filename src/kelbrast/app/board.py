@@ -4,13 +4,14 @@ import logging
 import threading
 from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from functools import partial
 from typing import TypeVar
 
 from kelbrast.app.board_at_bench import at_the_bench, with_ways_back
 from kelbrast.app.board_kept import KeptBoard
+from kelbrast.app.board_search import IMPROVE_S, Search
 from kelbrast.app.clock import wall_clock
 from kelbrast.app.day import DayJob, at_once, by_arrival, planned_or_why, told_apart, work_of
 from kelbrast.app.jobs import Jobs, KeptJob
@@ -23,7 +24,7 @@ from kelbrast.core.day.greedy import plan_at_once, settled
 from kelbrast.core.day.promises import promises, replanned
 from kelbrast.core.day.schedule import DayScore, Placed, score, violations
 from kelbrast.core.day.shop import DAY, DayWork
-from kelbrast.core.day.solver import DayFound, improve
+from kelbrast.core.day.solver import DayFound
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
@@ -68,17 +69,6 @@ class Standing:
     day: date
 
 
-@dataclass(slots=True)
-class _Search:
-    """A search in the background: of which question, what it found, and why it failed if it did."""
-
-    question: object
-    found: DayFound | None = None
-    done: bool = False
-    trouble: str = ""
-    stop: threading.Event = field(default_factory=threading.Event)
-
-
 @dataclass(frozen=True, slots=True)
 class _Asked:
     """Everything that a board follows from. `keys`: of every block, also of those that are over."""
@@ -92,18 +82,27 @@ class _Asked:
     last: tuple[Placed, ...]
     under_way: bool  # something of it is done or in hand
 
+    @property
+    def known(self) -> bool:
+        """Whether some of it stands on a board that people have seen."""
+        return not {placed.task for placed in self.last}.isdisjoint(self.work.by_id)
+
 
 class Boards:
     """The board of one shop. Searches live as long as the server; what they found is kept.
+
+    Args:
+        improving: look for a better schedule whenever there is a new question, as long as no work of the day is begun: after
+            that blocks only move when somebody asks.
 
     Boards are worked out one at a time in a thread of their own, to which every question is put by `soon`: nobody who taps
     waits for them.
     """
 
-    def __init__(self, jobs: Jobs, clock: Callable[[], datetime] = wall_clock) -> None:
-        self._jobs, self._clock = jobs, clock
+    def __init__(self, jobs: Jobs, clock: Callable[[], datetime] = wall_clock, *, improving: bool = False) -> None:
+        self._jobs, self._clock, self._improving = jobs, clock, improving
         self._lock = threading.Lock()
-        self._search: _Search | None = None
+        self._search: Search | None = None
         self._kept = KeptBoard(jobs.engine)
         self._plans: dict[int, tuple[object, Plan | str]] = {}
         self._worker: ThreadPoolExecutor | None = None
@@ -151,10 +150,12 @@ class Boards:
     def board(self) -> Board:
         """The board as it is known now; the search that was begun for it goes on."""
         asked = self._asked()
-        day_found, searching = self._found(asked)
+        day_found, search = self._found(asked), self._searched(asked)
+        if search is None and self._improving and not asked.under_way:
+            search = self._begin_search(asked, day_found, IMPROVE_S)
         # What is over keeps its place.
         gone = [placed for placed in asked.last if placed.task in asked.done]
-        now, search = self._clock(), self._search
+        now = self._clock()
         self._kept.keep(asked.keys, (*gone, *day_found.plan), asked.work.stations, now.date())
         return Board(
             file=to_day_file(day_found, origin=asked.origin, first_come=by_arrival(asked.work, origin=asked.origin)),
@@ -162,7 +163,7 @@ class Boards:
             ids=asked.ids,
             done={asked.keys[task]: ended for task, ended in asked.done.items()},
             left_out=asked.left_out,
-            searching=searching,
+            searching=search is not None and search.searching,
             now=now,
             trouble=search.trouble if search is not None else "",
             events=tuple((file, event_said(file, asked.work, asked.origin)) for _, file in self.events(now.date())),
@@ -171,7 +172,7 @@ class Boards:
     def standing(self) -> Standing:
         """The schedule as it stands, to ask what would be."""
         asked = self._asked()
-        day_found, _ = self._found(asked)
+        day_found = self._found(asked)
         return Standing(day_found.work, day_found.plan, asked.origin, self._clock().date())
 
     def events(self, day: date) -> list[tuple[int, DayEventFile]]:
@@ -197,22 +198,23 @@ class Boards:
             BadInput: there is nothing to plan.
         """
         asked = self._asked()
-        day_found, _ = self._found(asked)
+        self._begin_search(asked, self._found(asked), seconds, seed)
+        return self.board()
+
+    def _begin_search(self, asked: _Asked, day_found: DayFound, seconds: float, seed: int = 1) -> Search:
+        # What people know of already moves as little as possible; of a first plan everything may.
+        keep = day_found.plan if asked.under_way or asked.known else ()
         with self._lock:
             if self._search is not None:
-                self._search.stop.set()
-            search = self._search = _Search(_question(asked.work), day_found)
-        # Of a day that is under way as few blocks as possible move; before that every one may.
-        keep = day_found.plan if asked.under_way else ()
-        thread = threading.Thread(target=_run, args=(search, day_found, seconds, seed, keep), daemon=True)
-        thread.start()
-        return self.board()
+                self._search.stop()
+            self._search = Search(day_found, seconds=seconds, seed=seed, keep=keep)
+            return self._search
 
     def stop(self) -> None:
         """Stop looking; what was found stays."""
         with self._lock:
             if self._search is not None:
-                self._search.stop.set()
+                self._search.stop()
 
     def pin(self, key: str, pin: Pin | None) -> Board:
         """Put a block somewhere, or let it go again.
@@ -235,7 +237,7 @@ class Boards:
         """The figures now, and if this block went first, and every promise that would change; None where it cannot."""
         asked = self._asked()
         task = self._task(asked, key)
-        day_found, _ = self._found(asked)
+        day_found = self._found(asked)
         other = plan_at_once(first_of_all(asked.work, task))
         if other is None:
             return None
@@ -338,22 +340,26 @@ class Boards:
         self._plans = plans
         return planned, left_out
 
-    def _found(self, asked: _Asked) -> tuple[DayFound, bool]:
-        """What the search found, where it was asked the same; else the last board, where that still can be; else at once."""
-        search = self._search
-        if search is not None and search.question == _question(asked.work) and search.found is not None:
-            return search.found, not search.done
-        here = {task.id for task in asked.work.tasks}
-        last = tuple(placed for placed in asked.last if placed.task in here)
+    def _found(self, asked: _Asked) -> DayFound:
+        """What the search found, where it was asked the same, or the last board: as it is where that still can be, moved as time
+        went on where it cannot; else at once."""
+        search = self._searched(asked)
+        last = search.found.plan if search is not None else asked.last
+        last = tuple(placed for placed in last if placed.task in asked.work.by_id)
         # It may have taken more days than the day is begun with.
         longer = replace(asked.work, days=max([asked.work.days, *(1 + placed.ends // DAY for placed in last)]))
-        if len(last) == len(here) and not violations(longer, last):
-            return DayFound(longer, last, score(longer, last)), False
+        if len(last) == len(asked.work.tasks) and not violations(longer, last):
+            told = (search.found.bounds, search.found.proven) if search is not None else ()
+            return DayFound(longer, last, score(longer, last), *told)
         day_found = at_once(asked.work)
         moved = settled(day_found.work, last) if last else None
         if moved is not None and score(day_found.work, moved).late <= day_found.score.late:
-            return DayFound(day_found.work, tuple(moved), score(day_found.work, moved)), False
-        return day_found, False
+            return DayFound(day_found.work, tuple(moved), score(day_found.work, moved))
+        return day_found
+
+    def _searched(self, asked: _Asked) -> Search | None:
+        """The search that was begun for this very question."""
+        return self._search if self._search is not None and self._search.answers(asked.work) else None
 
 
 def _plan_of(job: Callable[[], Job]) -> Plan | str:
@@ -362,26 +368,6 @@ def _plan_of(job: Callable[[], Job]) -> Plan | str:
     except BadInput as bad:
         return str(bad.faults[0])
     return plan if plan.possible else "it has no plan that could be followed"
-
-
-def _question(work: DayWork) -> object:
-    """What a search is about: the same question has the same answer, minute by minute as nothing new happens."""
-    tasks = tuple(replace(task, earliest=0) for task in work.tasks)
-    return work.people, work.stations, tasks, work.links
-
-
-def _run(search: _Search, found: DayFound, seconds: float, seed: int, keep: Sequence[Placed]) -> None:
-    def tell(better: DayFound) -> None:
-        search.found = better
-
-    try:
-        search.found = improve(found, seconds=seconds, seed=seed, stop=search.stop.is_set, tell=tell, keep=keep)
-    except Exception:
-        # What was found before stays on the board, with this beside it: a failure is no end of the search.
-        log.exception("the search for a better board failed")
-        search.trouble = "The search for a better schedule failed; this one can be followed. The program's log says more"
-    finally:
-        search.done = True
 
 
 def _figures(found: DayScore, origin: int) -> DayFigures:

@@ -134,7 +134,7 @@ def _run(database: Path, port: int, *, demo: bool, shop_port: int | None, plain:
         jobs = Jobs.open(database)
         if demo:
             load_demo(jobs)
-        app = create_app(jobs, looked_after=not demo)
+        app = create_app(jobs, looked_after=not demo, improving=True)
         say(f"Kelbrast is at {address}  (stop it with Ctrl+C)")
         door = None
         if outside is not None:

@@ -7612,6 +7612,11 @@ export interface components {
             best_at: ("time" | "metal" | "cost" | "changes")[];
             /** By */
             by: string;
+            /**
+             * Hands On Minutes
+             * @description of a person for all pieces, as the plan has it when it is taken
+             */
+            hands_on_minutes: number;
         };
         /**
          * WayIn

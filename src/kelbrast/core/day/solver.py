@@ -8,8 +8,10 @@ is loaded when it is first asked.
 """
 
 from collections import defaultdict
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass, field
+from threading import Event, Thread
 from typing import Any, Final
 
 from kelbrast.core.day.air import air_of
@@ -277,6 +279,7 @@ def _closed(person: Worker, days: int) -> list[tuple[int, int]]:
 
 GOALS: Final = ("late", "changes", "ends")
 _MEMORY_MB: Final = 1000
+_LISTEN_S: Final = 0.1
 _SHARES: Final = {"late": 0.25, "changes": 0.3, "moved": 0.15, "ends": 0.3}  # of the time, by goal
 
 
@@ -310,7 +313,7 @@ def improve(
     Args:
         found: a plan that can be followed, to begin with.
         seconds: of the solver's own deterministic time, about those of one core.
-        stop: asked between solutions.  tell: every better plan.
+        stop: asked several times a second.  tell: every better plan.
         keep: where blocks stand, of a day that is under way: as few as possible of them move.
     """
     from ortools.sat.python import cp_model
@@ -333,7 +336,8 @@ def improve(
                 found = DayFound(work, plan, score(work, plan), found.bounds, found.proven)
                 tell(found)
 
-        status = solver.solve(model.cp, _callback(cp_model, model, better, stop))
+        with _stopped_when(stop, solver):
+            status = solver.solve(model.cp, _callback(cp_model, model, better))
         if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):
             better(model.plan(solver.value))
         if status == cp_model.INFEASIBLE:  # a wheel stands otherwise than the model can say: the plan at hand stays
@@ -351,14 +355,29 @@ def improve(
     return found
 
 
-def _callback(
-    cp_model: Any, model: DayConstraints, better: Callable[[tuple[Placed, ...]], None], stop: Callable[[], bool]
-) -> Any:
+def _callback(cp_model: Any, model: DayConstraints, better: Callable[[tuple[Placed, ...]], None]) -> Any:
     # The solver is loaded when it is first asked, so its class is not known to the types before that.
     class BetterPlan(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
         def on_solution_callback(self) -> None:
             better(model.plan(self.value))
-            if stop():
-                self.stop_search()
 
     return BetterPlan()
+
+
+@contextmanager
+def _stopped_when(stop: Callable[[], bool], solver: Any) -> Iterator[None]:
+    """Stop a solver soon after that is asked for: it can be minutes from one solution to the next."""
+    over = Event()
+
+    def watch() -> None:
+        while not over.wait(_LISTEN_S):
+            if stop():
+                solver.stop_search()
+
+    thread = Thread(target=watch, name="listen", daemon=True)
+    thread.start()
+    try:
+        yield
+    finally:
+        over.set()
+        thread.join()

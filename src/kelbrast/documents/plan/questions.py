@@ -92,6 +92,7 @@ class WayFile(ChoiceFile):
 
     best_at: list[Aim]
     by: str
+    hands_on_minutes: Annotated[float, Field(description="of a person for all pieces, as the plan has it when it is taken")]
 
 
 class ChoicesFile(BaseModel):
@@ -226,7 +227,12 @@ def _way(way: Way, own: JobChoice) -> WayFile:
     )
     best = ", ".join(AIMS[aim] for aim in way.best_at).capitalize()
     label = best or by or ("As set" if choice.aim == own.aim else f"By aim: {AIMS[choice.aim].lower()}")
-    return WayFile(**_choice(choice, label).model_dump(), best_at=list(way.best_at), by=by if best else "")
+    return WayFile(
+        **_choice(choice, label).model_dump(),
+        best_at=list(way.best_at),
+        by=by if best else "",
+        hands_on_minutes=shop(way.hands_on, "min"),
+    )
 
 
 def _choice(choice: JobChoice, label: str) -> ChoiceFile:

@@ -17,7 +17,7 @@ from kelbrast.documents.plan.format import (
     StepFile,
     ZoneFile,
 )
-from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, GoBackFile, WeighFile
+from kelbrast.documents.plan.questions import AdviceFile, ChoiceFile, GoBackFile, WayFile, WeighFile
 
 
 def plan_text(plan: PlanFile) -> str:
@@ -138,7 +138,8 @@ def _way(choice: ChoiceFile) -> str:
     if not choice.possible:
         return "not possible"
     kept = "" if choice.kept else ", not kept on every face"
-    return _sums(choice.minutes, choice.metal_um, choice.cost, choice.changes) + kept
+    in_all = f", hands-on in all {minutes_text(choice.hands_on_minutes)}" if isinstance(choice, WayFile) else ""
+    return _sums(choice.minutes, choice.metal_um, choice.cost, choice.changes) + in_all + kept
 
 
 def _sums(minutes: float, metal_um: float, cost: float, changes: int) -> str:

@@ -13,7 +13,7 @@
   function said(way: Way): string {
     const changes = `${way.changes} ${way.changes === 1 ? 'change' : 'changes'}`;
     const again = way.rework_minutes >= 1 ? ` + ${duration(way.rework_minutes)} redone` : '';
-    return `${duration(way.minutes)} each${again} · ${shown.say(way.metal_um, 'depth')} · abrasives ${currency.money(way.cost)} · ${changes}`;
+    return `${duration(way.hands_on_minutes)} hands-on${again} · ${shown.say(way.metal_um, 'depth')} · abrasives ${currency.money(way.cost)} · ${changes}`;
   }
 </script>
 

@@ -14,6 +14,7 @@ from kelbrast.core.planning.face.routes import expected_rework, step_table, with
 from kelbrast.core.planning.face.step_figures import StepFigures
 from kelbrast.core.planning.kernel.pareto import ParetoFront, non_dominated
 from kelbrast.core.planning.kernel.step_table import COST, CRITERIA, TIME, Route
+from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.planning.whole.set_ups import in_turn, saved_by_sharing, wheel_changes
 from kelbrast.core.planning.whole.together import together
 from kelbrast.core.reference.loader import constant
@@ -57,10 +58,16 @@ class JobChoice:
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """A way that no other beats in everything, or the job's own. `best_at`: the aims at which it is the best, at times none."""
+    """A way that no other beats in everything, or the job's own.
+
+    Attributes:
+        best_at: the aims at which it is the best, at times none.
+        hands_on: seconds of a person for the whole job, as the account has it when this way is taken.
+    """
 
     choice: JobChoice
     best_at: tuple[Aim, ...]
+    hands_on: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,12 +103,17 @@ def choices(job: Job) -> Choices:
     by_habit = tuple(choice(habit=habit) for habit in HABITS)
     by_handover = tuple(choice(handover=handover) for handover in HANDOVERS)
     by_bench_speed = tuple(choice(bench_speed=speed) for speed in BENCH_SPEEDS)
-    ways = _ways((*by_aim, *by_habit, *by_handover), choice())
+    asked = {choice: changed for changed, choice in reversed(known.items())}  # of two that are alike the first
+    ways = tuple(
+        Way(way, best, plan_job(asked[way]).account.all.hands_on)
+        for way, best in _ways((*by_aim, *by_habit, *by_handover), choice())
+    )
     return Choices(by_aim, by_habit, by_handover, by_bench_speed, choice(), ways)
 
 
-def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[Way, ...]:
-    """The ways among these that no other beats and that differ to speak of, and the job's own in any case."""
+def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[tuple[JobChoice, tuple[Aim, ...]], ...]:
+    """The ways among these that no other beats and that differ to speak of, and the job's own in any case; each with the aims
+    at which it is the best."""
     possible = [choice for choice in dict.fromkeys((own, *found)) if choice.possible]
     kept = [choice for choice in possible if choice is own or not any(_beats(other, choice) for other in possible)]
     apart: list[JobChoice] = []
@@ -110,7 +122,7 @@ def _ways(found: Sequence[JobChoice], own: JobChoice) -> tuple[Way, ...]:
             apart.append(choice)
     apart.sort(key=lambda choice: choice.criteria)
     best = {aim: min(apart, key=lambda choice: choice.criteria[at]) for at, aim in enumerate(AIMS) if _differ(apart, at)}
-    return tuple(Way(choice, tuple(aim for aim, first in best.items() if first is choice)) for choice in apart)
+    return tuple((choice, tuple(aim for aim, first in best.items() if first is choice)) for choice in apart)
 
 
 def _differ(found: Sequence[JobChoice], at: int) -> bool:
