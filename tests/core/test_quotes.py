@@ -103,6 +103,14 @@ def test_own_operations_and_coats_are_paid() -> None:
     assert coats["lacquer"].lot == pytest.approx(3 * coat["lacquer"].lot)
 
 
+def test_what_a_person_adds_for_the_lot_is_counted_once_for_each() -> None:
+    fixture = OwnOperation("Build the fixture", "before", 0.0, once=1200.0)
+    plain, more = (plan_job(plate(pieces=6, lot=3, own_operations=own)).account for own in ((), (fixture,)))
+    assert more.lots == 2
+    assert more.all.before_after == pytest.approx(plain.all.before_after + 2 * 1200)
+    assert more.each == plain.each
+
+
 def test_rates_that_are_none_are_refused() -> None:
     for bad in ({"hour": 0.0}, {"margin": -0.1}):
         with pytest.raises(OutsideValidity):

@@ -69,7 +69,7 @@ class OwnOperation:
 
     Attributes:
         when: before the first step, between steps, or after the last.
-        active: seconds of a person, for one piece; passive: seconds of waiting, for all pieces together.
+        active: seconds of a person, for one piece; once: for a lot.  passive: seconds of waiting, for a lot together.
         caution: what can hurt.  check: what must be found right before it counts as done.
     """
 
@@ -77,6 +77,7 @@ class OwnOperation:
     when: OwnWhen
     active: float
     passive: float = 0.0
+    once: float = 0.0
     text: str = ""
     caution: str = ""
     check: str = ""

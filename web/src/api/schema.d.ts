@@ -5489,7 +5489,8 @@ export interface components {
         };
         /**
          * OwnOperationFile
-         * @description Work that a person adds to a job. `minutes` of a person for one piece, `waiting_minutes` for all together.
+         * @description Work that a person adds to a job. `minutes` of a person for one piece, `lot_minutes` once for a lot, which then waits
+         *     `waiting_minutes` together.
          *
          *     `check`: what must be found right before it counts as done.
          */
@@ -5503,6 +5504,11 @@ export interface components {
             when: "before" | "between" | "after";
             /** Minutes */
             minutes: number;
+            /**
+             * Lot Minutes
+             * @default 0
+             */
+            lot_minutes: number;
             /**
              * Waiting Minutes
              * @default 0

@@ -287,7 +287,8 @@ def _told_apart(names: list[str], ids: list[str]) -> None:
 
 
 class OwnOperationFile(Strict):
-    """Work that a person adds to a job. `minutes` of a person for one piece, `waiting_minutes` for all together.
+    """Work that a person adds to a job. `minutes` of a person for one piece, `lot_minutes` once for a lot, which then waits
+    `waiting_minutes` together.
 
     `check`: what must be found right before it counts as done.
     """
@@ -295,6 +296,7 @@ class OwnOperationFile(Strict):
     label: Text
     when: OwnWhen
     minutes: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
+    lot_minutes: Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)] = 0
     waiting_minutes: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 0
     text: Note = ""
     caution: Remark = ""

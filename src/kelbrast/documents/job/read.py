@@ -141,9 +141,15 @@ def to_job(file: JobFile) -> Job:
 
 
 def _own(own_operation: OwnOperationFile) -> OwnOperation:
-    active, passive = to_si(own_operation.minutes, "min"), to_si(own_operation.waiting_minutes, "min")
     return OwnOperation(
-        own_operation.label, own_operation.when, active, passive, own_operation.text, own_operation.caution, own_operation.check
+        label=own_operation.label,
+        when=own_operation.when,
+        active=to_si(own_operation.minutes, "min"),
+        passive=to_si(own_operation.waiting_minutes, "min"),
+        once=to_si(own_operation.lot_minutes, "min"),
+        text=own_operation.text,
+        caution=own_operation.caution,
+        check=own_operation.check,
     )
 
 

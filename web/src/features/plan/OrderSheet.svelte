@@ -36,6 +36,7 @@
       label: 'Take it apart',
       when: 'before',
       minutes: 5,
+      lot_minutes: 0,
       waiting_minutes: 0,
       text: '',
       caution: '',
@@ -116,12 +117,18 @@
           />
         </div>
         <Choice label="When" value={one.when} options={WHEN} onchange={(when) => changeOwn(at, { when })} />
-        <div class="grid grid-cols-2 gap-2">
+        <div class="grid grid-cols-3 gap-2">
           <NumberField
             label="Min each"
             value={one.minutes}
             onchange={(minutes) => changeOwn(at, { minutes })}
             onclear={() => changeOwn(at, { minutes: 0 })}
+          />
+          <NumberField
+            label="Min per lot"
+            value={one.lot_minutes}
+            onchange={(lot_minutes) => changeOwn(at, { lot_minutes })}
+            onclear={() => changeOwn(at, { lot_minutes: 0 })}
           />
           <NumberField
             label="Waiting"

@@ -59,7 +59,7 @@ def _with_own(found: list[Operation], job: Job) -> tuple[Operation, ...]:
             when=own_operation.when,
             text=own_operation.text,
             active=own_operation.active,
-            lot=0.0,
+            lot=own_operation.once,
             passive=own_operation.passive,
             counted=False,
             within=None,
