@@ -341,8 +341,8 @@ class Boards:
         return planned, left_out
 
     def _found(self, asked: _Asked) -> DayFound:
-        """What the search found, where it was asked the same, or the last board: as it is where that still can be, moved as time
-        went on where it cannot; else at once."""
+        """What the search found, where it was asked the same, or the last board: as it is where that still can be, moved as
+        time went on where it cannot; else at once."""
         search = self._searched(asked)
         last = search.found.plan if search is not None else asked.last
         last = tuple(placed for placed in last if placed.task in asked.work.by_id)
