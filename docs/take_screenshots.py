@@ -24,23 +24,20 @@ def plan_of(page: Page, address: str, title: str) -> None:
     page.get_by_role("link", name=title, exact=True).click()
     page.get_by_label("Title of the job").wait_for()
     page.wait_for_load_state("networkidle")
-    page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio").nth(1).wait_for(
-        state="attached"
-    )  # they come after the plan
+    page.locator("[aria-label=Steps] img").first.wait_for()  # the pictures come after the plan
+    page.wait_for_load_state("networkidle")
 
 
 def take(page: Page, address: str) -> None:
     page.goto(address)
-    page.get_by_role("row").nth(3).wait_for()
+    page.locator("[data-job]").nth(3).wait_for()
     page.wait_for_load_state("networkidle")  # the small pictures of the rows come after the list
     page.screenshot(path=HERE / "jobs.png")
     plan_of(page, address, "Gallery rail collar")
-    page.keyboard.press("ArrowRight")
     page.screenshot(path=HERE / "plan.png")
-    page.keyboard.press("g")
-    page.get_by_text("Over the whole face").wait_for()
-    page.screenshot(path=HERE / "going-back.png")
-    page.keyboard.press("Escape")
+    page.locator("[aria-label=Steps] button:has(.disc)").nth(1).click()
+    page.get_by_role("img", name="After").wait_for()
+    page.screenshot(path=HERE / "plan-step.png")
     page.keyboard.press("c")
     page.get_by_text("Lay out:").wait_for()
     page.screenshot(path=HERE / "job-card.png")
@@ -51,6 +48,11 @@ def take(page: Page, address: str) -> None:
     page.goto(f"{address}tables?show=materials")
     page.locator("summary").first.click()
     page.screenshot(path=HERE / "tables.png")
+    page.goto(f"{address}schedule")
+    page.get_by_role("region", name="Now and next").wait_for()
+    if datetime.now().hour >= 12:  # the rest of this day would show little
+        page.get_by_role("button", name="The next day").click()
+    page.screenshot(path=HERE / "schedule.png")
     at_the_bench(page, address)
     page.goto(f"{address}log")
     page.get_by_role("table", name="Runs").wait_for()
@@ -64,19 +66,15 @@ def take(page: Page, address: str) -> None:
     page.screenshot(path=HERE / "gauge.png")
     page.goto(address)
     page.get_by_role("link", name="Tide gauge bush", exact=True).click()
-    page.get_by_role("button", name="To the bench").click()
+    page.get_by_role("button", name="Start").click()
     page.get_by_test_id("move").wait_for()
     page.screenshot(path=HERE / "bench-gauge.png")
-    page.goto(f"{address}today")
-    page.get_by_role("region", name="What next").wait_for()
-    if datetime.now().hour >= 12:  # the rest of this day would show little
-        page.get_by_role("button", name="Day 2", exact=True).click()
-    page.screenshot(path=HERE / "today.png")
     page.goto(address)
     page.get_by_role("link", name="Keepers' name plates", exact=True).click()
     page.get_by_role("list", name="Steps").wait_for()
     page.keyboard.press("q")
     page.get_by_role("table", name="Prices").wait_for()
+    page.wait_for_load_state("networkidle")
     page.screenshot(path=HERE / "quote.png")
     page.goto(f"{address}light")
     page.get_by_text("µm deep").nth(1).wait_for()
@@ -111,7 +109,8 @@ def on_a_photo(page: Page, address: str) -> None:
     picture.save(out, "PNG")
     page.goto(address)
     page.get_by_role("link", name="Keepers' name plates", exact=True).click()
-    page.get_by_role("link", name="Photo").click()
+    page.get_by_role("main").get_by_role("button", name="Options").click()
+    page.get_by_role("menuitem", name="Photo of the part").click()
     file = {"name": "plate.png", "mimeType": "image/png", "buffer": out.getvalue()}
     page.get_by_label("Photo before the work").set_input_files([file])
     page.get_by_role("button", name="Four corners").click()
@@ -182,7 +181,7 @@ def first_hour(page: Page, address: str) -> None:
     page.goto(address)
     page.get_by_role("button", name="Next").click()
     page.get_by_text("Bench buffer and bars").click()
-    page.get_by_text("things go on the rack").wait_for()
+    page.get_by_text("items go on the rack").wait_for()
     page.screenshot(path=HERE / "first-hour.png")
 
 

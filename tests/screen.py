@@ -1,5 +1,6 @@
 """What browser tests share: opening a job, reading the stair, and asking axe."""
 
+import re
 from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
@@ -35,11 +36,51 @@ def open_job(page: Page, served, title: str) -> int:
     return job
 
 
+def saved(page: Page) -> None:
+    """Waits until the job says that every change is stored."""
+    appears(page.get_by_text("Saved", exact=True))
+
+
+def answer(page: Page, question: str) -> None:
+    """Opens what is asked of the face in hand, where it is not open yet."""
+    line = page.get_by_role("button", name=re.compile(f"^{re.escape(question)}: "))
+    if line.get_attribute("aria-expanded") != "true":
+        line.click()
+    expect(line).to_have_attribute("aria-expanded", "true")
+
+
+def of_the_job(page: Page) -> None:
+    """Opens what is asked of the whole job: its material and how many pieces."""
+    page.get_by_role("button", name="Material and pieces").click()
+    appears(page.get_by_role("textbox", name="Pieces"))
+
+
+def option(page: Page, label: str) -> None:
+    """Chooses from the menu of the view."""
+    page.get_by_role("main").get_by_role("button", name="Options").click()
+    page.get_by_role("menuitem", name=label).click()
+
+
+def step_rows(page: Page) -> Locator:
+    """The steps of the face in hand; the work before and after them is not among them."""
+    return page.get_by_role("list", name="Steps").locator("button:has(.disc)")
+
+
+def step_card(page: Page, at: int = 0) -> Locator:
+    """Opens a step of the face in hand."""
+    step_rows(page).nth(at).click()
+    return page.get_by_label("Step in hand")
+
+
+def job_row(page: Page, title: str) -> Locator:
+    """The line of a job in the list."""
+    return page.locator("[data-job]").filter(has_text=title)
+
+
 def any_tool(page: Page) -> None:
     """Plan the job that is open from any tool, and not from the shop's own rack alone."""
-    page.get_by_label("Any tool").check(force=True)
-    expect(page.get_by_label("Any tool")).to_be_checked()
-    appears(page.get_by_text("Kept", exact=True))
+    option(page, "Plan with any tool")
+    saved(page)
 
 
 def curves(page: Page) -> list[str]:

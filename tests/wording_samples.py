@@ -33,7 +33,7 @@ WORDS: Final = (
 WORDS_TOO: Final = (
     "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
     "held", "points", "operation", "order", "fault", "count", "school", "habit", "times",
-    "lot",
+    "lot", "spots",
 )  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},
@@ -97,6 +97,7 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
     },
     **{f"practice.bore-{one}": {"size": Measure(20.0105e-3, "length", 6)} for one in ("on-size", "past", "short")},
     "event.started": {"planned": "6:40"},
+    "event.quick": {"worked": "0:01", "planned": "43:00"},
     "reading.said": {"value": Measure(24.991e-3, "length", 6)},
 }
 INNER: Final = {

@@ -4,10 +4,11 @@ import re
 
 from playwright.sync_api import Page, Route, expect
 
-from screen import appears, called, open_job
+from screen import answer, appears, called, open_job, saved
 
 
 def depth(page: Page):
+    answer(page, "What most of it looks like")
     return page.get_by_label("Likely depth", exact=True).first
 
 
@@ -19,12 +20,12 @@ def test_an_edit_made_while_the_program_is_away_is_kept_when_it_is_back(page: Pa
     job = open_job(page, workshop, "Keepers' name plates")
     workshop.stop()
     depth(page).fill("25")
-    appears(page.get_by_text("It waits in this browser"))
+    appears(page.get_by_text("it waits in this browser"))
     workshop.come_back()
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert kept_depth(workshop, job) == 25
     # and the plan was asked again by itself
-    expect(page.get_by_role("list", name="Steps")).to_have_attribute("aria-busy", "false")
+    expect(page.get_by_label("Totals")).to_have_attribute("aria-busy", "false")
     assert workshop.jobs.plan(job).faces[0].steps[0].likely_um == 25
 
 
@@ -33,7 +34,7 @@ def test_leaving_warns_and_the_edit_is_delivered_from_any_page(page: Page, works
     workshop.stop()
     depth(page).click()
     page.keyboard.type("26")
-    appears(page.get_by_text("It waits in this browser"))
+    appears(page.get_by_text("it waits in this browser"))
     asked: list[str] = []
     page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
     page.evaluate("location.reload()")  # the browser asks; then there is no program to load it from
@@ -55,13 +56,13 @@ def test_an_edit_on_an_old_revision_asks_which_of_the_two(page: Page, workshop) 
     job = open_job(page, workshop, "Keepers' name plates")
     workshop.stop()
     depth(page).fill("27")
-    appears(page.get_by_text("It waits in this browser"))
+    appears(page.get_by_text("it waits in this browser"))
     other = workshop.jobs.get(job)
     workshop.jobs.change(job, other.job.model_copy(update={"title": "Name plates, all of them"}), revision=other.revision)
     workshop.come_back()
     appears(page.get_by_text("Changed elsewhere"))
     page.get_by_role("button", name="Keep mine").click()
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert kept_depth(workshop, job) == 27
     assert workshop.jobs.get(job).job.title == "Keepers' name plates"
 
@@ -92,14 +93,14 @@ def test_two_presses_of_b_on_a_slow_program_begin_one_run(page: Page, workshop) 
 
 def test_a_plan_that_takes_long_is_shown_as_old(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
-    steps = page.get_by_role("list", name="Steps")
+    steps = page.locator(".panel:has(> ol[aria-label=Steps])")
     expect(steps).to_have_attribute("aria-busy", "false")
     held = Held(page, "**/api/plan")
     depth(page).fill("31")
-    appears(page.get_by_text("Working it out anew …"))
+    appears(page.get_by_text("Planning …"))
     expect(steps).to_have_attribute("aria-busy", "true")
     assert float(steps.evaluate("list => getComputedStyle(list).opacity")) < 0.6
-    expect(page.get_by_role("button", name=re.compile("To the bench"))).to_be_disabled()
+    expect(page.get_by_role("button", name=re.compile("^Start"))).to_be_disabled()
     held.let_go()
     expect(steps).to_have_attribute("aria-busy", "false")
 
@@ -108,8 +109,8 @@ def test_on_opening_it_says_that_the_plan_is_being_worked_out(page: Page, worksh
     job = called(workshop, "Gallery rail collar")
     held = Held(page, "**/api/plan")
     page.goto(f"{workshop.address}/jobs/{job}")
-    appears(page.get_by_text("Working out the plan …").first)
-    expect(page.get_by_text("No steps for this face")).to_have_count(0)
+    appears(page.get_by_text("Planning …").first)
+    expect(page.get_by_text("Nothing to do")).to_have_count(0)
     held.let_go()
     appears(page.get_by_role("list", name="Steps"))
 
@@ -122,7 +123,7 @@ def test_what_the_store_can_not_do_is_said_at_the_bench(page: Page, workshop) ->
     page.route("**/taps", lambda route: route.fulfill(status=507, json=full, content_type="application/problem+json"))
     page.keyboard.press("Space")
     expect(page.get_by_role("alert")).to_contain_text("The disk is full.")
-    expect(page.get_by_role("alert")).to_contain_text("kept in this browser")
+    expect(page.get_by_role("alert")).to_contain_text("saved in this browser")
     page.unroute("**/taps")
     appears(page.get_by_role("button", name="Old marks gone"))
 

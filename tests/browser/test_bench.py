@@ -94,7 +94,7 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     # the server is killed; the tap waits in the browser and is kept as soon as the server answers
     server.kill()
     page.keyboard.press("Space")
-    appears(page.get_by_role("alert").get_by_text("Your last tap is kept in this browser"))
+    appears(page.get_by_role("alert").get_by_text("Your last tap is saved in this browser"))
     page.wait_for_timeout(800)
     server.start()
     appears(page.get_by_text("piece 3 of 4").first)
@@ -123,7 +123,7 @@ def test_a_whole_job_through_everything_that_can_happen(page: Page, browser: Bro
     dialog.get_by_label("What is seen").select_option("furrow")
     appears(dialog.get_by_text("The work stood still on the wheel"))
     dialog.get_by_label("What was done about it").fill("levelled on the block")
-    dialog.get_by_role("button", name="Keep it").click()
+    dialog.get_by_role("button", name="Save it").click()
     expect(dialog).to_have_count(0)
 
     # the next piece and most of the last are left out on another screen; everything that is left then, by one key

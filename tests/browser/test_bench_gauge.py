@@ -59,7 +59,8 @@ def test_a_face_is_on_size_whatever_the_laps_take(
 def test_the_stand_in_reads_undo_takes_back_and_a_reload_keeps_it(page: Page, workshop, ahead: Ahead) -> None:
     page.goto(workshop.address)
     page.get_by_role("link", name="Tide gauge bush", exact=True).click()
-    page.get_by_role("button", name="To the bench").click()
+    appears(page.get_by_label("Title of the job"))
+    page.get_by_role("button", name="Start").click()
     expect(page.get_by_test_id("move")).to_have_text("Lap")
     page.keyboard.press("Space")
     appears(page.get_by_role("button", name="Stopped, now read"))
@@ -71,7 +72,7 @@ def test_the_stand_in_reads_undo_takes_back_and_a_reload_keeps_it(page: Page, wo
     appears(dialog.get_by_text("Reading 1 of 4"))
     dialog.get_by_role("button", name="Read the dial gauge").click()
     appears(dialog.get_by_text("Reading 2 of 4"))
-    dialog.get_by_role("button", name="Take back").click()
+    dialog.get_by_role("button", name="Undo").click()
     appears(dialog.get_by_text("Reading 1 of 4"))
     page.keyboard.press("Escape")
     page.reload()

@@ -72,8 +72,17 @@ def long_job(worked_workshop) -> int:
 @pytest.mark.parametrize(
     "views",
     [
-        ("/", "/tables", "/tables?show=grades", "/jobs/{long}", "/jobs/{bush}", "/jobs/{long}/card", "/jobs/{long}/photo"),
-        ("/today", "/gauge", "/gauge/1", "/rack", "/light", "/log", "/settings", "/manual/figures"),
+        (
+            "/",
+            "/tables",
+            "/tables?show=grades",
+            "/jobs/{long}",
+            "/jobs/{bush}",
+            "/jobs/{long}/card",
+            "/jobs/{long}/photo",
+            "/jobs/{long}/quote",
+        ),
+        ("/schedule", "/gauge", "/gauge/1", "/rack", "/light", "/log", "/settings", "/manual/figures"),
     ],
     ids=["jobs", "shop"],
 )

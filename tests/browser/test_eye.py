@@ -103,7 +103,7 @@ def test_old_marks_are_shown_kept_with_the_run_and_lead_to_the_ways_back(at_work
     page.get_by_role("button", name="Hide the marks").click()
     expect(marks).to_have_count(0)
     page.get_by_role("button", name="Keep the photo with the run").click()
-    appears(page.get_by_role("button", name="Kept with the run"))
+    appears(page.get_by_role("button", name="Saved with the run"))
     kept = Runs(workshop.jobs).get(run).events[-1]
     assert (kept.kind, kept.words.startswith("The eye: Old marks are seen")) == ("photo", True)
     page.get_by_role("dialog").get_by_role("button", name="Found a deep one").click()
@@ -125,7 +125,9 @@ def test_where_it_cannot_help_it_says_so_before_any_photo(page: Page, workshop) 
 def test_the_live_picture_guides_and_the_line_is_turned_by_a_finger(browser_type, browser_type_launch_args, workshop) -> None:
     camera = ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]
     browser = browser_type.launch(**{**browser_type_launch_args, "args": [*browser_type_launch_args["args"], *camera]})
-    context = browser.new_context(viewport=SIZES["tablet"], permissions=["camera"], service_workers="block")
+    context = browser.new_context(
+        viewport=SIZES["tablet"], permissions=["camera"], service_workers="block", reduced_motion="reduce"
+    )
     page = context.new_page()
     page.goto(f"{workshop.address}/light?show=eye")
     appears(page.get_by_role("img", name="The lamp stands along the new marks"))

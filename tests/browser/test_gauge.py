@@ -11,7 +11,7 @@ from kelbrast.core.catalogue.materials import material
 from kelbrast.core.precision.advice import lap_tool
 from kelbrast.core.precision.simulate import Hidden, Specimen
 from kelbrast.core.surface.sized import Gauge, RoundPart, SizeLimits
-from screen import appears
+from screen import answer, appears
 
 UM = 1e-6
 BRONZE = lap_tool(parse_grade("F800"), material("bronze"), speed=0.45).rate
@@ -133,10 +133,12 @@ def test_a_part_has_a_mate_and_the_two_stand_beside_each_other(page: Page, works
 def test_a_face_of_a_job_is_worked_to_a_size(page: Page, empty) -> None:
     page.goto(empty.address)
     page.get_by_role("button", name="New job").first.click()
+    answer(page, "Part")
     page.get_by_text("From a shape").click()
     page.get_by_label("Shape", exact=True).select_option("bore")
     page.get_by_label("Diameter", exact=True).fill("14")
     page.get_by_label("Length", exact=True).fill("30")
+    answer(page, "Limits and reach")
     page.get_by_label("May come off").select_option("fit")
     expect(page.get_by_label("Class, as in H7 or g6")).to_have_value("H7")
     appears(page.get_by_text("Read it clean and cool, before any work"))

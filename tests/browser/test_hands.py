@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from kelbrast.app.runs import Runs
-from screen import appears, open_job, put_away
+from screen import answer, appears, of_the_job, open_job, put_away, saved, step_rows
 
 
 def seen(workshop, page: Page) -> int:
@@ -49,7 +49,8 @@ def test_a_key_held_down_logs_one_thing(page: Page, workshop) -> None:
 
 def test_b_with_the_focus_on_the_material_changes_nothing(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
-    material = page.get_by_label("Material")
+    of_the_job(page)
+    material = page.get_by_label("Material", exact=True)
     before = material.input_value()
     material.focus()
     page.keyboard.press("b")
@@ -73,6 +74,7 @@ def test_practice_leaves_enter_and_space_to_what_has_the_focus(page: Page, works
 
 def test_half_a_number_is_not_taken_for_it(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Keepers' name plates")
+    answer(page, "What most of it looks like")
     depth = page.get_by_label("Likely depth", exact=True).first
     for typed, said in (("1,000", "two ways: write 1000, or 1"), ("1.5.2", "not a number"), ("12,345", "12345, or 12.345")):
         depth.focus()
@@ -83,17 +85,17 @@ def test_half_a_number_is_not_taken_for_it(page: Page, workshop) -> None:
         expect(page.get_by_text(said)).to_have_count(1)
         depth.blur()
         expect(depth).to_have_value(typed)  # it stays to be seen
-        appears(page.get_by_text("Kept", exact=True))
+        saved(page)
         assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 22
     depth.fill("1 234,5")
     expect(depth).to_have_attribute("aria-invalid", "false")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 1234.5
 
 
 def test_one_speed_for_one_step_everywhere(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
-    rows = page.get_by_role("list", name="Steps").get_by_role("button")
+    rows = step_rows(page)
     spoken: list[str] = []
     for at in range(rows.count()):
         rows.nth(at).click()
@@ -119,7 +121,9 @@ def test_one_speed_for_one_step_everywhere(page: Page, workshop) -> None:
 
 METRIC = re.compile(r"\d ?(µm|mm|cm²|m/s|°C|N)(?![\w²/])")
 # What a paste, a disc, a lap and a machine are called; formulas and sources are quoted as they stand (data-cited).
-NAMES = re.compile(r"\d ?µm diamond paste|5 mm orbit|(Radial bristle disc|[Ll]ap) \d+ µm")
+NAMES = re.compile(
+    r"\d ?µm diamond paste|5 mm orbit|\d ?µm (radial bristle disc|flat lap|closing outside lap|expanding bore lap)"
+)
 
 
 def metric_left(page: Page) -> list[str]:
@@ -141,9 +145,11 @@ def metric_left(page: Page) -> list[str]:
 def test_in_inch_nothing_stays_metric(page: Page, worked_workshop) -> None:
     workshop = worked_workshop
     page.goto(workshop.address)
-    page.get_by_role("row").nth(3).wait_for()
+    page.locator("[data-job]").nth(3).wait_for()
     page.keyboard.press("u")
-    appears(page.get_by_role("button", name="Units: inch"))
+    page.get_by_role("button", name="More").click()
+    appears(page.get_by_role("menuitem", name="Show millimetres"))
+    page.keyboard.press("Escape")
     left: dict[str, list[str]] = {"jobs": metric_left(page)}
     for title in ("Gallery rail collar", "Lantern door bush", "Signal lamp cover"):
         job = open_job(page, workshop, title)

@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 
 from kelbrast.app.planning import plan_file
 from kelbrast.documents.job.read import read_job_file
-from screen import appears, put_away
+from screen import answer, appears, job_row, of_the_job, option, put_away, saved, step_rows
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
@@ -32,18 +32,23 @@ def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, 
     page.get_by_role("button", name="Describe the first part").click()
     expect(page.get_by_label("Title of the job")).to_be_focused()
     page.keyboard.type("Fog horn trumpet")
-    page.get_by_label("Material").select_option("copper")
+    of_the_job(page)
+    page.get_by_label("Material", exact=True).select_option("copper")
+    page.keyboard.press("Escape")
+    answer(page, "What most of it looks like")
     page.get_by_label("Likely depth", exact=True).first.fill("35")
     page.get_by_label("At worst", exact=True).fill("50")
-    page.get_by_label("Wanted").select_option("mirror")
+    answer(page, "Finish")
+    page.get_by_label("Finish", exact=True).select_option("mirror")
+    answer(page, "Part")
     page.get_by_label("Area", exact=True).last.fill("640")
-    expect(page.get_by_role("list", name="Steps").get_by_role("button").first).to_contain_text("50 → ")
-    appears(page.get_by_text("Kept", exact=True))
+    expect(step_rows(page).first).to_contain_text("50 → ")
+    saved(page)
     with page.expect_download() as download:
-        page.get_by_role("button", name="Job file").click()
+        option(page, "Job file")
     text = Path(download.value.path()).read_text()
     plan = plan_file(read_job_file(text))
-    labels = page.get_by_role("list", name="Steps").get_by_role("button").all_inner_texts()
+    labels = step_rows(page).all_inner_texts()
     assert len(labels) == len(plan.faces[0].steps)
     for shown, step in zip(labels, plan.faces[0].steps, strict=True):
         assert step.label in shown
@@ -64,12 +69,13 @@ def test_files_come_in_by_dropping_or_chosen_and_faults_are_named(page: Page, em
     expect(page.get_by_text("noise.json was not taken")).to_contain_text("not JSON")
     assert len(empty.jobs.search()[1]) == 1
     page.get_by_label("Job files").set_input_files(sorted(EXAMPLES.glob("*.json"))[:3])
-    expect(page.get_by_role("row")).to_have_count(5)
+    expect(page.locator("[data-job]")).to_have_count(4)
+    appears(page.get_by_text("3 jobs are in the list."))  # one notice for all of them
 
 
 def test_keys(page: Page, workshop) -> None:
     page.goto(workshop.address)
-    expect(page.get_by_role("row")).not_to_have_count(0)
+    expect(page.locator("[data-job]")).not_to_have_count(0)
     page.keyboard.press("?")
     expect(page.get_by_role("dialog", name="This screen and its keys")).to_contain_text("New job")
     put_away(page)
@@ -80,7 +86,7 @@ def test_keys(page: Page, workshop) -> None:
     page.get_by_label("What to find").fill("fog")
     page.keyboard.press("Enter")
     expect(page.get_by_label("Title of the job")).to_have_value("Fog gauge window")
-    page.keyboard.press("Alt+6")
+    page.keyboard.press("Alt+8")
     appears(page.get_by_role("heading", name="Tables"))
     page.keyboard.press("Alt+1")
     appears(page.get_by_role("heading", name="Jobs"))
@@ -97,16 +103,42 @@ def test_a_page_that_is_not_there(page: Page, workshop) -> None:
 
 def test_the_list_says_what_each_job_needs_and_what_is_deleted_comes_back(page: Page, workshop) -> None:
     page.goto(workshop.address)
-    collar = page.get_by_role("row").filter(has_text="Gallery rail collar")
-    expect(collar).to_contain_text("Naval brass")
-    expect(collar).to_contain_text("Mirror")
+    collar = job_row(page, "Gallery rail collar")
+    expect(collar).to_contain_text("naval brass")
+    expect(collar).to_contain_text("mirror")
     expect(collar).to_contain_text(re.compile(r"\d (min|h)"))
-    expect(page.get_by_role("row").filter(has_text="Lantern door bush")).to_contain_text("only 30 µm may come off")
+    expect(job_row(page, "Lantern door bush")).to_contain_text("only 30 µm may come off")
     before = len(workshop.jobs.search()[1])
-    page.get_by_label("Duplicate Galley top").click()
+    page.get_by_role("button", name="More for Galley top").click()
+    page.get_by_role("menuitem", name="Duplicate").click()
     appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
-    page.get_by_label("Delete Galley top (copy)").click()
+    page.get_by_role("button", name="More for Galley top (copy)").click()
+    page.get_by_role("menuitem", name="Delete").click()
     expect(page.get_by_role("link", name="Galley top (copy)", exact=True)).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     appears(page.get_by_role("link", name="Galley top (copy)", exact=True))
     assert len(workshop.jobs.search()[1]) == before + 1
+
+
+def test_a_promise_and_what_is_next_stand_first_and_many_are_chosen_at_once(page: Page, workshop, morning) -> None:
+    page.goto(workshop.address)
+    ordered = job_row(page, "Gallery rail collar")
+    expect(ordered).to_contain_text("Today 15:30")
+    expect(ordered).to_contain_text(re.compile("(to spare|late)"))
+    expect(ordered).to_contain_text(re.compile(r"At \d\d:\d\d: |until \d\d:\d\d"))
+    expect(job_row(page, "Lantern door bush").get_by_role("button", name="Decide")).to_be_visible()
+    quoted = job_row(page, "Galley top")
+    quoted.get_by_role("button", name="Ordered").click()
+    appears(quoted.get_by_role("button", name="Start"))
+    page.get_by_role("button", name="Undo").click()
+    appears(quoted.get_by_role("button", name="Ordered"))
+    many = page.locator("[data-job]").count()
+    page.keyboard.press("s")
+    page.get_by_label("Select all").check()
+    expect(page.get_by_role("group", name="Selected jobs")).to_contain_text(f"{many} of {many}")
+    page.get_by_role("group", name="Selected jobs").get_by_role("button", name="Delete").click()
+    expect(page.locator("[data-job]")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("[data-job]")).to_have_count(many)
+    job_row(page, "Gallery rail collar").get_by_role("button", name="Start").click()
+    expect(page).to_have_url(re.compile(r"/bench/\d+$"))

@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Page, expect
 
-from screen import appears, findings, open_job
+from screen import answer, appears, findings, open_job, saved, step_card, step_rows
 
 PROFILE = Path(__file__).parents[1] / "outside" / "profiles" / "NU206-IR-1.txt"
 
@@ -74,16 +74,17 @@ def test_ten_questions_by_keyboard_each_explained(page: Page, workshop) -> None:
     assert explained == 10
 
 
-def test_the_strip_stands_under_the_stair_follows_the_plan_and_is_a_pair_at_the_bench(page: Page, workshop) -> None:
+def test_each_step_has_its_picture_which_follows_the_plan_and_is_a_pair_at_the_bench(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
-    strip = page.get_by_role("region", name="How it looks under a low lamp")
-    steps = page.get_by_role("list", name="Steps").get_by_role("button").count()
-    expect(strip.get_by_role("img")).to_have_count(steps + 1)
-    loaded(page, "section[aria-label='How it looks under a low lamp'] img")
-    appears(strip.get_by_role("img", name=re.compile("as found: .* µm deep")))
-    before = strip.get_by_role("img").first.get_attribute("src")
+    tiles = step_rows(page).locator("img")
+    expect(tiles).to_have_count(step_rows(page).count())
+    loaded(page, "[aria-label=Steps] img")
+    large = step_card(page).get_by_role("img", name=re.compile("After P400.*: .* µm deep"))
+    appears(large)
+    before = large.get_attribute("src")
+    answer(page, "What most of it looks like")
     page.get_by_role("textbox", name="Likely depth").fill("40")
-    expect(strip.get_by_role("img").first).not_to_have_attribute("src", before or "")
+    expect(step_card(page).get_by_role("img", name=re.compile("^After"))).not_to_have_attribute("src", before or "")
     page.get_by_role("textbox", name="Likely depth").blur()
     page.keyboard.press("b")
     appears(page.get_by_role("img", name=re.compile("It should look like")))
@@ -93,13 +94,14 @@ def test_the_strip_stands_under_the_stair_follows_the_plan_and_is_a_pair_at_the_
 
 def test_a_swatch_or_a_measured_profile_becomes_the_found_state(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
+    answer(page, "What most of it looks like")
     page.get_by_role("button", name="Identify the grit").click()
     dialog = page.get_by_role("dialog")
     appears(dialog.get_by_role("button", name="It is P240"))
     loaded(page, "[role=dialog] img")
     dialog.get_by_role("button", name="It is P240").click()
-    expect(page.get_by_label("Paper grade")).to_have_value("P240")
-    appears(page.get_by_text("Kept", exact=True))
+    expect(page.get_by_label("Grit", exact=True)).to_have_value("P240")
+    saved(page)
     assert "P240" in [face.found.after for face in workshop.jobs.get(job).job.faces]
     page.get_by_role("button", name="From a measured profile").click()
     dialog.get_by_label("Form taken off").select_option("Degree 4")
@@ -107,7 +109,7 @@ def test_a_swatch_or_a_measured_profile_becomes_the_found_state(page: Page, work
     appears(dialog.get_by_text("Cut-off 0.8 mm (by ISO 4288)"))
     expect(page.locator(".stale")).to_have_count(0)
     assert findings(page) == []
-    dialog.get_by_role("button", name=re.compile("Use it as found")).click()
+    dialog.get_by_role("button", name=re.compile("Use this depth")).click()
     expect(page.get_by_role("textbox", name="Likely depth")).to_have_value(re.compile(r"^0\.8"))
     page.get_by_role("button", name="From a measured profile").click()
     dialog.get_by_label("Profile file").set_input_files({"name": "x.txt", "mimeType": "text/plain", "buffer": b"0 1\n1 x\n"})

@@ -1,6 +1,7 @@
 """One job tells one total wherever it is looked at: list, plan, quote, schedule, bench and log."""
 
 import json
+import re
 from typing import Any
 
 import pytest
@@ -12,7 +13,7 @@ from kelbrast.app.board import Boards
 from kelbrast.core.wording import minutes_text
 from kelbrast.documents.day.format import ShopFile, WorkerFile
 from kelbrast.documents.job.read import check_job_file
-from screen import appears
+from screen import appears, job_row
 
 
 def example(name: str) -> dict[str, Any]:
@@ -55,28 +56,29 @@ def test_a_job_tells_one_total_everywhere(page: Page, empty, morning: Ahead, doc
     job = empty.jobs.add(check_job_file({**document, "state": "ordered"})).id
     plan = empty.jobs.plan(job)
     assert plan.hands_on_minutes_high is not None
-    total, most, whole = (
-        minutes_text(minutes) for minutes in (plan.hands_on_minutes, plan.hands_on_minutes_high, plan.start_to_finish_minutes)
-    )
+    total, most = minutes_text(plan.hands_on_minutes), minutes_text(plan.hands_on_minutes_high)
     page.goto(empty.address)
-    expect(page.get_by_role("row").filter(has_text=document["title"])).to_contain_text(total)
+    expect(job_row(page, document["title"])).to_contain_text(total)
     page.goto(f"{empty.address}/jobs/{job}")
     totals = page.get_by_label("Totals")
-    expect(totals).to_contain_text(f"{total}hands-on, allow up to {most}")
+    expect(totals).to_contain_text(f"{total} hands-on, allow up to {most}")
     if plan.account is not None and plan.account.waiting:
-        expect(totals).to_contain_text(f"{whole}start to finish")
+        waiting = minutes_text(plan.account.waiting)
+        expect(page.get_by_label("Where the time goes")).to_contain_text(f"Waiting {waiting}")
     if len(plan.lots) > 1:
-        expect(totals).to_contain_text(f"in {len(plan.lots)} lots of")
+        expect(page.get_by_role("button", name="Material and pieces")).to_contain_text(f"in {len(plan.lots)} lots of")
     page.keyboard.press("q")
-    row = page.get_by_role("table", name="Prices").get_by_role("row", name=f"{plan.pieces} ", exact=False)
-    expect(row.filter(has_text=total).filter(has_text=most).first).to_be_visible()
+    inner = page.get_by_role("region", name="Only the shop sees this")
+    expect(inner).to_contain_text(f"{total} hands-on")
+    expect(inner).to_contain_text(f"all that is allowed, {most}")
     page.goto(f"{empty.address}/jobs/{job}/card")
     expect(page.locator("article")).to_contain_text(f"Hands-on {total}, allow up to {most}")
-    page.goto(f"{empty.address}/today")
+    page.goto(f"{empty.address}/schedule")
     promised = page.get_by_role("list", name="Jobs of the schedule").get_by_role("listitem")
-    expect(promised).to_contain_text(f"hands-on {total}")
+    expect(promised.get_by_role("link")).to_have_attribute("title", re.compile(f"hands-on {total}"))
     page.goto(f"{empty.address}/jobs/{job}")
-    page.get_by_role("button", name="To the bench").click()
+    page.get_by_role("button", name="Start").click()
+    appears(page.locator(".bench"))
     appears(page.get_by_text(f"hands-on {total}").or_(page.get_by_text("hands-on").filter(has_text=total)))
     page.goto(f"{empty.address}/log")
     expect(page.get_by_role("row").filter(has_text=document["title"])).to_contain_text(f"of {total}")

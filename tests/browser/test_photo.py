@@ -12,7 +12,7 @@ from playwright.sync_api import Page, expect
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
 from kelbrast.documents.job.read import check_job_file
-from screen import appears, findings
+from screen import appears, findings, option
 
 # A drawn sheet of A4 and a plate beside it, seen square on: two pixels a millimetre.
 SHEET = [(100, 100), (520, 100), (520, 694), (100, 694)]
@@ -59,7 +59,7 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
     document = json.loads((EXAMPLES / "02-keepers-name-plates.job.json").read_text())
     job = empty.jobs.add(check_job_file({**document, "pieces": 1, "faces": document["faces"][:1]})).id
     page.goto(f"{empty.address}/jobs/{job}")
-    page.get_by_role("link", name="Photo").click()
+    option(page, "Photo of the part")
     appears(page.get_by_role("heading", name="No photo yet"))
     page.get_by_label("Photo before the work").set_input_files(drawn(tmp_path / "before.png"))
     page.get_by_role("button", name="Four corners").click()
@@ -95,7 +95,7 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
     tap(page, (700, 550), (900, 700), (900, 550), (700, 700))
     page.get_by_role("button", name="Close the outline").click()
     expect(page.get_by_role("alert")).to_contain_text("crosses itself")
-    page.get_by_role("button", name="Take mark 1 away").click()
+    page.get_by_role("button", name="Remove mark 1 away").click()
     expect(damage).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(damage).to_contain_text("Gouges")

@@ -5,7 +5,20 @@ import re
 from playwright.sync_api import Page, expect
 
 from kelbrast.documents.job.read import check_job_file
-from screen import any_tool, appears, curves, findings, open_job, put_away
+from screen import (
+    answer,
+    any_tool,
+    appears,
+    curves,
+    findings,
+    job_row,
+    of_the_job,
+    open_job,
+    option,
+    put_away,
+    saved,
+    step_card,
+)
 
 REDRAWN = "before => document.querySelector('svg path.curve')?.getAttribute('d') !== before"
 
@@ -23,10 +36,10 @@ def test_faces_are_added_shaped_kept_off_and_removed(page: Page, workshop) -> No
     page.get_by_label("Length", exact=True).fill("100")
     appears(page.get_by_text("Area 314 cm²"))
     page.get_by_label("Mask: do not touch").check()
-    appears(page.get_by_role("heading", name="Keep off"))
+    appears(page.get_by_role("heading", name="Masked"))
     page.get_by_label("Mask: do not touch").uncheck()
     page.get_by_role("button", name="Remove this face").click()
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert [face.name for face in workshop.jobs.get(job).job.faces] == ["dome"]
 
 
@@ -34,12 +47,14 @@ def test_not_possible_says_why(page: Page, workshop) -> None:
     open_job(page, workshop, "Lantern door bush")
     appears(page.get_by_role("heading", name="Not possible: metal"))
     appears(page.get_by_text("only 30 µm may come off"))
+    answer(page, "Limits and reach")
     page.get_by_label("At most", exact=True).last.fill("120")
     appears(page.get_by_role("list", name="Steps"))
 
 
 def test_a_wrong_value_changes_nothing_and_typing_and_dragging_redraw_the_stair(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Keepers' name plates")
+    answer(page, "What most of it looks like")
     depth = page.get_by_label("Likely depth", exact=True).first
     for text, said in (("0", "Must be above 0"), ("deep", "This is not a number"), ("", "Put in a number above 0")):
         depth.fill(text)
@@ -51,7 +66,7 @@ def test_a_wrong_value_changes_nothing_and_typing_and_dragging_redraw_the_stair(
     depth.press("ArrowUp")
     expect(depth).to_have_value("23")
     page.wait_for_function(REDRAWN, arg=before[0])
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert workshop.jobs.get(job).job.faces[0].found.depth_um.likely == 23
     before = curves(page)
     thumb = page.get_by_role("slider").first
@@ -68,26 +83,32 @@ def test_a_wrong_value_changes_nothing_and_typing_and_dragging_redraw_the_stair(
 def test_every_way_to_describe_the_part_found_wanted_and_limit(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Keepers' name plates")
     expect(page.get_by_role("list", name="Steps")).to_contain_text("flat-disc machine")
+    answer(page, "Limits and reach")
     page.get_by_label("The part, for bench machines").select_option("fixed")
     expect(page.get_by_role("list", name="Steps")).not_to_contain_text("flat-disc machine")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert workshop.jobs.get(job).job.carried is False
-    page.get_by_text("Left by a grade").click()
-    page.get_by_label("Paper grade").select_option("P240")
-    page.get_by_label("Wanted").select_option("grip")
-    page.get_by_label("No finer than").select_option("P320")
+    answer(page, "What most of it looks like")
+    page.get_by_text("Left by a grit").click()
+    page.get_by_label("Grit", exact=True).select_option("P240")
+    answer(page, "Finish")
+    page.get_by_label("Finish", exact=True).select_option("grip")
+    page.get_by_label("No finer than", exact=True).select_option("P320")
+    answer(page, "Limits and reach")
     page.get_by_label("May come off").select_option("coat")
-    page.get_by_label("Reach").select_option("inside")
+    page.get_by_label("Reach", exact=True).select_option("inside")
     page.get_by_label("Inside radius").fill("14")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     kept = workshop.jobs.get(job).job.faces[0]
     assert (kept.found.after, kept.want.finish, kept.want.no_finer_than) == ("P240", "grip", "P320")
     assert (kept.coat_um, kept.keep_um, kept.reach, kept.inside_radius_mm) == (45, 30, "inside", 14)
-    page.get_by_label("Wanted").select_option("own-band")
+    answer(page, "Finish")
+    page.get_by_label("Finish", exact=True).select_option("own-band")
     page.get_by_label("Ra to").fill("0.8")
     page.get_by_label("Lay").select_option("one-way")
+    answer(page, "Limits and reach")
     page.get_by_label("May come off").select_option("none")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     kept = workshop.jobs.get(job).job.faces[0]
     assert kept.want.ra_um is not None
     assert kept.want.ra_um[1] == 0.8
@@ -98,6 +119,7 @@ def test_every_way_to_describe_the_part_found_wanted_and_limit(page: Page, works
 def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Page, workshop) -> None:
     open_job(page, workshop, "Gallery rail collar")
     card = page.get_by_label("Step in hand")
+    page.keyboard.press("ArrowRight")
     expect(card).to_contain_text("Step 1 of")
     page.keyboard.press("ArrowRight")
     expect(card).to_contain_text("Step 2 of")
@@ -119,7 +141,7 @@ def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Pa
     expect(sheet).to_contain_text("It will show")
     sheet.get_by_text("A fingernail catches").click()
     expect(sheet).to_contain_text("A mark of 15 µm")
-    sheet.get_by_text("Looks like a grade").click()
+    sheet.get_by_text("Looks like a grit").click()
     sheet.get_by_label("It looks as left by").select_option("P240")
     expect(sheet).to_contain_text("was left too early")
     page.keyboard.press("Escape")
@@ -129,77 +151,88 @@ def test_arrows_walk_the_steps_and_keys_open_the_sums_and_the_ways_back(page: Pa
 def test_the_ways_side_by_side_and_inch_everywhere(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
     any_tool(page)
-    ways = page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio")
-    appears(page.get_by_role("radiogroup", name="Ways to do it").get_by_text("Cheapest"))
-    expect(ways).to_have_count(2)
-    expect(page.get_by_role("radiogroup", name="Ways to do it").get_by_role("radio", checked=True)).to_have_count(1)
+    page.keyboard.press("w")
+    ways = page.get_by_role("radiogroup", name="Ways to do it")
+    appears(ways.get_by_text("Cheapest"))
+    expect(ways.get_by_role("radio")).to_have_count(2)
+    expect(ways.get_by_role("radio", checked=True)).to_have_count(1)
+    put_away(page)
     before = curves(page)
     page.keyboard.press("a")
     page.wait_for_function(REDRAWN, arg=before[0])
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert workshop.jobs.get(job).job.habit == "long-steps"
     page.keyboard.press("u")
+    answer(page, "Part")
     expect(page.get_by_label("Diameter", exact=True)).to_have_value("2.835")
-    expect(page.get_by_label("Step in hand")).to_contain_text("ft/min")
+    expect(step_card(page)).to_contain_text("ft/min")
     appears(page.get_by_text("Deepest marks left, thou"))
     assert not re.search(r"\d (µm|mm|cm²|m/s)\b", page.locator("main").inner_text())
     page.get_by_label("Diameter", exact=True).fill("3")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     page.reload()
+    answer(page, "Part")
     expect(page.get_by_label("Diameter", exact=True)).to_have_value("3")
 
 
 def test_what_was_typed_is_kept_on_leaving_beside_another_screen_and_without_a_server(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Galley top")
-    page.get_by_label("Pieces").fill("7")
+    of_the_job(page)
+    page.get_by_role("textbox", name="Pieces").fill("7")
+    page.keyboard.press("Escape")
     page.get_by_role("link", name="Jobs", exact=True).first.click()
-    expect(page.get_by_role("row").filter(has_text="Galley top")).to_contain_text("7")
+    expect(job_row(page, "Galley top")).to_contain_text("7 ×")
     assert workshop.jobs.get(job).job.pieces == 7
 
     open_job(page, workshop, "Galley top")
+    of_the_job(page)
     other = page.context.new_page()
     other.goto(f"{workshop.address}/jobs/{job}")
-    other.get_by_label("Pieces").fill("3")
-    appears(other.get_by_text("Kept", exact=True))
+    of_the_job(other)
+    other.get_by_role("textbox", name="Pieces").fill("3")
+    saved(other)
     appears(other.get_by_text("3 pieces"))
-    page.get_by_label("Pieces").fill("5")
+    page.get_by_role("textbox", name="Pieces").fill("5")
     appears(page.get_by_text("Changed elsewhere"))
     assert workshop.jobs.get(job).job.pieces == 3
-    page.get_by_role("button", name="Take what is kept").click()
-    expect(page.get_by_label("Pieces")).to_have_value("3")
+    page.get_by_role("button", name="Take theirs").click()
+    of_the_job(page)
+    expect(page.get_by_role("textbox", name="Pieces")).to_have_value("3")
     other.close()
 
     workshop.stop()
-    page.get_by_label("Pieces").fill("2")
-    expect(page.get_by_role("alert")).to_contain_text("does not answer")
-    expect(page.get_by_label("Pieces")).to_have_value("2")
+    page.get_by_role("textbox", name="Pieces").fill("2")
+    appears(page.get_by_text("does not answer").first)
+    expect(page.get_by_role("textbox", name="Pieces")).to_have_value("2")
 
 
 def test_what_only_the_server_sees_is_said_and_an_edge_is_broken_rounded_or_kept_sharp(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Lamp clock housing")
+    answer(page, "Part")
     page.get_by_label("Inside diameter").fill("400")
     expect(page.get_by_text("Must be below the outside diameter")).to_have_count(1)  # once, beside its field
-    appears(page.get_by_text("Not kept until the fault is mended"))
+    appears(page.get_by_text("Not saved until the fault is fixed"))
     page.get_by_label("Inside diameter").fill("150")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
 
     faces = page.get_by_role("region", name="Faces of this part")
-    faces.get_by_role("button", name="Add an edge").click()
+    option(page, "Add an edge")
     steps = page.get_by_role("list", name="Steps")
-    expect(steps).to_contain_text("Hand file, smooth")
-    expect(page.get_by_label("Step in hand")).to_contain_text("A fresh edge cuts")
+    expect(steps).to_contain_text("Smooth hand file")
+    expect(step_card(page)).to_contain_text("A fresh edge cuts")
     page.get_by_label("Leg of the break").fill("0.9")
     page.get_by_label("Leg of the break").press("Enter")
     appears(faces.get_by_text("0.1 to 0.5 mm"))
     page.get_by_label("What becomes of it").select_option("radius")
-    expect(page.get_by_label("Radius")).to_have_value("0.9")
+    expect(page.get_by_label("Radius", exact=True)).to_have_value("0.9")
     expect(faces.get_by_text("0.1 to 0.5 mm")).to_have_count(0)
     page.get_by_label("What becomes of it").select_option("sharp")
     appears(page.get_by_text("Let no wheel roll over it"))
     faces.get_by_role("button", name=re.compile("^back")).click()
+    answer(page, "Part")
     page.get_by_label("Name", exact=True).fill("rear")
     page.get_by_label("Name", exact=True).press("Enter")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     kept = workshop.jobs.get(job).job.faces
     assert [face.edge.wanted for face in kept if face.edge] == ["sharp", "sharp"]
     assert "rear" not in kept[-1].edge.next_to
@@ -214,6 +247,7 @@ def test_what_most_of_it_looks_like_and_what_is_deeper_in_some_places(page: Page
     page.goto(f"{empty.address}/jobs/{job}")
     steps = page.get_by_role("list", name="Steps")
     expect(steps).not_to_contain_text("over everything")
+    answer(page, "Anything deeper?")
     page.get_by_role("button", name="Yes, in some places").click()
     page.get_by_label("What it is called").fill("gouges")
     page.get_by_label("How many").fill("3")
@@ -221,16 +255,19 @@ def test_what_most_of_it_looks_like_and_what_is_deeper_in_some_places(page: Page
     expect(steps).to_contain_text("gouges")
     expect(steps).to_contain_text("over everything")
     appears(page.get_by_text("spots join here"))
-    expect(page.get_by_label("Step in hand")).to_contain_text("gouges")
+    expect(step_card(page)).to_contain_text("gouges")
     appears(page.get_by_role("figure", name="The face and its spots, to scale"))
-    expect(page.get_by_role("region", name="Notes on this plan")).to_contain_text("less than working all of it")
+    page.get_by_role("button", name="Notes").click()
+    expect(page.get_by_label("Notes", exact=True)).to_contain_text("less than working all of it")
     expect(page.get_by_label("Totals")).to_have_attribute("aria-busy", "false")  # what is older is paler
     assert findings(page) == []
+    answer(page, "What most of it looks like")
     page.get_by_text("Good already").click()
-    expect(page.get_by_label("Likely depth")).to_have_count(2)  # that of the gouges: the number and its slider
+    expect(page.get_by_label("Likely depth")).to_have_count(0)
+    answer(page, "Anything deeper?")
     page.get_by_label("The lay runs out at both ends").check()
     expect(page.get_by_label("Step in hand")).to_contain_text("gouges")
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     (kept,) = empty.jobs.get(job).job.faces
     assert (kept.found.as_wanted, kept.lay_runs_out, [spots.count for spots in kept.spots]) == (True, True, [3])
     page.get_by_role("button", name="Remove gouges").click()

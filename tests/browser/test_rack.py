@@ -5,7 +5,7 @@ import time
 import pytest
 from playwright.sync_api import Page, expect
 
-from screen import appears, findings, open_job
+from screen import appears, findings, open_job, saved
 
 SHOP = [  # what is typed, and how many of the boxes that are found then are ticked
     ("bench buffer three", 1), ("belt grinder contact", 1), ("small rotary", 1), ("hand paper", 13), ("belt on the", 7),
@@ -49,7 +49,7 @@ def test_a_wheel_is_bound_when_it_was_used_and_its_history_stays(page: Page, wor
     page.goto(f"{workshop.address}/rack")
     page.get_by_role("button", name="new felt").click()
     panel = page.get_by_label("Item in hand")
-    panel.get_by_label("Compound or grade").select_option(label="white bar")
+    panel.get_by_label("Compound or grit").select_option(label="White bar")
     panel.get_by_label("Metal family").select_option("silver")
     panel.get_by_role("button", name="Record use").click()
     expect(panel).to_contain_text("only white bar · Silver")
@@ -73,7 +73,7 @@ def test_an_import_is_shown_before_it_happens_and_its_faults_by_row(page: Page, 
     appears(page.get_by_text("1 new, 0 changed"))
     assert len(workshop.jobs.rack.items()) == before
     page.get_by_role("button", name="Import", exact=True).click()
-    expect(page.get_by_role("region", name="Rails")).to_contain_text("Fibre disc")
+    expect(page.get_by_role("region", name="Rails")).to_contain_text("P60 fibre disc")
     assert len(workshop.jobs.rack.items()) == before + 1
 
 
@@ -106,16 +106,16 @@ def test_set_ups_of_two_jobs_together(page: Page, workshop) -> None:
 
 def test_what_is_short_is_said_and_from_the_own_rack_a_steel_wheel_stays_out(page: Page, workshop) -> None:
     job = open_job(page, workshop, "Gallery rail collar")
-    appears(page.get_by_text("Missing on the rack:"))
-    page.get_by_role("button", name="Plan without it").click()
-    expect(page.get_by_text("Missing on the rack:")).to_have_count(0)
+    appears(page.get_by_text("Missing:"))
+    page.get_by_role("button", name="Plan without").click()
+    expect(page.get_by_text("Missing:")).to_have_count(0)
     page.keyboard.press("e")
     page.get_by_label("Planned from").select_option("own")
     page.keyboard.press("Escape")
-    appears(page.get_by_text("may not be used on this metal"))
+    page.get_by_role("button", name="Notes").click()
     page.get_by_text("may not be used on this metal").click()
     appears(page.get_by_text("and is kept for it").first)
-    appears(page.get_by_text("Kept", exact=True))
+    saved(page)
     assert workshop.jobs.get(job).job.use_rack == "own"
     made = workshop.jobs.plan(job)
     items = {step.item for face in made.faces for step in face.steps}

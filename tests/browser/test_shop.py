@@ -112,7 +112,7 @@ def test_a_phone_and_a_tablet_follow_one_run_with_the_network_cut_in_the_middle(
     net.cut()
     tablet.get_by_role("button", name="Old marks gone").tap()
     tablet.get_by_role("button", name="Start this step").tap()
-    appears(tablet.get_by_role("alert").filter(has_text="Your last 2 taps are kept in this browser"))
+    appears(tablet.get_by_role("alert").filter(has_text="Your last 2 taps are saved in this browser"))
     tablet.get_by_role("button", name="Pause").tap()
     appears(tablet.get_by_role("alert").filter(has_text="Your last 3 taps"))
     tablet.reload()  # the battery was changed, say: the bench opens without a connection
@@ -193,7 +193,7 @@ def test_a_tap_that_another_screen_forestalled_is_told_with_what_followed_from_i
     appears(page.get_by_role("button", name="Old marks gone"))
     net.mend()
     appears(tablet.get_by_text("Another screen tapped first"))
-    appears(tablet.get_by_text("The 2 taps after it could not be kept either"))
+    appears(tablet.get_by_text("The 2 taps after it could not be saved either"))
     appears(tablet.get_by_role("button", name="Old marks gone"))
     expect(tablet.locator(".bench [role=alert]")).to_have_count(0)
     assert kinds(shop, run) == ["started", "note"]  # what was written beside the work is kept

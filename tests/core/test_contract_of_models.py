@@ -176,6 +176,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "simulation.light.lit": ({"patch": Patch(MAP, 8e-6), "look": Look((0.9, 0.8, 0.5), 0.1), "lamp": Lamp(), "gain": 1.0}, {"lamp": (Lamp(height=-0.1), Lamp(height=4.0)), "gain": (0.0,)}),
     "simulation.light.reflected": ({"patch": Patch(MAP, 8e-6)}, {}),
     "simulation.light.outlined": ({"picture": np.zeros((2, 2, 3), dtype=np.uint8), "marks": np.zeros((2, 2), dtype=bool)}, {"marks": (np.zeros((2, 3), dtype=bool),)}),
+    "simulation.light.told_apart": ({"one": np.zeros((9, 9, 3), dtype=np.uint8), "other": np.zeros((9, 9, 3), dtype=np.uint8)}, {"other": (np.zeros((9, 8, 3), dtype=np.uint8),)}),
     "simulation.marks.marks_as_deep": ({"depth": 3e-6, "hardness": 1e9}, {"depth": (0.0,), "hardness": (0.0,)}),
     "simulation.marks.floors_of": ({"depth": 3e-6, "count": 3, "chance": CHANCE}, {"depth": (0.0,), "count": (-1,)}),
     "simulation.marks.draw": ({"marks": Marks(3e-6, 3e-5), "size": (20, 20), "spacing": 8e-6, "chance": CHANCE}, {"marks": (Marks(0.0, 3e-5), Marks(3e-6, 0.0)), "size": ((0, 20),), "spacing": (0.0,)}),

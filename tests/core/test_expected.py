@@ -7,7 +7,7 @@ import pytest
 
 from benching import Bench, stage
 from kelbrast.core.bench.events import Measured, Moment, StageDrive
-from kelbrast.core.bench.expected import done_on, expected, more_time, protection_left, verdict
+from kelbrast.core.bench.expected import done_on, doubted, expected, more_time, protection_left, verdict
 from kelbrast.core.bench.instruments import gloss_of
 from kelbrast.core.bench.run import Layout
 from kelbrast.core.job import Job
@@ -162,7 +162,7 @@ class TestUpkeep:
         )
         assert {one.key: one.on for one in found} == {"shop": "shop", "item:1": "wheel", "item:2": "abrasive-wheel"}
         assert next(one.label for one in found if one.key == "item:1") == "Loose cotton wheel, no. 3"
-        assert next(one.label for one in found if one.key == "item:2") == "Flap wheel P180"
+        assert next(one.label for one in found if one.key == "item:2") == "P180 flap wheel"
 
     def test_work_counts_for_the_item_it_was_done_with_and_for_the_shop(self) -> None:
         work = [(1, self.NOW, 60.0), (None, self.NOW - timedelta(days=2), 30.0)]
@@ -186,3 +186,30 @@ class TestUpkeep:
         found = upkeep(things, self.NOW)
         assert found[0].now
         assert [one.now for one in found] == sorted((one.now for one in found), reverse=True)
+
+
+class TestDoubt:
+    """A step that is said to be over far too soon is asked about."""
+
+    def asked(self, seconds: float, after: float, kind: str = "gone") -> str | None:
+        bench = Bench(Layout(1, (stage(seconds=seconds), stage(step=2))))
+        bench.tap("started")
+        bench.tap(kind, after=after, **({"seconds": 30.0} if kind == "more" else {}))
+        said = doubted(bench.run)
+        return str(said) if said else None
+
+    def test_a_slip_is_questioned_with_both_times(self) -> None:
+        assert self.asked(43 * 60, 1) == "That was 0:01 of 43:00 planned. Are the old marks gone?"
+
+    @pytest.mark.parametrize(
+        ("seconds", "after", "kind"),
+        [(600, 60, "gone"), (600, 400, "gone"), (59, 1, "gone"), (600, 1, "more"), (600, 1, "paused")],
+    )
+    def test_what_may_be_meant_is_not(self, seconds: float, after: float, kind: str) -> None:
+        assert self.asked(seconds, after, kind) is None
+
+    def test_a_tenth_is_the_border(self) -> None:
+        assert self.asked(600, 59.9) is not None
+
+    def test_nothing_is_asked_before_the_first_tap(self) -> None:
+        assert doubted(Bench(Layout(1, (stage(seconds=600),))).run) is None

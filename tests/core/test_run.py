@@ -240,9 +240,9 @@ def test_the_log_can_be_retold_in_words() -> None:
     bench.tap("trouble", fault="haze", words="new cloth")
     bench.tap("finished", well=True)
     texts = [str(one.said) for one in tell(bench.run.layout, bench.events)]
-    assert texts[0] == "Began step 1 (piece 1, barrel): Hand paper on a block P240, planned 1:00 on it."
+    assert texts[0] == "Began step 1 (piece 1, barrel): P240 hand paper on a block, planned 1:00 on it."
     assert texts[1] == "Old marks still there after 1:00: 0:30 more (piece 1, barrel, step 1)."
-    assert texts[2] == "Old marks gone after 1:25 (piece 1, barrel, step 1: Hand paper on a block P240)."
+    assert texts[2] == "Old marks gone after 1:25 (piece 1, barrel, step 1: P240 hand paper on a block)."
     assert texts[3] == "Trouble (all): A haze or fine swirls stay in the finish. new cloth"
     assert texts[4] == "Finished: as wanted."
 

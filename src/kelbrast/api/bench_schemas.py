@@ -10,16 +10,16 @@ from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.eye import cannot_judge_step
 from kelbrast.core.bench.account import left, planned
 from kelbrast.core.bench.events import ORDERS, Event, Order, Stage, elapsed
-from kelbrast.core.bench.expected import cost_of_order, more_time, protection_left, verdict
+from kelbrast.core.bench.expected import cost_of_order, doubted, more_time, protection_left, verdict
 from kelbrast.core.bench.limits import Level
-from kelbrast.core.bench.run import Status, Waiting, operation_of
+from kelbrast.core.bench.run import Run, Status, Waiting, operation_of
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.told import reading_said, tell_one
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.units import from_si, to_si
-from kelbrast.core.wording import sentence
+from kelbrast.core.wording import Sentence, sentence
 from kelbrast.documents.common.fields import shop
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.job.format import FaceFile
@@ -141,10 +141,11 @@ class ReadingOut(BaseModel):
 
 
 class LastOut(BaseModel):
-    """The last tap that can be taken back."""
+    """The last tap that can be taken back. `doubt`: a question, where it ended a step far too soon to be meant."""
 
     number: int
     said: SentenceFile
+    doubt: SentenceFile | None = None
 
 
 class RunOut(BaseModel):
@@ -203,10 +204,20 @@ def run_out(kept: KeptRun) -> RunOut:
         waiting=_operations(kept),
         orders=[_order(kept, order) for order in ORDERS],
         readings=[reading_out(kept, event) for event in reversed(run.standing) if event.measured is not None],
-        last=LastOut(number=run.last.number, said=to_sentence_file(last)) if run.last and last else None,
+        last=_last(run, last) if run.last and last else None,
         faces=list(kept.plan.order),
         photos=[event.photo for event in run.standing if event.photo is not None],
         cautions=kept.plan.cautions,
+    )
+
+
+def _last(run: Run, said: Sentence) -> LastOut:
+    assert run.last is not None, "there is one"
+    doubt = doubted(run)
+    return LastOut(
+        number=run.last.number,
+        said=to_sentence_file(said),
+        doubt=to_sentence_file(doubt) if doubt is not None else None,
     )
 
 

@@ -2,7 +2,7 @@
 
 from dataclasses import fields
 from datetime import datetime
-from typing import Annotated, Any, Final, Literal
+from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Path, Query, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
@@ -13,7 +13,7 @@ from kelbrast.api.requests import JOB_IN_BODY, AllJobs, JobAsWritten, JobBody, P
 from kelbrast.app.from_rack import job_worked
 from kelbrast.app.jobs import JobOrder, JobSummary, KeptJob
 from kelbrast.app.planning import card_file, card_pdf
-from kelbrast.core.job import JobState
+from kelbrast.core.job import JobState, NextAction, PlanState
 from kelbrast.documents.common.fields import LONGEST_NAME
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 from kelbrast.documents.job.archive import jobs_archive, read_jobs_archive
@@ -40,7 +40,7 @@ class WorkedOut(BaseModel):
 
 
 class JobSummaryOut(BaseModel):
-    """A line of the job list; the minutes are for all pieces."""
+    """A line of the job list; the minutes are for all pieces. `next`: what somebody has to do next for it."""
 
     id: int
     title: str
@@ -51,8 +51,9 @@ class JobSummaryOut(BaseModel):
     hands_on_minutes: float | None
     hands_on_minutes_high: float | None
     start_to_finish_minutes: float | None
-    state: Literal["ready", "not-possible", "cannot-plan", "unreadable"]
+    state: PlanState
     kept_state: JobState
+    next: NextAction
     customer: str
     due: datetime | None
     note: str

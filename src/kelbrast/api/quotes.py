@@ -1,15 +1,17 @@
 """Prices: a job quoted by the shop's rates, and the quotes that were kept."""
 
-from datetime import date
-from typing import Annotated
+from typing import Annotated, Any, Final
 
-from fastapi import APIRouter, Depends, Query, Response
+from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
 from pydantic import Field
 
 from kelbrast.api.jobs import JobId
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.api.requests import AllJobs, ShopBoards, ShopQuotes
-from kelbrast.app.quotes import KeptQuote, quote_file
+from kelbrast.api.requests import PICTURE_IN_BODY, AllJobs, ShopBoards, ShopQuotes
+from kelbrast.app.clock import wall_clock
+from kelbrast.app.quotes import KeptQuote, Letterhead, quote_file
+from kelbrast.core.errors import NotFound
 from kelbrast.core.price.quote import Rates
 from kelbrast.documents.quote.format import QuoteFile, quotes_csv
 
@@ -22,10 +24,25 @@ Pieces = Annotated[
 ]
 
 
-def _quoted(job_id: JobId, jobs: AllJobs, boards: ShopBoards, pieces: Pieces = None) -> QuoteFile:
+Inner = Annotated[bool, Query(description="the shop's page, with what it is made of")]
+Inch = Annotated[bool, Query(description="sizes and depths in inches")]
+_PDF: Final[dict[int | str, dict[str, Any]]] = {**NOT_FOUND, 200: {"content": {"application/pdf": {}}}}
+
+
+def _quoted(
+    job_id: JobId, jobs: AllJobs, boards: ShopBoards, quotes: ShopQuotes, pieces: Pieces = None, inch: Inch = False
+) -> QuoteFile:
     shop, kept = boards.shop(), jobs.get(job_id).job
-    rates = Rates(shop.hour, shop.margin)
-    return quote_file(kept, jobs.rack.shelf(), rates=rates, pieces=pieces or None, currency=shop.currency)
+    return quote_file(
+        kept,
+        jobs.rack.shelf(),
+        rates=Rates(shop.hour, shop.margin),
+        pieces=pieces or None,
+        currency=shop.currency,
+        letterhead=Letterhead(
+            shop.letterhead, wall_clock().date(), "inch" if inch else "metric", logo=quotes.logo() is not None
+        ),
+    )
 
 
 Quoted = Annotated[QuoteFile, Depends(_quoted)]
@@ -49,15 +66,58 @@ def keep_quote(job_id: JobId, quotes: ShopQuotes, quoted: Quoted) -> KeptQuote:
     return quotes.keep(job_id, quoted)
 
 
-@router.get("/jobs/{job_id}/quote.pdf", responses={**NOT_FOUND, 200: {"content": {"application/pdf": {}}}})
-def quote_as_pdf(
-    quoted: Quoted, inner: Annotated[bool, Query(description="the shop's page, with what it is made of")] = False
+@router.get("/jobs/{job_id}/quote.pdf", responses=_PDF)
+def draft_as_pdf(
+    quoted: Quoted,
+    quotes: ShopQuotes,
+    inner: Inner = False,
 ) -> Response:
-    """The quote as a page: for the customer, or for the shop."""
-    from kelbrast.documents.quote.page import quote_pdf  # what makes PDFs is large, and only this needs it
+    """The quote as it would be now, as a page: for the customer, or for the shop."""
+    return _pdf(quoted, quotes, inner=inner)
 
-    made = quote_pdf(quoted, inner=inner, day=date.today())
-    return Response(made, media_type="application/pdf", headers={"content-disposition": 'attachment; filename="quote.pdf"'})
+
+@router.get("/quotes/{quote_id}.pdf", responses=_PDF)
+def quote_as_pdf(
+    quote_id: Annotated[int, Path(ge=1, le=2**53)],
+    quotes: ShopQuotes,
+    inner: Inner = False,
+) -> Response:
+    """A quote as it was saved."""
+    return _pdf(quotes.get(quote_id).quote, quotes, inner=inner)
+
+
+def _pdf(quote: QuoteFile, quotes: ShopQuotes, *, inner: bool) -> Response:
+    # What makes PDFs is large, and only this needs it.
+    from kelbrast.documents.quote.page import customer_pdf, inner_pdf
+
+    if inner or quote.page is None:
+        made = inner_pdf(quote, inner=inner, day=wall_clock().date())
+    else:
+        made = customer_pdf(quote.page, logo=quotes.logo())
+    name = quote.page.number if quote.page is not None and quote.page.number else "quote"
+    return Response(made, media_type="application/pdf", headers={"content-disposition": f'inline; filename="{name}.pdf"'})
+
+
+@router.get("/shop/logo", responses={**NOT_FOUND, 200: {"content": {"image/jpeg": {}}}})
+def logo(quotes: ShopQuotes) -> Response:
+    """The picture at the head of a page for a customer."""
+    picture = quotes.logo()
+    if picture is None:
+        raise NotFound("picture", "logo")
+    return Response(picture, media_type="image/jpeg", headers={"cache-control": "no-cache"})
+
+
+@router.put("/shop/logo", status_code=204, openapi_extra=PICTURE_IN_BODY)
+async def change_logo(request: Request, quotes: ShopQuotes) -> None:
+    """Keep the picture at the head of a page for a customer."""
+    data = await request.body()
+    await run_in_threadpool(quotes.change_logo, data)
+
+
+@router.delete("/shop/logo", status_code=204)
+def remove_logo(quotes: ShopQuotes) -> None:
+    """Take the picture away."""
+    quotes.change_logo(None)
 
 
 @router.get("/quotes.csv", responses={200: {"content": {"text/csv": {}}}})

@@ -34,12 +34,14 @@ from kelbrast.documents.rack.format import ItemEventFile, ItemFile
 class Stockable(BaseModel):
     """Something of the catalogue that can stand on a rack, with the catalogue's figures.
 
-    `single`: one stands there, the rest is used up.  `charges`: what a wheel or lap can be charged with; empty for the rest.
+    `told_by`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
+    `charges`: what a wheel or lap can be charged with; empty for the rest.
     `keeps_to_one`: one metal spoils it for another.
     """
 
     what: str
     label: str
+    told_by: str
     kind: ItemKind
     kind_label: str
     carrier: str
@@ -201,6 +203,7 @@ def thing(what: str) -> Stockable:
         kind,
         carrier=carrier.id,
         carrier_label=carrier.label,
+        told_by=tool.told_by if tool else carrier.label,
         grade=tool.grade if tool else "",
         grain_um=shop(tool.grain, "um") if tool else None,
         diameter_mm=shop_or_none(carrier.running.diameter, "mm"),
@@ -220,11 +223,13 @@ def _thing(what: str, label: str, kind: ItemKind, **more: object) -> Stockable:
         "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "spindles": 1,
         "wears_down": False, "keeps_to_one": False, "charges": [], "single": kind in SINGLE,
     }  # fmt: skip
-    return Stockable.model_validate({"what": what, "label": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more})
+    return Stockable.model_validate(
+        {"what": what, "label": label, "told_by": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more}
+    )
 
 
 def _charges(what: str) -> list[Choice]:
-    charged = {tool.charge or tool.grade: tool.label.rsplit(", ", 1)[-1] for tool in made_up(what)}
+    charged = {tool.charge or tool.grade: tool.told_by for tool in made_up(what)}
     return [Choice(id=key, label=label) for key, label in charged.items()]
 
 

@@ -15,7 +15,7 @@ from kelbrast.app.readable import UNREADABLE, Unreadable, readable, why_unreadab
 from kelbrast.core.catalogue.finishes import band_said, finishes
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput
-from kelbrast.core.job import JobState
+from kelbrast.core.job import JobState, NextAction, PlanState, next_action
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Sentence, plain, sentence
 from kelbrast.documents.common.sentences import to_sentence
@@ -52,7 +52,7 @@ class JobSummary:
     """A line of the list. `state`: "ready", "not-possible" (with the reason), "cannot-plan" when the file needs mending, or
     "unreadable" when this version cannot read it.
 
-    `kept_state`: how far it is with the customer, from asked to delivered.
+    `kept_state`: how far it is with the customer, from asked to delivered; `next`: what somebody has to do next for it.
     """
 
     id: int
@@ -64,8 +64,9 @@ class JobSummary:
     hands_on_minutes: float | None
     hands_on_minutes_high: float | None
     start_to_finish_minutes: float | None
-    state: str
-    kept_state: str
+    state: PlanState
+    kept_state: JobState
+    next: NextAction
     customer: str
     due: datetime | None
     note: str
@@ -199,8 +200,11 @@ def _document(file: JobFile) -> dict[str, object]:
 
 
 def _kept(stored: store.StoredJob) -> KeptJob:
-    state = cast(JobState, stored.state)
-    return KeptJob(stored.id, stored.revision, stored.updated_at, _file(stored), state, stored.state_number)
+    return KeptJob(stored.id, stored.revision, stored.updated_at, _file(stored), _state(stored), stored.state_number)
+
+
+def _state(stored: store.StoredJob) -> JobState:
+    return cast(JobState, stored.state)
 
 
 def _file(stored: store.StoredJob) -> JobFile:
@@ -222,6 +226,7 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         return _unreadable(stored, why_unreadable(problem))
     plan: PlanFile | None = None
     reason: Sentence | None = None
+    state: PlanState
     try:
         plan = plan_file(file, shelf, check=False)
         state = "ready" if plan.possible else "not-possible"
@@ -243,7 +248,8 @@ def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
         hands_on_minutes_high=possible.hands_on_minutes_high if possible else None,
         start_to_finish_minutes=possible.start_to_finish_minutes if possible else None,
         state=state,
-        kept_state=stored.state,
+        kept_state=_state(stored),
+        next=next_action(_state(stored), state),
         customer=file.customer,
         due=file.due,
         note=file.note,
@@ -265,7 +271,8 @@ def _unreadable(stored: store.StoredJob, reason: str) -> JobSummary:
         hands_on_minutes_high=None,
         start_to_finish_minutes=None,
         state="unreadable",
-        kept_state=stored.state,
+        kept_state=_state(stored),
+        next="none",
         customer="",
         due=None,
         note="",

@@ -99,10 +99,10 @@ class Light:
         found = mark_spec(steps[0].likely_um, hardness) if stage.route else found_spec(face, hardness, steps)
         base = PatchSpec(material=kept.file.material, found=found)
         workings = working_specs(steps)
-        early = [*workings[:-1], not_yet_spec(workings[-1], steps[-1])]
+        done = base.model_copy(update={"steps": workings})
         return [
-            Tile(self.offer(base.model_copy(update={"steps": done})), label, stage.step)
-            for done, label in ((workings, "It should look like"), (early, "Not yet, keep going"))
+            Tile(self.offer(spec), label, stage.step)
+            for spec, label in ((done, "It should look like"), (not_yet_spec(done, steps[-1]), "Not yet, keep going"))
         ]
 
     def show(self, asked: Asked) -> str:

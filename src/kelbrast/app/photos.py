@@ -114,8 +114,9 @@ def check_size(picture: Image.Image, most: int) -> None:
         raise BadInput.one("photo", f"has more than {most // 1_000_000} megapixels; make it smaller")
 
 
-def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
-    """The picture as a fresh JPEG with nothing else in it, and its size in pixels.
+def encoded_anew(data: bytes, *, largest: int = LARGEST_SIDE) -> tuple[bytes, tuple[int, int]]:
+    """The picture as a fresh JPEG with nothing else in it, and its size in pixels. No side is larger than `largest`; what was
+    clear is white.
 
     Only the pixels are taken over: position, time, camera and whatever else the file carried are gone.
 
@@ -124,13 +125,13 @@ def encoded_anew(data: bytes) -> tuple[bytes, tuple[int, int]]:
     """
     with told_of_pictures("JPEG, PNG and WebP"), Image.open(io.BytesIO(data), formats=tuple(MOST_PIXELS)) as picture:
         check_size(picture, MOST_PIXELS[picture.format or ""])
-        picture.draft("RGB", (LARGEST_SIDE, LARGEST_SIDE))  # a JPEG is read at a fraction of its size where that will do
+        picture.draft("RGB", (largest, largest))  # a JPEG is read at a fraction of its size where that will do
         plain = picture if picture.mode in ("RGB", "RGBA", "L") else picture.convert("RGB")
-        plain.thumbnail((LARGEST_SIDE, LARGEST_SIDE))  # before anything else, for a large one takes much room
+        plain.thumbnail((largest, largest))  # before anything else, for a large one takes much room
         plain.info = picture.info
-        upright = ImageOps.exif_transpose(plain).convert("RGB")
-    bare = Image.new("RGB", upright.size)
-    bare.paste(upright)
+        upright = ImageOps.exif_transpose(plain).convert("RGBA")
+    bare = Image.new("RGB", upright.size, "white")
+    bare.paste(upright, mask=upright)
     out = io.BytesIO()
     bare.save(out, "JPEG", quality=88)
     return out.getvalue(), bare.size

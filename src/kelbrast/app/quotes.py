@@ -1,23 +1,43 @@
 """Quotes: worked out, kept with the job, and held against what runs then took."""
 
+from base64 import b64decode, b64encode
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
+from typing import Final
 
 from kelbrast.app.jobs import Jobs, finish_label
+from kelbrast.app.photos import encoded_anew
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf
 from kelbrast.app.readable import Unreadable, readable
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.price.quote import Rates, price_of, simpler_prices, with_looser_limits
-from kelbrast.core.wording import tell
+from kelbrast.core.wording import System, tell
+from kelbrast.documents.day.format import LetterheadFile
 from kelbrast.documents.job.format import JobFile
+from kelbrast.documents.plan.write import to_plan_file
+from kelbrast.documents.quote.customer import customer_page
 from kelbrast.documents.quote.format import QuoteFile, to_quote_file
 from kelbrast.storage import quotes as store
 from kelbrast.storage.sessions import reading, writing
+from kelbrast.storage.shop import get_setting, put_setting
 
 USUAL_PIECES = (1, 5, 20, 100)
+_NUMBER: Final = "quotes"
+_LOGO: Final = "logo"
+_LOGO_PIXELS: Final = 600
+
+
+@dataclass(frozen=True, slots=True)
+class Letterhead:
+    """What a page for a customer is made with: the shop's own lines, the day, and the units of the reader."""
+
+    lines: LetterheadFile
+    day: date
+    system: System = "metric"
+    logo: bool = False
 
 
 def quote_file(
@@ -27,8 +47,10 @@ def quote_file(
     rates: Rates,
     pieces: Sequence[int] | None = None,
     currency: str = "",
+    letterhead: Letterhead | None = None,
 ) -> QuoteFile:
-    """The price of a job for these numbers of pieces; of the usual ones and the job's own where none are named.
+    """The price of a job for these numbers of pieces; of the usual ones and the job's own where none are named. With a
+    letterhead the customer's page is made too, and the job's own number is always on it.
 
     Raises:
         BadInput: the job has no plan that could be followed, or a number of pieces is none.
@@ -44,6 +66,20 @@ def quote_file(
         prices = [price_of(plan, rates, pieces=count) for count in dict.fromkeys(pieces)]
     except OutsideValidity as problem:
         raise BadInput.one("rates", str(problem)) from None
+    page = None
+    if letterhead is not None:
+        ordered = {price.pieces: price for price in (price_of(plan, rates, pieces=file.pieces), *prices)}
+        page = customer_page(
+            file,
+            to_plan_file(plan),
+            [price for _, price in sorted(ordered.items())],
+            material=plan.job.material.label,
+            shop=letterhead.lines,
+            currency=currency,
+            day=letterhead.day,
+            system=letterhead.system,
+            logo=letterhead.logo,
+        )
     simpler = simpler_prices(job, plan, rates, pieces=prices[0].pieces)
     looser = with_looser_limits(job, plan, rates, pieces=prices[0].pieces)
     promised = file.due.date() if file.due is not None else None
@@ -57,6 +93,7 @@ def quote_file(
         customer=file.customer,
         offered=[(face.name, tell(finish_label(face))) for face in file.faces if not face.keep_off and not face.edge],
         promised=promised,
+        page=page,
     )
 
 
@@ -99,15 +136,45 @@ class Quotes:
         with reading(self._engine) as session:
             return readable(store.all_quotes(session, job_id), _kept, lambda stored_quote: (stored_quote.id, ""))
 
+    def get(self, quote_id: int) -> KeptQuote:
+        """One quote.
+
+        Raises:
+            NotFound: no such quote.
+        """
+        with reading(self._engine) as session:
+            return _kept(store.get_quote(session, quote_id))
+
     def keep(self, job_id: int, quote: QuoteFile) -> KeptQuote:
-        """Keep a quote with its job.
+        """Keep a quote with its job. Its page gets the next number, which no other quote had or will have.
 
         Raises:
             NotFound: no such job.
         """
         self._jobs.get(job_id)
         with writing(self._engine) as session:
+            if quote.page is not None:
+                number = int(get_setting(session, _NUMBER).get("last", 0)) + 1
+                put_setting(session, _NUMBER, {"last": number})
+                page = quote.page.model_copy(update={"number": f"{quote.page.shop.prefix}{number:04d}"})
+                quote = quote.model_copy(update={"page": page})
             return _kept(store.add_quote(session, job_id, quote.model_dump(mode="json")))
+
+    def logo(self) -> bytes | None:
+        """The picture at the head of a page, a JPEG; None where there is none."""
+        with reading(self._engine) as session:
+            kept = get_setting(session, _LOGO).get("jpeg")
+        return b64decode(kept) if kept else None
+
+    def change_logo(self, data: bytes | None) -> None:
+        """Keep the picture at the head of a page, no wider than a page needs; None takes it away.
+
+        Raises:
+            BadInput: it is not a picture that can be read, or too large.
+        """
+        clean = None if data is None else encoded_anew(data, largest=_LOGO_PIXELS)[0]
+        with writing(self._engine) as session:
+            put_setting(session, _LOGO, {} if clean is None else {"jpeg": b64encode(clean).decode()})
 
 
 def _kept(stored_quote: store.StoredQuote) -> KeptQuote:

@@ -3,11 +3,12 @@
 import time
 from datetime import date
 
+from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
 from kelbrast.demo.past import PastRun, events_of, past, promises
-from kelbrast.demo.workshop import demo_jobs, demo_rack, demo_sizes
+from kelbrast.demo.workshop import demo_jobs, demo_rack, demo_shop, demo_sizes
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.plan.format import PlanFile
 from kelbrast.documents.run.format import EventFile
@@ -23,6 +24,7 @@ def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
         if jobs.any():
             return 0
         jobs.rack.add(demo_rack())
+        Boards(jobs).change_shop(demo_shop())
         files = demo_jobs()
         promised, today = promises(), date.today()
         files = [promised[file.title].of(file, today) if file.title in promised else file for file in files]

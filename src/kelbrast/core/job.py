@@ -22,7 +22,7 @@ AIMS: Final[dict[Aim, str]] = {
 }
 HabitKey = Literal["every-grade", "double-up", "long-steps"]
 HABITS: Final[dict[HabitKey, str]] = {
-    "every-grade": "Every grade in the box",
+    "every-grade": "Every grit in the box",
     "double-up": "About double each time",
     "long-steps": "Long steps",
 }
@@ -47,6 +47,8 @@ JOB_STATES: Final[dict[JobState, str]] = {
 }
 ORDERED_STATES: Final[tuple[JobState, ...]] = ("ordered", "at-the-bench")  # on the board of the day
 OPEN_STATES: Final[tuple[JobState, ...]] = ("asked", "quoted", "ordered", "at-the-bench")  # not over yet
+NextAction = Literal["mend", "decide", "quote", "order", "start", "bench", "deliver", "none"]
+PlanState = Literal["ready", "not-possible", "cannot-plan", "unreadable"]
 OwnWhen = Literal["before", "between", "after"]
 
 
@@ -61,6 +63,31 @@ def state_after_tap(state: JobState, *, was_well: bool, is_well: bool) -> JobSta
     if is_well and not was_well:
         return "done"
     return "at-the-bench" if was_well and not is_well and state == "done" else state
+
+
+_NEXT: Final[dict[JobState, NextAction]] = {
+    "asked": "quote",
+    "quoted": "order",
+    "ordered": "start",
+    "at-the-bench": "bench",
+    "done": "deliver",
+    "delivered": "none",
+}
+
+
+def next_action(state: JobState, plan: PlanState) -> NextAction:
+    """Return what somebody has to do next for a job. A plan that is not there comes first, until the work has begun.
+
+    >>> next_action("asked", "ready"), next_action("ordered", "not-possible"), next_action("at-the-bench", "not-possible")
+    ('quote', 'decide', 'bench')
+    >>> next_action("quoted", "cannot-plan"), next_action("delivered", "cannot-plan"), next_action("asked", "unreadable")
+    ('mend', 'none', 'none')
+    """
+    if plan == "unreadable":
+        return "none"
+    if plan != "ready" and state in ("asked", "quoted", "ordered"):
+        return "mend" if plan == "cannot-plan" else "decide"
+    return _NEXT[state]
 
 
 @dataclass(frozen=True, slots=True)

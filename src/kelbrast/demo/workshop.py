@@ -3,6 +3,7 @@
 from pathlib import Path
 from typing import Final
 
+from kelbrast.documents.day.format import ShopFile
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import read_job_file
 from kelbrast.documents.rack.csv import read_rack
@@ -12,6 +13,11 @@ from kelbrast.documents.size.format import SizeFile, read_size_file
 # In a wheel they lie beside this module; in a checkout where people find them.
 _PACKED: Final = Path(__file__).parent / "examples"
 EXAMPLES: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "examples"
+
+
+def demo_shop() -> ShopFile:
+    """The invented people and letterhead of the demo workshop."""
+    return ShopFile.model_validate_json((EXAMPLES / "skerry-light.shop.json").read_text(encoding="utf-8"))
 
 
 def demo_rack() -> list[ItemFile]:

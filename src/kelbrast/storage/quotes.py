@@ -8,6 +8,7 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from kelbrast.core.errors import NotFound
 from kelbrast.storage.tables import QuoteRow, RunRow
 
 
@@ -36,6 +37,18 @@ def all_quotes(session: Session, job_id: int | None = None) -> list[StoredQuote]
     for job, began, figures in session.execute(finished.where(RunRow.job_id.in_(quoted)).order_by(RunRow.began_at)):
         runs.setdefault(job, []).append((began, figures))
     return [_stored(row, runs.get(row.job_id, [])) for row in rows]
+
+
+def get_quote(session: Session, quote_id: int) -> StoredQuote:
+    """One quote.
+
+    Raises:
+        NotFound: no such quote.
+    """
+    row = session.get(QuoteRow, quote_id)
+    if row is None:
+        raise NotFound("quote", str(quote_id))
+    return next(quote for quote in all_quotes(session, row.job_id) if quote.id == quote_id)
 
 
 def add_quote(session: Session, job_id: int, document: Mapping[str, Any]) -> StoredQuote:

@@ -248,11 +248,13 @@ export const api = {
   leaveDemo: () => del('/api/demo'),
   shop: () => get('/api/shop'),
   changeShop: (body: Shop) => put('/api/shop', { body }),
-  quote: (id: number, pieces: number[]) =>
-    get('/api/jobs/{job_id}/quote', { params: { path: { job_id: id }, query: { pieces } } }),
+  quote: (id: number, pieces: number[], inch: boolean) =>
+    get('/api/jobs/{job_id}/quote', { params: { path: { job_id: id }, query: { pieces, inch } } }),
   quotes: (id: number) => get('/api/jobs/{job_id}/quotes', { params: { path: { job_id: id } } }),
-  keepQuote: (id: number, pieces: number[]) =>
-    post('/api/jobs/{job_id}/quotes', { params: { path: { job_id: id }, query: { pieces } } }),
+  keepQuote: (id: number, pieces: number[], inch: boolean) =>
+    post('/api/jobs/{job_id}/quotes', { params: { path: { job_id: id }, query: { pieces, inch } } }),
+  changeLogo: (picture: Blob) => put('/api/shop/logo', { ...asItIs(picture, picture.type || BYTES) }),
+  removeLogo: () => del('/api/shop/logo'),
   templates: () => get('/api/templates'),
   keepTemplate: (name: string, operations: OwnOperation[]) =>
     put('/api/templates/{name}', { params: { path: { name } }, body: { operations } }),

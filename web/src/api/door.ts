@@ -73,7 +73,7 @@ async function answered(asked: Promise<Told>): Promise<unknown> {
   try {
     told = await asked;
   } catch {
-    throw new Problem(0, 'The program does not answer. What you see is kept here; is it still running?');
+    throw new Problem(0, 'The program does not answer. What you see stays here; is it still running?');
   }
   if (told.response.ok) return told.data;
   if (told.response.status === 401) letIn.out = true;

@@ -2136,13 +2136,61 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Quote As Pdf
-         * @description The quote as a page: for the customer, or for the shop.
+         * Draft As Pdf
+         * @description The quote as it would be now, as a page: for the customer, or for the shop.
          */
-        get: operations["quote_as_pdf_api_jobs__job_id__quote_pdf_get"];
+        get: operations["draft_as_pdf_api_jobs__job_id__quote_pdf_get"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quotes/{quote_id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quote As Pdf
+         * @description A quote as it was saved.
+         */
+        get: operations["quote_as_pdf_api_quotes__quote_id__pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/logo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Logo
+         * @description The picture at the head of a page for a customer.
+         */
+        get: operations["logo_api_shop_logo_get"];
+        /**
+         * Change Logo
+         * @description Keep the picture at the head of a page for a customer.
+         */
+        put: operations["change_logo_api_shop_logo_put"];
+        post?: never;
+        /**
+         * Remove Logo
+         * @description Take the picture away.
+         */
+        delete: operations["remove_logo_api_shop_logo_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -3209,6 +3257,65 @@ export interface components {
             event: components["schemas"]["DayEventFile"] | null;
         };
         /**
+         * CustomerPage
+         * @description The page from top to bottom, in the reader's units. `number` is empty on a draft, `ready_by` where nothing is promised;
+         *     `logo`: the shop's picture stands at its head.
+         *
+         *     `tax` is null where the shop adds none. `net`, `tax_money` and `to_pay` are for the ordered number of pieces.
+         */
+        CustomerPage: {
+            /**
+             * Number
+             * @default
+             */
+            number: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Valid Until
+             * Format: date
+             */
+            valid_until: string;
+            /**
+             * Ready By
+             * @default
+             */
+            ready_by: string;
+            shop: components["schemas"]["LetterheadFile"];
+            /**
+             * Logo
+             * @default false
+             */
+            logo: boolean;
+            /** Customer */
+            customer: string;
+            /** Customer Address */
+            customer_address: string;
+            /** Heading */
+            heading: string;
+            /** Scope */
+            scope: components["schemas"]["ScopeLine"][];
+            /** Protection */
+            protection: string;
+            /** Prices */
+            prices: components["schemas"]["PriceLine"][];
+            /** Currency */
+            currency: string;
+            /** Net */
+            net: number;
+            /** Tax */
+            tax: number | null;
+            /** Tax Money */
+            tax_money: number;
+            /** To Pay */
+            to_pay: number;
+            /** Terms */
+            terms: string[];
+        };
+        /**
          * DamageFile
          * @description What people call what is wrong, and what it becomes: the kind of the job file with a first guess of its depth, and
          *     of the size of one place where it lies in places and not all over.
@@ -3318,8 +3425,8 @@ export interface components {
         };
         /**
          * DayJobFile
-         * @description A job of the board: its hands-on time as its plan has it, how many pieces its lots have, what it is late by, and its
-         *     promise (minutes from where the board begins; null for none).
+         * @description A job of the board: its hands-on time as its plan has it, how many pieces its lots have, when it is ready, what it is
+         *     late by, and its promise. Minutes from where the board begins; null for none.
          */
         DayJobFile: {
             /** Id */
@@ -3332,6 +3439,8 @@ export interface components {
             start_to_finish_minutes: number;
             /** Lots */
             lots: number[];
+            /** Ends Min */
+            ends_min: number | null;
             /** Late Min */
             late_min: number;
             /** Due */
@@ -4673,6 +4782,11 @@ export interface components {
              * @default
              */
             customer: string;
+            /**
+             * Customer Address
+             * @default
+             */
+            customer_address: string;
             /** Due */
             due?: string | null;
             /**
@@ -4710,7 +4824,7 @@ export interface components {
         };
         /**
          * JobSummaryOut
-         * @description A line of the job list; the minutes are for all pieces.
+         * @description A line of the job list; the minutes are for all pieces. `next`: what somebody has to do next for it.
          */
         JobSummaryOut: {
             /** Id */
@@ -4741,6 +4855,11 @@ export interface components {
              * @enum {string}
              */
             kept_state: "asked" | "quoted" | "ordered" | "at-the-bench" | "done" | "delivered";
+            /**
+             * Next
+             * @enum {string}
+             */
+            next: "mend" | "decide" | "quote" | "order" | "start" | "bench" | "deliver" | "none";
             /** Customer */
             customer: string;
             /** Due */
@@ -4924,12 +5043,13 @@ export interface components {
         };
         /**
          * LastOut
-         * @description The last tap that can be taken back.
+         * @description The last tap that can be taken back. `doubt`: a question, where it ended a step far too soon to be meant.
          */
         LastOut: {
             /** Number */
             number: number;
             said: components["schemas"]["SentenceFile"];
+            doubt?: components["schemas"]["SentenceFile"] | null;
         };
         /**
          * LateFile
@@ -5034,6 +5154,57 @@ export interface components {
             ][];
             /** Mm */
             mm: number;
+        };
+        /**
+         * LetterheadFile
+         * @description What stands on a page for a customer. `contact`: telephone, mail; `valid_days`: how long a quote holds; `prefix`: before
+         *     its number; `terms`: the shop's own.
+         *
+         *     `tax`: a share of the price, called `tax_name`, null for none; `tax_number`: the shop's.
+         */
+        LetterheadFile: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /**
+             * Contact
+             * @default
+             */
+            contact: string;
+            /** Tax */
+            tax?: number | null;
+            /**
+             * Tax Name
+             * @default VAT
+             */
+            tax_name: string;
+            /**
+             * Tax Number
+             * @default
+             */
+            tax_number: string;
+            /**
+             * Valid Days
+             * @default 30
+             */
+            valid_days: number;
+            /**
+             * Terms
+             * @default
+             */
+            terms: string;
+            /**
+             * Prefix
+             * @default Q-
+             */
+            prefix: string;
         };
         /**
          * LogLineOut
@@ -5858,6 +6029,20 @@ export interface components {
             minutes_high: number;
         };
         /**
+         * PriceLine
+         * @description The price of so many pieces. `ordered`: it is the number that was asked for.
+         */
+        PriceLine: {
+            /** Pieces */
+            pieces: number;
+            /** Each */
+            each: number;
+            /** Total */
+            total: number;
+            /** Ordered */
+            ordered: boolean;
+        };
+        /**
          * Problem
          * @description RFC 9457 problem details, with the faults by key.
          */
@@ -5977,6 +6162,8 @@ export interface components {
          *     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
          *
          *     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
+         *
+         *     `page`: what the customer gets; null where it was not asked for, and in quotes of older versions.
          */
         QuoteFile: {
             /** Title */
@@ -6014,6 +6201,7 @@ export interface components {
             sample_minutes_high: number;
             /** Looser Each */
             looser_each?: number | null;
+            page?: components["schemas"]["CustomerPage"] | null;
         };
         /**
          * RackCheck
@@ -6346,6 +6534,20 @@ export interface components {
             opened: boolean;
         };
         /**
+         * ScopeLine
+         * @description A face or edge: how large it is, how it came in, and how it goes out.
+         */
+        ScopeLine: {
+            /** Face */
+            face: string;
+            /** Size */
+            size: string;
+            /** Received */
+            received: string;
+            /** Finish */
+            finish: string;
+        };
+        /**
          * ScreenOut
          * @description Which screen this is: the main one, or one of the shop; whether it is let in, and whether nobody can listen.
          */
@@ -6480,9 +6682,8 @@ export interface components {
          *
          *     `extractors`: how many machines that raise dust the main room can take at once, null for as many as there are; `rooms`:
          *     others beside it. `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the
-         *     wheel on each
-         *     spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `welcomed`: the first questions were
-         *     answered or skipped.
+         *     wheel on each spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `letterhead`: what stands
+         *     on a page for a customer. `welcomed`: the first questions were answered or skipped.
          */
         ShopFile: {
             /**
@@ -6560,6 +6761,19 @@ export interface components {
              *     }
              */
             usual: components["schemas"]["UsualFile"];
+            /**
+             * @default {
+             *       "name": "",
+             *       "address": "",
+             *       "contact": "",
+             *       "tax_name": "VAT",
+             *       "tax_number": "",
+             *       "valid_days": 30,
+             *       "terms": "",
+             *       "prefix": "Q-"
+             *     }
+             */
+            letterhead: components["schemas"]["LetterheadFile"];
             /**
              * Welcomed
              * @default false
@@ -7107,7 +7321,8 @@ export interface components {
          * Stockable
          * @description Something of the catalogue that can stand on a rack, with the catalogue's figures.
          *
-         *     `single`: one stands there, the rest is used up.  `charges`: what a wheel or lap can be charged with; empty for the rest.
+         *     `told_by`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
+         *     `charges`: what a wheel or lap can be charged with; empty for the rest.
          *     `keeps_to_one`: one metal spoils it for another.
          */
         Stockable: {
@@ -7115,6 +7330,8 @@ export interface components {
             what: string;
             /** Label */
             label: string;
+            /** Told By */
+            told_by: string;
             /**
              * Kind
              * @enum {string}
@@ -12370,6 +12587,8 @@ export interface operations {
             query?: {
                 /** @description numbers of pieces; 1, 5, 20, 100 and the job's own */
                 pieces?: number[] | null;
+                /** @description sizes and depths in inches */
+                inch?: boolean;
             };
             header?: never;
             path: {
@@ -12455,6 +12674,8 @@ export interface operations {
             query?: {
                 /** @description numbers of pieces; 1, 5, 20, 100 and the job's own */
                 pieces?: number[] | null;
+                /** @description sizes and depths in inches */
+                inch?: boolean;
             };
             header?: never;
             path: {
@@ -12494,13 +12715,15 @@ export interface operations {
             };
         };
     };
-    quote_as_pdf_api_jobs__job_id__quote_pdf_get: {
+    draft_as_pdf_api_jobs__job_id__quote_pdf_get: {
         parameters: {
             query?: {
                 /** @description the shop's page, with what it is made of */
                 inner?: boolean;
                 /** @description numbers of pieces; 1, 5, 20, 100 and the job's own */
                 pieces?: number[] | null;
+                /** @description sizes and depths in inches */
+                inch?: boolean;
             };
             header?: never;
             path: {
@@ -12529,6 +12752,149 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problem"];
                 };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    quote_as_pdf_api_quotes__quote_id__pdf_get: {
+        parameters: {
+            query?: {
+                /** @description the shop's page, with what it is made of */
+                inner?: boolean;
+            };
+            header?: never;
+            path: {
+                quote_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    logo_api_shop_logo_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_logo_api_shop_logo_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_logo_api_shop_logo_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Something in the request cannot be used */
             422: {

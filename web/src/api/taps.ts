@@ -121,14 +121,14 @@ function words(taps: WaitingTap[]): string {
 }
 
 function whyNot(problem: Problem): string {
-  if (problem.status === 412) return 'Another screen tapped first, so a tap of this one was not kept.';
-  return `A tap was not kept: ${problem.message}.`;
+  if (problem.status === 412) return 'Another screen tapped first, so a tap of this one was not saved.';
+  return `A tap was not saved: ${problem.message}.`;
 }
 
 /** A refusal for a person, on whichever page it is read. */
 export function refusalText(one: RefusedTaps): string {
   const others = one.kinds.length - 1;
-  const more = others ? ` ${others === 1 ? 'The tap' : `The ${others} taps`} after it could not be kept either.` : '';
+  const more = others ? ` ${others === 1 ? 'The tap' : `The ${others} taps`} after it could not be saved either.` : '';
   const written = one.words ? ` Written in it: “${one.words}”` : '';
   return `${one.why}${more} Look at the bench before you go on.${written}`;
 }

@@ -2,7 +2,6 @@
   import { Router } from 'sv-router';
   import { letIn } from '../api/let-in.svelte';
   import { forgetAll } from '../api/remembered';
-  import PairView from '../features/pair/PairView.svelte';
   import './router';
   import Shell from './Shell.svelte';
 
@@ -12,7 +11,7 @@
 </script>
 
 {#if letIn.out}
-  <PairView />
+  {#await import('../features/pair/PairView.svelte') then { default: PairView }}<PairView />{/await}
 {:else}
   <Shell><Router /></Shell>
 {/if}

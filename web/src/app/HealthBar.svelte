@@ -29,7 +29,7 @@
     </p>
   {:else if health.updated}
     <p class="bar calm">
-      <span>Kelbrast was updated. What you typed is kept; reload when you are ready.</span>
+      <span>Kelbrast was updated. What you typed is saved; reload when you are ready.</span>
       <button class="act" onclick={() => location.reload()}>Reload</button>
     </p>
   {/if}

@@ -5,7 +5,8 @@
   import { VIEWS } from './views';
 
   let { open = $bindable() }: { open: boolean } = $props();
-  const view = $derived(VIEWS[route.pathname.split('/')[1] ?? '']);
+  const parts = $derived(route.pathname.split('/').filter(Boolean));
+  const view = $derived(VIEWS[parts[0] === 'jobs' && parts.length > 1 ? 'plan' : (parts[0] ?? 'jobs')]);
 </script>
 
 <Dialog bind:open title="This screen and its keys">

@@ -1,27 +1,28 @@
 <script lang="ts">
-  import Moon from '@lucide/svelte/icons/moon';
-  import Settings from '@lucide/svelte/icons/settings';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Search from '@lucide/svelte/icons/search';
-  import Sun from '@lucide/svelte/icons/sun';
+  import { AppBar, Navigation } from '@skeletonlabs/skeleton-svelte';
   import { onMount, tick, type Snippet } from 'svelte';
+  import type { HTMLAttributes } from 'svelte/elements';
   import { choices } from '../api/catalogue.svelte';
   import { currency } from '../api/currency.svelte';
   import { deliverEdits } from '../api/edits';
   import { deliverTaps } from '../api/taps';
+  import ActionMenu, { type Action } from '../ui/ActionMenu.svelte';
+  import Sheet from '../ui/Sheet.svelte';
   import { useKeys } from '../ui/keys.svelte';
   import Notices from '../ui/Notices.svelte';
   import { notices } from '../ui/notices.svelte';
   import { theme } from '../ui/theme.svelte';
   import { shown } from '../units/shown.svelte';
-  import Find from './Find.svelte';
   import HealthBar from './HealthBar.svelte';
-  import KeySheet from './KeySheet.svelte';
   import { leaveUntouched } from '../api/untouched';
   import { inDemo } from '../api/here';
   import { leaveDemo } from './demo';
-  import { takeDropped } from './drop';
   import { showRefusals } from './refusals';
-  import { isActive, navigate, p, route } from './router';
+  import { MAIN, MORE, TABS, within, type Place } from './places';
+  import { navigate, p, route } from './router';
 
   let { children }: { children: Snippet } = $props();
   let finding = $state(false);
@@ -44,15 +45,12 @@
   choices.load().catch((problem: Error) => notices.say(problem.message, 'trouble'));
 
   useKeys('Everywhere', [
-    { press: 'Alt+1', shown: 'Alt 1', does: 'Jobs', run: () => void navigate('/') },
-    { press: 'Alt+2', shown: 'Alt 2', does: 'Bench', run: () => void navigate('/bench') },
-    { press: 'Alt+3', shown: 'Alt 3', does: 'Rack', run: () => void navigate('/rack') },
-    { press: 'Alt+4', shown: 'Alt 4', does: 'Light', run: () => void navigate('/light') },
-    { press: 'Alt+5', shown: 'Alt 5', does: 'Log', run: () => void navigate('/log') },
-    { press: 'Alt+6', shown: 'Alt 6', does: 'Tables', run: () => void navigate('/tables') },
-    { press: 'Alt+8', shown: 'Alt 8', does: 'Today', run: () => void navigate('/today') },
-    { press: 'Alt+7', shown: 'Alt 7', does: 'Gauge', run: () => void navigate('/gauge') },
-    { press: 'Alt+9', shown: 'Alt 9', does: 'Settings', run: () => void navigate('/settings') },
+    ...[...MAIN, ...MORE].map((place) => ({
+      press: `Alt+${place.digit}`,
+      shown: `Alt ${place.digit}`,
+      does: place.label,
+      run: () => void navigate(place.path),
+    })),
     { press: '/', shown: '/', does: 'Find anything', run: () => (finding = true) },
     { press: '?', shown: '?', does: 'Keys of this screen', run: () => (showingKeys = true) },
     { press: 'u', shown: 'U', does: 'Metric or inch', run: () => shown.toggle() },
@@ -63,13 +61,39 @@
   $effect(() => {
     const now = route.pathname as string;
     if (now === before) return;
+    const moved = before === '/'; // the address of before leads on by itself
     before = now;
+    if (moved) return;
     void tick().then(() => {
       if (!main?.contains(document.activeElement) && !document.querySelector('[role="dialog"][data-state="open"]'))
         main?.focus({ preventScroll: true });
     });
   });
-  const onJobs = $derived(isActive('/') || isActive('/jobs/:id'));
+
+  const here = (place: Place) => within(route.pathname, place);
+  const toPlace = (place: Place): Action => ({
+    id: place.path,
+    label: place.label,
+    shown: `Alt ${place.digit}`,
+    href: p(place.path),
+    current: here(place),
+  });
+  /** What is set once a year, or looked up: everything that is not in the bar. */
+  const more = (places: Place[]) => [
+    { actions: places.map(toPlace) },
+    {
+      actions: [
+        {
+          id: 'units',
+          label: shown.system === 'metric' ? 'Show inches' : 'Show millimetres',
+          shown: 'U',
+          run: () => shown.toggle(),
+        },
+        { id: 'theme', label: theme.dark ? 'Light theme' : 'Dark theme', run: () => theme.toggle() },
+        { id: 'keys', label: 'Keys of this screen', shown: '?', run: () => (showingKeys = true) },
+      ],
+    },
+  ];
 </script>
 
 <!-- Where a view takes files itself, it says so by preventing the default. -->
@@ -78,62 +102,35 @@
   ondrop={(event) => {
     if (event.defaultPrevented || !event.dataTransfer?.files.length) return;
     event.preventDefault();
-    void takeDropped([...event.dataTransfer.files]);
+    const files = [...event.dataTransfer.files];
+    void import('./drop').then(({ takeDropped }) => takeDropped(files));
   }}
 />
 <a class="skip" href="#view" onclick={(event) => (event.preventDefault(), main?.focus())}>To the view</a>
 <div class="flex h-dvh flex-col">
-  <header
-    class="flex h-13 [@media(max-height:560px)]:h-10 shrink-0 items-center gap-1.5 bg-(--bar) lg:gap-6 px-4 text-(--on-bar)"
-  >
-    <a href={p('/')} class="logo flex items-center gap-2 text-xl font-bold" aria-label="Kelbrast, to the jobs">
-      <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
-        <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />
-      </svg><span class="max-sm:hidden">kelbrast</span>
-    </a>
-    <nav class="flex min-w-0 flex-1 gap-0 overflow-x-auto lg:gap-1" aria-label="Views">
-      <a href={p('/')} class="view" aria-current={onJobs ? 'page' : undefined}>Jobs</a>
-      <a
-        href={p('/bench')}
-        class="view"
-        aria-current={isActive('/bench') || isActive('/bench/:id') ? 'page' : undefined}>Bench</a
-      >
-      <a href={p('/today')} class="view" aria-current={isActive('/today') ? 'page' : undefined}>Today</a>
-      <a
-        href={p('/gauge')}
-        class="view"
-        aria-current={isActive('/gauge') || isActive('/gauge/:id') ? 'page' : undefined}>Gauge</a
-      >
-      <a href={p('/rack')} class="view" aria-current={isActive('/rack') || isActive('/rack/:id') ? 'page' : undefined}
-        >Rack</a
-      >
-      <a href={p('/light')} class="view" aria-current={isActive('/light') ? 'page' : undefined}>Light</a>
-      <a href={p('/log')} class="view" aria-current={isActive('/log') || isActive('/log/:id') ? 'page' : undefined}
-        >Log</a
-      >
-      <a href={p('/tables')} class="view" aria-current={isActive('/tables') ? 'page' : undefined}>Tables</a>
-    </nav>
-    <button class="tool" onclick={() => (finding = true)} aria-label="Find anything"
-      ><Search size={15} /><span class="hidden lg:inline">Find</span> <kbd class="max-sm:hidden">/</kbd></button
-    >
-    <button class="tool" onclick={() => shown.toggle()} title="Metric or inch (U)" aria-label="Units: {shown.system}">
-      {shown.unit('length')}<span class="hidden whitespace-nowrap xl:inline">
-        · {shown.unit('depth')} · {shown.unit('speed')}</span
-      >
-    </button>
-    <a
-      class="tool"
-      href={p('/settings')}
-      aria-label="Settings"
-      aria-current={isActive('/settings') ? 'page' : undefined}><Settings size={17} /></a
-    >
-    <button class="tool" onclick={() => theme.toggle()} aria-label={theme.dark ? 'Light theme' : 'Dark theme'}>
-      {#if theme.dark}<Sun size={17} />{:else}<Moon size={17} />{/if}
-    </button>
-    <button class="tool" onclick={() => (showingKeys = true)} aria-label="Keys of this screen"
-      ><span class="hidden lg:inline">Keys</span> <kbd>?</kbd></button
-    >
-  </header>
+  <AppBar class="bar">
+    {#snippet element(attributes)}
+      <header {...attributes}>
+        <a href={p('/jobs')} class="logo" aria-label="Kelbrast, to the jobs">
+          <svg width="24" height="20" viewBox="0 0 24 20" aria-hidden="true">
+            <path d="M1 2h6v5h6v5h6v6h4" fill="none" stroke="#e2b04a" stroke-width="2.6" stroke-linejoin="round" />
+          </svg><span>kelbrast</span>
+        </a>
+        <nav class="flex min-w-0 flex-1 gap-1 max-md:hidden" aria-label="Views">
+          {#each MAIN as place (place.path)}
+            <a href={p(place.path)} class="view" aria-current={here(place) ? 'page' : undefined}>{place.label}</a>
+          {/each}
+          <ActionMenu label="More" groups={more(MORE)} class="view" current={MORE.some(here)}>
+            {#snippet face()}More <ChevronDown size={15} aria-hidden="true" />{/snippet}
+          </ActionMenu>
+        </nav>
+        <button class="view ml-auto" onclick={() => (finding = true)} aria-label="Find anything"
+          ><Search size={16} aria-hidden="true" /><span class="max-md:hidden">Find</span>
+          <kbd class="max-md:hidden">/</kbd></button
+        >
+      </header>
+    {/snippet}
+  </AppBar>
   {#if inDemo}
     <p class="small flex items-center gap-3 bg-(--t1) px-4 py-1 text-white" role="status">
       <span>You look at the demo workshop, the invented Skerry Light. Your own data are untouched.</span>
@@ -146,15 +143,35 @@
   <main bind:this={main} id="view" tabindex="-1" class="flex min-h-0 flex-1 flex-col overflow-auto">
     {@render children()}
   </main>
+  <!-- On a phone: where a thumb reaches, all of them in sight. -->
+  <Navigation layout="bar" class="tabs md:hidden">
+    {#snippet element(attributes)}
+      <nav {...attributes as HTMLAttributes<HTMLElement>} aria-label="Views of a phone">
+        {#each MAIN.slice(0, TABS) as place (place.path)}
+          <a href={p(place.path)} class="tab" aria-current={here(place) ? 'page' : undefined}
+            ><place.icon size={20} aria-hidden="true" />{place.label}</a
+          >
+        {/each}
+        <ActionMenu
+          label="More"
+          groups={more([...MAIN.slice(TABS), ...MORE])}
+          class="tab"
+          current={[...MAIN.slice(TABS), ...MORE].some(here)}
+        >
+          {#snippet face()}<Ellipsis size={20} aria-hidden="true" />More{/snippet}
+        </ActionMenu>
+      </nav>
+    {/snippet}
+  </Navigation>
 </div>
-<Find bind:open={finding} />
-<KeySheet bind:open={showingKeys} />
+<Sheet load={() => import('./Find.svelte')} props={{}} bind:open={finding} />
+<Sheet load={() => import('./KeySheet.svelte')} props={{}} bind:open={showingKeys} />
 <Notices />
 
 <style>
   @media print {
-    header {
-      display: none;
+    :global(header, .tabs) {
+      display: none !important;
     }
     div,
     main {
@@ -179,60 +196,87 @@
     left: 0.5rem;
     top: 0.5rem;
   }
+  header {
+    display: flex;
+    flex-direction: row;
+    align-items: center;
+    gap: 1rem;
+    flex-shrink: 0;
+    height: 52px;
+    padding: 0 18px;
+    background: var(--bar);
+    color: var(--on-bar);
+  }
   .logo {
+    display: flex;
+    align-items: center;
+    gap: 0.5rem;
     min-height: 44px;
     min-width: 44px;
+    font-size: 1.35rem;
+    font-weight: 700;
   }
-  .view {
+  header :global(.view) {
     display: flex;
     align-items: center;
     justify-content: center;
+    gap: 0.35rem;
     min-height: 44px;
     min-width: 44px;
     padding: 7px 13px;
-    border-radius: 6px;
+    border-radius: var(--radius-base);
     font-weight: 550;
     color: #c9c5bb;
+    cursor: pointer;
   }
-  @media (max-width: 639px) {
-    header {
-      padding-inline: 0.5rem;
-      gap: 0;
+  header :global(.view:hover) {
+    color: #fff;
+  }
+  header :global(.view[aria-current]),
+  header :global(.view[data-current]) {
+    background: var(--color-surface-100);
+    color: var(--color-surface-900);
+  }
+  nav.tabs {
+    display: grid;
+    grid-template-columns: repeat(5, 1fr);
+    gap: 4px;
+    flex-shrink: 0;
+    padding: 4px;
+    background: var(--bar);
+  }
+  nav :global(.tab) {
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    justify-content: center;
+    gap: 2px;
+    min-height: 52px;
+    border-radius: var(--radius-base);
+    font-size: 13px;
+    font-weight: 600;
+    color: #c9c5bb;
+    cursor: pointer;
+  }
+  nav :global(.tab[aria-current]),
+  nav :global(.tab[data-current]) {
+    background: var(--color-surface-100);
+    color: var(--color-surface-900);
+  }
+  @media (min-width: 48rem) {
+    nav.tabs {
+      display: none;
     }
   }
-  @media (max-width: 1023px) {
-    .view {
-      padding: 7px 8px;
+  @media (max-width: 47.99rem) {
+    header {
+      padding: 0 12px;
     }
   }
   @media (max-height: 560px) {
-    .tool,
-    .logo {
-      min-height: 36px;
+    header {
+      height: 44px;
     }
-  }
-  .view:hover {
-    color: #fff;
-  }
-  .view[aria-current] {
-    background: #efece6;
-    color: #22262b;
-  }
-  .tool {
-    display: inline-flex;
-    align-items: center;
-    gap: 0.4rem;
-    font-size: 0.87rem;
-    color: #c9c5bb;
-    padding: 4px 6px;
-    min-height: 44px;
-    min-width: 44px;
-    justify-content: center;
-    border-radius: 6px;
-    cursor: pointer;
-  }
-  .tool:hover {
-    color: #fff;
   }
   kbd {
     border: 1px solid currentColor;
@@ -241,7 +285,7 @@
     font-size: 11px;
     opacity: 0.75;
   }
-  :global(header :focus-visible) {
+  :global(header :focus-visible, .tabs :focus-visible) {
     outline-color: #e2b04a;
   }
 </style>

@@ -56,7 +56,7 @@ async function take(file: File) {
   if (/\.zip$/i.test(file.name)) {
     const kept = await api.addArchive(file);
     notices.say(`${kept.length} ${kept.length === 1 ? 'job is' : 'jobs are'} in the list.`);
-    await navigate('/');
+    await navigate('/jobs');
     return;
   }
   const text = await file.text();

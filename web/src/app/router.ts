@@ -2,19 +2,23 @@
 import { createRouter } from 'sv-router';
 import { health } from './health.svelte';
 import JobsView from '../features/jobs/JobsView.svelte';
+import Moved from './Moved.svelte';
 
 // A view whose script cannot be had: the program was updated, or is out of reach. (The router knows a view that is loaded later by
 // how its function is written, so it cannot be wrapped.)
 window.addEventListener('vite:preloadError', () => (health.broken = true));
 
 export const { p, navigate, isActive, route } = createRouter({
-  '/': JobsView,
+  '/': Moved,
+  '/jobs': JobsView,
   '/jobs/:id': () => import('../features/plan/PlanView.svelte'),
   '/jobs/:id/photo': () => import('../features/photo/PhotoView.svelte'),
+  '/jobs/:id/quote': () => import('../features/quote/QuoteView.svelte'),
   '/jobs/:id/card': () => import('../features/plan/CardView.svelte'),
   '/bench': () => import('../features/bench/BenchView.svelte'),
   '/bench/:id': () => import('../features/bench/BenchView.svelte'),
-  '/today': () => import('../features/today/TodayView.svelte'),
+  '/schedule': () => import('../features/schedule/ScheduleView.svelte'),
+  '/today': Moved,
   '/gauge': () => import('../features/gauge/GaugeList.svelte'),
   '/gauge/pair': () => import('../features/gauge/PairView.svelte'),
   '/gauge/practice': () => import('../features/gauge/PracticeBore.svelte'),

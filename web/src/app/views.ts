@@ -1,23 +1,23 @@
 /**
  * What each view is for, in a few sentences, and the page of the manual that tells it whole: shown by `?` above its keys. Looked
- * up by the first part of the address.
+ * up by the first part of the address; a job has a page of its own, `plan`.
  */
 export const VIEWS: Record<string, { title: string; says: string[]; page: string }> = {
-  '': {
+  jobs: {
     title: 'Jobs',
-    page: 'first-part',
+    page: 'jobs',
     says: [
       'Each job is a part: what it is made of, its faces, what is wrong with them and what they should become.',
-      'Open one to see its plan. Mark several to order them for the day, to export them or to print their cards.',
+      'What was promised first stands at the top, with what is next and a button for it. Everything else is in the menu of the line.',
     ],
   },
-  jobs: {
+  plan: {
     title: 'A job and its plan',
-    page: 'first-part',
+    page: 'plan',
     says: [
-      'On the left the faces: what was found, what is wanted, how it can be reached, how much may come off.',
-      'In the middle the descent: minutes across, the deepest mark that is left downwards. Each tread is a step; where it ends, look under the lamp.',
-      'On the right the step in hand with its speed, its check and its cautions. Every change of a value plans anew.',
+      'On the left the part: press an answer to change it, and the plan follows.',
+      'The stair has minutes across and the deepest mark that is left downwards. Each tread is a step; where it ends, look under the lamp.',
+      'Press a step for its speed, its check and its cautions. Everything else is under Options.',
     ],
   },
   bench: {
@@ -25,15 +25,15 @@ export const VIEWS: Record<string, { title: string; says: string[]; page: string
     page: 'bench',
     says: [
       'One step at a time in large letters. Space begins it and says that the old marks are gone.',
-      'Say so when you found a deep one: the way back is worked out. Nothing is lost when the tablet goes dark.',
+      'Say so when you found a deep one: the way back follows. Nothing is lost when the tablet goes dark.',
     ],
   },
-  today: {
-    title: 'Today',
-    page: 'day',
+  schedule: {
+    title: 'Schedule',
+    page: 'schedule',
     says: [
-      'What is ordered or at the bench, laid out over people, machines and spindles: few wheel changes, promises kept, waiting beside work.',
-      'Drag a block to put it elsewhere; the rest settles around it or says why it cannot.',
+      'On the left what is late and what would cure it, who does what now and next, and every promise.',
+      'Beside it the day, from the top down. Press a block for its steps, drag it to move it; the rest settles around it or says why it cannot.',
     ],
   },
   gauge: {
@@ -53,21 +53,21 @@ export const VIEWS: Record<string, { title: string; says: string[]; page: string
   },
   light: {
     title: 'Light',
-    page: 'bench',
+    page: 'light',
     says: [
-      'How a surface looks under a low lamp after each grade, computed from the model. Practise to see what is still there.',
+      'How a surface looks under a low lamp after each grit, computed from the model. Practise to see what is still there.',
     ],
   },
   log: {
     title: 'Log',
-    page: 'bench',
+    page: 'log',
     says: [
-      'Every run at the bench, planned and as it was; what the shop learnt from it, its house ways, and what is due for care.',
+      'Every run at the bench, planned and as it was; what the shop learnt from it, its house ways, and what is due for maintenance.',
     ],
   },
   settings: {
     title: 'Settings',
-    page: 'day',
+    page: 'settings',
     says: [
       'Units, prices, people, the look and the sounds of this screen, what a foot switch means, and the backups of everything.',
     ],

@@ -38,7 +38,7 @@
     height={HEIGHT}
     role="application"
     tabindex="0"
-    aria-label="Routes as points, minutes across, {side} upwards; arrow keys move, Enter takes"
+    aria-label="Ways as points, minutes across, {side} upwards; arrow keys move, Enter takes"
     onkeydown={key}
   >
     {#each drawn.yTicks as tick (tick.value)}

@@ -69,17 +69,6 @@
       {@const colour = temperColour(tread.step.grainUm)}
       <path d={tread.area} style:fill={colour} class="under" />
       <path d={tread.path} style:stroke={colour} class="curve" />
-      {#if tread.label}
-        <text
-          x={tread.labelX}
-          y={Math.max(tread.labelY, 30)}
-          style:fill={colour}
-          class="label"
-          class:on={at === selected}
-        >
-          {tread.label}
-        </text>
-      {/if}
     {/each}
     {#if stair.rest}
       <path d="M{stair.left},{stair.rest.y}H{stair.rest.x}" class="rest" />
@@ -104,6 +93,16 @@
       <circle cx={tread.checkX} cy={tread.checkY} r="7.5" class="check" />
       <path d="M{tread.checkX - 3.2},{tread.checkY}l2.4,2.6 4.2,-5" class="tickmark" />
     {/each}
+    {#each stair.treads as tread, at (at)}
+      {@const colour = temperColour(tread.step.grainUm)}
+      <circle cx={tread.discX} cy={tread.discY} r="11" style:fill={colour} class="disc" />
+      <text x={tread.discX} y={tread.discY + 4.5} text-anchor="middle" class="number">{at + 1}</text>
+      {#if tread.label}
+        <text x={tread.discX + 16} y={tread.discY + 4.5} style:fill={colour} class="label" class:on={at === selected}
+          >{tread.label}</text
+        >
+      {/if}
+    {/each}
     {#each stair.minuteTicks as tick (tick.value)}
       <text x={tick.x} y={stair.bottom + 16} text-anchor="middle" class="tick">{figures(tick.value, 3)}</text>
     {/each}
@@ -112,9 +111,7 @@
       <path d="M{stair.rest.x - 5},{stair.bottom + 5}l4,-10m3,10l4,-10" class="break" />
     {/if}
     <text x={stair.right} y={stair.bottom + 31} text-anchor="end" class="axis"
-      >minutes on one piece{stair.narrower > 1
-        ? `; from the break on drawn ${stair.narrower} times narrower`
-        : ''}</text
+      >minutes a piece{stair.narrower > 1 ? `; from the break on drawn ${stair.narrower} times narrower` : ''}</text
     >
   </svg>
 </div>
@@ -147,6 +144,15 @@
     fill: none;
     stroke-width: 4;
     stroke-linejoin: round;
+  }
+  .disc {
+    stroke: var(--card);
+    stroke-width: 2;
+  }
+  .number {
+    fill: var(--card);
+    font-size: 13px;
+    font-weight: 700;
   }
   .label {
     font-size: 13.5px;

@@ -3,7 +3,7 @@ import { fitted, layOutStair, niceDepths, stepAt, type StairStep } from './stair
 import { temper } from './temper';
 
 const step = (over: Partial<StairStep>): StairStep => ({
-  label: 'Flap wheel P180',
+  label: 'P180 flap wheel',
   grainUm: 82,
   minutes: 10,
   fromUm: 20,
@@ -22,7 +22,7 @@ describe('the stair', () => {
   const steps = [
     step({}),
     step({
-      label: 'Felt wheel, white bar',
+      label: 'White bar, felt wheel',
       grainUm: 4,
       minutes: 30,
       fromUm: 4,
@@ -79,6 +79,22 @@ describe('the stair', () => {
     expect(stepAt(stair, 0)).toBeNull();
   });
 
+  it('lets a label run over the next step until another stands at its height, and moves discs aside', () => {
+    const [first, second] = stair.treads;
+    expect(first!.label).toBe('P180 flap wheel');
+    expect(second!.discY - first!.discY).toBeGreaterThan(22);
+    const short = layOutStair(
+      [...Array(4).keys()].map(() => step({ minutes: 0.1 })).concat(step({ minutes: 60 })),
+      0.2,
+      null,
+      800,
+      400,
+    );
+    const discs = short.treads.map((tread) => tread.discX);
+    for (const [at, x] of discs.entries()) if (at) expect(x - discs[at - 1]!).toBeGreaterThanOrEqual(22);
+    expect(short.treads.map((tread) => tread.label)).toEqual(['', '', '', '', 'P180 flap wheel']);
+  });
+
   it('stays finite without steps', () => {
     const empty = layOutStair([], 0.2, null, 300, 200);
     expect(empty.treads).toEqual([]);
@@ -88,9 +104,11 @@ describe('the stair', () => {
 
 describe('labels and ticks', () => {
   it('shortens a label before it drops it', () => {
-    expect(fitted('Felt wheel, white bar', 300)).toBe('Felt wheel, white bar');
-    expect(fitted('Felt wheel, white bar', 100)).toBe('Felt wheel');
-    expect(fitted('Felt wheel, white bar', 20)).toBe('');
+    expect(fitted('White bar, felt wheel', 300)).toBe('White bar, felt wheel');
+    expect(fitted('White bar, felt wheel', 100)).toBe('White bar');
+    expect(fitted('White bar, felt wheel', 20)).toBe('');
+    expect(fitted('P240 cloth strip', 50)).toBe('P240');
+    expect(fitted('15 µm flat lap', 50)).toBe('15 µm');
   });
 
   it('ticks every decade', () => {
@@ -114,7 +132,7 @@ describe('labels and ticks', () => {
     expect(zoned.narrower).toBe(8);
     expect((second!.x1 - second!.x0) / (first!.x1 - first!.x0)).toBeCloseTo(60 / 8 / 5);
     expect(second!.x1).toBeCloseTo(zoned.right);
-    expect(second!.label).toBe('Flap wheel P180, over everything');
+    expect(second!.label).toBe('P180 flap wheel, over everything');
     expect(layOutStair([pass], 4, null, 800, 400, 1, 12)).toMatchObject({ rest: null, narrower: 1 });
   });
 });

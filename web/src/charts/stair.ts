@@ -1,6 +1,7 @@
 /** The descent stair: minutes across, deepest marks left (log µm) down. Pure geometry from the plan's own numbers. `umPerTick`: ticks are round in units of so many µm. */
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
+import { shortLabel } from './labels';
 
 export interface StairStep {
   label: string;
@@ -26,9 +27,10 @@ export interface Tread {
   /** Where the light check stands. */
   checkX: number;
   checkY: number;
-  labelX: number;
-  labelY: number;
-  /** The label, shortened to fit, or the number of the step. */
+  /** The disc with the step's number; its label begins beside it. */
+  discX: number;
+  discY: number;
+  /** As much of the label as there is room for; empty where there is none. */
   label: string;
 }
 
@@ -52,9 +54,10 @@ export interface Stair {
   narrower: number;
 }
 
-const MARGIN = { left: 54, right: 14, top: 34, bottom: 34 };
+const MARGIN = { left: 54, right: 14, top: 48, bottom: 34 };
 const CHARACTER = 7.4;
 const LINE = 14;
+const DISC = 22;
 
 export function layOutStair(
   steps: StairStep[],
@@ -86,7 +89,7 @@ export function layOutStair(
   const draw = line<[number, number]>();
 
   let begun = 0;
-  const treads = steps.map((step, at): Tread => {
+  const treads = steps.map((step): Tread => {
     const points = step.curve.map(([minutes, depth]): [number, number] => [x(begun + minutes), y(depth)]);
     const x0 = x(begun);
     const x1 = x(begun + step.minutes);
@@ -100,11 +103,12 @@ export function layOutStair(
       area: `${path}L${x1},${bottom}L${x0},${bottom}Z`,
       checkX: x1,
       checkY: y(Math.max(step.leavesUm, step.staysUm)),
-      labelX: x0 + 7,
-      labelY: (points[0]?.[1] ?? top) - 9,
-      label: fitted(said(step, joins > 0), x1 - x0 - 10) || fitted(step.label, x1 - x0 - 10) || String(at + 1),
+      discX: x0 + DISC / 2 + 2,
+      discY: Math.max((points[0]?.[1] ?? top) - DISC / 2 - 4, DISC / 2 + 8),
+      label: '',
     };
   });
+  name(treads, right, joins > 0);
   const first = steps[0];
   return {
     treads,
@@ -138,8 +142,23 @@ function narrowing(before: number, after: number): number {
   return times;
 }
 
-function said(step: StairStep, zoned: boolean): string {
-  return zoned ? `${step.label}, ${step.zone ? `${step.zone} only` : 'over everything'}` : step.label;
+/** Discs of short steps move aside; a label runs on over the next step until something stands at the same height. */
+function name(treads: Tread[], right: number, zoned: boolean) {
+  const level = (one: Tread, other: Tread) => Math.abs(one.discY - other.discY) < DISC;
+  treads.forEach((tread, at) => {
+    const before = treads[at - 1];
+    if (before && level(before, tread)) tread.discX = Math.max(tread.discX, before.discX + DISC + 2);
+  });
+  treads.forEach((tread, at) => {
+    const next = treads.slice(at + 1).find((other) => level(tread, other));
+    const room = (next ? next.discX - DISC / 2 : right) - tread.discX - DISC / 2 - 8;
+    tread.label = fitted(named(tread.step, zoned), room) || fitted(shortLabel(tread.step.label), room);
+  });
+}
+
+function named(step: StairStep, zoned: boolean): string {
+  const label = shortLabel(step.label);
+  return zoned ? `${label}, ${step.zone ? `${step.zone} only` : 'over everything'}` : label;
 }
 
 function ticksOf(minutes: [number, number], left: number, right: number): { x: number; value: number }[] {
@@ -169,10 +188,11 @@ export function niceDepths(lowest: number, highest: number, height: number): num
   return found;
 }
 
-/** The label if it fits; else what stands before its first comma; else nothing. */
+/** The label if it fits; else without what stands after a comma, then its grit alone; else nothing. Never cut within the grit. */
 export function fitted(label: string, width: number): string {
   const short = label.split(',')[0] ?? label;
-  return [label, short].find((text) => text.length * CHARACTER <= width) ?? '';
+  const grit = /^[PF]?\d+(?: µm)?/.exec(label)?.[0] ?? short;
+  return [label, short, grit].find((text) => text.length * CHARACTER <= width) ?? '';
 }
 
 /** The step at a place across, for pointing. */

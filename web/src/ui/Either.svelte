@@ -1,5 +1,7 @@
-<!-- A few exclusive ways, side by side: radio buttons that look like one switch. -->
+<!-- A few exclusive ways, side by side. -->
 <script lang="ts" generics="Id extends string">
+  import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+
   interface Props {
     label: string;
     value: Id;
@@ -7,25 +9,27 @@
     onchange: (id: Id) => void;
   }
   let { label, value, options, onchange }: Props = $props();
-  const name = $props.id();
 </script>
 
-<fieldset class="flex shrink-0 overflow-hidden rounded-lg border border-(--line)" role="radiogroup" aria-label={label}>
-  {#each options as option (option.id)}
-    <label
-      class="flex-1 cursor-pointer px-2 py-1 text-center text-[0.87rem] font-semibold has-focus-visible:outline-3 has-focus-visible:outline-(--t5)"
-      class:bg-(--bar)={option.id === value}
-      class:text-(--on-bar)={option.id === value}
-      class:bg-(--raised)={option.id !== value}
-    >
-      <input
-        class="sr-only"
-        type="radio"
-        {name}
+<SegmentedControl
+  class="shrink-0"
+  orientation="horizontal"
+  {value}
+  onValueChange={({ value: chosen }) => {
+    const option = options.find((one) => one.id === chosen);
+    if (option && option.id !== value) onchange(option.id);
+  }}
+>
+  <SegmentedControl.Label class="sr-only">{label}</SegmentedControl.Label>
+  <SegmentedControl.Control class="w-full flex-row! gap-0 bg-(--raised) p-0.5">
+    {#each options as option (option.id)}
+      <SegmentedControl.Item
         value={option.id}
-        checked={option.id === value}
-        onchange={() => onchange(option.id)}
-      />{option.label}
-    </label>
-  {/each}
-</fieldset>
+        class="min-h-8 px-2 py-1 text-center text-[0.87rem] leading-tight font-semibold whitespace-normal transition-none! text-(--ink) data-[state=checked]:bg-(--ink) data-[state=checked]:text-(--card)"
+      >
+        <SegmentedControl.ItemText class="text-inherit! transition-none!">{option.label}</SegmentedControl.ItemText>
+        <SegmentedControl.ItemHiddenInput />
+      </SegmentedControl.Item>
+    {/each}
+  </SegmentedControl.Control>
+</SegmentedControl>

@@ -36,7 +36,7 @@
     />
     {#if here !== src}
       <p class="small dim absolute inset-0 grid place-content-center text-center" role="status">
-        {failed === src ? 'no picture' : 'being worked out …'}
+        {failed === src ? 'no picture' : 'drawing …'}
       </p>
     {/if}
   </div>

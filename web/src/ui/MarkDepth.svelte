@@ -24,7 +24,7 @@
   value={way}
   options={[
     { id: 'depth', label: 'By depth' },
-    { id: 'like', label: 'Looks like a grade' },
+    { id: 'like', label: 'Looks like a grit' },
     { id: 'nail', label: 'A fingernail catches' },
   ]}
   onchange={(next) => onchange(FIRST[next] ?? {})}

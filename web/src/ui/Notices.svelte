@@ -30,7 +30,7 @@
           }}>{notice.action.label}</button
         >
       {/if}
-      <button class="grid size-6 place-items-center" aria-label="Put away" onclick={() => notices.away(notice.id)}
+      <button class="grid size-6 place-items-center" aria-label="Dismiss" onclick={() => notices.away(notice.id)}
         ><X size={16} /></button
       >
     </div>

@@ -2,7 +2,7 @@
 export const TERMS = {
   jump: {
     label: 'Grit steps',
-    says: 'How much finer the next grade is. A long jump saves a change, but the finer grade must then work out deeper marks than it is quick at.',
+    says: 'How much finer the next grit is. A long jump saves a change, but the finer grit must then work out deeper marks than it is quick at.',
   },
   lay: {
     label: 'Lay',
@@ -22,11 +22,11 @@ export const TERMS = {
   },
   spots: {
     label: 'Spots',
-    says: 'Damage deeper than the rest, in some places: gouges, dents, pits, a bead. It is worked where it is, each finer grade a little further out, before one pass goes over everything.',
+    says: 'Damage deeper than the rest, in some places: gouges, dents, pits, a bead. It is worked where it is, each finer grit a little further out, before one pass goes over everything.',
   },
   'light-check': {
     label: 'Light check',
-    says: 'Look along the face under a low lamp: marks of the grade before stand out across the new ones. Go on only when there are none.',
+    says: 'Look along the face under a low lamp: marks of the grit before stand out across the new ones. Go on only when there are none.',
   },
 } as const;
 export type TermId = keyof typeof TERMS;

@@ -20,6 +20,7 @@ import {
   usedUp,
   whole,
   type Quantity,
+  inSentence,
 } from './units';
 
 describe('units', () => {
@@ -101,6 +102,16 @@ it('writes clocks', () => {
 
 it('says how much longer', () => {
   expect([difference(0.1), difference(2), difference(-141)]).toEqual(['same time', '+2 min', '−2 h 20']);
+});
+
+it('puts a label into a sentence, and leaves symbols and codes as they are', () => {
+  expect(['Brass', 'Ra at most 0.2 µm', 'N5', 'ABS', 'Tin bronze'].map(inSentence)).toEqual([
+    'brass',
+    'Ra at most 0.2 µm',
+    'N5',
+    'ABS',
+    'tin bronze',
+  ]);
 });
 
 it('says what is used up as people do', () => {

@@ -180,6 +180,11 @@ export function span(of: { minutes: number; minutes_high?: number | null }): str
   return `${high.endsWith(' min') ? low.replace(/ min$/, '') : low} to ${high}`;
 }
 
+/** A label within a sentence: its first letter is small, unless it is a symbol or a code as in "Ra" and "N5". */
+export function inSentence(label: string): string {
+  return /^(?:Ra\b|.[A-Z\d])/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1);
+}
+
 /** How much longer or shorter; nothing that is too little to know. */
 export function difference(minutes: number): string {
   if (Math.abs(minutes) < 0.25) return 'same time';

@@ -12,6 +12,7 @@ from kelbrast.core.bench.limits import Facts, Verdict, judge
 from kelbrast.core.bench.run import Run
 from kelbrast.core.bench.sizing import size_at_bench
 from kelbrast.core.bench.taps import happen
+from kelbrast.core.bench.told import clock_time
 from kelbrast.core.catalogue.machines import machine
 from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.goback import Done
@@ -19,6 +20,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.rules.protection import time_left
 from kelbrast.core.surface.face import Face
 from kelbrast.core.surface.shapes import is_round, size_after
+from kelbrast.core.wording import Sentence, sentence
 
 
 def done_on(run: Run, piece: int, face: str, *, with_current: bool) -> list[Done]:
@@ -30,6 +32,20 @@ def done_on(run: Run, piece: int, face: str, *, with_current: bool) -> list[Done
         if stage.face == face and (outcome in ("gone", "back") or in_hand):
             dones.append(Done(stage.takes, stage.leaves, stage.places))
     return dones
+
+
+def doubted(run: Run) -> Sentence | None:
+    """Return a question where the last tap ended a step in far less than its planned time: a slip would teach a wrong pace."""
+    last = run.last
+    if last is None or last.kind != "gone" or last.piece is None or last.stage is None:
+        return None
+    stage = next((one for one in run.stages[last.piece] if one.key == last.stage), None)
+    if stage is None or stage.seconds < constant("bench.doubt_from").si:
+        return None
+    worked = run.work(last.piece, stage)
+    if worked.corrected or worked.seconds >= constant("bench.doubt_share").value * stage.seconds:
+        return None
+    return sentence("event.quick", worked=clock_time(worked.seconds), planned=clock_time(stage.seconds))
 
 
 def verdict(run: Run, job: Job, event: Event) -> Verdict | None:

@@ -166,6 +166,7 @@ class Tool:
     """One thing on the rack: a carrier with a grain.
 
     Attributes:
+        told_by: what tells it from others on the same carrier: "P240", "Medium", "White bar".
         grain: median grain size in metres.
         wear: Archard coefficient.
         charge: the compound on a wheel, or the grade on a lap; None for what carries its own grain.
@@ -174,7 +175,7 @@ class Tool:
     """
 
     id: str
-    label: str
+    told_by: str
     carrier: Carrier
     grade: str
     grain: float
@@ -182,6 +183,16 @@ class Tool:
     charge: str | None = None
     swirls: bool = False
     suits: tuple[str, ...] | None = None
+
+    @property
+    def label(self) -> str:
+        """What it is called: what tells it apart comes first.
+
+        >>> tool("sewn-tripoli").label, tool("nonwoven-wheel-medium").label
+        ('Tripoli bar, sewn cotton wheel', 'Medium non-woven wheel')
+        """
+        joint = ", " if self.charge in record("compounds") else " "
+        return f"{self.told_by}{joint}{in_sentence(self.carrier.label)}"
 
     @property
     def is_firm(self) -> bool:
@@ -226,7 +237,7 @@ def tool(key: str) -> Tool:
     """The tool with this id.
 
     >>> tool("flap-p180").label
-    'Flap wheel P180'
+    'P180 flap wheel'
     """
     return find("tool", tools(), key)
 
@@ -272,12 +283,21 @@ def _carrier(key: str, row: dict[str, Any]) -> Carrier:
     return Carrier(**{**part(Carrier), "id": key, **themes, "not_for": not_for, "figures": tuple(figures.items())})
 
 
+def in_sentence(label: str) -> str:
+    """A label after another word: what tells two tools apart, the grade or the bar, stands before what they have in common.
+
+    >>> in_sentence("Slack belt")
+    'slack belt'
+    """
+    return label[0].lower() + label[1:]
+
+
 def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
     grades = [parse_grade(text, field=f"carriers.toml:{carrier.id}.grades") for text in row.get("grades", [])]
     return [
         Tool(
             id=f"{carrier.id}-{grade.name.lower()}",
-            label=f"{carrier.label} {grade.name.replace('um', ' µm')}",
+            told_by=grade.name.replace("um", " µm"),
             carrier=_dying(carrier, grade.grain),
             grade=grade.name,
             grain=grade.grain,
@@ -302,7 +322,7 @@ def _sized(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
     return [
         Tool(
             id=f"{carrier.id}-{name}",
-            label=f"{carrier.label}, {_SIZE_NAMES.get(name, name)}",
+            told_by=_SIZE_NAMES.get(name, name).capitalize(),
             carrier=carrier,
             grade=f"{size.value:g}um",
             grain=size.si,
@@ -321,7 +341,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
         tools.append(
             Tool(
                 id=f"{carrier.id}-{name}",
-                label=f"{carrier.label}, {compound['label']}",
+                told_by=f"{compound['label'][0].upper()}{compound['label'][1:]}",
                 carrier=carrier,
                 grade=f"{grain.value:g}um",
                 grain=grain.si,

@@ -25,6 +25,30 @@ class Rates:
 
 
 @dataclass(frozen=True, slots=True)
+class Total:
+    """What a customer pays, in the shop's currency, each rounded to its hundredth."""
+
+    net: float
+    tax: float
+    to_pay: float
+
+
+def total_of(net: float, tax: float) -> Total:
+    """The total with a tax as a share of the net price. The parts add up to the hundredth, as on paper.
+
+    Raises:
+        OutsideValidity: a price or tax below zero.
+
+    >>> total_of(337.01, 0.2)
+    Total(net=337.01, tax=67.4, to_pay=404.41)
+    """
+    require_not_below_zero(net=net, tax=tax)
+    net = round(net, 2)
+    added = round(net * tax, 2)
+    return Total(net, added, round(net + added, 2))
+
+
+@dataclass(frozen=True, slots=True)
 class Price:
     """The price of so many pieces, and what it is made of; times in s, money in the shop's currency.
 

@@ -218,8 +218,8 @@ _PROCESS: Final = Entry(
         ),
         "bench": _all_of(
             {
-                RATIO: "keep_going metal_near speed_near",
-                TIME: "least_more recharge break_after",
+                RATIO: "keep_going metal_near speed_near doubt_share",
+                TIME: "least_more recharge break_after doubt_from",
                 LENGTH: "coat_near",
                 STEP: "heat_near",
             }
@@ -262,7 +262,8 @@ _PROCESS: Final = Entry(
         "gloss": _all_of({LENGTH: "wavelength ripple", RATIO: "rq_per_ra"}),
         "simulation": _all_of(
             {
-                RATIO: "mark_width_per_grain groove_power rim coverage pit_shallowest not_yet not_yet_most",
+                RATIO: "mark_width_per_grain groove_power rim coverage pit_shallowest not_yet not_yet_most not_yet_least"
+                " tells_apart",
                 LENGTH: "shape_length ripple_length bead_width pit_smallest pit_largest nick_half_length nick_half_width"
                 " finest_grain coarsest_grain",
                 AREA: "pit_area",

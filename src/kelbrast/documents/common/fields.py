@@ -94,6 +94,7 @@ NameText = Annotated[str, Field(max_length=LONGEST_NAME), OneLine]  # may be lef
 Word = Annotated[str, Field(max_length=LONGEST_ID), OneLine]
 Remark = Annotated[str, Field(max_length=LONGEST_REMARK), OneLine]
 Note = Annotated[str, Field(max_length=LONGEST_NOTE), Lines]
+Address = Annotated[str, Field(max_length=LONGEST_REMARK), Lines]
 Micrometres = Annotated[float, Field(gt=0, le=20_000, allow_inf_nan=False), NotTiny]
 Millimetres = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False), NotTiny]
 

@@ -17,7 +17,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.job import RackUsed
 from kelbrast.core.process.vibration import Exposure, exposure_of
 from kelbrast.core.wording import counted, minutes_text
-from kelbrast.documents.common.fields import ID, OneLine, Strict, Text, shop
+from kelbrast.documents.common.fields import ID, Address, NameText, Note, OneLine, Strict, Text, shop
 
 _CLOCK: Final = re.compile(r"^([01]?\d|2[0-4]):([0-5]\d)$")
 DayTime = Annotated[str, Field(max_length=5)]
@@ -160,14 +160,15 @@ class ShakingFile(BaseModel):
 
 
 class DayJobFile(BaseModel):
-    """A job of the board: its hands-on time as its plan has it, how many pieces its lots have, what it is late by, and its
-    promise (minutes from where the board begins; null for none)."""
+    """A job of the board: its hands-on time as its plan has it, how many pieces its lots have, when it is ready, what it is
+    late by, and its promise. Minutes from where the board begins; null for none."""
 
     id: str
     title: str
     hands_on_minutes: float
     start_to_finish_minutes: float
     lots: list[int]
+    ends_min: int | None
     late_min: int
     due: str | None
     due_min: int | None
@@ -222,6 +223,7 @@ def _job(job: ScheduledJob, found: DayFound, origin: int) -> DayJobFile:
         hands_on_minutes=shop(times.hands_on, "min"),
         start_to_finish_minutes=shop(times.start_to_finish, "min"),
         lots=list(job.lots),
+        ends_min=max(ends) - origin if ends else None,
         late_min=max(0, max(ends, default=0) - job.due) if job.due is not None else 0,
         due=None if job.due is None else clock_of(job.due),
         due_min=None if job.due is None else job.due - origin,
@@ -324,14 +326,31 @@ class RoomFile(Strict):
     extractors: Annotated[int | None, Field(ge=1, le=50)] = 1
 
 
+class LetterheadFile(Strict):
+    """What stands on a page for a customer. `contact`: telephone, mail; `valid_days`: how long a quote holds; `prefix`: before
+    its number; `terms`: the shop's own.
+
+    `tax`: a share of the price, called `tax_name`, null for none; `tax_number`: the shop's.
+    """
+
+    name: NameText = ""
+    address: Address = ""
+    contact: NameText = ""
+    tax: Annotated[float | None, Field(ge=0, le=1, allow_inf_nan=False)] = None
+    tax_name: Annotated[str, Field(max_length=20), OneLine] = "VAT"
+    tax_number: Annotated[str, Field(max_length=40), OneLine] = ""
+    valid_days: Annotated[int, Field(ge=1, le=1000)] = 30
+    terms: Note = ""
+    prefix: Annotated[str, Field(max_length=12), OneLine] = "Q-"
+
+
 class ShopFile(Strict):
     """The shop. `hour`: what an hour of a person is charged at, in `currency`; `margin`: a share on everything.
 
     `extractors`: how many machines that raise dust the main room can take at once, null for as many as there are; `rooms`:
     others beside it. `shaking`: points of hand-arm vibration that nobody goes above in a day. `standing`: for a machine, the
-    wheel on each
-    spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `welcomed`: the first questions were
-    answered or skipped.
+    wheel on each spindle (tool on metal family). `usual`: what usually comes in, as a new job begins. `letterhead`: what stands
+    on a page for a customer. `welcomed`: the first questions were answered or skipped.
     """
 
     people: Annotated[list[WorkerFile], Field(min_length=1, max_length=30)] = [WorkerFile(name="One"), WorkerFile(name="Two")]
@@ -343,4 +362,5 @@ class ShopFile(Strict):
     rooms: Annotated[list[RoomFile], Field(max_length=20)] = []
     standing: Annotated[dict[ID, list[str | None]], Field(max_length=50)] = {}
     usual: UsualFile = UsualFile()
+    letterhead: LetterheadFile = LetterheadFile()
     welcomed: bool = False

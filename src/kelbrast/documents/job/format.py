@@ -20,6 +20,7 @@ from kelbrast.core.surface.shapes import ShapeKind
 from kelbrast.core.surface.sized import ROUND_KINDS, RoundKind
 from kelbrast.documents.common.fields import (
     ID,
+    Address,
     FaceId,
     GradeText,
     Micrometres,
@@ -337,6 +338,7 @@ class JobFile(Strict):
     own_operations: Annotated[list[OwnOperationFile], Field(max_length=50)] = []
     coats: Annotated[int, Field(ge=1, le=20)] = 1
     customer: NameText = ""
+    customer_address: Address = ""
     due: Annotated[datetime | None, Field(strict=False)] = None
     note: Note = ""
     state: JobState | None = None

@@ -12,6 +12,7 @@ from kelbrast.core.price.quote import Price, Rates, SimplerPrice, drives, with_a
 from kelbrast.core.wording import minutes_range
 from kelbrast.documents.common.csv_text import csv_text
 from kelbrast.documents.common.fields import shop
+from kelbrast.documents.quote.customer import CustomerPage
 
 DriveName = Literal["cutting", "handling", "set_up", "before_after", "abrasives", "going-back", "margin"]
 DRIVES: Final[Mapping[DriveName, str]] = {
@@ -71,6 +72,8 @@ class QuoteFile(BaseModel):
     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
 
     `looser_each`: one piece if twice as much metal might come off where that is limited; null where it is not less.
+
+    `page`: what the customer gets; null where it was not asked for, and in quotes of older versions.
     """
 
     title: str
@@ -86,6 +89,7 @@ class QuoteFile(BaseModel):
     humbler: list[HumblerFile]
     sample_minutes_high: float
     looser_each: float | None = None
+    page: CustomerPage | None = None
 
 
 def to_quote_file(
@@ -99,6 +103,7 @@ def to_quote_file(
     customer: str,
     offered: Sequence[tuple[str, str]] = (),
     promised: date | None = None,
+    page: CustomerPage | None = None,
 ) -> QuoteFile:
     """The quote in the units of the files."""
     first = prices[0]
@@ -121,6 +126,7 @@ def to_quote_file(
         ],
         looser_each=None if looser is None else _money(looser),
         sample_minutes_high=shop(with_a_sample(first, plan), "min"),
+        page=page,
     )
 
 
@@ -148,7 +154,7 @@ def quote_text(quote: QuoteFile) -> str:
     lines = [quote.title + (f", for {quote.customer}" if quote.customer else "")]
     for price in quote.prices:
         minutes = f"hands-on {minutes_range(price.hands_on_minutes, price.hands_on_minutes_high)}"
-        money = f"{price.price:.2f}{unit}, {price.price_each:.2f} each, nine of ten below {price.price_high:.2f}"
+        money = f"{price.price:.2f}{unit}, {price.price_each:.2f} each, allow up to {price.price_high:.2f}"
         lines.append(f"{price.pieces:4d} pieces: {money} ({minutes})")
     lines.append("Made of: " + ", ".join(f"{DRIVES[drive.name].lower()} {100 * drive.share:.0f} %" for drive in quote.drives))
     for simpler in quote.humbler:

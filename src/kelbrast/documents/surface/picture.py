@@ -18,7 +18,8 @@ from kelbrast.core.errors import BadInput
 from kelbrast.core.metrology.areal import mean_height
 from kelbrast.core.practice.exercises import Shown
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
-from kelbrast.core.simulation.light import Lamp, lit, look_of, outlined
+from kelbrast.core.reference.loader import constant
+from kelbrast.core.simulation.light import Lamp, Picture, lit, look_of, outlined, told_apart
 from kelbrast.core.simulation.marks import Lay, Marks, marks_as_deep
 from kelbrast.core.simulation.patch import START_ANGLE, FoundPatch, Patch, Working, found_patch, old_marks, worked
 from kelbrast.core.simulation.sequence import RouteStep, not_yet, one_grade, workings
@@ -99,9 +100,17 @@ def working_specs(steps: Sequence[StepFile]) -> list[WorkingSpec]:
     return [_spec(working) for working in workings(_route_step(step) for step in steps)]
 
 
-def not_yet_spec(last: WorkingSpec, step: StepFile) -> WorkingSpec:
-    """The last step of a route, worked for so long that it is clearly not done."""
-    return last.model_copy(update={"share": not_yet(_working(last, seed=0), to_si(step.likely_um, "um"))})
+def not_yet_spec(done: PatchSpec, step: StepFile) -> PatchSpec:
+    """The patch with its last step (`step` of the plan) stopped too early: as late as an eye still tells the two apart."""
+    *before, last = done.steps
+    picture = _lit(done.model_dump_json(), Lamp())
+    share = not_yet(_working(last, seed=0), to_si(step.likely_um, "um"))
+    least, enough = constant("simulation.not_yet_least").value, constant("simulation.tells_apart").value
+    while True:
+        early = done.model_copy(update={"steps": [*before, last.model_copy(update={"share": share})]})
+        if share <= least or told_apart(picture, _lit(early.model_dump_json(), Lamp())) >= enough:
+            return early
+        share = max(least, share / 2)
 
 
 def _route_step(step: StepFile) -> RouteStep:
@@ -245,11 +254,16 @@ def in_words(spec: PatchSpec) -> Sentence:
     return sentence("picture.words", wide=width_of(spec), depth=depth, sa=rough)
 
 
+@lru_cache(maxsize=16)
+def _lit(document: str, lamp: Lamp) -> Picture:
+    spec = PatchSpec.model_validate_json(document)
+    return lit(patch_of(spec), look_of(material(spec.material)), lamp)
+
+
 @lru_cache(maxsize=64)
 def _png(document: str, lamp: Lamp) -> bytes:
     spec = PatchSpec.model_validate_json(document)
-    look = look_of(material(spec.material))
-    picture = lit(patch_of(spec), look, lamp)
+    picture = _lit(document, lamp)
     if spec.marked and spec.steps:
         before = patch_of(spec.model_copy(update={"steps": spec.steps[:-1]}))
         picture = outlined(picture, old_marks(before, patch_of(spec)))

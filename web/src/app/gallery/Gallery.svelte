@@ -35,7 +35,7 @@
   ];
   const STEPS = [
     { label: 'Paper P320', grainUm: 46, minutes: 6, fromUm: 30, likelyUm: 20, leavesUm: 4, staysUm: 0 },
-    { label: 'Sisal wheel, tripoli bar', grainUm: 15, minutes: 9, fromUm: 4, likelyUm: 4, leavesUm: 0.5, staysUm: 0 },
+    { label: 'Tripoli bar, sisal wheel', grainUm: 15, minutes: 9, fromUm: 4, likelyUm: 4, leavesUm: 0.5, staysUm: 0 },
   ].map((step) => ({
     ...step,
     curve: [

@@ -43,6 +43,8 @@
   const hand = $derived(run.status === 'open' ? run.hand : null);
   const seconds = $derived(hand ? secondsNow(hand, bench.since) : 0);
   const target = $derived(hand ? hand.planned_s + hand.more_s : 0);
+  /** The tap that was said to be meant, however soon it came. */
+  let sure = $state(0);
   const due = $derived(hand ? reminders(hand, bench.since, hand.plan.spent.unit) : []);
   const stay = $derived(hand?.running ? stayShare(hand.running_s + bench.since, hand.plan.longest_stay_s) : null);
   const drawing = $derived(hand ? choices.machine(hand.plan.machine)?.drawing : null);
@@ -112,12 +114,12 @@
     { press: 'p', shown: 'P', does: 'Pause, go on', run: () => hand?.begun && pause() },
     { press: 'c', shown: 'C', does: 'A new abrasive is on', run: () => change() },
     { press: 'r', shown: 'R', does: 'The wheel is charged again', run: () => charge() },
-    { press: 'z', shown: 'Z', does: 'Take back the last tap', run: () => void bench.undo() },
+    { press: 'z', shown: 'Z', does: 'Undo the last tap', run: () => void bench.undo() },
     { press: 'm', shown: 'M', does: 'Measure', run: () => (sheet = size ? 'read' : 'measure') },
     { press: 'e', shown: 'E', does: 'Ask the eye: a light check from two photos', run: () => hand && (sheet = 'eye') },
     { press: 'f', shown: 'F', does: 'Photo', run: open('photo') },
     { press: 'n', shown: 'N', does: 'Note, or something went wrong', run: open('note') },
-    { press: 't', shown: 'T', does: 'Around it: soak, dry, coat', run: open('around') },
+    { press: 't', shown: 'T', does: 'Before and after: soak, dry, coat', run: open('around') },
     {
       press: 'o',
       shown: 'O',
@@ -142,6 +144,13 @@
 >
   {#if bench.silent || bench.waiting.length}
     <p class="silent" class:calm={bench.silent && !bench.lost && !bench.why} role="alert">{keptHere(bench)}</p>
+  {/if}
+  {#if run.last?.doubt && run.last.number !== sure && !bench.silent}
+    <p class="doubt" role="status">
+      <span class="flex-1">{shown.tell(run.last.doubt)}</span>
+      <button onclick={() => void bench.undo()}>No, undo</button>
+      <button onclick={() => (sure = run.last?.number ?? 0)}>Yes</button>
+    </p>
   {/if}
   {#if !hand || !short}<Around {bench} short={false} onopen={open('around')} />{/if}
   {#if hand}
@@ -229,6 +238,24 @@
 <AroundSheet {bench} open={sheet === 'around'} onclose={() => (sheet = null)} />
 
 <style>
+  .doubt {
+    display: flex;
+    align-items: center;
+    gap: 0.75rem;
+    border: 2px solid var(--t1);
+    border-radius: 10px;
+    padding: 0.3rem 0.9rem;
+    font-size: 1.15rem;
+    font-weight: 600;
+  }
+  .doubt button {
+    min-height: 44px;
+    min-width: 5rem;
+    border: 1px solid currentColor;
+    border-radius: 8px;
+    padding: 0 0.9rem;
+    cursor: pointer;
+  }
   /* It stands on one screen; only when even the least does not fit does it scroll, with the answers at its foot. */
   .bench {
     height: 100%;

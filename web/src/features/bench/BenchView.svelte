@@ -65,7 +65,7 @@
 {#if trouble}
   <div class="m-auto text-center" role="alert">
     <h1>This cannot be shown</h1>
-    <p class="mt-2">{trouble}. <a class="underline" href={p('/bench')}>To the bench</a></p>
+    <p class="mt-2">{trouble}. <a class="underline" href={p('/bench')}>Go to the bench</a></p>
   </div>
 {:else if bench}
   <AtWork {bench} />

@@ -50,7 +50,7 @@
     <button class="plain-button min-h-14" onclick={() => onopen('photo')}>Photo <kbd>F</kbd></button>
     <button class="plain-button min-h-14" onclick={() => onopen('note')}>Note <kbd>N</kbd></button>
     <button class="plain-button min-h-14" disabled={!run.last} onclick={() => bench.undo()}
-      >Take back: {shown.tell(run.last?.said)} <kbd>Z</kbd></button
+      >Undo: {shown.tell(run.last?.said)} <kbd>Z</kbd></button
     >
   </div>
 </section>

@@ -5,12 +5,14 @@
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import Either from '../../ui/Either.svelte';
+  import { DraftText } from '../../ui/draft-text.svelte';
   import type { BenchRun } from './run.svelte';
 
   let { bench, open, onclose }: { bench: BenchRun; open: boolean; onclose: () => void } = $props();
   let what = $state<'note' | 'trouble' | 'skipped' | 'stopped'>('note');
   let fault = $state('deep-lines');
-  let words = $state('');
+  // svelte-ignore state_referenced_locally
+  const draft = new DraftText(`kelbrast.note.${bench.run.id}`);
   const table = new Answer<FaultOfWork[]>();
   const seen = $derived(table.value?.find((one) => one.id === fault));
   const ASKS = {
@@ -19,7 +21,7 @@
     skipped: 'Why this step is left out',
     stopped: 'Why the run is stopped',
   };
-  const DOES = { note: 'Keep the note', trouble: 'Keep it', skipped: 'Leave the step out', stopped: 'Stop the run' };
+  const DOES = { note: 'Save the note', trouble: 'Save it', skipped: 'Leave the step out', stopped: 'Stop the run' };
 
   $effect(() => {
     if (open && !table.value) table.ask(api.faults());
@@ -28,9 +30,10 @@
   async function keep() {
     const hand = bench.hand;
     const at = hand ? { piece: hand.piece, face: hand.face_id, route: hand.route, step: hand.step } : {};
-    const tap = what === 'trouble' ? { kind: what, fault, words, ...at } : { kind: what, words, ...at };
+    const tap =
+      what === 'trouble' ? { kind: what, fault, words: draft.value, ...at } : { kind: what, words: draft.value, ...at };
     if (!(await bench.tap(tap))) return;
-    words = '';
+    draft.value = '';
     onclose();
   }
 </script>
@@ -74,8 +77,8 @@
         class="field"
         rows="3"
         maxlength="2000"
-        bind:value={words}></textarea></label
+        bind:value={draft.value}></textarea></label
     >
-    <button class="main-button" disabled={what !== 'trouble' && !words.trim()}>{DOES[what]}</button>
+    <button class="main-button" disabled={what !== 'trouble' && !draft.value.trim()}>{DOES[what]}</button>
   </form>
 </Dialog>

@@ -35,7 +35,8 @@
     <p class="mt-4 text-xl">Nothing is at the bench.</p>
     <Standing />
     <p class="dim mt-2 text-lg">
-      Open a <a class="underline" href={p('/')}>job</a> and press <kbd>B</kbd>: its plan comes here, one step at a time.
+      Open a <a class="underline" href={p('/jobs')}>job</a> and press <kbd>B</kbd>: its plan comes here, one step at a
+      time.
     </p>
   {/if}
   <WhatNext />

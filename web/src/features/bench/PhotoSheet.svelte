@@ -91,7 +91,7 @@
         /></label
       >
       <p class="small dim flex-1 self-center">
-        Only the picture is kept: position, time and camera are taken out. With its width known, it is shown at the same
+        Only the picture is saved: position, time and camera are removed. With its width known, it is shown at the same
         scale as the reference.
       </p>
     </div>

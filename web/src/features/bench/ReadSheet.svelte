@@ -54,7 +54,7 @@
   {#if doubtful}
     <p class="mb-2 rounded-lg border border-(--stop) p-2 font-semibold" role="alert">
       {sizeText(near, shown.system)}
-      {shown.unit('length')} cannot be right beside the others: take it back and read it again.
+      {shown.unit('length')} cannot be right beside the others: undo it and read it again.
     </p>
   {/if}
   <div class="grid gap-4 sm:grid-cols-[auto_minmax(8rem,1fr)]">
@@ -66,7 +66,7 @@
         >
       {/each}
       <button class="plain-button min-h-12" disabled={!size.readings.length} onclick={() => void bench.undo()}
-        >Take back</button
+        >Undo</button
       >
       <button class="plain-button min-h-12" disabled={!size.readings.length} onclick={onenough}>Enough</button>
     </div>

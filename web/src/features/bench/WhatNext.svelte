@@ -2,7 +2,7 @@
 <script lang="ts">
   import { api, type Board } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
-  import { firstDayOf, nextOf, whenOf } from '../../charts/board';
+  import { nowAndNext, timeAt } from '../../charts/board';
 
   const day = new Answer<Board>();
   day.ask(api.day()); // without an order there is no board, and nothing to say
@@ -17,14 +17,14 @@
     <h2 class="!text-xl">What next</h2>
     <ul class="grid gap-1 text-lg">
       {#each people as person (person)}
-        {@const next = nextOf(board.board.blocks, person, board.done, board.now_min)}
+        {@const [next] = nowAndNext(board.board.blocks, person, board.done, board.now_min)}
         <li>
           <b>{person}</b>:
-          {#if next}{whenOf(next, firstDayOf(board.board.blocks), board.board.begins)}
+          {#if next}{timeAt(next.from_min, board.board.begins, board.day)}
             <a class="underline" href="/jobs/{board.ids[next.key]}">{next.job}</a>, {next.label}{:else}nothing more{/if}
         </li>
       {/each}
     </ul>
-    <a class="mt-2 inline-flex touch items-center underline" href="/today">The whole day</a>
+    <a class="mt-2 inline-flex touch items-center underline" href="/schedule">The whole day</a>
   </section>
 {/if}

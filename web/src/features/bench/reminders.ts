@@ -52,11 +52,11 @@ export function stayShare(seconds: number, longest: number | null): number | nul
 export function keptHere(bench: { waiting: readonly unknown[]; why: string; lost: boolean }): string {
   const { waiting, why, lost } = bench;
   const first = why || 'The program does not answer.';
-  if (!waiting.length) return `${first} The clock here goes on; what you tap is kept in this browser.`;
+  if (!waiting.length) return `${first} The clock here goes on; what you tap is saved in this browser.`;
   const kept =
     waiting.length === 1
-      ? 'Your last tap is kept in this browser and is sent'
-      : `Your last ${waiting.length} taps are kept in this browser and are sent`;
+      ? 'Your last tap is saved in this browser and is sent'
+      : `Your last ${waiting.length} taps are saved in this browser and are sent`;
   const next = lost ? ' What comes next is not known here until then.' : '';
-  return `${first} ${kept} as soon as ${why ? 'it can be kept' : 'it does'}.${next}`;
+  return `${first} ${kept} as soon as ${why ? 'it can be saved' : 'it does'}.${next}`;
 }

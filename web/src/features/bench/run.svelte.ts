@@ -91,7 +91,7 @@ export class BenchRun {
   /** Keep a tap: first in this browser, then on the server, as soon as that answers. False when it was refused. */
   async tap(tap: Partial<Tap> & { kind: Tap['kind'] }): Promise<boolean> {
     if (!this.ready) {
-      notices.say('The last tap still waits to be kept.', 'trouble');
+      notices.say('The last tap still waits to be saved.', 'trouble');
       return false;
     }
     if (this.waiting.length && !this.known(tap as Tap)) {
@@ -106,7 +106,7 @@ export class BenchRun {
     const kept = await this.deliver();
     if (this.waiting.length && storeIsFull() && !this.warned) {
       this.warned = true;
-      notices.say('This browser has no room left: what waits is only kept while this page stays open.', 'trouble');
+      notices.say('This browser has no room left: what waits is only there while this page stays open.', 'trouble');
     }
     return kept;
   }
@@ -120,7 +120,7 @@ export class BenchRun {
     if (this.waiting.length) {
       const back = this.queue.takeBack();
       this.waiting = this.queue.list;
-      notices.say(back ? 'Taken back.' : 'It may be kept already: take it back when there is a connection.');
+      notices.say(back ? 'Taken back.' : 'It may be saved already: undo it when there is a connection.');
       return;
     }
     const last = this.run.last;

@@ -181,7 +181,7 @@
                   />
                 {/if}
                 <button class="plain-button min-h-12" onclick={() => void gauging.undo()} disabled={!readings.length}
-                  >Take back <kbd>Z</kbd></button
+                  >Undo <kbd>Z</kbd></button
                 >
                 <button
                   class="plain-button min-h-12"
@@ -208,7 +208,7 @@
         {#if doubtful}
           <p class="rounded-lg border border-(--stop) p-3 font-semibold" role="alert">
             {withUnit(doubtful.mm)} cannot be right beside the others. Read it again:
-            <button class="underline" onclick={() => void gauging.undo()}>take it back</button> (Z).
+            <button class="underline" onclick={() => void gauging.undo()}>undo it</button> (Z).
           </p>
         {/if}
         {#if answer}

@@ -35,7 +35,7 @@
     </g>
     <g fill="var(--ink)" font-size="11">
       <text x="135" y="130" text-anchor="middle">{size(lap.length_mm)}</text>
-      <text x="240" y="70">⌀ {shown.bare(lap.diameter_mm, 'length', 6)}</text>
+      <text x="240" y="70">Ø {shown.bare(lap.diameter_mm, 'length', 6)}</text>
       <text x="60" y="22">{lap.material}, {lap.split} split</text>
     </g>
   </svg>

@@ -1,130 +1,251 @@
+<!-- A job in the list: its promise, what it is, what is next, and the button for that; the rest in its menu. -->
 <script lang="ts">
-  import Copy from '@lucide/svelte/icons/copy';
-  import Download from '@lucide/svelte/icons/download';
-  import Trash from '@lucide/svelte/icons/trash-2';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import type { JobSummary } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
-  import { p } from '../../app/router';
+  import { navigate, p } from '../../app/router';
+  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
+  import { dueSaid } from '../../units/due';
   import { shown } from '../../units/shown.svelte';
-  import { duration } from '../../units/units';
+  import { counted, duration, inSentence } from '../../units/units';
   import type { JobList } from './list.svelte';
+  import { BUTTONS, nextSaid, promiseOf } from './next';
 
   interface Props {
     job: JobSummary;
     list: JobList;
+    /** Several are being chosen. */
+    selecting: boolean;
     marked: boolean;
     onmark: (on: boolean) => void;
   }
-  let { job, list, marked, onmark }: Props = $props();
+  let { job, list, selecting, marked, onmark }: Props = $props();
   /** A job that cannot be planned has no picture, and room is kept for one. */
   let pictured = $state(false);
-  const due = $derived(job.due ? new Date(job.due) : null);
-  const STATES = {
-    ready: '',
-    'not-possible': 'Not possible',
-    'cannot-plan': 'Needs mending',
-    unreadable: 'This version cannot read it',
-  } as const;
-  const DAY = { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const;
+  const id = $derived(String(job.id));
+  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+  const status = $derived(choices.all?.states.find((one) => one.id === job.kept_state)?.label ?? '');
+  const promise = $derived(promiseOf(job, list.board));
+  const pill = $derived(
+    job.state === 'unreadable'
+      ? { said: 'Cannot be read', kind: 'late' }
+      : job.next === 'mend'
+        ? { said: 'Needs fixing', kind: 'late' }
+        : job.next === 'decide'
+          ? { said: 'Not possible', kind: 'late' }
+          : (promise ?? { said: status, kind: '' }),
+  );
+  const hands = $derived(job.hands_on_minutes === null ? '' : `${duration(job.hands_on_minutes)} hands-on`);
+  const what = $derived(
+    [
+      `${job.pieces} × ${inSentence(job.material)}${job.finishes.length ? `, ${job.finishes.map((one) => inSentence(shown.tell(one))).join(', ')}` : ''}`,
+      hands,
+      job.customer,
+    ]
+      .filter(Boolean)
+      .join(' · '),
+  );
+  const next = $derived.by(() => {
+    if (job.reason) return shown.tell(job.reason);
+    switch (job.next) {
+      case 'quote':
+        return 'Plan ready: quote it';
+      case 'order':
+        return 'Quoted: waits for the customer';
+      case 'deliver':
+        return 'Finished: hand it over';
+      default:
+        return (
+          nextSaid(job, list.board) ??
+          (job.next === 'bench' ? 'At the bench' : job.next === 'start' ? 'Ready to start' : '')
+        );
+    }
+  });
+
+  async function act() {
+    const open = { params: { id } };
+    if (job.next === 'start' || job.next === 'bench') await list.start(job);
+    else if (job.next === 'order') await list.setState(job, 'ordered');
+    else if (job.next === 'deliver') await list.setState(job, 'delivered');
+    else if (job.next === 'quote') await navigate('/jobs/:id/quote', open);
+    else await navigate('/jobs/:id', open);
+  }
+
+  const menu = $derived.by((): Group[] => [
+    {
+      title: 'Status',
+      actions: (choices.all?.states ?? [])
+        .filter((one) => one.id !== 'at-the-bench')
+        .map((one) => ({
+          id: one.id,
+          label: one.label,
+          current: one.id === job.kept_state,
+          disabled: one.id === job.kept_state || job.state === 'unreadable',
+          run: () => void list.setState(job, one.id as Parameters<JobList['setState']>[1]),
+        })),
+    },
+    {
+      title: 'Job',
+      actions: [
+        {
+          id: 'card',
+          label: 'Job card',
+          disabled: job.state !== 'ready',
+          run: () => void navigate('/jobs/:id/card', { params: { id } }),
+        },
+        {
+          id: 'duplicate',
+          label: 'Duplicate',
+          disabled: job.state === 'unreadable',
+          run: () => void list.duplicate(job),
+        },
+        { id: 'export', label: 'Export', href: `/api/jobs/${id}/file`, download: true },
+        { id: 'delete', label: 'Delete', disabled: job.state === 'unreadable', run: () => void list.remove([job]) },
+      ],
+    },
+  ]);
 </script>
 
-<tr class="hover:bg-(--raised)">
-  <td class="!pr-0"
-    ><input
+<li class="row" class:selecting data-job={job.id}>
+  {#if selecting}
+    <input
       type="checkbox"
       class="size-[24px]"
       checked={marked}
-      aria-label="Mark {job.title}"
+      aria-label="Select {job.title}"
       onchange={(event) => onmark(event.currentTarget.checked)}
-    /></td
-  >
-  <td>
-    <div class="flex items-start gap-2.5">
-      <img
-        src="/api/jobs/{job.id}/thumbnail?at={encodeURIComponent(job.updated_at)}"
-        alt=""
-        loading="lazy"
-        width="60"
-        height="42"
-        class="thumb max-md:hidden"
-        class:invisible={!pictured}
-        onload={() => (pictured = true)}
-      />
-      <span class="min-w-0">
-        {#if job.state === 'unreadable'}
-          <span class="font-semibold">{job.title}</span>
-          <a class="small go block underline" href="/api/jobs/{job.id}/file" download>Save it as it is</a>
-        {:else}
-          <a class="font-semibold hover:underline" href={p('/jobs/:id', { params: { id: String(job.id) } })}
-            >{job.title}</a
-          >
-          <span class="small dim block"
-            >{job.faces} {job.faces === 1 ? 'face' : 'faces'}{job.customer ? `, for ${job.customer}` : ''}</span
-          >
-        {/if}
-      </span>
-    </div>
-  </td>
-  <td class="max-lg:hidden">{job.material}</td>
-  <td class="max-sm:hidden">{job.finishes.map((one) => shown.tell(one)).join(', ')}</td>
-  <td class="num text-right max-sm:hidden">{job.pieces || ''}</td>
-  <td class="num text-right">{job.hands_on_minutes === null ? '–' : duration(job.hands_on_minutes)}</td>
-  <td class="num small max-lg:hidden whitespace-nowrap">{due ? due.toLocaleString(undefined, DAY) : ''}</td>
-  <td>
-    {#if job.state === 'ready'}
-      <span class="font-semibold text-(--go)"
-        >{job.kept_state === 'asked'
-          ? 'Planned'
-          : choices.all?.states.find((one) => one.id === job.kept_state)?.label}</span
-      >
+    />
+  {/if}
+  <span class="due">
+    <b class="num block">{job.due ? capital(dueSaid(job.due)) : 'No promise'}</b>
+    <span class="pill small num {pill.kind}">{pill.said}</span>
+  </span>
+  <img
+    src="/api/jobs/{job.id}/thumbnail?at={encodeURIComponent(job.updated_at)}"
+    alt=""
+    loading="lazy"
+    width="58"
+    height="40"
+    class="thumb"
+    class:invisible={!pictured}
+    onload={() => (pictured = true)}
+  />
+  <span class="name min-w-0">
+    {#if job.state === 'unreadable'}
+      <b class="block text-[1.05rem]">{job.title}</b>
+      <a class="small go underline" href="/api/jobs/{job.id}/file" download>Save it as it is</a>
     {:else}
-      <span class="font-semibold text-(--stop)">{STATES[job.state]}</span>
-      <span class="small dim block max-w-64">{shown.tell(job.reason)}</span>
+      <a
+        class="block min-h-[24px] text-[1.05rem] font-semibold hover:underline"
+        href={p('/jobs/:id', { params: { id } })}>{job.title}</a
+      >
+      <span class="small dim block" title={counted(job.faces, 'face')}>{what}</span>
     {/if}
-  </td>
-  <td class="text-right sm:whitespace-nowrap">
-    <a class="action" href="/api/jobs/{job.id}/file" download aria-label="Export {job.title}" title="Export"
-      ><Download size={17} /></a
-    >
-    <button class="action" onclick={() => list.duplicate(job)} aria-label="Duplicate {job.title}" title="Duplicate"
-      ><Copy size={17} /></button
-    >
-    <button class="action" onclick={() => list.remove(job)} aria-label="Delete {job.title}" title="Delete"
-      ><Trash size={17} /></button
-    >
-  </td>
-</tr>
+  </span>
+  <span class="next" class:text-(--stop)={job.reason}>{next}</span>
+  <span class="act">
+    {#if job.next !== 'none'}<button class="plain-button w-full" onclick={() => void act()}>{BUTTONS[job.next]}</button
+      >{/if}
+  </span>
+  <ActionMenu label="More for {job.title}" groups={menu} class="menu">
+    {#snippet face()}<Ellipsis size={20} aria-hidden="true" />{/snippet}
+  </ActionMenu>
+</li>
 
 <style>
-  td {
-    padding: 0.6rem clamp(0.3rem, 1.5vw, 0.9rem);
+  .row {
+    display: grid;
+    grid-template: auto / 10.5rem 58px minmax(0, 1.5fr) minmax(0, 1.2fr) 9.2rem 44px;
+    align-items: center;
+    gap: 0.3rem 1rem;
+    padding: 0.6rem 0.9rem;
     border-bottom: 1px solid var(--line);
-    vertical-align: top;
-  }
-  td:nth-child(2) {
     overflow-wrap: anywhere;
   }
-  tr:last-child td {
+  .row:last-child {
     border-bottom: 0;
   }
+  .row:hover {
+    background: var(--raised);
+  }
+  .selecting {
+    grid-template-columns: 24px 10.5rem 58px minmax(0, 1.5fr) minmax(0, 1.2fr) 9.2rem 44px;
+  }
+  .pill {
+    display: inline-block;
+    border-radius: 999px;
+    background: var(--line);
+    padding: 0.05rem 0.6rem;
+    font-weight: 600;
+    white-space: nowrap;
+  }
+  .good {
+    background: var(--go-soft);
+    color: var(--go);
+  }
+  .late {
+    background: var(--stop-soft);
+    color: var(--stop);
+  }
   .thumb {
-    width: 60px;
-    height: 42px;
+    width: 58px;
+    height: 40px;
     object-fit: cover;
     border-radius: 6px;
     border: 1px solid var(--line);
   }
-  .action {
-    display: inline-grid;
+  .row :global(.menu) {
+    display: grid;
     place-items: center;
-    width: 32px;
-    height: 32px;
-    border-radius: 6px;
+    width: 44px;
+    height: 44px;
+    border-radius: 8px;
     color: var(--dim);
     cursor: pointer;
   }
-  .action:hover {
-    color: var(--ink);
+  .row :global(.menu:hover) {
     background: var(--paper);
+    color: var(--ink);
+  }
+  @media (max-width: 63.99rem) {
+    .row {
+      grid-template: 'due name act menu' auto 'due next act menu' auto / 9.5rem minmax(0, 1fr) 9.2rem 44px;
+    }
+    .selecting {
+      grid-template:
+        'mark due name act menu' auto 'mark due next act menu' auto / 24px 9.5rem minmax(0, 1fr)
+        9.2rem 44px;
+    }
+    .row > input {
+      grid-area: mark;
+    }
+    .thumb {
+      display: none;
+    }
+    .due {
+      grid-area: due;
+    }
+    .name {
+      grid-area: name;
+    }
+    .next {
+      grid-area: next;
+    }
+    .act {
+      grid-area: act;
+    }
+    .row :global(.menu) {
+      grid-area: menu;
+    }
+  }
+  @media (max-width: 47.99rem) {
+    .row {
+      grid-template: 'due act menu' auto 'name name name' auto 'next next next' auto / minmax(0, 1fr) 9rem 44px;
+    }
+    .selecting {
+      grid-template:
+        'mark due act menu' auto 'mark name name name' auto 'mark next next next' auto / 24px minmax(0, 1fr)
+        9rem 44px;
+    }
   }
 </style>

@@ -1,26 +1,34 @@
+<!-- Jobs: what was promised and what is next, first; the rest of a job in its menu. -->
 <script lang="ts">
-  import { untrack } from 'svelte';
-  import CopyTable from '../../ui/CopyTable.svelte';
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Plus from '@lucide/svelte/icons/plus';
-  import Upload from '@lucide/svelte/icons/upload';
+  import { untrack } from 'svelte';
   import { writes } from '../../api/writes.svelte';
   import { navigate } from '../../app/router';
   import { useKeys } from '../../ui/keys.svelte';
-  import { choices } from '../../api/catalogue.svelte';
-  import { api, type Shop } from '../../api/client';
+  import { api, type JobSummary, type Shop } from '../../api/client';
   import { lookAtDemo } from '../../app/demo';
+  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
   import { Answer } from '../../ui/answer.svelte';
-  import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
+  import { loadPages } from '../../ui/pages';
   import { shown } from '../../units/shown.svelte';
+  import { dueGroup } from '../../units/due';
   import { loadFirstHour } from '../../app/first-hour';
   import JobRow from './JobRow.svelte';
-  import { JobList, MOST, PAGE, SORTS } from './list.svelte';
+  import { JobList, PAGE } from './list.svelte';
+  import { WAITS } from './next';
 
   const list = new JobList();
   // A job that was just left may still be on its way: the list follows when it has arrived.
   $effect(() => {
     void writes.done;
     list.load();
+  });
+  $effect(() => {
+    void writes.done;
+    list.loadDay();
   });
   const known = new Answer<Shop>();
   $effect(() => {
@@ -34,21 +42,46 @@
   });
   let picker = $state<HTMLInputElement>();
   let over = $state(false);
+  let selecting = $state(false);
   let marked = $state<number[]>([]);
-  const SHOWN = [
-    { id: 'all', label: 'All' },
-    { id: 'open', label: 'Not done yet' },
-  ];
+  const STAGES = [
+    { id: 'open', label: 'Open' },
+    { id: 'finished', label: 'Finished' },
+  ] as const;
+  const GROUPS = [
+    { id: 'overdue', label: 'Overdue' },
+    { id: 'today', label: 'Due today' },
+    { id: 'week', label: 'This week' },
+    { id: 'later', label: 'Later' },
+    { id: 'none', label: 'No promise' },
+    { id: 'waits', label: 'Waiting for a decision' },
+    { id: 'finished', label: '' },
+  ] as const;
 
-  function each(address: (id: number) => string) {
-    for (const id of marked) window.open(address(id), '_blank', 'noopener');
+  function groupOf(job: JobSummary): (typeof GROUPS)[number]['id'] {
+    if (list.stage === 'finished') return 'finished';
+    return job.state === 'unreadable' || WAITS.includes(job.next) ? 'waits' : dueGroup(job.due);
   }
-  const exportMarked = () => list.exportAll(marked);
-  const printMarked = () => each((id) => `/api/jobs/${id}/card.pdf?inch=${shown.system === 'inch'}`);
+  const groups = $derived(
+    GROUPS.map((group) => ({ ...group, jobs: (list.jobs ?? []).filter((job) => groupOf(job) === group.id) })).filter(
+      (group) => group.jobs.length,
+    ),
+  );
+  const chosen = $derived((list.jobs ?? []).filter((job) => marked.includes(job.id)));
+  const ids = $derived(chosen.map((job) => job.id));
+
+  function printMarked() {
+    for (const id of ids) window.open(`/api/jobs/${id}/card.pdf?inch=${shown.system === 'inch'}`, '_blank', 'noopener');
+  }
 
   async function order() {
-    await list.order(marked);
-    await navigate('/today');
+    await list.order(ids);
+    await navigate('/schedule');
+  }
+
+  async function removeMarked() {
+    await list.remove(chosen);
+    marked = [];
   }
 
   async function begin() {
@@ -62,17 +95,38 @@
     if (event.dataTransfer?.files.length) void list.take([...event.dataTransfer.files]);
   }
 
+  const options = $derived.by((): Group[] => [
+    {
+      actions: [
+        { id: 'import', label: 'Import job files', shown: 'I', run: () => picker?.click() },
+        {
+          id: 'select',
+          label: selecting ? 'Stop selecting' : 'Select several',
+          shown: 'S',
+          disabled: !list.jobs?.length,
+          run: select,
+        },
+      ],
+    },
+  ]);
+
+  function select() {
+    selecting = !selecting;
+    marked = [];
+  }
+
   useKeys('Jobs', [
     { press: 'n', shown: 'N', does: 'New job', run: () => void begin() },
-    { press: 'i', shown: 'I', does: 'Import a job file', run: () => picker?.click() },
+    { press: 'i', shown: 'I', does: 'Import job files', run: () => picker?.click() },
+    { press: 's', shown: 'S', does: 'Select several', run: select },
   ]);
 </script>
 
 <svelte:head><title>Jobs – Kelbrast</title></svelte:head>
 
-<!-- svelte-ignore a11y_no_static_element_interactions (the Import button does the same) -->
+<!-- svelte-ignore a11y_no_static_element_interactions (Import under Options does the same) -->
 <div
-  class="mx-auto w-full max-w-7xl flex-1 p-5"
+  class="mx-auto w-full max-w-7xl flex-1 p-3.5 md:px-4.5"
   class:dropping={over}
   ondragover={(event) => {
     event.preventDefault();
@@ -81,13 +135,42 @@
   ondragleave={() => (over = false)}
   ondrop={drop}
 >
-  <div class="mb-4 flex flex-wrap items-end gap-3">
-    <div class="min-w-60 flex-1">
-      <h1>Jobs</h1>
-      <p class="small dim">Each is a part, its faces, and the route to the finish it needs.</p>
-    </div>
-    <button class="plain-button" onclick={() => picker?.click()}><Upload size={16} />Import a job file</button>
-    <button class="main-button" onclick={begin}><Plus size={17} />New job <kbd class="opacity-75">N</kbd></button>
+  <header class="mb-2 flex flex-wrap items-center gap-3">
+    <h1>Jobs</h1>
+    {#if list.jobs && !list.empty}
+      <input
+        class="field min-h-10 min-w-40 flex-1 max-md:order-1 max-md:basis-full"
+        type="search"
+        aria-label="Find by title, customer, material or note"
+        placeholder="Find by title, customer, material or note"
+        bind:value={list.words}
+        oninput={() => (list.pageAt = 1)}
+        autocomplete="off"
+      />
+      <div class="w-44 max-md:order-1 max-md:w-full">
+        <Either
+          label="Which jobs"
+          value={list.stage}
+          options={STAGES}
+          onchange={(stage) => {
+            list.stage = stage;
+            list.pageAt = 1;
+            marked = [];
+          }}
+        />
+      </div>
+    {:else}<span class="flex-1"></span>{/if}
+    <ActionMenu label="Options" groups={options} class="plain-button max-md:ml-auto max-md:px-3">
+      {#snippet face()}<span class="max-md:hidden">Options</span><ChevronDown
+          size={15}
+          class="max-md:hidden"
+          aria-hidden="true"
+        /><Ellipsis size={20} class="md:hidden" aria-hidden="true" />{/snippet}
+    </ActionMenu>
+    <button class="main-button" onclick={begin}
+      ><Plus size={17} aria-hidden="true" />New job
+      <kbd class="rounded border px-1.5 max-md:hidden">N</kbd></button
+    >
     <input
       bind:this={picker}
       type="file"
@@ -100,7 +183,28 @@
         event.currentTarget.value = '';
       }}
     />
-  </div>
+  </header>
+
+  {#if selecting && list.jobs}
+    <div class="panel mb-2 flex flex-wrap items-center gap-2 px-3 py-2" role="group" aria-label="Selected jobs">
+      <label class="flex items-center gap-2 font-semibold">
+        <input
+          type="checkbox"
+          class="size-[24px]"
+          checked={marked.length > 0 && marked.length === list.jobs.length}
+          indeterminate={marked.length > 0 && marked.length < list.jobs.length}
+          onchange={(event) => (marked = event.currentTarget.checked ? (list.jobs ?? []).map((job) => job.id) : [])}
+        />
+        Select all
+      </label>
+      <span class="dim num flex-1">{marked.length} of {list.jobs.length}</span>
+      <button class="plain-button" disabled={!ids.length} onclick={() => list.exportAll(ids)}>Export</button>
+      <button class="plain-button" disabled={!ids.length} onclick={printMarked}>Job cards</button>
+      <button class="plain-button" disabled={!ids.length} onclick={() => void removeMarked()}>Delete</button>
+      <button class="plain-button" disabled={!ids.length} onclick={() => void order()}>Put on the schedule</button>
+      <button class="plain-button" onclick={select}>Done</button>
+    </div>
+  {/if}
 
   {#if list.trouble}
     <p class="panel p-4 text-(--stop)" role="alert">
@@ -109,10 +213,15 @@
   {:else if list.jobs === null}
     <p class="dim p-4">Reading the jobs …</p>
   {:else if asking && shop}
-    {#if FirstHour}<FirstHour {shop} ondone={begin} ondemo={lookAtDemo} />{/if}
+    {#if FirstHour}<FirstHour
+        {shop}
+        ondone={begin}
+        onskipped={() => known.ask(api.shop(), true)}
+        ondemo={lookAtDemo}
+      />{/if}
   {:else if list.empty}
     <div class="panel p-10 text-center">
-      <h2 class="text-xl">No jobs yet</h2>
+      <h2 class="text-xl!">No jobs yet</h2>
       <p class="mx-auto mt-2 max-w-md">
         Describe a part: what it is made of, what is wrong with each face and what it should become. The steps, speeds
         and minutes follow.
@@ -123,68 +232,44 @@
       </p>
     </div>
   {:else}
-    <div class="mb-3 flex flex-wrap items-end gap-3">
-      <label class="min-w-44 flex-1">
-        <span class="small dim block">Find by title, customer, material or note</span>
-        <input class="field" type="search" bind:value={list.words} autocomplete="off" />
-      </label>
-      <div class="w-44">
-        <Choice
-          label="Show"
-          value={list.stage}
-          options={[...SHOWN, ...(choices.all?.states ?? [])]}
-          onchange={(id) => (list.stage = id)}
-        />
-      </div>
-      <div class="w-44"><Choice label="Order" value={list.by} options={SORTS} onchange={(id) => (list.by = id)} /></div>
-      {#if marked.length}
-        <div class="flex flex-wrap items-center gap-2" role="group" aria-label="With those that are marked">
-          <span class="small">{marked.length} marked:</span>
-          <button class="plain-button" onclick={exportMarked}>Export</button>
-          <button class="plain-button" onclick={printMarked}>Job cards</button>
-          <button class="plain-button" onclick={() => void order()}>Put on the schedule</button>
-        </div>
-      {/if}
-    </div>
-    <table class="panel w-full border-separate border-spacing-0 overflow-hidden">
-      <thead class="small dim text-left">
-        <tr>
-          <th><span class="sr-only">Mark</span></th><th class="lg:w-[28%]">Part</th><th class="max-lg:hidden"
-            >Material</th
-          ><th class="max-sm:hidden">Finish</th><th class="!text-right max-sm:hidden">Pieces</th>
-          <th class="!text-right">Hands-on</th><th class="max-lg:hidden">Promised</th><th>State</th><th
-            ><span class="sr-only">Actions</span></th
-          >
-        </tr>
-      </thead>
-      <tbody>
-        {#each list.jobs as job (job.id)}<JobRow
+    {#each groups as group (group.id)}
+      {#if group.label}<h2 class="dim mt-3 mb-1.5 px-1">{group.label}</h2>{/if}
+      <ul class="panel overflow-hidden" aria-label={group.label || 'Jobs'}>
+        {#each group.jobs as job (job.id)}
+          <JobRow
             {job}
             {list}
+            {selecting}
             marked={marked.includes(job.id)}
             onmark={(on) => (marked = on ? [...marked, job.id] : marked.filter((id) => id !== job.id))}
-          />{/each}
-      </tbody>
-    </table>
-    <CopyTable />
-    {#if !list.jobs.length}<p class="p-4">No job is like that.</p>{/if}
-    {#if list.count > list.jobs.length}
-      <p class="p-4">
-        {list.jobs.length} of {list.count}.
-        <button class="plain-button" onclick={() => (list.most += PAGE)} disabled={list.most >= MOST}>Show more</button>
-        {#if list.most >= MOST}<span class="small dim">Narrow it down to see the others.</span>{/if}
-      </p>
+          />
+        {/each}
+      </ul>
+    {:else}<p class="p-4">
+        {list.words ? 'No job is like that.' : list.stage === 'open' ? 'No open job.' : 'No finished job yet.'}
+      </p>{/each}
+    {#if list.count > PAGE}
+      {#await loadPages() then { default: Pages }}
+        <div class="mx-auto mt-3 w-fit">
+          <Pages
+            count={list.count}
+            size={PAGE}
+            page={list.pageAt}
+            said="{(list.pageAt - 1) * PAGE + 1} to {Math.min(list.count, list.pageAt * PAGE)} of {list.count}"
+            before="The page before"
+            next="The next page"
+            onpage={(page) => {
+              list.pageAt = page;
+              marked = [];
+            }}
+          />
+        </div>
+      {/await}
     {/if}
-    <p class="small dim mt-3">Drop job files anywhere on this page to bring them in.</p>
   {/if}
 </div>
 
 <style>
-  th {
-    padding: 0.5rem 0.9rem;
-    font-weight: 550;
-    border-bottom: 1px solid var(--line);
-  }
   .dropping {
     outline: 3px dashed var(--go);
     outline-offset: -8px;

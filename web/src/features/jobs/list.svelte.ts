@@ -2,28 +2,22 @@ import { choices } from '../../api/catalogue.svelte';
 import {
   api,
   Problem,
+  type Board,
   type Catalogue,
   type Job,
   type JobPage,
-  type JobsSought,
   type JobSummary,
   type Shop,
 } from '../../api/client';
 import { foundAs, spotsAs } from '../../api/damage';
 import { Answer } from '../../ui/answer.svelte';
+import { navigate } from '../../app/router';
+import { counted } from '../../units/units';
 import { notices } from '../../ui/notices.svelte';
 import { begunUntouched } from '../../api/untouched';
 
-/** So many jobs are shown at first, and more for the asking. */
-export const PAGE = 100;
-/** No more than that are told at once. */
-export const MOST = 500;
-export const SORTS: { id: NonNullable<JobsSought['by']>; label: string }[] = [
-  { id: 'changed', label: 'Last changed' },
-  { id: 'due', label: 'Promised first' },
-  { id: 'title', label: 'By title' },
-  { id: 'customer', label: 'By customer' },
-];
+/** So many jobs are on a page. */
+export const PAGE = 50;
 
 /** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
 const FIRST_JOB: Job = {
@@ -63,6 +57,7 @@ const FIRST_JOB: Job = {
   own_operations: [],
   coats: 1,
   customer: '',
+  customer_address: '',
   note: '',
 };
 
@@ -84,12 +79,17 @@ export function firstJob(usual: Shop['usual'], damages: Catalogue['damages']): J
 /** The list of jobs, and what can be done with a whole job. */
 export class JobList {
   words = $state('');
-  /** A state, or 'all', or 'open' for what is not over yet. */
-  stage = $state<string>('all');
-  by = $state<NonNullable<JobsSought['by']>>('changed');
-  /** How many of them are shown. */
-  most = $state(PAGE);
+  /** Those that are not over yet, or the others. */
+  stage = $state<'open' | 'finished'>('open');
+  /** Counted from 1. */
+  pageAt = $state(1);
   private page = new Answer<JobPage>();
+  private day = new Answer<Board>();
+
+  /** The schedule, where there is one: what is next for each job, and what its promise has to spare. */
+  get board(): Board | null {
+    return this.day.value;
+  }
 
   get jobs(): JobSummary[] | null {
     return this.page.value?.jobs ?? null;
@@ -110,9 +110,37 @@ export class JobList {
   }
 
   load() {
-    const states = choices.all?.states.filter((one) => one.id === this.stage || (this.stage === 'open' && one.open));
-    const state = this.stage === 'all' ? undefined : states?.map((one) => one.id as NonNullable<Job['state']>);
-    this.page.ask(api.jobs({ words: this.words, state, by: this.by, limit: this.most }), true);
+    const open = this.stage === 'open';
+    const state = choices.all?.states
+      .filter((one) => one.open === open)
+      .map((one) => one.id as NonNullable<Job['state']>);
+    const offset = (this.pageAt - 1) * PAGE;
+    this.page.ask(api.jobs({ words: this.words, state, by: open ? 'due' : 'changed', offset, limit: PAGE }), true);
+  }
+
+  loadDay() {
+    this.day.ask(api.day(), true);
+  }
+
+  /** To the bench: the run that the job has there already, or a new one. */
+  async start(job: JobSummary) {
+    const run = await this.tried(() => api.begin(job.id));
+    if (run) await navigate('/bench/:id', { params: { id: String(run.id) } });
+  }
+
+  /** How far it is with the customer; one press takes it back. */
+  async setState(job: JobSummary, state: NonNullable<Job['state']>) {
+    await this.tried(async () => {
+      const before = await api.job(job.id);
+      const after = await api.setJobState(job.id, state, before.state_number);
+      const label = choices.all?.states.find((one) => one.id === state)?.label.toLowerCase() ?? state;
+      notices.say(`“${job.title}” is ${label}.`, 'done', {
+        label: 'Undo',
+        run: () =>
+          void this.tried(() => api.setJobState(job.id, before.state, after.state_number)).then(() => this.load()),
+      });
+    });
+    this.load();
   }
 
   /** A new job to describe; its id, or null when it could not be kept. */
@@ -151,31 +179,40 @@ export class JobList {
   }
 
   /** Removed at once, and kept here until the undo has gone. */
-  async remove(job: JobSummary) {
-    await this.tried(async () => {
-      const kept = await api.job(job.id);
-      await api.remove(job.id);
-      notices.say(`Deleted “${job.title}”.`, 'done', {
-        label: 'Undo',
-        run: () => void this.tried(() => api.add({ ...kept.job, state: kept.state }, job.id)).then(() => this.load()),
+  async remove(jobs: { id: number; title: string }[]) {
+    const gone: { id: number; kept: Awaited<ReturnType<typeof api.job>> }[] = [];
+    for (const job of jobs)
+      await this.tried(async () => {
+        const kept = await api.job(job.id);
+        await api.remove(job.id);
+        gone.push({ id: job.id, kept });
       });
-    });
+    const back = async () => {
+      for (const { id, kept } of gone) await this.tried(() => api.add({ ...kept.job, state: kept.state }, id));
+      this.load();
+    };
+    const what = gone.length === 1 ? `“${gone[0]!.kept.job.title}”` : counted(gone.length, 'job');
+    if (gone.length) notices.say(`Deleted ${what}.`, 'done', { label: 'Undo', run: () => void back() });
     this.load();
   }
 
-  /** Job files or archives of them from disk: each is taken whole or refused with every fault named. */
+  /** Job files or archives of them from disk: each is taken whole or refused with every fault named. One notice for all. */
   async take(files: File[]) {
+    const taken: string[] = [];
+    const refused: string[] = [];
     for (const file of files)
       try {
         const kept = /\.zip$/i.test(file.name) ? await api.addArchive(file) : [await api.addText(await file.text())];
-        notices.say(
-          kept.length === 1 ? `“${kept[0]!.job.title}” is in the list.` : `${kept.length} jobs are in the list.`,
-        );
+        taken.push(...kept.map((one) => one.job.title));
       } catch (problem) {
         const told =
           problem instanceof Problem && problem.faults.length ? faultLines(problem) : (problem as Error).message;
-        notices.say(`${file.name} was not taken:\n${told}`, 'trouble');
+        refused.push(`${file.name} was not taken:\n${told}`);
       }
+    const [only] = taken;
+    const said =
+      taken.length === 1 ? `“${only}” is in the list.` : taken.length ? `${taken.length} jobs are in the list.` : '';
+    notices.say([said, ...refused].filter(Boolean).join('\n'), refused.length ? 'trouble' : 'done');
     this.load();
   }
 

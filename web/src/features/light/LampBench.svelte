@@ -75,7 +75,7 @@
         {#if side.answer.value}
           <Patch patch={side.answer.value} label={side.label} {view} onmove={(next) => (turned = next)} />
         {:else}
-          <p class="dim" role="status">being worked out …</p>
+          <p class="dim" role="status">drawing …</p>
         {/if}
       </div>
     {/each}

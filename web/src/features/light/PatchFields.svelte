@@ -1,4 +1,4 @@
-<!-- What a patch is: the marks of a grade or damage of a depth, and how far the next grade has come on it. -->
+<!-- What a patch is: the marks of a grit or damage of a depth, and how far the next grade has come on it. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import type { Asked } from '../../api/client';
@@ -7,7 +7,7 @@
 
   let { asked, onchange }: { asked: Partial<Asked>; onchange: (asked: Partial<Asked>) => void } = $props();
   const KINDS = [
-    { id: 'grade', label: 'Marks of a grade' },
+    { id: 'grade', label: 'Marks of a grit' },
     { id: 'scratches', label: 'Scratches' },
     { id: 'waviness', label: 'Ripple' },
     { id: 'pits', label: 'Pits' },

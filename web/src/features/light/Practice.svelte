@@ -43,7 +43,7 @@
       {:else}
         <h2 class="!text-xl">Knowing when a step is done is learnt by looking</h2>
         <p class="mt-1">
-          Is it done, which grade, how far back, which carrier, what is wrong. Five minutes; every answer is explained.
+          Is it done, which grit, how far back, which carrier, what is wrong. Five minutes; every answer is explained.
         </p>
       {/if}
       <form

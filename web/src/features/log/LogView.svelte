@@ -22,7 +22,7 @@
     runs: 'Every run at the bench: planned and as it was.',
     wrong: 'What is seen, why, what cures it, and what avoids it next time.',
     learnt: 'How this shop differs from the published figures, from its own runs.',
-    ways: 'Routes that came out well here, offered beside the computed ones.',
+    ways: 'Plans that worked well here, offered beside the computed ones.',
     upkeep: 'Wheels, hand tools, filters and waxed work: due from use and by the calendar.',
   };
   const shownTab = $derived<Tab>(TABS.find((tab) => tab.id === searchParams.get('show'))?.id ?? 'runs');

@@ -125,7 +125,7 @@
     <p class="mx-auto mt-2 max-w-md">
       {query
         ? 'Take a word or a choice away.'
-        : 'Take a job to the bench (B on its page). Every tap there is kept, and stands here.'}
+        : 'Take a job to the bench (B on its page). Every tap is saved and shown here.'}
     </p>
   </div>
 {:else if log}

@@ -56,7 +56,7 @@
       <a
         class={line.status === 'open' ? 'main-button small' : 'plain-button small'}
         href={p('/bench/:id', { params: { id: String(id) } })}
-        >{line.status === 'open' ? 'To the bench' : 'Add to it'}</a
+        >{line.status === 'open' ? 'Go to the bench' : 'Add to it'}</a
       >
       {#if line.job_id}<a class="plain-button small" href={p('/jobs/:id', { params: { id: String(line.job_id) } })}
           >The job</a

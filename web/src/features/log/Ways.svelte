@@ -38,7 +38,7 @@
         <h2 class="!text-base">{way.name}</h2>
         <p class="small dim">
           {choices.finish(way.file.finish)?.label ?? way.file.finish} · {choices.familyLabel(way.file.family)} · {way
-            .file.reach} · from {way.file.kind === 'after' ? 'the marks of a grade' : way.file.kind}
+            .file.reach} · from {way.file.kind === 'after' ? 'the marks of a grit' : way.file.kind}
           {way.file.kind === 'after' ? '' : `up to ${shown.say(way.file.depth_um, 'depth')}`}
         </p>
         <p>{way.file.route.map(label).join(', then ')}</p>

@@ -2,10 +2,16 @@
 <script lang="ts">
   import { p, route } from '../../app/router';
   import { PAGES } from './pages';
+  import { passagesOf, search } from './search';
 
   const page = $derived(PAGES.find((one) => one.id === route.params.page) ?? PAGES[0]);
   /** All pages stand on the screen as long as they are printed. */
   let whole = $state(false);
+
+  let sought = $state('');
+  const parse = (html: string) => new DOMParser().parseFromString(html, 'text/html');
+  const passages = $derived(sought ? PAGES.flatMap((one) => passagesOf(one, parse)) : []);
+  const found = $derived(search(passages, sought));
 
   function printAll() {
     whole = true;
@@ -20,6 +26,14 @@
 
 <div class="manual mx-auto grid w-full max-w-6xl flex-1 gap-6 p-5 md:grid-cols-[14rem_1fr]">
   <nav class="no-print self-start" aria-label="Pages of the manual">
+    <input
+      class="field mb-2"
+      type="search"
+      aria-label="Search the manual"
+      placeholder="Search the manual"
+      autocomplete="off"
+      bind:value={sought}
+    />
     <ol class="grid gap-0.5">
       {#each PAGES as one (one.id)}
         <li>
@@ -34,7 +48,26 @@
     <button class="plain-button mt-3" onclick={printAll}>Print the manual</button>
   </nav>
   <div>
-    {#each whole ? PAGES : page ? [page] : [] as one (one.id)}
+    {#if sought}
+      <section aria-label="Found in the manual">
+        {#if found.length}
+          <ul class="divide-y divide-(--line)">
+            {#each found as one, at (at)}
+              <li>
+                <a
+                  class="block py-2 hover:bg-(--raised)"
+                  href={p('/manual/:page', { params: { page: one.page } })}
+                  onclick={() => (sought = '')}
+                  ><b>{one.heading === one.title ? one.title : `${one.title}: ${one.heading}`}</b>
+                  <span class="block">{one.text}</span></a
+                >
+              </li>
+            {/each}
+          </ul>
+        {:else}<p role="status">Nothing in the manual has all of these words.</p>{/if}
+      </section>
+    {/if}
+    {#each whole ? PAGES : page && !sought ? [page] : [] as one (one.id)}
       <!-- eslint-disable-next-line svelte/no-at-html-tags -- our own pages, made when the program was built -->
       <article>{@html one.html}</article>
     {/each}

@@ -8,7 +8,20 @@ const files = import.meta.glob<Page>('../../../../docs/manual/*.md', {
   import: 'default',
   eager: true,
 });
-const ORDER = ['first-part', 'rack', 'bench', 'sizes', 'day', 'figures'];
+const ORDER = [
+  'first-part',
+  'jobs',
+  'plan',
+  'bench',
+  'schedule',
+  'quote',
+  'rack',
+  'log',
+  'sizes',
+  'light',
+  'figures',
+  'settings',
+];
 
 export const PAGES: (Page & { id: string })[] = Object.entries(files)
   .map(([file, page]) => ({ id: file.replace(/^.*\/(.+)\.md$/, '$1'), ...page }))

@@ -13,7 +13,7 @@
 {#if photo.drawn.outlines?.length}
   <table class="lines w-full" aria-label="Faces on the photo">
     <thead class="small dim text-left"
-      ><tr><th>Face</th><th>Area</th><th>Curved</th><th><span class="sr-only">Take away</span></th></tr></thead
+      ><tr><th>Face</th><th>Area</th><th>Curved</th><th><span class="sr-only">Remove</span></th></tr></thead
     >
     <tbody>
       {#each photo.drawn.outlines as one, n (n)}

@@ -36,7 +36,7 @@
     </label>
     <button
       class="inline-grid size-[24px] place-items-center"
-      aria-label="Take mark {at + 1} away"
+      aria-label="Remove mark {at + 1} away"
       onclick={() => void part.takeOut('marks', at)}><X size={16} /></button
     >
   </li>

@@ -42,7 +42,7 @@
   onchange={likely}
 />
 <Choice
-  label="Or by what one can tell"
+  label="Or by feel"
   value={feel?.id ?? ''}
   options={[
     { id: '', label: 'By the depth above' },

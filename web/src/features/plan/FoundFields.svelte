@@ -1,16 +1,16 @@
 <!-- What most of the face looks like: damage with its depth, the grade that left it, or as it shall be already. -->
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
-  import type { Face, Found } from '../../api/client';
+  import type { Catalogue, Face, Found } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
+  import Sheet from '../../ui/Sheet.svelte';
   import Either from '../../ui/Either.svelte';
   import { foundAs, spotsAs } from '../../api/damage';
   import type { JobDraft } from './draft.svelte';
-  import DamageSheet from './DamageSheet.svelte';
   import DepthFields from './DepthFields.svelte';
-  import MatchSheet from './MatchSheet.svelte';
-  import MeasuredSheet from './MeasuredSheet.svelte';
 
+  type Damage = Catalogue['damages'][number];
+  type Depth = Found['depth_um'];
   type Known = 'depth' | 'after' | 'wanted';
   let { draft, face }: { draft: JobDraft; face: Face } = $props();
   let matching = $state(false);
@@ -31,11 +31,10 @@
   }
 </script>
 
-<fieldset class="grid gap-1.5">
-  <legend class="small dim">What most of it looks like</legend>
+<div class="grid gap-1.5">
   {#if known !== 'wanted'}
     <Choice
-      label="Found"
+      label="Looks like"
       term={found.kind === 'waviness' ? 'ripple' : found.kind === 'lay' ? 'lay' : undefined}
       value={found.kind}
       options={choices.all?.found.filter((one) => one.all_over) ?? []}
@@ -47,7 +46,7 @@
     value={known}
     options={[
       { id: 'depth', label: 'By depth' },
-      { id: 'after', label: 'Left by a grade' },
+      { id: 'after', label: 'Left by a grit' },
       { id: 'wanted', label: 'Good already' },
     ]}
     onchange={know}
@@ -59,7 +58,7 @@
   </p>
   {#if known === 'after' && found.after}
     <Choice
-      label="Paper grade"
+      label="Grit"
       value={found.after}
       options={choices.papersWith(found.after)}
       onchange={(after) => change({ after })}
@@ -71,17 +70,27 @@
       onchange={(depth_um) => change({ depth_um })}
     />
   {/if}
-</fieldset>
-<DamageSheet
+</div>
+<Sheet
+  load={() => import('./DamageSheet.svelte')}
+  props={{
+    onchoose: (damage: Damage) =>
+      damage.length_mm === null
+        ? draft.changeFace({ found: foundAs(damage) })
+        : draft.addSpots(spotsAs(damage, draft.freeSpots(damage.label))),
+  }}
   bind:open={naming}
-  onchoose={(damage) =>
-    damage.length_mm === null
-      ? draft.changeFace({ found: foundAs(damage) })
-      : draft.addSpots(spotsAs(damage, draft.freeSpots(damage.label)))}
 />
-<MatchSheet
-  material={draft.job.material}
+<Sheet
+  load={() => import('./MatchSheet.svelte')}
+  props={{
+    material: draft.job.material,
+    onchoose: (after: string) => change({ as_wanted: false, depth_um: undefined, after }),
+  }}
   bind:open={matching}
-  onchoose={(after) => change({ as_wanted: false, depth_um: undefined, after })}
 />
-<MeasuredSheet bind:open={measuring} onuse={(depth_um) => change({ as_wanted: false, after: undefined, depth_um })} />
+<Sheet
+  load={() => import('./MeasuredSheet.svelte')}
+  props={{ onuse: (depth_um: Depth) => change({ as_wanted: false, after: undefined, depth_um }) }}
+  bind:open={measuring}
+/>

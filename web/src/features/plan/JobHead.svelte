@@ -1,38 +1,37 @@
-<!-- What holds for the whole part: title, material, pieces, and how the person wants to work. -->
+<!-- What holds for the whole job in two lines, everything else to do with it under Options, and the next thing: Start. -->
 <script lang="ts">
-  import { Switch } from '@skeletonlabs/skeleton-svelte';
-  import Redo2 from '@lucide/svelte/icons/redo-2';
-  import Undo2 from '@lucide/svelte/icons/undo-2';
   import { choices } from '../../api/catalogue.svelte';
   import type { Job } from '../../api/client';
-  import { p } from '../../app/router';
+  import Ellipsis from '@lucide/svelte/icons/ellipsis';
+  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
-  import { difference } from '../../units/units';
   import NumberField from '../../ui/NumberField.svelte';
-  import ChoiceBar from './ChoiceBar.svelte';
+  import Popup from '../../ui/Popup.svelte';
+  import { dueSaid } from '../../units/due';
+  import { counted, difference, duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
   import type { Saving } from './keeping.svelte';
 
   interface Props {
     draft: JobDraft;
     fresh: boolean;
-    ondescribe: () => void;
-    onweigh: () => void;
-    onphoto: () => void;
+    options: Group[];
+    onorder: () => void;
+    onstart: () => void;
   }
-  let { draft, fresh, ondescribe, onweigh, onphoto }: Props = $props();
+  let { draft, fresh, options, onorder, onstart }: Props = $props();
   let title = $state<HTMLInputElement>();
   /** The title before the typing: Escape gives it back. */
   let before = '';
 
   const SAID: Record<Saving, string> = {
-    saved: 'Kept',
-    saving: 'Keeping …',
-    waiting: 'Keeping …',
+    saved: 'Saved',
+    saving: 'Saving …',
+    waiting: 'Saving …',
     conflict: 'Changed elsewhere',
-    failed: 'Not kept: the program does not answer. It waits in this browser, and is kept as soon as it does.',
-    refused: 'Not kept yet; it waits in this browser',
-    faulty: 'Not kept until the fault is mended',
+    failed: 'Not saved: the program does not answer. It waits in this browser, and is saved as soon as it does.',
+    refused: 'Not saved yet; it waits in this browser',
+    faulty: 'Not saved until the fault is fixed',
   };
   const materials = $derived(
     (choices.all?.materials ?? []).map((one) => ({
@@ -52,6 +51,13 @@
     });
   });
   const keeping = $derived(draft.keeping);
+  const plan = $derived(draft.plan);
+  const lots = $derived(plan?.lots ?? []);
+  const pieces = $derived(
+    counted(draft.job.pieces, 'piece') +
+      (lots.length > 1 ? ` in ${lots.length} lots of ${lots.at(-1) === lots[0] ? '' : 'up to '}${lots[0]}` : ''),
+  );
+  const material = $derived(choices.all?.materials.find((one) => one.id === draft.job.material)?.label ?? '');
 
   $effect(() => {
     if (fresh) title?.select();
@@ -63,20 +69,9 @@
   }
 </script>
 
-<div class="flex flex-wrap items-end gap-x-3.5 gap-y-2 px-4.5 pt-3 pb-2.5">
-  <div class="min-w-56 flex-1">
+<header class="flex items-start gap-x-4 px-4.5 pt-3 pb-2.5" aria-label="Job">
+  <div class="min-w-0 flex-1">
     <h1 class="sr-only">{draft.job.title}</h1>
-    <div class="small dim flex items-center gap-3">
-      <a class="go hover:underline" href={p('/')}>Jobs</a>
-      <span class:text-(--stop)={keeping.unkept} role="status">{keeping.why ?? SAID[keeping.saving]}</span>
-      {#if keeping.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}
-          >Take what is kept</button
-        ><button class="underline" onclick={() => keeping.keepMine()}>Keep mine</button>{/if}
-      {#if keeping.saving === 'failed' || keeping.saving === 'refused'}<button
-          class="underline"
-          onclick={() => draft.retry()}>Try now</button
-        >{/if}
-    </div>
     <input
       bind:this={title}
       class="title w-full rounded-md border border-transparent bg-transparent px-1 hover:border-(--line)"
@@ -93,70 +88,81 @@
       onfocus={() => (before = draft.job.title)}
       onblur={(event) => (event.currentTarget.value = draft.job.title)}
     />
+    <div class="line dim" class:stale={draft.stale} aria-busy={draft.stale}>
+      <Popup label="Material and pieces">
+        {#snippet face()}{material} · {pieces}{/snippet}
+        <Choice
+          label="Material"
+          value={draft.job.material}
+          options={materials}
+          onchange={(material) => change({ material })}
+        />
+        <NumberField
+          label="Pieces"
+          value={draft.job.pieces}
+          integer
+          faults={draft.faultsAt('pieces')}
+          onchange={(pieces) => change({ pieces })}
+        />
+        <Choice
+          label="Grit steps"
+          term="jump"
+          value={draft.job.habit}
+          options={habits}
+          onchange={(habit) => change({ habit })}
+        />
+      </Popup>
+      {#if plan?.hands_on_minutes}
+        <span role="group" aria-label="Totals" aria-busy={draft.stale}
+          ><b class="text-(--ink)">{duration(plan.hands_on_minutes)} hands-on</b>{plan.hands_on_minutes_high
+            ? `, allow up to ${duration(plan.hands_on_minutes_high)}`
+            : ''}</span
+        >
+      {/if}
+      {#if draft.job.due}<button class="min-h-[24px] underline decoration-dotted underline-offset-4" onclick={onorder}
+          >promised {dueSaid(draft.job.due)}</button
+        >{/if}
+      <span class:text-(--stop)={keeping.unkept} role="status">{keeping.why ?? SAID[keeping.saving]}</span>
+      {#if keeping.saving === 'conflict'}<button class="underline" onclick={() => draft.reload()}>Take theirs</button
+        ><button class="underline" onclick={() => keeping.keepMine()}>Keep mine</button>{/if}
+      {#if keeping.saving === 'failed' || keeping.saving === 'refused'}<button
+          class="underline"
+          onclick={() => draft.retry()}>Try now</button
+        >{/if}
+    </div>
   </div>
-  <div class="w-52">
-    <Choice
-      label="Material"
-      value={draft.job.material}
-      options={materials}
-      onchange={(material) => change({ material })}
-    />
+  <div class="flex gap-2.5 max-md:hidden">
+    <ActionMenu label="Options" groups={options} />
+    {@render start()}
   </div>
-  <div class="w-20">
-    <NumberField
-      label="Pieces"
-      value={draft.job.pieces}
-      integer
-      faults={draft.faultsAt('pieces')}
-      onchange={(pieces) => change({ pieces })}
-    />
+  <!-- On a phone the next thing is where the thumb is. -->
+  <div class="md:hidden">
+    <ActionMenu label="Options" groups={options} class="plain-button touch px-3">
+      {#snippet face()}<Ellipsis size={20} aria-hidden="true" />{/snippet}
+    </ActionMenu>
   </div>
-  <div class="w-60">
-    <Choice
-      label="Grit steps"
-      term="jump"
-      value={draft.job.habit}
-      options={habits}
-      onchange={(habit) => change({ habit })}
-    />
-  </div>
-  {#if draft.hasRack}
-    <Switch
-      class="flex h-9 items-center gap-2"
-      checked={!draft.fromRack}
-      onCheckedChange={({ checked }) => change({ use_rack: checked ? 'catalogue' : null })}
-    >
-      <Switch.Control><Switch.Thumb /></Switch.Control>
-      <Switch.Label>Any tool</Switch.Label>
-      <Switch.HiddenInput />
-    </Switch>
-  {/if}
-  <div class="flex gap-1.5">
-    <button
-      class="plain-button !px-2"
-      aria-label="Undo"
-      title="Undo (Ctrl Z)"
-      disabled={!draft.canUndo}
-      onclick={() => draft.undo()}><Undo2 size={16} /></button
-    >
-    <button
-      class="plain-button !px-2"
-      aria-label="Redo"
-      title="Redo (Ctrl Shift Z)"
-      disabled={!draft.canRedo}
-      onclick={() => draft.redo()}><Redo2 size={16} /></button
-    >
-    <button class="plain-button" onclick={ondescribe}>The part <kbd class="dim">E</kbd></button>
-    <a class="plain-button" href={p('/jobs/:id/photo', { params: { id: String(draft.id) } })} onclick={onphoto}
-      >Photo <kbd class="dim">P</kbd></a
-    >
-  </div>
-  <div class="w-full"><ChoiceBar {draft} {onweigh} /></div>
-</div>
+</header>
+
+{#snippet start()}
+  <button
+    class="main-button min-w-26 text-[1.05rem]"
+    disabled={!plan?.possible || draft.leaving || draft.stale}
+    aria-busy={draft.leaving}
+    onclick={onstart}>{draft.leaving ? 'Going …' : 'Start'} <kbd class="rounded border px-1.5">B</kbd></button
+  >
+{/snippet}
 
 <style>
+  .line > :global(*) {
+    display: inline-block;
+  }
+  .line > :global(:not(:last-child))::after {
+    content: '·';
+    display: inline-block;
+    margin-left: 0.35em;
+  }
   .title {
-    font-size: 1.45rem;
+    font-size: 1.6rem;
     font-weight: 700;
     line-height: 1.25;
     margin-left: -0.3rem;

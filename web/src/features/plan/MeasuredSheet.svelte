@@ -47,7 +47,7 @@
         onclick={() => {
           onuse({ likely: measured.Rz_um, worst: Math.max(measured.Rz_um, measured.Rt_um) });
           open = false;
-        }}>Use it as found: {shown.say(measured.Rz_um, 'depth')}, at worst {shown.say(measured.Rt_um, 'depth')}</button
+        }}>Use this depth: {shown.say(measured.Rz_um, 'depth')}, at worst {shown.say(measured.Rt_um, 'depth')}</button
       >
     </div>
   {:else}
@@ -63,7 +63,7 @@
       onclick={() => {
         onuse({ likely: measured.Sz_um, worst: measured.Sz_um });
         open = false;
-      }}>Use it as found: {shown.say(measured.Sz_um, 'depth')}</button
+      }}>Use this depth: {shown.say(measured.Sz_um, 'depth')}</button
     >
   {/if}
 {/snippet}

@@ -52,7 +52,7 @@
     try {
       await api.keepTemplate(name.trim(), own);
       templates.ask(api.templates(), true);
-      notices.say(`Kept as “${name.trim()}” for the next such part.`);
+      notices.say(`Saved as “${name.trim()}” for the next such part.`);
       name = '';
     } catch (problem) {
       notices.say((problem as Error).message, 'trouble');
@@ -169,7 +169,7 @@
     {#if Object.keys(templates.value ?? {}).length}
       <div class="w-56">
         <Choice
-          label="As kept for such parts"
+          label="Saved for such parts"
           value=""
           options={[
             { id: '', label: 'Choose' },
@@ -182,7 +182,7 @@
     {#if own.length}
       <div class="w-48">
         <TextField
-          label="Keep these for the next, as"
+          label="Save these for the next, as"
           value={name}
           complaint={() => null}
           onchange={(text) => (name = text)}

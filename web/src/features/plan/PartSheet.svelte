@@ -151,7 +151,7 @@
     {#if own && rackEmpty}
       <p class="self-end rounded-lg bg-(--stop-soft) px-3 py-2 text-(--stop)" role="status">
         Your rack is empty, so nothing can be planned from it. <a class="font-semibold underline" href={p('/rack')}
-          >Put the first things on it</a
+          >Add the first items</a
         >.
       </p>
     {/if}
@@ -176,7 +176,7 @@
             <li>
               <button class="plain-button small" onclick={() => change({ extras: extras.filter((one) => one !== id) })}
                 >{extraOptions.find((one) => one.id === id)?.label ?? labelOf(id)}
-                <X size={13} /><span class="sr-only">take away</span></button
+                <X size={13} /><span class="sr-only">Remove</span></button
               >
             </li>
           {/each}

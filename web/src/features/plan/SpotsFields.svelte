@@ -1,5 +1,7 @@
 <!-- Anything deeper, in some places? What, how many, how large, how deep. -->
 <script lang="ts">
+  import { untrack } from 'svelte';
+  import { Accordion } from '@skeletonlabs/skeleton-svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { spotsAs } from '../../api/damage';
   import { rangeOf } from '../../api/depth';
@@ -8,10 +10,10 @@
   import Choice from '../../ui/Choice.svelte';
   import Either from '../../ui/Either.svelte';
   import NumberField from '../../ui/NumberField.svelte';
-  import Term from '../../ui/Term.svelte';
   import TextField from '../../ui/TextField.svelte';
   import { shown } from '../../units/shown.svelte';
   import { sizeOfEach } from '../../units/spots';
+  import Answer from './Answer.svelte';
   import DepthFields from './DepthFields.svelte';
   import type { JobDraft } from './draft.svelte';
   import { sideOf } from '../../charts/sketch';
@@ -20,7 +22,8 @@
   const all = $derived(face.spots ?? []);
   const kinds = $derived(choices.all?.found.filter((one) => one.in_places) ?? []);
   const brushed = $derived((face.want.finish ? choices.finish(face.want.finish)?.lay : face.want.lay) === 'one-way');
-  let opened = $state('');
+  /** Where there is one kind alone, it is what is asked about. */
+  let opened = $state(untrack(() => (all.length === 1 ? (all[0]?.id ?? '') : '')));
 
   function change(spots: Spots, change: Partial<Spots>) {
     draft.changeFace({ spots: all.map((one) => (one === spots ? { ...one, ...change } : one)) });
@@ -46,25 +49,22 @@
   }
 </script>
 
-<fieldset class="grid gap-1.5">
-  <legend class="small dim flex items-center gap-1.5">Anything deeper? <Term of="spots" /></legend>
-  {#each all as spots, at (spots.id || at)}
-    {@const faults = (key: string) => draft.faultsOf(`spots[${at}].${key}`)}
-    <details
-      class="rounded-lg border border-(--line) bg-(--raised)"
-      open={opened === spots.id && spots.id !== ''}
-      ontoggle={(event) => {
-        if (event.currentTarget.open) opened = spots.id ?? '';
-        else if (opened === spots.id) opened = '';
-      }}
-    >
-      <summary class="cursor-pointer px-3 py-2">
-        <b>{spots.name}</b>
-        <span class="small dim num"
-          >{(spots.count ?? 1) > 1 ? `${spots.count} × ` : ''}{sizeOfEach(spots)}, {depth(spots)}</span
-        >
-      </summary>
-      <div class="grid gap-1.5 px-3 pb-3">
+<div class="grid gap-2">
+  <Accordion
+    class="gap-0 space-y-0 empty:hidden"
+    collapsible
+    value={[opened]}
+    onValueChange={({ value }) => (opened = value[0] ?? '')}
+  >
+    {#each all as spots, at (spots.id || at)}
+      {@const faults = (key: string) => draft.faultsOf(`spots[${at}].${key}`)}
+      <Answer
+        id={spots.id ?? ''}
+        question={spots.name}
+        said="{(spots.count ?? 1) > 1 ? `${spots.count} × ` : ''}{sizeOfEach(spots)}, {depth(spots)}"
+        open={opened === spots.id}
+        within
+      >
         <TextField
           label="What it is called"
           value={spots.name}
@@ -150,7 +150,7 @@
           />
         {:else if spots.after}
           <Choice
-            label="Paper grade"
+            label="Grit"
             value={spots.after}
             options={choices.papersWith(spots.after)}
             onchange={(after) => change(spots, { after })}
@@ -159,10 +159,10 @@
         {#if !spots.drawn}<button class="small dim justify-self-start underline" onclick={() => remove(spots)}
             >Remove {spots.name}</button
           >{/if}
-      </div>
-    </details>
-  {/each}
-  <button class="small justify-self-start font-semibold underline" onclick={add}
+      </Answer>
+    {/each}
+  </Accordion>
+  <button class="plain-button justify-self-start" onclick={add}
     >{all.length ? 'Another kind of damage' : 'Yes, in some places'}</button
   >
   {#if all.length && face.found.as_wanted && brushed}
@@ -185,4 +185,4 @@
       People look through it: no hollow may bend the picture
     </label>
   {/if}
-</fieldset>
+</div>

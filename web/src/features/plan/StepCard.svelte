@@ -1,5 +1,6 @@
 <!-- Everything needed to do one step. -->
 <script lang="ts">
+  import X from '@lucide/svelte/icons/x';
   import { choices } from '../../api/catalogue.svelte';
   import FaceSketch from '../../charts/FaceSketch.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -9,7 +10,10 @@
   import Turning from '../../charts/Turning.svelte';
   import { shown } from '../../units/shown.svelte';
   import { clock, duration, figures, usedUp, whole } from '../../units/units';
+  import { api } from '../../api/client';
+  import LightTile from '../../ui/LightTile.svelte';
   import type { JobDraft } from './draft.svelte';
+  import type { StepTiles } from './tiles.svelte';
   import Scrolling from '../../ui/Scrolling.svelte';
 
   const LAYS = {
@@ -19,13 +23,16 @@
   };
   interface Props {
     draft: JobDraft;
+    tiles: StepTiles;
+    onclose: () => void;
     ongoback: () => void;
     onwhy: () => void;
     onswap: () => void;
   }
-  let { draft, ongoback, onwhy, onswap }: Props = $props();
+  let { draft, tiles, onclose, ongoback, onwhy, onswap }: Props = $props();
   const drawing = $derived(choices.machine(draft.step?.machine ?? '')?.drawing);
   const step = $derived(draft.step);
+  const tile = $derived(tiles.after(draft.stepAt + 1));
   const fit = $derived(draft.facePlan?.fit?.answer);
   const stop = $derived(fit?.stop_sheet[draft.stepAt]);
   const somePlaces = $derived(draft.facePlan?.steps.some((one) => one.zone) ?? false);
@@ -35,15 +42,24 @@
 <Scrolling
   as="aside"
   label="Step in hand"
-  class={['panel flex min-h-0 flex-col gap-2.5 p-4 md:col-start-2 lg:col-start-auto', draft.stale && 'stale']}
+  class={['panel flex min-h-0 flex-col gap-2.5 p-4 ', draft.stale && 'stale']}
   aria-busy={draft.stale || !draft.plan}
 >
   {#if step}
     <div>
-      <div class="small dim">Step {draft.stepAt + 1} of {count}</div>
+      <div class="flex items-center justify-between gap-2">
+        <span class="small dim">Step {draft.stepAt + 1} of {count}</span>
+        <button class="plain-button !min-h-8 !p-1" aria-label="Close the step" onclick={onclose}><X size={16} /></button
+        >
+      </div>
       <div class="text-[1.27rem] leading-tight font-bold" style:color={temperColour(step.grain_um)}>{step.label}</div>
       <div class="small dim">{step.machine_label}</div>
     </div>
+    {#if tile}<LightTile
+        src="/api/light/{tile.key}.webp"
+        label="After {tile.label}"
+        words={() => api.lightWords(tile.key)}
+      />{/if}
     {#if somePlaces && draft.face && draft.facePlan}
       <FaceSketch
         face={draft.face}

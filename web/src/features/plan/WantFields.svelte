@@ -59,7 +59,7 @@
     onchange={forUse}
   />
   {#if use}<p class="small dim">{shown.tell(use.reason_said)}</p>{/if}
-  <Choice label="Wanted" value={want.finish ?? OWN} {options} onchange={choose} />
+  <Choice label="Finish" value={want.finish ?? OWN} {options} onchange={choose} />
   {#if finish && !use}<p class="small dim">{shown.tell(finish.purpose_said)}</p>{/if}
   {#if finish?.no_finer_than}
     <Choice

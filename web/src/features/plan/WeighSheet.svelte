@@ -10,6 +10,7 @@
   import { shown } from '../../units/shown.svelte';
   import { duration, figures } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
+  import Ways from './Ways.svelte';
 
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const answer = new Answer<Advice>();
@@ -55,7 +56,9 @@
   }
 </script>
 
-<Dialog bind:open wide title="To weigh: {draft.face?.name ?? ''}">
+<Dialog bind:open wide title="Compare ways">
+  <Ways {draft} />
+  <h2 class="mt-3 mb-1">Best trade-offs for {draft.face?.name ?? ''}</h2>
   {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
   {#if bet}
     <section class="mb-3 rounded-lg border border-(--line) bg-(--raised) p-3">
@@ -80,9 +83,9 @@
   {/if}
   {#if advice?.front.length}
     <h2>
-      {advice.front.length === 1 ? 'One route is best in everything' : `${advice.front.length} best trade-offs`}
+      {advice.front.length === 1 ? 'One way is best in everything' : `${advice.front.length} best trade-offs`}
     </h2>
-    <p class="small dim mb-1">No other route is better in minutes, metal, cost and changes at once.</p>
+    <p class="small dim mb-1">No other way is better in minutes, removal, cost and changes at once.</p>
     <div class="grid gap-x-5 gap-y-2 lg:grid-cols-[minmax(0,1fr)_auto]">
       <div class="min-w-0 self-start lg:sticky lg:top-0">
         <Either
@@ -104,7 +107,7 @@
           ontake={(next) => routes[next] && take(routes[next])}
         />
         {#if chosen}
-          <div class="small mt-1" aria-live="polite" aria-label="Route in sight" role="region">
+          <div class="small mt-1" aria-live="polite" aria-label="Selected way" role="region">
             <b>{duration(chosen.minutes)}</b> · {shown.say(chosen.metal_um, 'depth')} · cost {currency.money(
               chosen.cost,
             )} · {chosen.changes}
@@ -119,7 +122,7 @@
         <thead>
           <tr class="dim text-left">
             <th>Minutes</th><th>Metal</th><th>Cost</th><th>Changes</th><th>Steps</th><th
-              ><span class="sr-only">Take</span></th
+              ><span class="sr-only">Use</span></th
             >
           </tr>
         </thead>
@@ -141,8 +144,8 @@
               <td class="text-right">
                 {#if route.tools.join() === inHand}in hand{:else}
                   <button class="underline" onclick={() => take(route)}
-                    >Take<span class="sr-only">
-                      the route of {duration(route.minutes)}: {route.labels.join(', ')}</span
+                    >Use<span class="sr-only">
+                      the way of {duration(route.minutes)}: {route.labels.join(', ')}</span
                     ></button
                   >
                 {/if}
@@ -155,12 +158,10 @@
     </div>
   {:else if advice}
     <p>
-      {draft.face?.keep_off
-        ? 'Nothing may touch this face.'
-        : 'No route reaches this finish; the plan says what stands in the way.'}
+      {draft.face?.keep_off ? 'Nothing may touch this face.' : 'No plan reaches this finish; the plan says why.'}
     </p>
   {:else if !answer.trouble}
-    <p class="dim" role="status">Weighing every route …</p>
+    <p class="dim" role="status">Comparing every way …</p>
   {/if}
 </Dialog>
 

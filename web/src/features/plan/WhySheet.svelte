@@ -34,7 +34,7 @@
               <td>{term.name}</td>
               <td class="num text-right whitespace-nowrap">{said(term.value, term.unit, term.name)}</td>
               <td class="dim" data-cited title={term.source}
-                >{term.kind ? `${term.kind}: ${term.source}` : 'worked out'}</td
+                >{term.kind ? `${term.kind}: ${term.source}` : 'computed'}</td
               >
             </tr>
           {/each}

@@ -12,7 +12,7 @@ export async function toBench(draft: JobDraft) {
     await draft.save();
     if (draft.keeping.unkept) {
       notices.say(
-        'The last changes are not kept yet, and the bench takes what is kept. Try again in a moment.',
+        'The last changes are not saved yet, and the bench works from what is saved. Try again in a moment.',
         'trouble',
       );
       return;

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Fault } from '../../api/client';
-import { faultsAt, faultsElsewhere, placeOf } from './faults';
+import { faultsAt, placeOf } from './faults';
 
 function fault(field: string, about = [field], where = ''): Fault {
   return { field, about, where, message: '', said: { code: 'plain', words: field, values: {} } };
@@ -15,12 +15,6 @@ test('a fault stands beside the field that it speaks of', () => {
   expect(faultsAt([radius, depth, route], 'faces[0].found.depth_um')).toEqual([depth]);
   expect(faultsAt([depth], 'faces[0].found.depth')).toEqual([]);
   expect(faultsAt([route], 'faces[0].wish.lock')).toEqual([route]);
-});
-
-test('what no field of the page shows is said in the notes, and nothing else is', () => {
-  expect(faultsElsewhere([radius, depth, route], 0)).toEqual([radius, route]);
-  expect(faultsElsewhere([radius, depth, route], 1)).toEqual([depth, route]);
-  expect(faultsElsewhere([fault('pieces'), fault('title')], 0)).toEqual([fault('title')]);
 });
 
 test('a place is told by the name of the face and the field in words', () => {

@@ -1,21 +1,12 @@
-/** Which fault is said where: beside its field when that is on the page, in the notes otherwise, and never in both. */
+/** Which fault is said where: beside its field, and with its place in words before the start. */
 import type { Fault } from '../../api/client';
 
-/** Keys whose fields stand on the page of a face and show what is wrong with them: every figure of it has one. */
-const SHOWN =
-  /^(pieces|diameters_mm\.|faces\[\d+\]\.(\w+_(um|mm|cm2)|shape\.|found\.(depth_um|share|count)|want|layer|fit))/;
 const FACE = /^faces\[(\d+)\]/;
 
 /** Faults that speak of this key, or of something in it. */
 export function faultsAt(faults: Fault[], field: string): Fault[] {
   const within = (one: string) => one === field || one.startsWith(`${field}.`) || one.startsWith(`${field}[`);
   return faults.filter((fault) => fault.about.some(within));
-}
-
-/** Faults that no field of the page shows while this face is in hand. */
-export function faultsElsewhere(faults: Fault[], faceAt: number): Fault[] {
-  const here = (field: string) => SHOWN.test(field) && (faceOf(field) ?? faceAt) === faceAt;
-  return faults.filter((fault) => !fault.about.some(here));
 }
 
 /** Where a fault is, in words: the face by its name, and the field. */

@@ -42,7 +42,7 @@ export class Keeping {
     else if (waiting) this.saving = 'conflict'; // somebody else kept the job since: both are there to choose from
   }
 
-  /** What is not kept yet and would wait in the browser when the page is left. */
+  /** What is not saved yet and would wait in the browser when the page is left. */
   get unkept(): boolean {
     return ['failed', 'refused', 'conflict', 'faulty'].includes(this.saving);
   }

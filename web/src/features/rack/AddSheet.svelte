@@ -35,9 +35,7 @@
   }
 
   function short(thing: Stockable): string {
-    // Sizes by word (fine, coarse) stand behind the comma of the label; grades are known by their own.
-    if (thing.kind === 'abrasive')
-      return thing.label.includes(', ') ? (thing.label.split(', ').at(-1) ?? '') : thing.grade;
+    if (thing.kind === 'abrasive') return thing.told_by;
     return thing.grain_um ? `${thing.label} (${shown.say(thing.grain_um, 'depth')})` : thing.label;
   }
 
@@ -65,7 +63,7 @@
   }
 </script>
 
-<Dialog bind:open wide title="Put on the rack" focus={() => field}>
+<Dialog bind:open wide title="Add to the rack" focus={() => field}>
   <!-- svelte-ignore a11y_no_static_element_interactions -->
   <div onkeydown={keys}>
     <div class="sticky top-0 z-10 mb-2 flex flex-wrap items-end gap-3 bg-(--card) pb-2">

@@ -152,7 +152,7 @@
       <legend class="small dim mb-1">Used with, or downgraded to</legend>
       {#if held}
         <Choice
-          label="Compound or grade"
+          label="Compound or grit"
           value={charge}
           options={[{ id: '', label: 'Choose' }, ...charges]}
           onchange={(id) => (charge = id)}

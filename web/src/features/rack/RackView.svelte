@@ -33,7 +33,7 @@
   });
 
   useKeys('The rack', [
-    { press: 'n', shown: 'N', does: 'Put things on the rack', run: () => (adding = true) },
+    { press: 'n', shown: 'N', does: 'Add to the rack', run: () => (adding = true) },
     { press: 'b', shown: 'B', does: 'What to buy next', run: () => (buying = true) },
     { press: 's', shown: 'S', does: 'Set-ups for jobs', run: () => (settingUp = true) },
     { press: 'ArrowRight', shown: '→', does: 'The next item', run: () => walk(1) },
@@ -88,7 +88,7 @@
         Put your machines, papers, wheels and bars on it, and jobs can be planned from what you have. Until then they
         are planned from the whole catalogue.
       </p>
-      <button class="main-button mt-3" onclick={() => (adding = true)}>Put the first things on</button>
+      <button class="main-button mt-3" onclick={() => (adding = true)}>Add the first items</button>
     </div>
   {:else if rack.items}
     <div class="grid min-h-0 flex-1 gap-3.5 md:grid-cols-[minmax(0,1fr)_18.5rem]">

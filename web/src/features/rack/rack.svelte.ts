@@ -97,7 +97,7 @@ export class RackDraft {
       const elsewhere = problem instanceof Problem && problem.status === 412;
       if (elsewhere) this.items = await api.rack();
       this.trouble = elsewhere
-        ? 'This was changed on another screen, so your change was not kept. What is kept now is shown.'
+        ? 'This was changed on another screen, so your change was not saved. What is stored now is shown.'
         : (problem as Error).message;
     }
   }

@@ -23,7 +23,7 @@
     runs: 'Runs',
     run_events: 'Taps of runs',
     run_steps: 'Steps of runs',
-    rack_items: 'Things on the rack',
+    rack_items: 'Items on the rack',
     rack_events: 'What happened to them',
     photos: 'Photos of runs',
     part_photos: 'Photos of parts',
@@ -163,7 +163,7 @@
         </tbody>
       </table>
       <CopyTable />
-      <p class="small dim mt-2">What is there now is kept as a backup first, so this can be taken back.</p>
+      <p class="small dim mt-2">What is there now is saved as a backup first, so this can be undone.</p>
     {:else}
       <p>Nothing: everything is as it was then.</p>
     {/if}

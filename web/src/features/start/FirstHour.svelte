@@ -15,9 +15,11 @@
     shop: Shop;
     /** The first part is to be described, as these answers say. */
     ondone: (shop: Shop) => void;
+    /** The last question was skipped: nothing was asked for. */
+    onskipped: () => void;
     ondemo: () => void;
   }
-  let { shop, ondone, ondemo }: Props = $props();
+  let { shop, ondone, onskipped, ondemo }: Props = $props();
   // svelte-ignore state_referenced_locally
   const hour = new FirstHour(shop);
   let heading = $state<HTMLElement>();
@@ -38,7 +40,8 @@
   }
   async function skip() {
     if (hour.at === 1) hour.kits = [];
-    await on();
+    if (hour.at < STEPS.length - 1) await on();
+    else if (await hour.finish()) onskipped();
   }
 </script>
 
@@ -75,7 +78,7 @@
     </div>
     {#if hour.things.length}
       <details class="mt-4">
-        <summary class="cursor-pointer font-semibold">{hour.kept.length} things go on the rack: adjust</summary>
+        <summary class="cursor-pointer font-semibold">{hour.kept.length} items go on the rack: adjust</summary>
         <ul class="mt-2 grid gap-x-5 sm:grid-cols-2 lg:grid-cols-3">
           {#each hour.things as thing (thing)}
             <li>

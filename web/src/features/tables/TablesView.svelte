@@ -37,7 +37,7 @@
   <div class="mb-4 flex flex-wrap items-end gap-4">
     <div class="flex-1">
       <h1>Tables</h1>
-      <p class="small dim">Everything the plans are worked out from, and how well founded each figure is.</p>
+      <p class="small dim">Everything the plans are computed from, and how well founded each figure is.</p>
     </div>
     <div class="w-[30rem]">
       <Either label="Table" value={shownTab} options={TABS} onchange={(tab) => searchParams.set('show', tab)} />

@@ -102,7 +102,7 @@
         {/if}
         {#if onkeep && eye.answer.verdict !== 'refused'}
           <button class="plain-button min-h-14" disabled={kept} onclick={keep}
-            >{kept ? 'Kept with the run' : 'Keep the photo with the run'}</button
+            >{kept ? 'Saved with the run' : 'Keep the photo with the run'}</button
           >
         {/if}
         <button class="plain-button min-h-14" onclick={again}>Take them again</button>
@@ -147,7 +147,7 @@
     {#if eye.trouble}<p class="text-(--stop)" role="alert">{eye.trouble}</p>{/if}
   {/if}
   <p class="small dim">
-    The photos stay in this shop; one is kept only if you say so. A wrong “none seen” costs a way back: the lamp and
+    The photos stay in this shop; one is saved only if you say so. A wrong “none seen” costs a way back: the lamp and
     your eye decide.
   </p>
 </div>

@@ -339,7 +339,7 @@ def _end_note(figures: StepFigures, route: Route) -> Sentence | None:
     low, high = wanted_band(figures.face, figures.surfaces.material.hardness)
     ra = figures.tool_at(route.nodes[-1]).ra
     mend = "end.finer" if np.isfinite(high) and high - ra < ra - low else "end.coarser"
-    return sentence("end.chance", count=f"{5 * round(20 * inside)}", ra=Measure(ra, "roughness"), mend=sentence(mend))
+    return sentence("end.chance", count=f"{5 * round(20 * inside)}", mend=sentence(mend))
 
 
 def _limit_note(figures: StepFigures, route: Route) -> Sentence | None:
