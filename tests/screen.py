@@ -2,6 +2,7 @@
 
 import re
 from pathlib import Path
+from typing import Final
 
 from playwright.sync_api import Locator, Page, expect
 
@@ -87,7 +88,36 @@ def curves(page: Page) -> list[str]:
     return page.locator("svg path.curve").evaluate_all("paths => paths.map((path) => path.getAttribute('d'))")
 
 
-RULES = ["wcag2a", "wcag2aa", "wcag21aa", "best-practice"]
+RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+
+
+# A target is at least this large, or stands in a sentence (WCAG 2.5.8). A block of the board is as wide as it is long: its
+# panel and its keys do the same. A control inside its label is as large as the label.
+MEASURE: Final = """(least) => {
+  const found = [];
+  const shown = (one) => one.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && one.getClientRects().length;
+  const said = (one) => (one.getAttribute('aria-label') ?? one.innerText ?? one.value ?? one.outerHTML).trim().slice(0, 40);
+  const inSentence = (one) => {
+    const around = one.closest('p, li, dd, figcaption, .small');
+    return around && getComputedStyle(one).display === 'inline' && around.innerText.trim() !== one.innerText.trim();
+  };
+  for (const one of document.querySelectorAll('a, button, input, select, summary, textarea')) {
+    if (!shown(one) || one.closest('.board .block, .skip') || one.closest('.sr-only') || one.classList.contains('sr-only')) continue;
+    const area = (['checkbox', 'radio', 'file'].includes(one.type) && one.closest('label')) || one;
+    const box = area.getBoundingClientRect();
+    if ((box.width < least - 0.5 || box.height < least - 0.5) && !inSentence(one))
+      found.push(`${said(one)} is ${Math.round(box.width)} x ${Math.round(box.height)}`);
+  }
+  for (const one of document.querySelectorAll('main *, header *')) {
+    if (!shown(one) || one.closest('svg, select, input, [role=application]') || one.title || one.closest('[title]')) continue;
+    const style = getComputedStyle(one);
+    if (!['hidden', 'clip'].includes(style.overflowX) || one.clientWidth < 2 || one.classList.contains('sr-only')) continue;
+    if (one.scrollWidth > one.clientWidth + 1) found.push(`${said(one)} is cut by ${one.scrollWidth - one.clientWidth} px`);
+  }
+  if (document.documentElement.scrollWidth > innerWidth) found.push('the page runs out to the side');
+  if (document.querySelector('main').scrollWidth > innerWidth) found.push('the view runs out to the side');
+  return found;
+}"""
 
 
 def findings(page: Page, within: str = "html", rules: tuple[str, ...] = ()) -> list[str]:

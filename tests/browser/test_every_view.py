@@ -10,40 +10,13 @@ from playwright.sync_api import Page, expect
 from conftest import EXAMPLES
 from kelbrast.app.runs import Runs
 from kelbrast.documents.job.read import check_job_file
-from screen import appears, called, findings_in_both_themes
+from screen import MEASURE, appears, called, findings, findings_in_both_themes
 
 LONG: Final = (
     "Balustrade of the upper gallery with its forty-two turned brass spindles and the counterweights of the lantern door"
 )
 
-# A target is at least this large, or stands in a sentence (WCAG 2.5.8). A block of the board is as wide as it is long: its
-# panel and its keys do the same. A control inside its label is as large as the label.
-MEASURE: Final = """(least) => {
-  const found = [];
-  const shown = (one) => one.checkVisibility({ opacityProperty: true, visibilityProperty: true }) && one.getClientRects().length;
-  const said = (one) => (one.getAttribute('aria-label') ?? one.innerText ?? one.value ?? one.outerHTML).trim().slice(0, 40);
-  const inSentence = (one) => {
-    const around = one.closest('p, li, dd, figcaption, .small');
-    return around && getComputedStyle(one).display === 'inline' && around.innerText.trim() !== one.innerText.trim();
-  };
-  for (const one of document.querySelectorAll('a, button, input, select, summary, textarea')) {
-    if (!shown(one) || one.closest('.board .block, .skip') || one.closest('.sr-only') || one.classList.contains('sr-only')) continue;
-    const area = (['checkbox', 'radio', 'file'].includes(one.type) && one.closest('label')) || one;
-    const box = area.getBoundingClientRect();
-    if ((box.width < least - 0.5 || box.height < least - 0.5) && !inSentence(one))
-      found.push(`${said(one)} is ${Math.round(box.width)} x ${Math.round(box.height)}`);
-  }
-  for (const one of document.querySelectorAll('main *, header *')) {
-    if (!shown(one) || one.closest('svg, select, input, [role=application]') || one.title || one.closest('[title]')) continue;
-    const style = getComputedStyle(one);
-    if (!['hidden', 'clip'].includes(style.overflowX) || one.clientWidth < 2 || one.classList.contains('sr-only')) continue;
-    if (one.scrollWidth > one.clientWidth + 1) found.push(`${said(one)} is cut by ${one.scrollWidth - one.clientWidth} px`);
-  }
-  if (document.documentElement.scrollWidth > innerWidth) found.push('the page runs out to the side');
-  if (document.querySelector('main').scrollWidth > innerWidth) found.push('the view runs out to the side');
-  return found;
-}"""
-SIZES: Final = ((1280, 800), (1024, 768), (768, 1024))
+SIZES: Final = ((1280, 800), (1024, 768), (390, 844))
 
 
 def wrong_with(page: Page, view: str, least: int) -> list[str]:
@@ -54,6 +27,8 @@ def wrong_with(page: Page, view: str, least: int) -> list[str]:
     for width, height in SIZES:
         page.set_viewport_size({"width": width, "height": height})
         page.wait_for_timeout(150)  # what is measured by scripts is laid out anew
+        if (width, height) != SIZES[0]:
+            found += [f"{view} at {width}x{height}: {one}" for one in findings(page)]
         found += [f"{view} at {width}x{height}: {one}" for one in page.evaluate(MEASURE, least)]
     page.set_viewport_size({"width": SIZES[0][0], "height": SIZES[0][1]})
     return found

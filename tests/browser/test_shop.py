@@ -188,7 +188,7 @@ def test_a_tap_that_another_screen_forestalled_is_told_with_what_followed_from_i
         tablet.get_by_role("button", name=answer).tap()
     tablet.keyboard.press("n")
     tablet.get_by_role("textbox").first.fill("The belt is worn")
-    tablet.get_by_role("dialog").get_by_role("button", name=re.compile("Keep|Write")).first.click()
+    tablet.get_by_role("dialog").get_by_role("button", name="Save the note").first.click()
     page.get_by_role("button", name="Start this step").click()  # at the main screen, meanwhile
     appears(page.get_by_role("button", name="Old marks gone"))
     net.mend()
@@ -223,7 +223,7 @@ def test_the_camera_brings_the_code_and_wrong_ones_are_told(
     phone.goto(f"{shop.shop}/settings")
     expect(phone.get_by_role("region", name="This device")).to_contain_text("Phone")
     expect(phone.get_by_role("region", name="Backups")).to_have_count(0)
-    phone.get_by_role("button", name="Take this device off").click()
+    phone.get_by_role("button", name="Remove this device").click()
     appears(phone.get_by_role("heading", name="Pair this device with the shop"))
 
 

@@ -14,7 +14,7 @@
     <h2>{view.title}</h2>
     {#each view.says as says (says)}<p class="mt-1">{says}</p>{/each}
     <p class="mt-2">
-      <a class="underline" href={p('/manual/:page', { params: { page: view.page } })} onclick={() => (open = false)}
+      <a class="underline go" href={p('/manual/:page', { params: { page: view.page } })} onclick={() => (open = false)}
         >More in the manual</a
       >
     </p>

@@ -8,10 +8,11 @@
 
   async function copy() {
     let above = button.previousElementSibling;
-    while (above && !(above instanceof HTMLTableElement)) above = above.previousElementSibling;
+    while (above && !above.matches('table, :has(table)')) above = above.previousElementSibling;
+    if (above && !(above instanceof HTMLTableElement)) above = above.querySelector('table');
     try {
       if (!above) throw new Error('no table');
-      await navigator.clipboard.writeText(tableText(above));
+      await navigator.clipboard.writeText(tableText(above as HTMLTableElement));
       notices.say('The table is copied as text.');
     } catch {
       notices.say('This browser lets nothing be copied from here: mark the table and copy it by hand.', 'trouble');

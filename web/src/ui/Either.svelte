@@ -21,7 +21,7 @@
   }}
 >
   <SegmentedControl.Label class="sr-only">{label}</SegmentedControl.Label>
-  <SegmentedControl.Control class="w-full flex-row! gap-0 bg-(--raised) p-0.5">
+  <SegmentedControl.Control class="w-full flex-row! flex-wrap gap-0 bg-(--raised) p-0.5">
     {#each options as option (option.id)}
       <SegmentedControl.Item
         value={option.id}

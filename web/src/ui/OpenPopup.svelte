@@ -15,7 +15,7 @@
 </script>
 
 <Popover {open} onOpenChange={(change) => (open = change.open)}>
-  <Popover.Trigger class={style} aria-label={label}>{@render face()}</Popover.Trigger>
+  <Popover.Trigger class={style}><span class="sr-only">{label}: </span>{@render face()}</Popover.Trigger>
   <Portal>
     <Popover.Positioner class="z-60">
       <Popover.Content class="floating grid w-80 max-w-[92vw] gap-3 p-4">

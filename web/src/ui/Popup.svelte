@@ -18,13 +18,12 @@
 {:else}
   <button
     class={style}
-    aria-label={label}
     aria-haspopup="dialog"
     aria-expanded="false"
     onpointerenter={reach}
     onclick={() => {
       pressed = true;
       void reach();
-    }}>{@render face()}</button
+    }}><span class="sr-only">{label}: </span>{@render face()}</button
   >
 {/if}

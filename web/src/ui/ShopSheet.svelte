@@ -1,5 +1,6 @@
 <!-- Who is there and until when, and what the shop charges. -->
 <script lang="ts">
+  import Fold from './Fold.svelte';
   import Dialog from './Dialog.svelte';
   import NumberField from './NumberField.svelte';
   import TextField from './TextField.svelte';
@@ -120,13 +121,13 @@
           <button
             class="plain-button"
             disabled={people.length < 2}
-            aria-label="Take {person.name} off the list"
-            onclick={() => change({ people: people.filter((_, place) => place !== at) })}>Take off</button
+            onclick={() => change({ people: people.filter((_, place) => place !== at) })}
+            >Remove<span class="sr-only"> {person.name}</span></button
           >
-          <details class="col-span-full">
-            <summary class="small dim">
-              {person.machines ? `May use ${person.machines.length} machines` : 'May use every machine'}
-            </summary>
+          <Fold
+            label={person.machines ? `May use ${person.machines.length} machines` : 'May use every machine'}
+            class="col-span-full"
+          >
             <div class="grid grid-cols-2 gap-x-4 sm:grid-cols-3">
               {#each machines.filter((one) => one.id !== 'hand') as machine (machine.id)}
                 <label class="small flex items-baseline gap-2">
@@ -139,7 +140,7 @@
                 </label>
               {/each}
             </div>
-          </details>
+          </Fold>
         </li>
       {/each}
     </ul>

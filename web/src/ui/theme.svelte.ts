@@ -34,7 +34,9 @@ class Theme {
   }
 
   private apply() {
-    document.documentElement.dataset.mode = this.dark ? 'dark' : 'light';
+    const { dataset } = document.documentElement;
+    dataset.mode = this.dark ? 'dark' : 'light';
+    dataset.place = this.atBench ? 'bench' : 'desk';
   }
 }
 

@@ -4,6 +4,10 @@
   import SpeedGauge from '../../charts/SpeedGauge.svelte';
   import Stair from '../../charts/Stair.svelte';
   import Turning from '../../charts/Turning.svelte';
+  import ActionMenu from '../../ui/ActionMenu.svelte';
+  import Fold from '../../ui/Fold.svelte';
+  import Pages from '../../ui/Pages.svelte';
+  import Popup from '../../ui/Popup.svelte';
   import Choice from '../../ui/Choice.svelte';
   import CopyTable from '../../ui/CopyTable.svelte';
   import DamageDrawing from '../../ui/DamageDrawing.svelte';
@@ -29,6 +33,7 @@
   let words = $state('Rail collar');
   let mark = $state({ depth_um: 5 } as { depth_um?: number; like?: string; fingernail?: boolean });
   let open = $state(false);
+  let page = $state(1);
   const WAYS: { id: string; label: string }[] = [
     { id: 'one', label: 'One way' },
     { id: 'none', label: 'None' },
@@ -95,6 +100,31 @@
   <p class="text-(--stop)" role="alert">Something is wrong, and what mends it.</p>
   <p class="small dim">Small and quiet.</p>
 {/snippet}
+{#snippet opening()}
+  <ActionMenu
+    label="A menu"
+    groups={[
+      { title: 'Plan', actions: [{ id: 'one', label: 'Do this', shown: 'D', run: () => notices.say('Done.') }] },
+      { actions: [{ id: 'two', label: 'Not now', disabled: true }] },
+    ]}
+  />
+  <p>
+    <Popup label="A few fields">
+      {#snippet face()}Naval brass · 4 pieces{/snippet}
+      <Choice label="One of many" value={way} options={WAYS} onchange={(id) => (way = id)} />
+    </Popup>
+  </p>
+  <Fold label="A line that opens"><p class="small">What is seldom needed.</p></Fold>
+  <Pages
+    count={120}
+    size={50}
+    {page}
+    said="page {page}"
+    before="The page before"
+    next="The next page"
+    onpage={(next) => (page = next)}
+  />
+{/snippet}
 {#snippet marks()}<MarkDepth {mark} papers={choices.papers} onchange={(next) => (mark = next)} />{/snippet}
 {#snippet pad()}<NumberPad near={14.003} ontake={() => undefined} />{/snippet}
 {#snippet terms()}
@@ -158,6 +188,7 @@
       <h1>{mode === 'light' ? 'On paper' : 'At night'}</h1>
       {@render part('Fields', fields)}
       {@render part('Buttons and words', buttons)}
+      {@render part('What opens', opening)}
       {@render part('How deep a mark is', marks)}
       {@render part('A pad for gloves', pad)}
       {@render part('Words of the trade', terms)}

@@ -34,14 +34,15 @@
           class="chip"
           class:now={one.piece === run.hand?.piece}
           disabled={one.face === null}
-          aria-label="Piece {one.piece}: {one.done} of {one.of} steps{one.backs
-            ? `, went back ${one.backs} times`
-            : ''}"
           aria-pressed={one.piece === run.hand?.piece}
           onclick={() => onpick(one.piece)}
         >
-          <b>{one.piece}</b>
-          <span>{one.face === null ? 'through' : `${one.done}/${one.of}`}{one.backs ? ' ↺' : ''}</span>
+          <b><span class="sr-only">Piece </span>{one.piece}</b>
+          <span
+            >{one.face === null ? 'through' : `${one.done}/${one.of}`}<span class="sr-only"> steps</span>{one.backs
+              ? ' ↺'
+              : ''}{#if one.backs}<span class="sr-only"> went back {one.backs} times</span>{/if}</span
+          >
         </button>
       {/each}
     </div>

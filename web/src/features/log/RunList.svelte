@@ -1,5 +1,6 @@
 <!-- The runs, searched: by words, material, finish, tool, day. -->
 <script lang="ts" module>
+  import Scrolling from '../../ui/Scrolling.svelte';
   import type { Sought } from '../../api/client';
 
   const NOTHING = { text: '', material: '', finish: '', tool: '', since: '', until: '', offset: 0 };
@@ -129,49 +130,51 @@
     </p>
   </div>
 {:else if log}
-  <table
-    class="lines [--cell:0.5rem_0.9rem] panel w-full border-separate border-spacing-0 overflow-hidden"
-    aria-label="Runs"
-  >
-    <thead class="small dim text-left">
-      <tr>
-        <th>Part</th><th>Begun</th><th>Material, finish</th><th class="!text-right">Hands-on</th>
-        <th class="!text-right">Metal</th><th class="!text-right">Abrasives</th><th>Came out</th>
-      </tr>
-    </thead>
-    <tbody>
-      {#each log.lines as line (line.id)}
+  <Scrolling label="Runs, to scroll">
+    <table
+      class="lines [--cell:0.5rem_0.9rem] panel w-full border-separate border-spacing-0 overflow-hidden"
+      aria-label="Runs"
+    >
+      <thead class="small dim text-left">
         <tr>
-          <td
-            ><a class="font-semibold hover:underline" href={p('/log/:id', { params: { id: String(line.id) } })}
-              >{line.title}</a
-            ><span class="small dim block">{line.pieces} {line.pieces === 1 ? 'piece' : 'pieces'}</span></td
-          >
-          <td class="small num">{day(line.began_at)}</td>
-          <td class="small">{line.material}<span class="dim block">{line.finishes}</span></td>
-          <td class="num text-right"
-            >{#if line.figures.hands_on_minutes && line.figures.spent_minutes !== null}<b
-                >{duration(line.figures.spent_minutes)}</b
-              ><span class="small dim block">of {duration(line.figures.hands_on_minutes)}</span>{:else}<b
-                >{duration(line.figures.minutes)}</b
-              ><span class="small dim block">cutting, of {duration(line.figures.planned_minutes)}</span>{/if}</td
-          >
-          <td class="num text-right"
-            ><b>{line.figures.metal_um === null ? '–' : shown.say(line.figures.metal_um, 'depth')}</b><span
-              class="small dim block">of {shown.say(line.figures.planned_metal_um, 'depth')}</span
-            ></td
-          >
-          <td class="num text-right">{againstPlan(worn(line, 'worn'), worn(line, 'planned'))}</td>
-          <td
-            >{cameOut(line)}{#if line.figures.backs}<span class="small dim block"
-                >went back {line.figures.backs}
-                {line.figures.backs === 1 ? 'time' : 'times'}</span
-              >{/if}</td
-          >
+          <th>Part</th><th>Begun</th><th>Material, finish</th><th class="!text-right">Hands-on</th>
+          <th class="!text-right">Metal</th><th class="!text-right">Abrasives</th><th>Came out</th>
         </tr>
-      {/each}
-    </tbody>
-  </table>
+      </thead>
+      <tbody>
+        {#each log.lines as line (line.id)}
+          <tr>
+            <td
+              ><a class="font-semibold hover:underline" href={p('/log/:id', { params: { id: String(line.id) } })}
+                >{line.title}</a
+              ><span class="small dim block">{line.pieces} {line.pieces === 1 ? 'piece' : 'pieces'}</span></td
+            >
+            <td class="small num">{day(line.began_at)}</td>
+            <td class="small">{line.material}<span class="dim block">{line.finishes}</span></td>
+            <td class="num text-right"
+              >{#if line.figures.hands_on_minutes && line.figures.spent_minutes !== null}<b
+                  >{duration(line.figures.spent_minutes)}</b
+                ><span class="small dim block">of {duration(line.figures.hands_on_minutes)}</span>{:else}<b
+                  >{duration(line.figures.minutes)}</b
+                ><span class="small dim block">cutting, of {duration(line.figures.planned_minutes)}</span>{/if}</td
+            >
+            <td class="num text-right"
+              ><b>{line.figures.metal_um === null ? '–' : shown.say(line.figures.metal_um, 'depth')}</b><span
+                class="small dim block">of {shown.say(line.figures.planned_metal_um, 'depth')}</span
+              ></td
+            >
+            <td class="num text-right">{againstPlan(worn(line, 'worn'), worn(line, 'planned'))}</td>
+            <td
+              >{cameOut(line)}{#if line.figures.backs}<span class="small dim block"
+                  >went back {line.figures.backs}
+                  {line.figures.backs === 1 ? 'time' : 'times'}</span
+                >{/if}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table></Scrolling
+  >
   <CopyTable />
   <div class="mt-3 flex flex-wrap items-center gap-3">
     <span class="small dim flex-1"

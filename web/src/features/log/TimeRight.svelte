@@ -1,5 +1,6 @@
 <!-- The time of a step that is over was not what the clock said: somebody forgot to stop it. The old time stays in the log. -->
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte';
   import { api, type RunPage } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
   import { notices } from '../../ui/notices.svelte';
@@ -41,8 +42,7 @@
 </script>
 
 {#if over.length}
-  <details class="no-print small">
-    <summary class="cursor-pointer">Put a time right</summary>
+  <Fold label="Put a time right" class="small print:hidden">
     <form
       class="mt-2 grid items-end gap-2 sm:grid-cols-[2fr_8rem_auto]"
       aria-label="Put a time right"
@@ -60,13 +60,5 @@
       />
       <button class="plain-button" disabled={minutes === null}>Put it right</button>
     </form>
-  </details>
+  </Fold>
 {/if}
-
-<style>
-  @media print {
-    .no-print {
-      display: none;
-    }
-  }
-</style>

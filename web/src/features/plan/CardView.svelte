@@ -1,5 +1,6 @@
 <!-- The job card: one page to print, take to the bench and tick. -->
 <script lang="ts">
+  import Scrolling from '../../ui/Scrolling.svelte';
   import { api, type Card, type CardOperation } from '../../api/client';
   import { p, route } from '../../app/router';
   import { Answer } from '../../ui/answer.svelte';
@@ -44,28 +45,30 @@
       {#each card.faces as face (face.heading)}
         <h2>{face.heading}</h2>
         {#if face.steps.length}
-          <table>
-            <thead>
-              <tr>
-                <th><span class="sr-only">Done</span></th><th>Tool</th><th>Machine and speed</th><th>Minutes</th><th
-                  >Takes</th
-                ><th>Leaves</th><th>Until</th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each face.steps as step (step.tool)}
+          <Scrolling label="Steps of {face.heading}">
+            <table>
+              <thead>
                 <tr>
-                  <td><span class="box"></span></td>
-                  <td>{step.tool}</td>
-                  <td>{step.speed}</td>
-                  <td class="num">{step.minutes}</td>
-                  <td class="num">{step.takes}</td>
-                  <td class="num">{step.leaves}</td>
-                  <td>{step.until}</td>
+                  <th><span class="sr-only">Done</span></th><th>Tool</th><th>Machine and speed</th><th>Minutes</th><th
+                    >Takes</th
+                  ><th>Leaves</th><th>Until</th>
                 </tr>
-              {/each}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {#each face.steps as step (step.tool)}
+                  <tr>
+                    <td><span class="box"></span></td>
+                    <td>{step.tool}</td>
+                    <td>{step.speed}</td>
+                    <td class="num">{step.minutes}</td>
+                    <td class="num">{step.takes}</td>
+                    <td class="num">{step.leaves}</td>
+                    <td>{step.until}</td>
+                  </tr>
+                {/each}
+              </tbody>
+            </table></Scrolling
+          >
         {/if}
       {/each}
       {@render operations('Between', card.between)}
@@ -81,6 +84,7 @@
 
 <style>
   .card {
+    width: 100%;
     max-width: 60rem;
     margin: 0 auto;
     padding: 1rem;

@@ -48,7 +48,9 @@
   aria-label="Plan of {plan?.name ?? 'this face'}"
 >
   <div
-    class="panel relative h-66 shrink-0 overflow-hidden md:h-auto md:min-h-76 md:flex-1"
+    class="panel relative shrink-0 overflow-hidden md:h-auto md:min-h-76 md:flex-1 {plan && !plan.steps.length
+      ? ''
+      : 'h-66'}"
     class:stale={draft.stale || draft.trouble !== null}
     aria-busy={draft.stale}
   >
@@ -66,7 +68,7 @@
         onselect={onstep}
       />
     {:else if plan}
-      <div class="grid h-full place-content-center justify-items-center gap-2 overflow-auto p-6 text-center">
+      <div class="grid place-content-center justify-items-center gap-2 p-6 text-center md:h-full md:overflow-auto">
         {#if plan.keep_off}
           <h2 class="text-lg">Masked</h2>
           <p>Mask this face before anything else is done.</p>

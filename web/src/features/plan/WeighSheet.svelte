@@ -143,7 +143,7 @@
               <td class="num">{route.tools.length}</td>
               <td class="text-right">
                 {#if route.tools.join() === inHand}in hand{:else}
-                  <button class="underline" onclick={() => take(route)}
+                  <button class="min-w-[2rem] underline" onclick={() => take(route)}
                     >Use<span class="sr-only">
                       the way of {duration(route.minutes)}: {route.labels.join(', ')}</span
                     ></button

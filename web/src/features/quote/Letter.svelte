@@ -19,7 +19,8 @@
 
 <article class="letter" aria-label="The customer's page">
   <header class="flex items-start gap-4">
-    <button class="min-w-0 flex-1 text-left" aria-label="Shop details" onclick={onshop}>
+    <button class="min-w-0 flex-1 text-left" onclick={onshop}>
+      <span class="sr-only">Shop details: </span>
       {#if page.logo}<img src="/api/shop/logo?at={draft.logo}" alt="" class="mb-2 max-h-14" />{/if}
       <b class="block text-[1.35rem] leading-tight">{page.shop.name || 'Your shop'}</b>
       <span class="dim small block whitespace-pre-line"

@@ -113,12 +113,10 @@ moved with arrow keys. -->
     return `linear-gradient(${stops.join(', ')})`;
   }
 
-  function nameOf(piece: Piece<Block>): string {
-    const what = saidOf(piece)
-      .map((one) => `${one.title}: ${one.labels || 'set up'}`)
-      .join('; ');
+  /** What is not seen in the words of a piece: when it is, and whether it is late or kept here. */
+  function whenOf(piece: Piece<Block>): string {
     const late = Math.max(...piece.blocks.map((one) => one.late_min ?? 0));
-    return `${what}, ${clockAt(piece.from, begins)} to ${clockAt(piece.to, begins)}${late ? `, late by ${late} minutes` : ''}${
+    return `, ${clockAt(piece.from, begins)} to ${clockAt(piece.to, begins)}${late ? `, late by ${late} minutes` : ''}${
       piece.blocks.some((one) => one.fixed) ? ', kept here' : ''
     }`;
   }
@@ -228,7 +226,6 @@ moved with arrow keys. -->
                   style:translate="{held?.dx ?? 0}px"
                   style:height="{Math.max(least, (piece.to - piece.from) * scale) - 2}px"
                   style:--job={said.length === 1 ? said[0]?.mark?.colour : 'var(--raised)'}
-                  aria-label={nameOf(piece)}
                   aria-pressed={chosen(piece)}
                   onclick={() => choose(piece)}
                   onkeydown={(event) => keys(event, piece, at)}
@@ -246,7 +243,7 @@ moved with arrow keys. -->
                       Math.floor((Math.max(least, (piece.to - piece.from) * scale) - 5) / LINE),
                     )}
                     >{#each said as one, number (one.job)}{number ? '; ' : ''}<b>{one.mark?.letter} {one.title}</b>
-                      {one.labels}{/each}</span
+                      {one.labels}{/each}<span class="sr-only">{whenOf(piece)}</span></span
                   >
                 </button>
               </li>

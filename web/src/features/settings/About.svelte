@@ -1,5 +1,6 @@
 <!-- Which version this is, what changed, and what everything rests on. -->
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte';
   import changelog from '../../../../CHANGELOG.md?raw';
   import { api } from '../../api/client';
   import { p } from '../../app/router';
@@ -23,10 +24,9 @@
     maker’s limits, local rules and what you were taught come before it.
   </p>
   <p><a class="underline" href={p('/manual')}>The manual</a>, to read here or to print.</p>
-  <details>
-    <summary class="cursor-pointer font-semibold">What changed: {title}</summary>
+  <Fold label="What changed: {title}">
     <ul class="small mt-2 grid max-h-72 list-disc gap-1.5 overflow-auto pl-5">
       {#each lines as line (line)}<li>{line.replaceAll('`', '')}</li>{/each}
     </ul>
-  </details>
+  </Fold>
 </section>

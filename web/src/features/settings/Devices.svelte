@@ -1,5 +1,6 @@
 <!-- Tablets and phones in the shop: the door to its network, a code to pair one, and the list of those that are let in. -->
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte';
   import { onDestroy } from 'svelte';
   import { api, type Devices } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
@@ -86,10 +87,9 @@
       {/each}
     </ul>
     {#if known.value.secure}
-      <details class="small">
-        <summary class="cursor-pointer font-semibold">The certificate, for work without a connection</summary>
+      <Fold label="The certificate, for work without a connection" class="small">
         <div class="mt-2"><TrustCertificate fingerprint={known.value.fingerprint} /></div>
-      </details>
+      </Fold>
     {/if}
   {/if}
 </section>

@@ -26,7 +26,7 @@
         screen.device.until,
       )}; then it is paired again by a new code.
     </p>
-    <button class="plain-button touch justify-self-start" onclick={leave}>Take this device off</button>
+    <button class="plain-button touch justify-self-start" onclick={leave}>Remove this device</button>
   {/if}
   <p class="small dim">Backups, and who else is let in, are seen to at the computer that the program runs on.</p>
   {#if screen.secure}

@@ -1,5 +1,6 @@
 <!-- An empty program asks three things, each of which may be skipped, and then describes the first part. -->
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte';
   import { tick } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Shop, type Stockable } from '../../api/client';
@@ -77,8 +78,7 @@
       {/each}
     </div>
     {#if hour.things.length}
-      <details class="mt-4">
-        <summary class="cursor-pointer font-semibold">{hour.kept.length} items go on the rack: adjust</summary>
+      <Fold label="{hour.kept.length} items go on the rack: adjust" class="mt-4">
         <ul class="mt-2 grid gap-x-5 sm:grid-cols-2 lg:grid-cols-3">
           {#each hour.things as thing (thing)}
             <li>
@@ -94,7 +94,7 @@
             </li>
           {/each}
         </ul>
-      </details>
+      </Fold>
     {/if}
   {:else}
     <h1 bind:this={heading} tabindex="-1">What usually comes in?</h1>

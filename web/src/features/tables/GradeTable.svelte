@@ -1,5 +1,6 @@
 <!-- Grades of the four systems in columns, on one scale of grain size. -->
 <script lang="ts">
+  import Scrolling from '../../ui/Scrolling.svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { temperColour } from '../../charts/temper';
   import CopyTable from '../../ui/CopyTable.svelte';
@@ -24,17 +25,19 @@
 <div class="grid grid-cols-2 gap-3 md:grid-cols-4">
   {#each SYSTEMS as system (system.id)}
     <div class="self-start">
-      <table class="panel w-full">
-        <thead><tr><th colspan="2" class="px-3 py-2 text-left">{system.label}</th></tr></thead>
-        <tbody>
-          {#each of(system.id) as grade (grade.grade)}
-            <tr>
-              <td class="px-3 py-0.5 font-semibold" style:color={temperColour(grade.um)}>{grade.grade}</td>
-              <td class="num px-3 py-0.5 text-right">{shown.say(grade.um, 'depth', 3)}</td>
-            </tr>
-          {/each}
-        </tbody>
-      </table>
+      <Scrolling label="{system.label}, to scroll">
+        <table class="panel w-full">
+          <thead><tr><th colspan="2" class="px-3 py-2 text-left">{system.label}</th></tr></thead>
+          <tbody>
+            {#each of(system.id) as grade (grade.grade)}
+              <tr>
+                <td class="px-3 py-0.5 font-semibold" style:color={temperColour(grade.um)}>{grade.grade}</td>
+                <td class="num px-3 py-0.5 text-right">{shown.say(grade.um, 'depth', 3)}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table></Scrolling
+      >
       <CopyTable />
     </div>
   {/each}

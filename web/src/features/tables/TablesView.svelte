@@ -1,5 +1,6 @@
 <!-- What the computation knows: every figure with its unit, its source, and how well founded it is. -->
 <script lang="ts">
+  import Scrolling from '../../ui/Scrolling.svelte';
   import { searchParams } from 'sv-router';
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Figures } from '../../api/client';
@@ -39,7 +40,7 @@
       <h1>Tables</h1>
       <p class="small dim">Everything the plans are computed from, and how well founded each figure is.</p>
     </div>
-    <div class="w-[30rem]">
+    <div class="w-full max-w-[30rem]">
       <Either label="Table" value={shownTab} options={TABS} onchange={(tab) => searchParams.set('show', tab)} />
     </div>
     <input
@@ -61,19 +62,22 @@
               <b class="font-semibold">{entry.label}</b><span class="dim">{entry.about}</span>
             </summary>
             {#if entry.figures.length}
-              <table class="small mx-4 mb-3">
-                <thead class="dim text-left"><tr><th>Figure</th><th>Value</th><th>Kind</th><th>Source</th></tr></thead>
-                <tbody>
-                  {#each entry.figures as figure (figure.name)}
-                    <tr>
-                      <td>{figure.name}</td>
-                      <td class="num">{shown.inUnit(figure.value, figure.unit, figure.name)}</td>
-                      <td title={figure.kind_label}>{figure.kind}</td>
-                      <td class="dim" data-cited>{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
-                    </tr>
-                  {/each}
-                </tbody>
-              </table>
+              <Scrolling label="Figures of {entry.label}">
+                <table class="small mx-4 mb-3">
+                  <thead class="dim text-left"><tr><th>Figure</th><th>Value</th><th>Kind</th><th>Source</th></tr></thead
+                  >
+                  <tbody>
+                    {#each entry.figures as figure (figure.name)}
+                      <tr>
+                        <td>{figure.name}</td>
+                        <td class="num">{shown.inUnit(figure.value, figure.unit, figure.name)}</td>
+                        <td title={figure.kind_label}>{figure.kind}</td>
+                        <td class="dim" data-cited>{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
+                      </tr>
+                    {/each}
+                  </tbody>
+                </table></Scrolling
+              >
               <CopyTable />
             {/if}
           </details>
