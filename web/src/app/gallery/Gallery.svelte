@@ -6,6 +6,8 @@
   import Turning from '../../charts/Turning.svelte';
   import ActionMenu from '../../ui/ActionMenu.svelte';
   import Fold from '../../ui/Fold.svelte';
+  import OptionsMenu from '../../ui/OptionsMenu.svelte';
+  import Pill from '../../ui/Pill.svelte';
   import Pages from '../../ui/Pages.svelte';
   import Popup from '../../ui/Popup.svelte';
   import Choice from '../../ui/Choice.svelte';
@@ -113,6 +115,10 @@
       {#snippet face()}Naval brass · 4 pieces{/snippet}
       <Choice label="One of many" value={way} options={WAYS} onchange={(id) => (way = id)} />
     </Popup>
+  </p>
+  <OptionsMenu groups={[{ actions: [{ id: 'print', label: 'Print', run: () => notices.say('Printed.') }] }]} />
+  <p class="flex gap-2">
+    <Pill said="50 min to spare" kind="good" /><Pill said="20 min late" kind="late" /><Pill said="done" kind="done" />
   </p>
   <Fold label="A line that opens"><p class="small">What is seldom needed.</p></Fold>
   <Pages

@@ -5,6 +5,7 @@
   import { choices } from '../../api/catalogue.svelte';
   import { navigate, p } from '../../app/router';
   import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
+  import Pill from '../../ui/Pill.svelte';
   import { dueSaid } from '../../units/due';
   import { shown } from '../../units/shown.svelte';
   import { counted, duration, inSentence } from '../../units/units';
@@ -26,14 +27,14 @@
   const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
   const status = $derived(choices.all?.states.find((one) => one.id === job.kept_state)?.label ?? '');
   const promise = $derived(promiseOf(job, list.board));
-  const pill = $derived(
+  const pill = $derived<{ said: string; kind: 'good' | 'late' | 'done' | '' }>(
     job.state === 'unreadable'
       ? { said: 'Cannot be read', kind: 'late' }
       : job.next === 'mend'
         ? { said: 'Needs fixing', kind: 'late' }
         : job.next === 'decide'
           ? { said: 'Not possible', kind: 'late' }
-          : (promise ?? { said: status, kind: '' }),
+          : (promise ?? { said: status, kind: 'done' }),
   );
   const hands = $derived(job.hands_on_minutes === null ? '' : `${duration(job.hands_on_minutes)} hands-on`);
   const what = $derived(
@@ -118,7 +119,7 @@
   {/if}
   <span class="due">
     <b class="num block">{job.due ? capital(dueSaid(job.due)) : 'No promise'}</b>
-    <span class="pill small num {pill.kind}">{pill.said}</span>
+    <Pill said={pill.said} kind={pill.kind} />
   </span>
   <img
     src="/api/jobs/{job.id}/thumbnail?at={encodeURIComponent(job.updated_at)}"
@@ -170,22 +171,6 @@
   }
   .selecting {
     grid-template-columns: 24px 10.5rem 58px minmax(0, 1.5fr) minmax(0, 1.2fr) 9.2rem 44px;
-  }
-  .pill {
-    display: inline-block;
-    border-radius: 999px;
-    background: var(--line);
-    padding: 0.05rem 0.6rem;
-    font-weight: 600;
-    white-space: nowrap;
-  }
-  .good {
-    background: var(--go-soft);
-    color: var(--go);
-  }
-  .late {
-    background: var(--stop-soft);
-    color: var(--stop);
   }
   .thumb {
     width: 58px;

@@ -1,7 +1,5 @@
 <!-- Jobs: what was promised and what is next, first; the rest of a job in its menu. -->
 <script lang="ts">
-  import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Plus from '@lucide/svelte/icons/plus';
   import { untrack } from 'svelte';
   import { writes } from '../../api/writes.svelte';
@@ -9,7 +7,8 @@
   import { useKeys } from '../../ui/keys.svelte';
   import { api, type JobSummary, type Shop } from '../../api/client';
   import { lookAtDemo } from '../../app/demo';
-  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
+  import type { Group } from '../../ui/ActionMenu.svelte';
+  import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import Either from '../../ui/Either.svelte';
   import { loadPages } from '../../ui/pages';
@@ -160,13 +159,7 @@
         />
       </div>
     {:else}<span class="flex-1"></span>{/if}
-    <ActionMenu label="Options" groups={options} class="plain-button max-md:ml-auto max-md:px-3">
-      {#snippet face()}<span class="max-md:hidden">Options</span><ChevronDown
-          size={15}
-          class="max-md:hidden"
-          aria-hidden="true"
-        /><Ellipsis size={20} class="md:hidden" aria-hidden="true" />{/snippet}
-    </ActionMenu>
+    <OptionsMenu groups={options} class="max-md:ml-auto" />
     <button class="main-button" onclick={begin}
       ><Plus size={17} aria-hidden="true" />New job
       <kbd class="rounded border px-1.5 max-md:hidden">N</kbd></button

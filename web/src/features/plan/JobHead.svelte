@@ -2,8 +2,8 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import type { Job } from '../../api/client';
-  import Ellipsis from '@lucide/svelte/icons/ellipsis';
-  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
+  import type { Group } from '../../ui/ActionMenu.svelte';
+  import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import Popup from '../../ui/Popup.svelte';
@@ -131,15 +131,10 @@
         >{/if}
     </div>
   </div>
-  <div class="flex gap-2.5 max-md:hidden">
-    <ActionMenu label="Options" groups={options} />
-    {@render start()}
-  </div>
-  <!-- On a phone the next thing is where the thumb is. -->
-  <div class="md:hidden">
-    <ActionMenu label="Options" groups={options} class="plain-button touch px-3">
-      {#snippet face()}<Ellipsis size={20} aria-hidden="true" />{/snippet}
-    </ActionMenu>
+  <div class="flex gap-2.5">
+    <OptionsMenu groups={options} />
+    <!-- On a phone the next thing is where the thumb is. -->
+    <div class="max-md:hidden">{@render start()}</div>
   </div>
 </header>
 

@@ -1,10 +1,9 @@
 <!-- A quote: the page that the customer gets, and beside it what only the shop sees. -->
 <script lang="ts">
-  import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Printer from '@lucide/svelte/icons/printer';
   import { navigate, p, route } from '../../app/router';
-  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
+  import type { Group } from '../../ui/ActionMenu.svelte';
+  import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import { useKeys } from '../../ui/keys.svelte';
   import { notices } from '../../ui/notices.svelte';
   import Sheet from '../../ui/Sheet.svelte';
@@ -59,13 +58,7 @@
         · {page?.customer || 'no customer yet'} · draft
       </p>
     </div>
-    <ActionMenu label="Options" groups={options} class="plain-button max-md:px-3">
-      {#snippet face()}<span class="max-md:hidden">Options</span><ChevronDown
-          size={15}
-          class="max-md:hidden"
-          aria-hidden="true"
-        /><Ellipsis size={20} class="md:hidden" aria-hidden="true" />{/snippet}
-    </ActionMenu>
+    <OptionsMenu groups={options} />
     <button class="main-button" disabled={!page || draft.busy} onclick={() => void save()}
       ><Printer size={16} aria-hidden="true" />Save and print</button
     >

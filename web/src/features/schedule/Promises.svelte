@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Board } from '../../api/client';
   import { p } from '../../app/router';
+  import Pill from '../../ui/Pill.svelte';
   import { duration } from '../../units/units';
   import JobLetter from './JobLetter.svelte';
   import type { Schedule } from './schedule.svelte';
@@ -36,7 +37,7 @@
         >
         <span class="flex items-center gap-2"
           >{#if job.ends_min !== null}<span class="num dim whitespace-nowrap">{schedule.said(job.ends_min)}</span>{/if}
-          <span class="pill small num {kind}">{said}</span></span
+          <Pill {said} {kind} /></span
         >
       </li>
     {/each}
@@ -55,24 +56,3 @@
     </ul>
   {/if}
 </section>
-
-<style>
-  .pill {
-    white-space: nowrap;
-    border-radius: 999px;
-    padding: 0.1rem 0.55rem;
-    background: var(--raised);
-    font-weight: 600;
-  }
-  .good {
-    background: var(--go-soft);
-    color: var(--go);
-  }
-  .late {
-    background: var(--stop-soft);
-    color: var(--stop);
-  }
-  .done {
-    background: var(--line);
-  }
-</style>

@@ -1,13 +1,12 @@
 <!-- Schedule: what is late and what would cure it, who does what, what is promised; then the day as one reads it, from the top. -->
 <script lang="ts">
-  import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import Ellipsis from '@lucide/svelte/icons/ellipsis';
   import Plus from '@lucide/svelte/icons/plus';
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
   import type { Shop } from '../../api/client';
   import { clockAt, dateOf, firstDayOf, firstOf, lanesOf, minuteOfDay } from '../../charts/board';
-  import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
+  import type { Group } from '../../ui/ActionMenu.svelte';
+  import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Pages from '../../ui/Pages.svelte';
   import { useKeys } from '../../ui/keys.svelte';
   import ShopSheet from '../../ui/ShopSheet.svelte';
@@ -143,13 +142,7 @@
         ><Plus size={15} aria-hidden="true" /> Urgent job</button
       >
       <button class="plain-button max-md:flex-1" disabled={!board} onclick={() => say('away')}>Someone is ill</button>
-      <ActionMenu label="Options" groups={options} class="plain-button max-md:px-3">
-        {#snippet face()}<span class="max-md:hidden">Options</span><ChevronDown
-            size={15}
-            class="max-md:hidden"
-            aria-hidden="true"
-          /><Ellipsis size={20} class="md:hidden" aria-hidden="true" />{/snippet}
-      </ActionMenu>
+      <OptionsMenu groups={options} />
     </div>
   </header>
   {#if schedule.trouble}

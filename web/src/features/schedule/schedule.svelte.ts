@@ -18,7 +18,8 @@ export class Schedule {
   selected = $state<string | null>(null);
   /** Blocks that are drawn as one with it. */
   private together = $state<string[]>([]);
-  busy = $state(false);
+  private pending = $state(0);
+  private last: Promise<void> = Promise.resolve();
   private timer: ReturnType<typeof setTimeout> | undefined;
   private left = false;
   /** How good the board was when the search began. */
@@ -32,6 +33,10 @@ export class Schedule {
   leave() {
     this.left = true;
     clearTimeout(this.timer);
+  }
+
+  get busy(): boolean {
+    return this.pending > 0;
   }
 
   get block(): Block | null {
@@ -128,12 +133,15 @@ export class Schedule {
     await this.look();
   }
 
-  private async changing(act: () => Promise<Board>) {
-    if (this.busy) return;
-    this.busy = true;
-    await this.quietly(async () => (this.board = await act()));
-    this.busy = false;
-    await this.look();
+  /** One change after the other: a press while another is on its way is not lost. */
+  private changing(act: () => Promise<Board>): Promise<void> {
+    this.pending++;
+    this.last = this.last.then(async () => {
+      await this.quietly(async () => (this.board = await act()));
+      this.pending--;
+      await this.look();
+    });
+    return this.last;
   }
 
   private async quietly(act: () => Promise<unknown>) {
