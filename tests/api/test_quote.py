@@ -74,20 +74,21 @@ def test_numbers_go_on_and_what_was_sent_stays(shop: TestClient) -> None:
     first = shop.post(f"/api/jobs/{plates}/quotes").json()
     assert first["quote"]["page"]["number"] == "Q-0001"
     file = shop.get("/api/shop").json()
-    shop.put("/api/shop", json={**file, "hour": 96, "letterhead": {**file["letterhead"], "prefix": "2027/", "tax": None}})
+    shop.put("/api/shop", json={**file, "hour": 96, "letterhead": {**file["letterhead"], "prefix": 'Ž"/', "tax": None}})
     collar = job(shop, "gallery-rail-collar")
     second = shop.post(f"/api/jobs/{collar}/quotes").json()
-    assert second["quote"]["page"]["number"] == "2027/0002"
+    assert second["quote"]["page"]["number"] == 'Ž"/0002'
+    assert shop.get(f"/api/quotes/{second['id']}.pdf").content.startswith(b"%PDF")  # whatever stands before the number
     assert second["quote"]["page"]["tax"] is None
     assert second["quote"]["page"]["to_pay"] == second["quote"]["page"]["net"]
     shop.delete(f"/api/jobs/{collar}")  # its number is not given again
-    assert shop.post(f"/api/jobs/{plates}/quotes").json()["quote"]["page"]["number"] == "2027/0003"
+    assert shop.post(f"/api/jobs/{plates}/quotes").json()["quote"]["page"]["number"] == 'Ž"/0003'
     (kept,) = [one for one in shop.get(f"/api/jobs/{plates}/quotes").json() if one["id"] == first["id"]]
     assert kept["quote"]["page"] == first["quote"]["page"]
     for inner in (False, True):
         pdf = shop.get(f"/api/quotes/{first['id']}.pdf", params={"inner": inner})
         assert pdf.content.startswith(b"%PDF")
-        assert 'filename="Q-0001.pdf"' in pdf.headers["content-disposition"]
+        assert pdf.headers["content-disposition"] == "inline; filename*=UTF-8''q-0001.pdf"
     assert shop.get("/api/quotes/9999.pdf").status_code == 404
 
 
@@ -106,3 +107,15 @@ def test_the_logo_is_a_picture_and_can_be_taken_away(shop: TestClient) -> None:
     assert bad.status_code == 422
     assert shop.delete("/api/shop/logo").status_code == 204
     assert shop.get("/api/shop/logo").status_code == 404
+
+
+def test_what_the_shop_sees_is_for_the_pieces_that_are_ordered(shop: TestClient) -> None:
+    plates = job(shop, "keepers-name-plates")
+    many = shop.get(f"/api/jobs/{plates}/quote", params={"pieces": [1, 11]}).json()
+    own = shop.get(f"/api/jobs/{plates}/quote", params={"pieces": [11]}).json()
+    for part in ("basis", "drives", "humbler", "looser_each"):
+        assert many[part] == own[part], part
+    assert many["basis"] == 11
+    (each,) = [price["price_each"] for price in many["prices"] if price["pieces"] == 11]
+    assert all(one["price_each"] <= 0.95 * each + 0.01 for one in many["humbler"])
+    assert shop.get(f"/api/jobs/{plates}/quote", params={"pieces": [5]}).json()["basis"] == 5

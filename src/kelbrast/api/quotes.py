@@ -8,7 +8,7 @@ from pydantic import Field
 
 from kelbrast.api.jobs import JobId
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
-from kelbrast.api.requests import PICTURE_IN_BODY, AllJobs, ShopBoards, ShopQuotes
+from kelbrast.api.requests import PICTURE_IN_BODY, AllJobs, ShopBoards, ShopQuotes, named
 from kelbrast.app.clock import wall_clock
 from kelbrast.app.quotes import KeptQuote, Letterhead, quote_file
 from kelbrast.core.errors import NotFound
@@ -93,9 +93,9 @@ def _pdf(quote: QuoteFile, quotes: ShopQuotes, *, inner: bool) -> Response:
     if inner or quote.page is None:
         made = inner_pdf(quote, inner=inner, day=wall_clock().date())
     else:
-        made = customer_pdf(quote.page, logo=quotes.logo())
-    name = quote.page.number if quote.page is not None and quote.page.number else "quote"
-    return Response(made, media_type="application/pdf", headers={"content-disposition": f'inline; filename="{name}.pdf"'})
+        made = customer_pdf(quote.page, logo=quotes.logo() if quote.page.logo else None)
+    number = quote.page.number if quote.page is not None else ""
+    return Response(made, media_type="application/pdf", headers=named(number or "quote", "pdf", shown=True))
 
 
 @router.get("/shop/logo", responses={**NOT_FOUND, 200: {"content": {"image/jpeg": {}}}})

@@ -162,9 +162,11 @@ def file_answer(document: Mapping[str, Any], title: str, ending: str) -> Respons
     return Response(text, media_type="application/json", headers=named(title, ending))
 
 
-def named(title: str, ending: str) -> dict[str, str]:
-    """The header that names a file after what is in it."""
-    return {"content-disposition": f"attachment; filename*=UTF-8''{quote(file_name(title))}.{ending}"}
+def named(title: str, ending: str, *, shown: bool = False) -> dict[str, str]:
+    """The header that names a file after what is in it. `shown`: the browser opens it instead of saving it."""
+    return {
+        "content-disposition": f"{'inline' if shown else 'attachment'}; filename*=UTF-8''{quote(file_name(title))}.{ending}"
+    }
 
 
 def _revision(if_match: Annotated[str | None, Header()] = None) -> int:

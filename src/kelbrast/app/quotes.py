@@ -80,14 +80,16 @@ def quote_file(
             system=letterhead.system,
             logo=letterhead.logo,
         )
-    simpler = simpler_prices(job, plan, rates, pieces=prices[0].pieces)
-    looser = with_looser_limits(job, plan, rates, pieces=prices[0].pieces)
+    basis = next((price for price in prices if price.pieces == file.pieces), prices[0])
+    simpler = simpler_prices(job, plan, rates, pieces=basis.pieces)
+    looser = with_looser_limits(job, plan, rates, pieces=basis.pieces)
     promised = file.due.date() if file.due is not None else None
     return to_quote_file(
         plan,
         prices,
         simpler,
         rates,
+        basis=basis,
         looser=looser,
         currency=currency,
         customer=file.customer,

@@ -6157,7 +6157,10 @@ export interface components {
         };
         /**
          * QuoteFile
-         * @description A quote. `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
+         * @description A quote. `basis`: the number of pieces that `drives`, `humbler` and `looser_each` are for: the job's own where its price
+         *     is among `prices`, else the first; null in older quotes, which had the first.
+         *
+         *     `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
          *
          *     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
          *
@@ -6197,6 +6200,8 @@ export interface components {
             drives: components["schemas"]["DriveFile"][];
             /** Humbler */
             humbler: components["schemas"]["HumblerFile"][];
+            /** Basis */
+            basis?: number | null;
             /** Sample Minutes High */
             sample_minutes_high: number;
             /** Looser Each */

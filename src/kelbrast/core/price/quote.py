@@ -8,6 +8,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.planning.whole.account import LINES, Times
 from kelbrast.core.planning.whole.plan import Plan, plan_job
 from kelbrast.core.planning.whole.spread import allowance, seconds_again, spread_of_plan
+from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.face import Face
 from kelbrast.core.validity import require_above_zero, require_not_below_zero
 
@@ -142,15 +143,15 @@ class SimplerPrice:
 
 
 def simpler_prices(job: Job, plan: Plan, rates: Rates, *, pieces: int) -> tuple[SimplerPrice, ...]:
-    """What a less demanding finish would cost, planned anew, where that is less; the dearest first."""
-    now = price_of(plan, rates, pieces=pieces).each
+    """What a less demanding finish would cost, planned anew, where that saves enough to be offered; the dearest first."""
+    most = price_of(plan, rates, pieces=pieces).each * (1 - constant("price.worth_offering").value)
     simpler_prices = []
     for at, simpler in enumerate(ladder()):
         faces = tuple(_simplified(face, at) for face in job.faces)
         if faces == job.faces:
             continue
         other = plan_job(replace(job, faces=faces))
-        if other.possible and (each := price_of(other, rates, pieces=pieces).each) < now:
+        if other.possible and (each := price_of(other, rates, pieces=pieces).each) <= most:
             simpler_prices.append(SimplerPrice(simpler, each))
     return tuple(sorted(simpler_prices, key=lambda simpler_price: -simpler_price.each))
 

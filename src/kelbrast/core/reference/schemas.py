@@ -207,6 +207,7 @@ _PROCESS: Final = Entry(
         "speed": _all_of({RATIO: "slowest_share low_school"}),
         "habit": Entry({habit: _all_of({RATIO: "jump lap first first_raised soft"}) for habit in ("double-up", "every-grade")}),
         "end": _all_of({RATIO: "scatter price surely"}),
+        "price": _all_of({RATIO: "worth_offering"}),
         "rework": _all_of({RATIO: "odds steepness first_most"}),
         "handover": _all_of({LENGTH: "fine_paper early_wheel colour_below colour_after"}),
         "blend": _all_of(
@@ -274,7 +275,7 @@ _PROCESS: Final = Entry(
         "light": _all_of(
             {
                 ANGLE: "height direction tube_angle",
-                RATIO: "lamp dull glint sharpness white room above near fall gamma tube tube_at tube_lean tube_bend"
+                RATIO: "lamp dull glint sharpness white room above near fall gamma seen_blur seen_noise tube tube_at tube_lean tube_bend"
                 " tube_width tube_blur mirror_bend mirror_edge mirror_blur mirror_dark mirror_light",
             }
         ),

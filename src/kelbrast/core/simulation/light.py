@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass, field
-from typing import Any, Final
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,8 +17,6 @@ from kelbrast.core.simulation.patch import Patch
 from kelbrast.core.validity import Flags, Reals, require_above_zero, require_within
 
 Picture = NDArray[np.uint8]
-_BLUR: Final = 1.2  # points: what an eye at arm's length does not resolve on a screen
-_NOISE: Final = 2.0  # grey values: a texture that is evener than this shows nothing by itself
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,5 +190,5 @@ def told_apart(one: Picture, other: Picture) -> float:
     """
     if one.shape != other.shape:
         raise OutsideValidity("the pictures must have one size")
-    first, second = (gaussian_filter(picture.astype(float).mean(axis=2), _BLUR) for picture in (one, other))
-    return round(float(np.sqrt(np.mean((first - second) ** 2)) / max(float(first.std()), _NOISE)), 6)
+    first, second = (gaussian_filter(picture.astype(float).mean(axis=2), _of("seen_blur")) for picture in (one, other))
+    return round(float(np.sqrt(np.mean((first - second) ** 2)) / max(float(first.std()), _of("seen_noise"))), 6)

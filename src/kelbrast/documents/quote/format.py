@@ -67,7 +67,10 @@ class OfferedFile(BaseModel):
 
 
 class QuoteFile(BaseModel):
-    """A quote. `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
+    """A quote. `basis`: the number of pieces that `drives`, `humbler` and `looser_each` are for: the job's own where its price
+    is among `prices`, else the first; null in older quotes, which had the first.
+
+    `material`, `offered` and `promised` (a date, or nothing): what the customer gets for the price.
 
     `sample_minutes_high`: what the high minutes of the first number of pieces would be once one piece was done.
 
@@ -87,6 +90,7 @@ class QuoteFile(BaseModel):
     prices: list[PriceFile]
     drives: list[DriveFile]
     humbler: list[HumblerFile]
+    basis: int | None = None
     sample_minutes_high: float
     looser_each: float | None = None
     page: CustomerPage | None = None
@@ -98,6 +102,7 @@ def to_quote_file(
     simpler: Sequence[SimplerPrice],
     rates: Rates,
     *,
+    basis: Price,
     looser: float | None = None,
     currency: str,
     customer: str,
@@ -118,12 +123,13 @@ def to_quote_file(
         margin=rates.margin,
         prices=[_price(price) for price in prices],
         drives=[
-            DriveFile.model_validate({"name": name, "share": round(share, 4)}) for name, share in drives(first, rates).items()
+            DriveFile.model_validate({"name": name, "share": round(share, 4)}) for name, share in drives(basis, rates).items()
         ],
         humbler=[
             HumblerFile(finish=simpler_price.finish.id, label=simpler_price.finish.label, price_each=_money(simpler_price.each))
             for simpler_price in simpler
         ],
+        basis=basis.pieces,
         looser_each=None if looser is None else _money(looser),
         sample_minutes_high=shop(with_a_sample(first, plan), "min"),
         page=page,

@@ -14,7 +14,7 @@
     margin: 'Margin',
   } as const;
   const SHADES = [88, 66, 48, 36, 26, 18];
-  const ordered = $derived(quote.prices.find((one) => one.pieces === draft.job?.pieces) ?? quote.prices[0]);
+  const ordered = $derived(quote.prices.find((one) => one.pieces === quote.basis) ?? quote.prices[0]);
   const money = (value: number) => `${value.toFixed(2)} ${quote.currency}`.trim();
   const parts = $derived(
     quote.drives.map((one, at) => ({
@@ -23,8 +23,6 @@
       colour: one.name === 'margin' ? 'var(--go)' : `color-mix(in srgb, var(--ink) ${SHADES[at] ?? 14}%, var(--paper))`,
     })),
   );
-  /** Worth a word: what saves one part in twenty or more. */
-  const simpler = $derived(quote.humbler.filter((one) => ordered && one.price_each < 0.95 * ordered.price_each));
   const letterhead = $derived(draft.shop.value?.letterhead);
 </script>
 
@@ -57,16 +55,16 @@
 </section>
 <section class="panel px-4 py-3" aria-label="What would make it less">
   <h2>A simpler finish saves</h2>
-  {#if simpler.length && ordered}
+  {#if quote.humbler.length && ordered}
     <ul class="num divide-y divide-(--line)">
-      {#each simpler as one (one.finish)}
+      {#each quote.humbler as one (one.finish)}
         <li class="grid grid-cols-[1fr_auto_3.4rem] gap-2 py-1.5">
           <span>{one.label}</span><span>{money(one.price_each)} each</span>
           <b class="text-right text-(--go)">−{Math.round(100 * (1 - one.price_each / ordered.price_each))} %</b>
         </li>
       {/each}
     </ul>
-  {:else}<p class="small dim">None saves one part in twenty or more.</p>{/if}
+  {:else}<p class="small dim">None saves enough to be offered.</p>{/if}
   {#if quote.looser_each !== null && quote.looser_each !== undefined}
     <p class="small mt-2">If twice as much could come off where it is limited: {money(quote.looser_each)} each.</p>
   {/if}
