@@ -275,8 +275,8 @@ _PROCESS: Final = Entry(
         "light": _all_of(
             {
                 ANGLE: "height direction tube_angle",
-                RATIO: "lamp dull glint sharpness white room above near fall gamma seen_blur seen_noise tube tube_at tube_lean tube_bend"
-                " tube_width tube_blur mirror_bend mirror_edge mirror_blur mirror_dark mirror_light",
+                RATIO: "lamp dull glint sharpness white room above near fall gamma tube tube_at tube_lean tube_bend"
+                " seen_blur seen_noise tube_width tube_blur mirror_bend mirror_edge mirror_blur mirror_dark mirror_light",
             }
         ),
     }
