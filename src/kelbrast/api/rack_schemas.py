@@ -34,14 +34,14 @@ from kelbrast.documents.rack.format import ItemEventFile, ItemFile
 class Stockable(BaseModel):
     """Something of the catalogue that can stand on a rack, with the catalogue's figures.
 
-    `told_by`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
+    `variant`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
     `charges`: what a wheel or lap can be charged with; empty for the rest.
     `keeps_to_one`: one metal spoils it for another.
     """
 
     what: str
     label: str
-    told_by: str
+    variant: str
     kind: ItemKind
     kind_label: str
     carrier: str
@@ -203,7 +203,7 @@ def thing(what: str) -> Stockable:
         kind,
         carrier=carrier.id,
         carrier_label=carrier.label,
-        told_by=tool.told_by if tool else carrier.label,
+        variant=tool.variant if tool else carrier.label,
         grade=tool.grade if tool else "",
         grain_um=shop(tool.grain, "um") if tool else None,
         diameter_mm=shop_or_none(carrier.running.diameter, "mm"),
@@ -224,12 +224,12 @@ def _thing(what: str, label: str, kind: ItemKind, **more: object) -> Stockable:
         "wears_down": False, "keeps_to_one": False, "charges": [], "single": kind in SINGLE,
     }  # fmt: skip
     return Stockable.model_validate(
-        {"what": what, "label": label, "told_by": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more}
+        {"what": what, "label": label, "variant": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more}
     )
 
 
 def _charges(what: str) -> list[Choice]:
-    charged = {tool.charge or tool.grade: tool.told_by for tool in made_up(what)}
+    charged = {tool.charge or tool.grade: tool.variant for tool in made_up(what)}
     return [Choice(id=key, label=label) for key, label in charged.items()]
 
 

@@ -47,7 +47,7 @@ JOB_STATES: Final[dict[JobState, str]] = {
 }
 ORDERED_STATES: Final[tuple[JobState, ...]] = ("ordered", "at-the-bench")  # on the board of the day
 OPEN_STATES: Final[tuple[JobState, ...]] = ("asked", "quoted", "ordered", "at-the-bench")  # not over yet
-NextAction = Literal["mend", "decide", "quote", "order", "start", "bench", "deliver", "none"]
+NextAction = Literal["fix", "decide", "quote", "order", "start", "bench", "deliver", "none"]
 PlanState = Literal["ready", "not-possible", "cannot-plan", "unreadable"]
 OwnWhen = Literal["before", "between", "after"]
 
@@ -81,12 +81,12 @@ def next_action(state: JobState, plan: PlanState) -> NextAction:
     >>> next_action("asked", "ready"), next_action("ordered", "not-possible"), next_action("at-the-bench", "not-possible")
     ('quote', 'decide', 'bench')
     >>> next_action("quoted", "cannot-plan"), next_action("delivered", "cannot-plan"), next_action("asked", "unreadable")
-    ('mend', 'none', 'none')
+    ('fix', 'none', 'none')
     """
     if plan == "unreadable":
         return "none"
     if plan != "ready" and state in ("asked", "quoted", "ordered"):
-        return "mend" if plan == "cannot-plan" else "decide"
+        return "fix" if plan == "cannot-plan" else "decide"
     return _NEXT[state]
 
 

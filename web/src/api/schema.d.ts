@@ -4859,7 +4859,7 @@ export interface components {
              * Next
              * @enum {string}
              */
-            next: "mend" | "decide" | "quote" | "order" | "start" | "bench" | "deliver" | "none";
+            next: "fix" | "decide" | "quote" | "order" | "start" | "bench" | "deliver" | "none";
             /** Customer */
             customer: string;
             /** Due */
@@ -7326,7 +7326,7 @@ export interface components {
          * Stockable
          * @description Something of the catalogue that can stand on a rack, with the catalogue's figures.
          *
-         *     `told_by`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
+         *     `variant`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
          *     `charges`: what a wheel or lap can be charged with; empty for the rest.
          *     `keeps_to_one`: one metal spoils it for another.
          */
@@ -7335,8 +7335,8 @@ export interface components {
             what: string;
             /** Label */
             label: string;
-            /** Told By */
-            told_by: string;
+            /** Variant */
+            variant: string;
             /**
              * Kind
              * @enum {string}

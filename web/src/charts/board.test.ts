@@ -9,6 +9,7 @@ import {
   minuteOfDay,
   nowAndNext,
   piecesOf,
+  promiseOf,
   span,
   timeAt,
   type BoardBlock,
@@ -137,3 +138,16 @@ test('names the weekday where the date is known', () => {
   expect(timeAt(1440 + 30, '08:00', '2026-12-01')).toBe('Wed 2 08:30');
   expect(timeAt(30, '08:00', '2026-12-01')).toBe('08:30');
 });
+
+test.each([
+  [
+    { ends_min: 100, due_min: 160, late_min: 0 },
+    { kind: 'good', minutes: 60 },
+  ],
+  [
+    { ends_min: 200, due_min: 160, late_min: 40 },
+    { kind: 'late', minutes: 40 },
+  ],
+  [{ ends_min: 200, due_min: null, late_min: 0 }, null],
+  [{ ends_min: null, due_min: 160, late_min: 0 }, null],
+])('what a job has of its promise: %o', (job, promise) => expect(promiseOf(job)).toEqual(promise));

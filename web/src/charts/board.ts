@@ -176,15 +176,43 @@ export function nowAndNext<Block extends BoardBlock>(
   done: string[],
   now: number,
 ): [Block | null, Block | null] {
-  const mine = blocks
-    .filter((one) => one.person === person && one.kind === 'work' && !done.includes(one.key))
-    .sort((a, b) => a.from_min - b.from_min);
-  const at = mine.findIndex((one) => one.to_min > now);
-  return at === -1 ? [mine.at(-1) ?? null, null] : [mine[at] ?? null, mine[at + 1] ?? null];
+  const mine = inTurn(
+    blocks.filter((one) => one.person === person),
+    done,
+    now,
+  );
+  return [mine[0] ?? null, mine[1] ?? null];
 }
 
 /** Letters tell jobs apart, with or without colours: A to Z, then A2 and on. */
 export function letterOf(at: number): string {
   const round = Math.floor(at / 26);
   return String.fromCharCode(65 + (at % 26)) + (round ? String(round + 1) : '');
+}
+
+/** What a job of the board has of its promise; null where nothing is promised. */
+export interface PromiseState {
+  kind: 'late' | 'good';
+  /** Late by so many, or to spare. */
+  minutes: number;
+}
+
+export function promiseOf(job: {
+  ends_min: number | null;
+  due_min: number | null;
+  late_min: number;
+}): PromiseState | null {
+  if (job.due_min === null || job.ends_min === null) return null;
+  return job.late_min > 0
+    ? { kind: 'late', minutes: job.late_min }
+    : { kind: 'good', minutes: job.due_min - job.ends_min };
+}
+
+/** What is not done yet of these blocks, from the one that runs now or comes next; what should be over long since comes last. */
+export function inTurn<Block extends BoardBlock>(blocks: Block[], done: string[], now: number): Block[] {
+  const left = blocks
+    .filter((one) => one.kind === 'work' && !done.includes(one.key))
+    .sort((a, b) => a.from_min - b.from_min);
+  const at = left.findIndex((one) => one.to_min > now);
+  return at === -1 ? left.slice(-1) : left.slice(at);
 }

@@ -2,3 +2,8 @@
 export function shortLabel(label: string): string {
   return label.split(/,| (?:on|by|in|for) /)[0] ?? label;
 }
+
+/** A machine without its kinds of speed: "Two-spindle bench buffer". */
+export function shortMachine(label: string): string {
+  return label.split(',')[0] ?? label;
+}

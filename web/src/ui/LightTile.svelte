@@ -9,9 +9,8 @@
     src: string;
     label: string;
     words?: () => Promise<Sentence>;
-    selected?: boolean;
   }
-  let { src, label, words, selected = false }: Props = $props();
+  let { src, label, words }: Props = $props();
   /** The picture that is here, and the one that is not to be had. */
   let here = $state('');
   let failed = $state('');
@@ -24,7 +23,7 @@
   });
 </script>
 
-<figure class="min-w-0" class:selected>
+<figure class="min-w-0">
   <div class="frame relative overflow-hidden rounded-lg border border-(--line)">
     <img
       {src}
@@ -40,15 +39,12 @@
       </p>
     {/if}
   </div>
-  <figcaption class="small mt-0.5 truncate" class:font-semibold={selected} title={said}>{label}</figcaption>
+  <figcaption class="small mt-0.5 truncate" title={said}>{label}</figcaption>
 </figure>
 
 <style>
   .frame {
     aspect-ratio: var(--tile, 384 / 176); /* of the tiles of a plan, unless told */
     background: var(--raised);
-  }
-  .selected .frame {
-    outline: 2px solid var(--ink);
   }
 </style>

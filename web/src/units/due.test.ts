@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { dueGroup, dueSaid } from './due';
+import { dueGroup, dueSaid, promiseSaid } from './due';
 
 describe('a promise as people say it', () => {
   const now = new Date(2026, 10, 30, 23, 10);
@@ -20,4 +20,9 @@ describe('where a job stands in the list', () => {
     [new Date(2026, 11, 6, 23, 59), 'week'],
     [new Date(2026, 11, 7, 0, 1), 'later'],
   ] as const)('%s', (due, group) => expect(dueGroup(due && due.toISOString(), now)).toBe(group));
+});
+
+it('says what is left of a promise', () => {
+  expect(promiseSaid({ kind: 'good', minutes: 60 })).toBe('60 min to spare');
+  expect(promiseSaid({ kind: 'late', minutes: 40 })).toBe('40 min late');
 });

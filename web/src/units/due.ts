@@ -1,4 +1,6 @@
 /** When something is promised, as people say it: "today 15:30", "Wed 2 Dec 16:00". */
+import { duration } from './units';
+
 const DAY_MS = 86_400_000;
 
 export function dueSaid(due: string | Date, now = new Date()): string {
@@ -24,3 +26,8 @@ export function dueGroup(due: string | null, now = new Date()): DueGroup {
 
 const daysTo = (at: Date, now: Date) => Math.round((midnight(at) - midnight(now)) / DAY_MS);
 const midnight = (day: Date) => new Date(day.getFullYear(), day.getMonth(), day.getDate()).getTime();
+
+/** What is left of a promise: "50 min to spare", "20 min late". */
+export function promiseSaid({ kind, minutes }: { kind: 'late' | 'good'; minutes: number }): string {
+  return `${duration(minutes)} ${kind === 'late' ? 'late' : 'to spare'}`;
+}

@@ -185,6 +185,11 @@ export function inSentence(label: string): string {
   return /^(?:Ra\b|.[A-Z\d])/.test(label) ? label : label.charAt(0).toLowerCase() + label.slice(1);
 }
 
+/** A text that begins a line. */
+export function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
 /** How much longer or shorter; nothing that is too little to know. */
 export function difference(minutes: number): string {
   if (Math.abs(minutes) < 0.25) return 'same time';

@@ -166,7 +166,7 @@ class Tool:
     """One thing on the rack: a carrier with a grain.
 
     Attributes:
-        told_by: what tells it from others on the same carrier: "P240", "Medium", "White bar".
+        variant: what tells it from others on the same carrier: "P240", "Medium", "White bar".
         grain: median grain size in metres.
         wear: Archard coefficient.
         charge: the compound on a wheel, or the grade on a lap; None for what carries its own grain.
@@ -175,7 +175,7 @@ class Tool:
     """
 
     id: str
-    told_by: str
+    variant: str
     carrier: Carrier
     grade: str
     grain: float
@@ -192,7 +192,7 @@ class Tool:
         ('Tripoli bar, sewn cotton wheel', 'Medium non-woven wheel')
         """
         joint = ", " if self.charge in record("compounds") else " "
-        return f"{self.told_by}{joint}{in_sentence(self.carrier.label)}"
+        return f"{self.variant}{joint}{in_sentence(self.carrier.label)}"
 
     @property
     def is_firm(self) -> bool:
@@ -297,7 +297,7 @@ def _graded(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
     return [
         Tool(
             id=f"{carrier.id}-{grade.name.lower()}",
-            told_by=grade.name.replace("um", " µm"),
+            variant=grade.name.replace("um", " µm"),
             carrier=_dying(carrier, grade.grain),
             grade=grade.name,
             grain=grade.grain,
@@ -322,7 +322,7 @@ def _sized(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
     return [
         Tool(
             id=f"{carrier.id}-{name}",
-            told_by=_SIZE_NAMES.get(name, name).capitalize(),
+            variant=_SIZE_NAMES.get(name, name).capitalize(),
             carrier=carrier,
             grade=f"{size.value:g}um",
             grain=size.si,
@@ -341,7 +341,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
         tools.append(
             Tool(
                 id=f"{carrier.id}-{name}",
-                told_by=f"{compound['label'][0].upper()}{compound['label'][1:]}",
+                variant=f"{compound['label'][0].upper()}{compound['label'][1:]}",
                 carrier=carrier,
                 grade=f"{grain.value:g}um",
                 grain=grain.si,

@@ -7,6 +7,7 @@ from pydantic import BaseModel
 
 from kelbrast.core.catalogue.damages import damages
 from kelbrast.core.catalogue.finishes import band_said, finishes
+from kelbrast.core.catalogue.tools import in_sentence
 from kelbrast.core.price.quote import Price, total_of
 from kelbrast.core.surface.edge import EDGES_WANTED
 from kelbrast.core.surface.found import FOUND_KINDS, FoundKind
@@ -88,7 +89,7 @@ def customer_page(
         logo=logo,
         customer=job.customer,
         customer_address=job.customer_address,
-        heading=f"{what}, {material[0].lower()}{material[1:]}",
+        heading=f"{what}, {in_sentence(material)}",
         scope=[_scope(face, system) for face in job.faces],
         protection=", ".join(one.label.lower() for one in plan.operations if one.id in PROTECTIONS),
         prices=[
@@ -155,7 +156,7 @@ def _finish(face: FaceFile, system: System) -> str:
     finish = finishes()[face.want.finish]
     finer = f", no finer than {face.want.no_finer_than}" if face.want.no_finer_than else ""
     purpose = tell(finish.purpose, system).rstrip(".")
-    return f"{finish.label}{finer}: {purpose[0].lower()}{purpose[1:]}"
+    return f"{finish.label}{finer}: {in_sentence(purpose)}"
 
 
 def _size(face: FaceFile, system: System) -> str:

@@ -6,11 +6,12 @@
   import { navigate, p } from '../../app/router';
   import ActionMenu, { type Group } from '../../ui/ActionMenu.svelte';
   import Pill from '../../ui/Pill.svelte';
-  import { dueSaid } from '../../units/due';
+  import { promiseOf } from '../../charts/board';
+  import { dueSaid, promiseSaid } from '../../units/due';
   import { shown } from '../../units/shown.svelte';
-  import { counted, duration, inSentence } from '../../units/units';
+  import { capital, counted, duration, inSentence } from '../../units/units';
   import type { JobList } from './list.svelte';
-  import { BUTTONS, nextSaid, promiseOf } from './next';
+  import { BUTTONS, nextSaid } from './next';
 
   interface Props {
     job: JobSummary;
@@ -24,17 +25,19 @@
   /** A job that cannot be planned has no picture, and room is kept for one. */
   let pictured = $state(false);
   const id = $derived(String(job.id));
-  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
   const status = $derived(choices.all?.states.find((one) => one.id === job.kept_state)?.label ?? '');
-  const promise = $derived(promiseOf(job, list.board));
+  const scheduled = $derived(list.board?.board.jobs?.find((one) => one.id === id));
+  const promise = $derived(scheduled ? promiseOf(scheduled) : null);
   const pill = $derived<{ said: string; kind: 'good' | 'late' | 'done' | '' }>(
     job.state === 'unreadable'
       ? { said: 'Cannot be read', kind: 'late' }
-      : job.next === 'mend'
+      : job.next === 'fix'
         ? { said: 'Needs fixing', kind: 'late' }
         : job.next === 'decide'
           ? { said: 'Not possible', kind: 'late' }
-          : (promise ?? { said: status, kind: 'done' }),
+          : promise
+            ? { said: promiseSaid(promise), kind: promise.kind }
+            : { said: status, kind: 'done' },
   );
   const hands = $derived(job.hands_on_minutes === null ? '' : `${duration(job.hands_on_minutes)} hands-on`);
   const what = $derived(

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Board, JobSummary } from '../../api/client';
-import { nextSaid, promiseOf } from './next';
+import { nextSaid } from './next';
 
 const job = { id: 7 } as JobSummary;
 const block = (key: string, from_min: number, to_min: number) => ({
@@ -31,11 +31,4 @@ test('who is at it now, or when it goes on', () => {
   expect(nextSaid(job, board({ done: ['a', 'b'] }))).toBe('At Wed 2 09:00: P240 flap wheel, rim');
   expect(nextSaid(job, board({ done: ['a', 'b', 'c'] }))).toBeNull();
   expect(nextSaid(job, null)).toBeNull();
-});
-
-test('what its promise has to spare', () => {
-  expect(promiseOf(job, board({}))).toEqual({ said: '60 min to spare', kind: 'good' });
-  const late = board({ board: { jobs: [{ id: '7', ends_min: 200, due_min: 160, late_min: 40 }], blocks: [] } });
-  expect(promiseOf(job, late)).toEqual({ said: '40 min late', kind: 'late' });
-  expect(promiseOf({ id: 9 } as JobSummary, board({}))).toBeNull();
 });

@@ -3,6 +3,7 @@
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import { Accordion } from '@skeletonlabs/skeleton-svelte';
   import type { Snippet } from 'svelte';
+  import { capital } from '../../units/units';
 
   interface Props {
     id: string;
@@ -15,7 +16,6 @@
     within?: boolean;
     children: Snippet;
   }
-  const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
   let { id, question, said, faulty = false, open, within = false, children }: Props = $props();
 </script>
 

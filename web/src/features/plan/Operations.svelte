@@ -2,10 +2,10 @@
 <script lang="ts">
   import { Collapsible } from '@skeletonlabs/skeleton-svelte';
   import type { Operation } from '../../api/client';
-  import { duration } from '../../units/units';
+  import { capital, duration, inSentence } from '../../units/units';
 
   let { title, operations, pieces }: { title: string; operations: Operation[]; pieces: number } = $props();
-  const labels = $derived(operations.map((one) => one.label.charAt(0).toLowerCase() + one.label.slice(1)).join(', '));
+  const labels = $derived(operations.map((one) => inSentence(one.label)).join(', '));
 
   /** Minutes of a person for each piece and once for a lot, and what waits. */
   function times(some: Operation[]): string {
@@ -28,9 +28,7 @@
       <Collapsible.Trigger
         class="dim grid min-h-9 w-full grid-cols-[28px_minmax(0,1fr)_auto] items-center gap-x-3 px-3.5 py-1 text-left sm:grid-cols-[28px_76px_minmax(0,1fr)_auto]"
       >
-        <span class="col-start-2 sm:col-start-3"
-          >{title === 'Between' ? labels.charAt(0).toUpperCase() + labels.slice(1) : `${title}: ${labels}`}</span
-        >
+        <span class="col-start-2 sm:col-start-3">{title === 'Between' ? capital(labels) : `${title}: ${labels}`}</span>
         <span class="num text-right">{times(operations)}</span>
       </Collapsible.Trigger>
       <Collapsible.Content class="small px-3.5 pb-2 sm:pl-32">

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import Stair from '../../charts/Stair.svelte';
+  import { shortMachine } from '../../charts/labels';
   import type { StairStep } from '../../charts/stair';
   import { temperColour } from '../../charts/temper';
   import { shown } from '../../units/shown.svelte';
@@ -117,7 +118,7 @@
                   >{#if step.zone}{step.zone.spots.join(', ')}, {shown.say(
                       step.zone.area_cm2,
                       'area',
-                    )}{:else if zoned}over everything{:else}{step.machine_label.split(',')[0]?.toLowerCase()}{/if}</span
+                    )}{:else if zoned}over everything{:else}{shortMachine(step.machine_label).toLowerCase()}{/if}</span
                 ></span
               >
               <span class="num dim text-right max-sm:hidden"

@@ -35,7 +35,7 @@
   }
 
   function short(thing: Stockable): string {
-    if (thing.kind === 'abrasive') return thing.told_by;
+    if (thing.kind === 'abrasive') return thing.variant;
     return thing.grain_um ? `${thing.label} (${shown.say(thing.grain_um, 'depth')})` : thing.label;
   }
 

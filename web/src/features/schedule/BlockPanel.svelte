@@ -1,9 +1,11 @@
 <!-- The block that was chosen: its steps, to put one elsewhere, and what would be if it went first. -->
 <script lang="ts">
+  import { onMount } from 'svelte';
   import X from '@lucide/svelte/icons/x';
   import { api, type Block } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { navigate, p } from '../../app/router';
+  import { shortMachine } from '../../charts/labels';
   import { clockAt } from '../../charts/board';
   import { Answer } from '../../ui/answer.svelte';
   import Choice from '../../ui/Choice.svelte';
@@ -26,15 +28,14 @@
   const job = $derived((schedule.board?.board.jobs ?? []).find((one) => one.id === schedule.jobOf(block)));
   const steps = $derived(piece.filter((one) => one.kind !== 'change'));
   let heading = $state<HTMLElement>();
-  /** The job before: what was asked of another block is not this one's. */
+  /** The block that was asked about: the answer is not another one's. */
   let asked = $state('');
 
-  $effect(() => {
-    if (block.key) heading?.focus({ preventScroll: true });
-  });
+  // Once, when it opens: going through its steps leaves the focus on them.
+  onMount(() => heading?.focus({ preventScroll: true }));
 
   function where(one: Block): string {
-    const machine = one.machine ? (choices.machine(one.machine)?.label.split(',')[0] ?? one.machine) : '';
+    const machine = one.machine ? shortMachine(choices.machine(one.machine)?.label ?? one.machine) : '';
     return [machine && (one.spindle ? `${machine}, spindle ${one.spindle}` : machine), one.face]
       .filter(Boolean)
       .join(' · ');

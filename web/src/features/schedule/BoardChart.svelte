@@ -83,8 +83,8 @@ moved with arrow keys. -->
   );
   const over = (piece: Piece<Block>) => piece.blocks.every((one) => done.includes(one.key));
   const worked = (piece: Piece<Block>) => piece.blocks.filter((one) => one.kind === 'work');
-  /** What is moved: its first block that is not done. */
-  const first = (piece: Piece<Block>) => worked(piece).find((one) => !done.includes(one.key)) ?? worked(piece)[0];
+  /** What is moved: its first block that is not done; nothing where all is. */
+  const first = (piece: Piece<Block>) => worked(piece).find((one) => !done.includes(one.key));
   const jobsOf = (piece: Piece<Block>) => [...new Set(piece.blocks.map((one) => schedule.jobOf(one)))];
 
   /** The words on a piece: each job once, with what is done on it. */
@@ -124,7 +124,7 @@ moved with arrow keys. -->
   const chosen = (piece: Piece<Block>) => piece.blocks.some((one) => one.key === schedule.selected);
 
   function choose(piece: Piece<Block>) {
-    const block = first(piece) ?? piece.blocks[0];
+    const block = first(piece) ?? worked(piece)[0] ?? piece.blocks[0];
     if (block && !chosen(piece))
       schedule.choose(
         block.key,

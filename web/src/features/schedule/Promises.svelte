@@ -1,8 +1,10 @@
 <!-- Every job of the board: when it is ready, and what that leaves of its promise. -->
 <script lang="ts">
   import type { Board } from '../../api/client';
+  import { promiseOf } from '../../charts/board';
   import { p } from '../../app/router';
   import Pill from '../../ui/Pill.svelte';
+  import { promiseSaid } from '../../units/due';
   import { duration } from '../../units/units';
   import JobLetter from './JobLetter.svelte';
   import type { Schedule } from './schedule.svelte';
@@ -15,9 +17,8 @@
 
   function state(job: Job): { said: string; kind: 'done' | 'late' | 'good' | '' } {
     if (schedule.isDone(job.id)) return { said: 'done', kind: 'done' };
-    if (job.late_min > 0) return { said: `${duration(job.late_min)} late`, kind: 'late' };
-    if (job.due_min === null || job.ends_min === null) return { said: 'not promised', kind: '' };
-    return { said: `${duration(job.due_min - job.ends_min)} to spare`, kind: 'good' };
+    const promise = promiseOf(job);
+    return promise ? { said: promiseSaid(promise), kind: promise.kind } : { said: 'not promised', kind: '' };
   }
 </script>
 

@@ -4,6 +4,7 @@
   import { onMount } from 'svelte';
   import { choices } from '../../api/catalogue.svelte';
   import type { Shop } from '../../api/client';
+  import { shortMachine } from '../../charts/labels';
   import { clockAt, dateOf, firstDayOf, firstOf, lanesOf, minuteOfDay } from '../../charts/board';
   import type { Group } from '../../ui/ActionMenu.svelte';
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
@@ -38,7 +39,7 @@
   const firstDay = $derived(firstDayOf(board?.blocks ?? []));
   const shown = $derived((board?.blocks ?? []).filter((one) => one.day === day));
   const lanes = $derived(
-    lanesOf(shown, people, machines ? (id) => choices.machine(id)?.label.split(',')[0] ?? id : null),
+    lanesOf(shown, people, machines ? (id) => shortMachine(choices.machine(id)?.label ?? id) : null),
   );
   const lastDay = $derived(Math.max(0, ...(board?.blocks ?? []).map((one) => one.day)));
   const from = $derived(day * 1440);
