@@ -26,7 +26,9 @@
       >
         <div class="mb-3 flex items-center justify-between gap-4">
           <Parts.Title class="text-lg font-bold">{title}</Parts.Title>
-          <Parts.CloseTrigger class="plain-button !p-1.5" aria-label="Close"><X size={16} /></Parts.CloseTrigger>
+          <Parts.CloseTrigger class="plain-button min-w-10 !p-1.5" aria-label="Close"
+            ><X size={16} /></Parts.CloseTrigger
+          >
         </div>
         {#if open}{@render children()}{/if}
       </Parts.Content>

@@ -12,7 +12,7 @@
   let { label, class: looks = '', children }: Props = $props();
 </script>
 
-<Collapsible class={looks}>
+<Collapsible class="items-start {looks}">
   <Collapsible.Trigger class="flex min-h-[24px] cursor-pointer items-center gap-1.5 text-left font-semibold">
     {label}
     <ChevronDown size={15} class="dim" aria-hidden="true" />
