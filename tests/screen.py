@@ -102,7 +102,7 @@ MEASURE: Final = """(least) => {
     return around && getComputedStyle(one).display === 'inline' && around.innerText.trim() !== one.innerText.trim();
   };
   for (const one of document.querySelectorAll('a, button, input, select, summary, textarea')) {
-    if (!shown(one) || one.closest('.board .block, .skip') || one.closest('.sr-only') || one.classList.contains('sr-only')) continue;
+    if (!shown(one) || one.closest('.board .block, .skip') || one.closest('.sr-only') || one.ariaHidden === 'true') continue;
     const area = (['checkbox', 'radio', 'file'].includes(one.type) && one.closest('label')) || one;
     const box = area.getBoundingClientRect();
     if ((box.width < least - 0.5 || box.height < least - 0.5) && !inSentence(one))

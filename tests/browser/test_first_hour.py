@@ -64,6 +64,9 @@ def test_in_inches_by_keyboard(page: Page, brand_new) -> None:
     page.keyboard.press("Enter")
     expect(page.get_by_label("Title of the job")).to_be_focused()
     page.keyboard.type("Signal bell")
+    assert findings(page) == []
+    tab_to(page, "Everything at once")
+    page.keyboard.press("Enter")
     expect(step_rows(page).first).to_contain_text("in")
     saved(page)
     (job,) = brand_new.jobs.search()[1]
@@ -113,6 +116,7 @@ def test_by_touch(by_touch: Page, brand_new) -> None:
     tap(page.get_by_text("Old polish haze"))
     tap(page.get_by_role("button", name="Describe the first part"))
     appears(page.get_by_label("Title of the job"))
+    tap(page.get_by_role("button", name="Everything at once"))
     tap(page.get_by_role("button", name="Limits and reach: "))
     # a word that is not known is explained where it stands
     tap(page.locator('[data-term="reach"]').first)
@@ -157,19 +161,15 @@ def test_what_was_opened_and_never_touched_is_not_kept(page: Page, empty) -> Non
     appears(page.get_by_role("link", name="Door knob", exact=True))
 
 
-def test_an_empty_rack_says_so_where_it_is_asked_for_and_the_question_mark_explains_the_view(page: Page, empty) -> None:
+def test_an_empty_rack_is_nothing_to_plan_from_and_the_question_mark_explains_the_view(page: Page, empty) -> None:
     page.goto(empty.address)
     page.get_by_role("button", name="Describe the first part").click()
-    page.get_by_label("Title of the job").blur()
+    page.get_by_role("button", name="Everything at once").click()
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_contain_text("The stair has minutes across")
     put_away(page)
-    page.keyboard.press("e")
-    sheet = page.get_by_role("dialog")
-    sheet.get_by_label("Planned from").select_option("own")
-    appears(sheet.get_by_text("Your rack is empty"))
-    sheet.get_by_role("link", name="Add the first items").click()
-    appears(page.get_by_role("heading", name="Nothing on the rack yet"))
+    page.get_by_role("button", name="Options").click()
+    expect(page.get_by_role("menuitem", name="Plan from your own rack")).to_have_attribute("aria-disabled", "true")
 
 
 def test_the_demo_is_looked_at_and_left(page: Page, brand_new) -> None:

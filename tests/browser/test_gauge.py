@@ -133,11 +133,11 @@ def test_a_part_has_a_mate_and_the_two_stand_beside_each_other(page: Page, works
 def test_a_face_of_a_job_is_worked_to_a_size(page: Page, empty) -> None:
     page.goto(empty.address)
     page.get_by_role("button", name="New job").first.click()
-    answer(page, "Part")
     page.get_by_text("From a shape").click()
     page.get_by_label("Shape", exact=True).select_option("bore")
     page.get_by_label("Diameter", exact=True).fill("14")
     page.get_by_label("Length", exact=True).fill("30")
+    page.get_by_role("button", name="Everything at once").click()
     answer(page, "Limits and reach")
     page.get_by_label("May come off").select_option("fit")
     expect(page.get_by_label("Class, as in H7 or g6")).to_have_value("H7")

@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 
 from kelbrast.app.planning import plan_file
 from kelbrast.documents.job.read import read_job_file
-from screen import answer, appears, job_row, of_the_job, option, put_away, saved, step_rows
+from screen import appears, job_row, option, put_away, saved, step_rows
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
@@ -32,16 +32,18 @@ def test_from_an_empty_list_to_a_plan_that_the_command_line_repeats(page: Page, 
     page.get_by_role("button", name="Describe the first part").click()
     expect(page.get_by_label("Title of the job")).to_be_focused()
     page.keyboard.type("Fog horn trumpet")
-    of_the_job(page)
+    questions = page.get_by_role("region", name="Four questions")
     page.get_by_label("Material", exact=True).select_option("copper")
-    page.keyboard.press("Escape")
-    answer(page, "What most of it looks like")
+    page.get_by_label("Area", exact=True).last.fill("640")
+    questions.get_by_role("button", name="Next").click()
+    expect(questions).to_contain_text("Copper, 640 cm²")
     page.get_by_label("Likely depth", exact=True).first.fill("35")
     page.get_by_label("At worst", exact=True).fill("50")
-    answer(page, "Finish")
+    questions.get_by_role("button", name="Next").click()
+    appears(page.get_by_role("region", name="What is known so far").get_by_text("35 to 50 µm"))
+    questions.get_by_role("button", name="No", exact=True).click()
     page.get_by_label("Finish", exact=True).select_option("mirror")
-    answer(page, "Part")
-    page.get_by_label("Area", exact=True).last.fill("640")
+    questions.get_by_role("button", name="Show the plan").click()
     expect(step_rows(page).first).to_contain_text("50 → ")
     saved(page)
     with page.expect_download() as download:
@@ -68,7 +70,8 @@ def test_files_come_in_by_dropping_or_chosen_and_faults_are_named(page: Page, em
     drop(page, "noise.json", "[1")
     expect(page.get_by_text("noise.json was not taken")).to_contain_text("not JSON")
     assert len(empty.jobs.search()[1]) == 1
-    page.get_by_label("Job files").set_input_files(sorted(EXAMPLES.glob("*.json"))[:3])
+    page.keyboard.press("i")
+    page.get_by_label("Job files", exact=True).set_input_files(sorted(EXAMPLES.glob("*.json"))[:3])
     expect(page.locator("[data-job]")).to_have_count(4)
     appears(page.get_by_text("3 jobs are in the list."))  # one notice for all of them
 

@@ -3,7 +3,7 @@
 from playwright.sync_api import Locator, Page, expect
 
 from conftest import EXAMPLES
-from screen import answer, appears, job_row, of_the_job, option, saved, step_card, step_rows
+from screen import answer, appears, job_row, option, saved, step_card, step_rows
 
 
 class Person:
@@ -39,17 +39,15 @@ class Person:
         self.button("Describe the first part")
         self.fill("Title of the job", title)
         if material is not None:
-            self.presses += 1
-            of_the_job(self.page)
             self.choose("Material", material)
-            self.page.keyboard.press("Escape")
 
 
 def test_a_hobbyist_polishes_a_lamp_base_by_hand(page: Page, brand_new) -> None:
     who = Person(page, brand_new.address)
     who.begins("Lamp base")
-    who.ask("Finish")
+    who.button("What finish?")
     who.choose("Finish", "mirror")
+    who.button("Show the plan")
     appears(step_rows(page).first)
     saved(page)
     who.button("Start")
@@ -61,23 +59,24 @@ def test_a_hobbyist_polishes_a_lamp_base_by_hand(page: Page, brand_new) -> None:
 def test_a_sheet_metal_worker_takes_gouges_out_of_a_worktop(page: Page, brand_new) -> None:
     who = Person(page, brand_new.address)
     who.begins("Worktop", "stainless-304")
-    who.ask("Part")
     who.fill("Area", "9000")
-    who.ask("What most of it looks like")
+    who.button("Next")
     who.fill("Likely depth", "3")
-    who.ask("Finish")
-    who.choose("Finish", "brushed-fine")
-    who.ask("Anything deeper?")
+    who.button("Next")
     who.button("Yes, in some places")
     who.fill("How many", "3")
+    who.button("Next")
+    who.choose("Finish", "brushed-fine")
+    who.button("Show the plan")
     expect(page.get_by_role("list", name="Steps")).to_contain_text("over everything")
     expect(page.get_by_role("button", name="Anything deeper?")).to_contain_text("3 × gouges")
-    assert who.presses <= 18
+    assert who.presses <= 15
 
 
 def test_an_owner_quotes_and_schedules_what_came_in(page: Page, empty) -> None:
     who = Person(page, empty.address)
-    page.get_by_label("Job files").set_input_files(sorted(EXAMPLES.glob("0[12]*.job.json")))
+    page.keyboard.press("i")
+    page.get_by_label("Job files", exact=True).set_input_files(sorted(EXAMPLES.glob("0[12]*.job.json")))
     appears(page.get_by_text("2 jobs are in the list."))
     who.press(job_row(page, "Keepers' name plates").get_by_role("button", name="Quote"))
     appears(page.get_by_role("table", name="Prices"))
@@ -96,35 +95,37 @@ def test_an_owner_quotes_and_schedules_what_came_in(page: Page, empty) -> None:
 def test_a_plastics_worker_clears_a_window_without_burning_it(page: Page, brand_new) -> None:
     who = Person(page, brand_new.address)
     who.begins("Lantern pane", "acrylic")
+    who.button("What finish?")
+    who.choose("Finish", "bright")
+    who.button("Show the plan")
     who.ask("Limits and reach")
     who.fill("Wall behind it", "6")
-    who.ask("Finish")
-    who.choose("Finish", "bright")
     card = step_card(page)
     who.presses += 1
     expect(card).to_contain_text("on one spot")
     expect(card).to_contain_text("Light check")
-    assert who.presses <= 13
+    assert who.presses <= 12
 
 
 def test_a_fitter_laps_a_bore_to_its_size(page: Page, brand_new) -> None:
     who = Person(page, brand_new.address)
     who.begins("Hinge bush", "bronze")
-    who.ask("Part")
     who.press(page.get_by_text("From a shape"))
     who.choose("Shape", "bore")
     who.fill("Diameter", "14")
     who.fill("Length", "30")
+    who.button("Everything at once")
     who.ask("Limits and reach")
     who.choose("May come off", "fit")
     expect(page.get_by_label("Class, as in H7 or g6")).to_have_value("H7")
     appears(page.get_by_text("Read it clean and cool, before any work"))
-    assert who.presses <= 16
+    assert who.presses <= 13
 
 
 def test_a_restorer_keeps_what_must_stay_and_lacquers_the_rest(page: Page, brand_new) -> None:
     who = Person(page, brand_new.address)
     who.begins("Copper bowl", "copper")
+    who.button("Everything at once")
     who.press(page.get_by_role("main").get_by_role("button", name="Options"))
     who.press(page.get_by_role("menuitem", name="Add a face"))
     who.fill("Name", "engraving")

@@ -195,6 +195,7 @@ def test_what_was_typed_is_kept_on_leaving_beside_another_screen_and_without_a_s
     page.get_by_role("textbox", name="Pieces").fill("5")
     appears(page.get_by_text("Changed elsewhere"))
     assert workshop.jobs.get(job).job.pieces == 3
+    page.keyboard.press("Escape")
     page.get_by_role("button", name="Take theirs").click()
     of_the_job(page)
     expect(page.get_by_role("textbox", name="Pieces")).to_have_value("3")
@@ -272,3 +273,22 @@ def test_what_most_of_it_looks_like_and_what_is_deeper_in_some_places(page: Page
     assert (kept.found.as_wanted, kept.lay_runs_out, [spots.count for spots in kept.spots]) == (True, True, [3])
     page.get_by_role("button", name="Remove gouges").click()
     appears(page.get_by_text("Nothing to do"))
+
+
+def test_the_whole_part_side_by_side_leads_to_each_face_and_step(page: Page, workshop) -> None:
+    open_job(page, workshop, "Gallery rail collar")
+    page.keyboard.press("v")
+    whole = page.get_by_role("region", name="Plan of the whole part")
+    barrel, flange = (whole.get_by_role("list", name=f"Steps of {face}") for face in ("outer barrel", "flange edge"))
+    appears(barrel)
+    shared = flange.get_by_role("button", name="White bar").locator("b").first.inner_text()
+    assert barrel.get_by_role("button", name="White bar").locator("b").first.inner_text() == shared
+    tops = [chart.bounding_box()["y"] for chart in whole.get_by_role("img").all()]
+    assert len(tops) == 3
+    assert len(set(tops)) == 1
+    assert findings(page) == []
+    flange.get_by_role("button", name="P80 fibre disc").click()
+    expect(page.get_by_label("Step in hand")).to_contain_text("P80 fibre disc")
+    page.get_by_text("Whole part").click()
+    whole.get_by_role("button", name="lettering recess").click()
+    appears(page.get_by_role("region", name="Plan of lettering recess"))

@@ -65,11 +65,16 @@ def test_a_wheel_is_bound_when_it_was_used_and_its_history_stays(page: Page, wor
 def test_an_import_is_shown_before_it_happens_and_its_faults_by_row(page: Page, workshop) -> None:
     page.goto(f"{workshop.address}/rack")
     before = len(workshop.jobs.rack.items())
-    picker = page.get_by_label("Rack file")
-    picker.set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": b"what,count\npaper-p240,lots\n"})
+
+    def choose(csv: bytes) -> None:
+        page.get_by_role("button", name="Options").click()
+        page.get_by_role("menuitem", name="Import a rack").click()
+        page.get_by_label("Rack file").set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": csv})
+
+    choose(b"what,count\npaper-p240,lots\n")
     expect(page.get_by_role("alert")).to_contain_text("row 2, count")
     page.keyboard.press("Escape")
-    picker.set_input_files({"name": "r.csv", "mimeType": "text/csv", "buffer": b"what,count\nfibre-p60,4\n"})
+    choose(b"what,count\nfibre-p60,4\n")
     appears(page.get_by_text("1 new, 0 changed"))
     assert len(workshop.jobs.rack.items()) == before
     page.get_by_role("button", name="Import", exact=True).click()
@@ -109,9 +114,9 @@ def test_what_is_short_is_said_and_from_the_own_rack_a_steel_wheel_stays_out(pag
     appears(page.get_by_text("Missing:"))
     page.get_by_role("button", name="Plan without").click()
     expect(page.get_by_text("Missing:")).to_have_count(0)
-    page.keyboard.press("e")
-    page.get_by_label("Planned from").select_option("own")
-    page.keyboard.press("Escape")
+    for way in ("Plan with any tool", "Plan from your own rack"):
+        page.get_by_role("button", name="Options").click()
+        page.get_by_role("menuitem", name=way).click()
     page.get_by_role("button", name="Notes").click()
     page.get_by_text("may not be used on this metal").click()
     appears(page.get_by_text("and is kept for it").first)

@@ -15,7 +15,7 @@ from conftest import EXAMPLES
 from kelbrast.app.board import Boards
 from kelbrast.documents.day.format import ShopFile, WorkerFile
 from kelbrast.documents.job.read import check_job_file
-from screen import answer, appears, job_row, option, put_away, saved
+from screen import appears, job_row, option, put_away, saved
 
 
 def logo() -> bytes:
@@ -106,8 +106,9 @@ def test_a_quote_for_a_part_of_ones_own(page: Page, empty) -> None:
     page.goto(empty.address)
     page.get_by_role("button", name="Describe the first part").click()
     page.get_by_label("Title of the job").fill("Door plates")
-    answer(page, "Finish")
+    page.get_by_role("button", name="What finish?").click()
     page.get_by_label("Finish", exact=True).select_option("mirror")
+    page.get_by_role("button", name="Show the plan").click()
     page.get_by_label("Title of the job").blur()
     page.keyboard.press("o")
     sheet = page.get_by_role("dialog")

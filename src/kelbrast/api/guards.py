@@ -139,7 +139,7 @@ class Headers:
 
 def compressed(app: ASGIApp) -> ASGIApp:
     """The application with its answers compressed, where that makes them smaller."""
-    return GZipMiddleware(app, minimum_size=1000, compresslevel=5, exclude_content_types=_NOT_COMPRESSED)
+    return GZipMiddleware(app, minimum_size=1000, compresslevel=6, exclude_content_types=_NOT_COMPRESSED)
 
 
 def _plain_refusal(message: Message) -> bool:

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { shown } from '../units/shown.svelte';
   import { figures, unitScale } from '../units/units';
-  import { layOutStair, stepAt, type StairStep } from './stair';
+  import { layOutStair, stepAt, type Span, type StairStep } from './stair';
   import { temperColour } from './temper';
 
   interface Props {
@@ -12,14 +12,34 @@
     wantedLabel: string;
     /** Depth of the rest of the face, where spots are worked first. */
     restUm?: number | null;
+    /** How deep the marks were found, where there are no steps yet. */
+    foundUm?: number | null;
+    foundLabel?: string;
+    /** What stands on the discs instead of 1, 2, 3; then there are no labels beside them. */
+    numbers?: number[];
+    /** The scale of depths that it shares with other stairs. */
+    span?: Span;
     selected: number;
     onselect: (at: number) => void;
   }
-  let { steps, wantedUm, wantedLowUm, wantedLabel, restUm = null, selected, onselect }: Props = $props();
+  let {
+    steps,
+    wantedUm,
+    wantedLowUm,
+    wantedLabel,
+    restUm = null,
+    foundUm = null,
+    foundLabel = '',
+    numbers,
+    span,
+    selected,
+    onselect,
+  }: Props = $props();
   let width = $state(700);
   let height = $state(420);
+  const umPerTick = $derived(unitScale('depth', shown.system));
   const stair = $derived(
-    layOutStair(steps, wantedUm, wantedLowUm, width, height, unitScale('depth', shown.system), restUm),
+    layOutStair(steps, width, height, { wantedUm, wantedLowUm, restUm, foundUm, umPerTick, span }),
   );
   /** Drawn first, so that names and marks stand before its frame. */
   const chosen = $derived(stair.treads[selected]);
@@ -55,6 +75,10 @@
       <text x={stair.left + 8} y={Math.min(stair.wantedY + 17, stair.bottom - 5)} class="wanted-label"
         >{wantedLabel}</text
       >
+    {/if}
+    {#if stair.foundY !== null}
+      <path d="M{stair.left},{stair.foundY}H{stair.right}" class="rest" />
+      <text x={stair.left + 8} y={stair.foundY - 7} class="tick halo">{foundLabel}</text>
     {/if}
     {#if chosen}
       <rect
@@ -96,23 +120,27 @@
     {#each stair.treads as tread, at (at)}
       {@const colour = temperColour(tread.step.grainUm)}
       <circle cx={tread.discX} cy={tread.discY} r="11" style:fill={colour} class="disc" />
-      <text x={tread.discX} y={tread.discY + 4.5} text-anchor="middle" class="number">{at + 1}</text>
-      {#if tread.label}
+      <text x={tread.discX} y={tread.discY + 4.5} text-anchor="middle" class="number"
+        >{numbers ? numbers[at] : at + 1}</text
+      >
+      {#if tread.label && !numbers}
         <text x={tread.discX + 16} y={tread.discY + 4.5} style:fill={colour} class="label" class:on={at === selected}
           >{tread.label}</text
         >
       {/if}
     {/each}
-    {#each stair.minuteTicks as tick (tick.value)}
-      <text x={tick.x} y={stair.bottom + 16} text-anchor="middle" class="tick">{figures(tick.value, 3)}</text>
-    {/each}
     {#if stair.rest}<circle cx={stair.rest.x} cy={stair.rest.y} r="5" class="ring" />{/if}
     {#if stair.rest && stair.narrower > 1}
       <path d="M{stair.rest.x - 5},{stair.bottom + 5}l4,-10m3,10l4,-10" class="break" />
     {/if}
-    <text x={stair.right} y={stair.bottom + 31} text-anchor="end" class="axis"
-      >minutes a piece{stair.narrower > 1 ? `; from the break on drawn ${stair.narrower} times narrower` : ''}</text
-    >
+    {#if steps.length}
+      {#each stair.minuteTicks as tick (tick.value)}
+        <text x={tick.x} y={stair.bottom + 16} text-anchor="middle" class="tick">{figures(tick.value, 3)}</text>
+      {/each}
+      <text x={stair.right} y={stair.bottom + 31} text-anchor="end" class="axis"
+        >minutes a piece{stair.narrower > 1 ? `; from the break on drawn ${stair.narrower} times narrower` : ''}</text
+      >
+    {/if}
   </svg>
 </div>
 
@@ -136,6 +164,9 @@
     fill: var(--go);
     font-size: 13px;
     font-weight: 600;
+    paint-order: stroke;
+    stroke: var(--go-soft);
+    stroke-width: 4px;
   }
   .under {
     opacity: 0.13;

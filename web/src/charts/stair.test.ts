@@ -35,7 +35,7 @@ describe('the stair', () => {
       ],
     }),
   ];
-  const stair = layOutStair(steps, 0.2, null, 800, 400);
+  const stair = layOutStair(steps, 800, 400, { wantedUm: 0.2 });
 
   it('gives each step its share of the minutes', () => {
     const [first, second] = stair.treads;
@@ -58,11 +58,11 @@ describe('the stair', () => {
   it('puts the wanted band where its depth is', () => {
     expect(stair.wantedY!).toBeGreaterThan(stair.treads[0]!.checkY);
     expect(stair.wantedY!).toBeLessThan(stair.treads[1]!.checkY);
-    expect(layOutStair(steps, null, null, 800, 400).wantedY).toBeNull();
+    expect(layOutStair(steps, 800, 400, { wantedUm: null }).wantedY).toBeNull();
   });
 
   it('ends the band below where a face would be too fine', () => {
-    const banded = layOutStair(steps, 3, 0.5, 800, 400);
+    const banded = layOutStair(steps, 800, 400, { wantedUm: 3, wantedLowUm: 0.5 });
     expect(banded.wantedBottom).toBeGreaterThan(banded.wantedY!);
     expect(banded.wantedBottom).toBeLessThan(banded.bottom);
     expect(stair.wantedBottom).toBe(stair.bottom);
@@ -70,7 +70,7 @@ describe('the stair', () => {
 
   it('marks the likely depth only where it is less than the worst', () => {
     expect(stair.likely).toBeNull();
-    const guessed = layOutStair([step({ likelyUm: 14 })], 0.2, null, 800, 400);
+    const guessed = layOutStair([step({ likelyUm: 14 })], 800, 400, { wantedUm: 0.2 });
     expect(guessed.likely!.y0).toBeLessThan(guessed.likely!.y1);
   });
 
@@ -85,10 +85,9 @@ describe('the stair', () => {
     expect(second!.discY - first!.discY).toBeGreaterThan(22);
     const short = layOutStair(
       [...Array(4).keys()].map(() => step({ minutes: 0.1 })).concat(step({ minutes: 60 })),
-      0.2,
-      null,
       800,
       400,
+      { wantedUm: 0.2 },
     );
     const discs = short.treads.map((tread) => tread.discX);
     for (const [at, x] of discs.entries()) if (at) expect(x - discs[at - 1]!).toBeGreaterThanOrEqual(22);
@@ -96,7 +95,7 @@ describe('the stair', () => {
   });
 
   it('stays finite without steps', () => {
-    const empty = layOutStair([], 0.2, null, 300, 200);
+    const empty = layOutStair([], 300, 200, { wantedUm: 0.2 });
     expect(empty.treads).toEqual([]);
     expect(empty.depthTicks.every((tick) => Number.isFinite(tick.y))).toBe(true);
   });
@@ -126,13 +125,13 @@ describe('labels and ticks', () => {
   it('shows the rest of the face waiting, where the places join it, and a long pass narrower', () => {
     const places = step({ zone: 'gouges', minutes: 5, fromUm: 80, leavesUm: 7 });
     const pass = step({ minutes: 60, fromUm: 12, leavesUm: 3 });
-    const zoned = layOutStair([places, pass], 4, null, 800, 400, 1, 12);
+    const zoned = layOutStair([places, pass], 800, 400, { wantedUm: 4, restUm: 12 });
     const [first, second] = zoned.treads;
     expect(zoned.rest).toMatchObject({ x: first!.x1, um: 12 });
     expect(zoned.narrower).toBe(8);
     expect((second!.x1 - second!.x0) / (first!.x1 - first!.x0)).toBeCloseTo(60 / 8 / 5);
     expect(second!.x1).toBeCloseTo(zoned.right);
     expect(second!.label).toBe('P180 flap wheel, over everything');
-    expect(layOutStair([pass], 4, null, 800, 400, 1, 12)).toMatchObject({ rest: null, narrower: 1 });
+    expect(layOutStair([pass], 800, 400, { wantedUm: 4, restUm: 12 })).toMatchObject({ rest: null, narrower: 1 });
   });
 });

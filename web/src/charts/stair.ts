@@ -1,4 +1,4 @@
-/** The descent stair: minutes across, deepest marks left (log µm) down. Pure geometry from the plan's own numbers. `umPerTick`: ticks are round in units of so many µm. */
+/** The descent stair: minutes across, deepest marks left (log µm) down. Pure geometry from the plan's own numbers. */
 import { scaleLinear, scaleLog } from 'd3-scale';
 import { line } from 'd3-shape';
 import { shortLabel } from './labels';
@@ -50,6 +50,8 @@ export interface Stair {
   likely: { x: number; y0: number; y1: number; labelY: number | null } | null;
   /** Where spots are worked first: the rest of the face, which waits, and where the spots join it. */
   rest: { x: number; y: number; um: number } | null;
+  /** How deep the marks were found, where there are no steps yet. */
+  foundY: number | null;
   /** From there on minutes are drawn so many times narrower; 1 for as wide as before. */
   narrower: number;
 }
@@ -59,15 +61,37 @@ const CHARACTER = 7.4;
 const LINE = 14;
 const DISC = 22;
 
-export function layOutStair(
-  steps: StairStep[],
-  wantedUm: number | null,
-  wantedLowUm: number | null,
-  width: number,
-  height: number,
-  umPerTick = 1,
-  restUm: number | null = null,
-): Stair {
+/** What the stair of a face shows besides its steps. */
+export interface Around {
+  /** Depths of the wanted band; null where it has no such end. */
+  wantedUm: number | null;
+  wantedLowUm?: number | null;
+  /** Depth of the rest of the face, where spots are worked first. */
+  restUm?: number | null;
+  /** How deep the marks were found, where there are no steps yet. */
+  foundUm?: number | null;
+  /** Ticks are round in units of so many µm. */
+  umPerTick?: number;
+  /** The depths from top to foot, where several stairs share one scale. */
+  span?: Span;
+}
+
+/** The depths (µm) at the top and at the foot of a stair. */
+export interface Span {
+  highest: number;
+  lowest: number;
+}
+
+/** The depths that a stair needs to show everything. */
+export function spanOf(steps: StairStep[], { wantedUm, restUm }: Pick<Around, 'wantedUm' | 'restUm'>): Span {
+  const depths = steps.flatMap((step) => [step.fromUm, step.leavesUm, ...step.curve.map(([, depth]) => depth)]);
+  if (restUm !== null && restUm !== undefined) depths.push(restUm);
+  const highest = Math.max(...depths, wantedUm ?? 0, 1e-3) * 1.25;
+  return { highest, lowest: Math.min(...depths, wantedUm ?? Infinity, highest / 10) / 2 };
+}
+
+export function layOutStair(steps: StairStep[], width: number, height: number, around: Around): Stair {
+  const { wantedUm, wantedLowUm = null, umPerTick = 1 } = around;
   const left = MARGIN.left;
   const right = Math.max(left + 40, width - MARGIN.right);
   const top = MARGIN.top;
@@ -75,11 +99,8 @@ export function layOutStair(
   const total = steps.reduce((sum, step) => sum + step.minutes, 0) || 1;
   const joins = steps.findIndex((step) => !step.zone);
   const before = steps.slice(0, Math.max(joins, 0)).reduce((sum, step) => sum + step.minutes, 0);
-  const rest = joins > 0 ? restUm : null;
-  const depths = steps.flatMap((step) => [step.fromUm, step.leavesUm, ...step.curve.map(([, depth]) => depth)]);
-  if (rest !== null) depths.push(rest);
-  const highest = Math.max(...depths, wantedUm ?? 0, 1e-3) * 1.25;
-  const lowest = Math.min(...depths, wantedUm ?? Infinity, highest / 10) / 2;
+  const rest = joins > 0 ? (around.restUm ?? null) : null;
+  const { highest, lowest } = around.span ?? spanOf(steps, { wantedUm, restUm: rest });
   const narrower = joins > 0 ? narrowing(before, total - before) : 1;
   const drawn = before + (total - before) / narrower;
   const middle = left + ((right - left) * before) / drawn;
@@ -131,6 +152,7 @@ export function layOutStair(
         ? whisker(left, y(first.fromUm), y(first.likelyUm), (x(first.minutes) - left) / 2)
         : null,
     rest: rest === null ? null : { x: x(before), y: y(rest), um: rest },
+    foundY: around.foundUm ? y(around.foundUm) : null,
     narrower,
   };
 }

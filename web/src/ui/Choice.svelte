@@ -41,7 +41,14 @@
   <div class={hideLabel ? 'sr-only' : 'small dim flex items-center gap-1.5'}>
     <label for={id}>{label}</label>{#if term}<Term of={term} />{/if}
   </div>
-  <select {id} class="field" {value} onpointerdown={() => (byHand = true)} onkeydown={openInstead} onchange={choose}>
+  <select
+    {id}
+    class="field-choice"
+    {value}
+    onpointerdown={() => (byHand = true)}
+    onkeydown={openInstead}
+    onchange={choose}
+  >
     {#each groups as group (group)}
       {#if group}
         <optgroup label={group}>

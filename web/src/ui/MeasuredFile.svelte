@@ -4,6 +4,7 @@
   import { Answer } from './answer.svelte';
   import Choice from './Choice.svelte';
   import Either from './Either.svelte';
+  import FilePick from './FilePick.svelte';
 
   interface Props {
     read: (file: Blob, units: { x_unit: 'mm' | 'um'; z_unit: 'mm' | 'um' }, form: number) => Promise<Measured>;
@@ -28,13 +29,10 @@
 </script>
 
 <div class="flex flex-wrap items-end gap-3">
-  <label class="plain-button focus-within:outline-3"
-    >Profile file<input
-      class="sr-only"
-      type="file"
-      accept=".csv,.txt,.x3p,.sdf,text/plain,text/csv"
-      onchange={(event) => (file = event.currentTarget.files?.[0] ?? null)}
-    /></label
+  <FilePick
+    label="Profile file"
+    accept=".csv,.txt,.x3p,.sdf,text/plain,text/csv"
+    onfiles={([one]) => (file = one ?? null)}>Profile file</FilePick
   >
   <div class="w-28">
     <span class="small dim block">Places in</span>

@@ -125,7 +125,6 @@
       {id}
       class="field num"
       class:pr-12={quantity && !hideUnit}
-      class:!border-(--stop)={said.length > 0}
       inputmode={signed ? 'text' : 'decimal'}
       autocomplete="off"
       {placeholder}

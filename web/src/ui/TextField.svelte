@@ -38,7 +38,6 @@
     bind:this={input}
     {id}
     class="field"
-    class:!border-(--stop)={wrong}
     maxlength="200"
     autocomplete="off"
     {value}

@@ -1,5 +1,4 @@
 export interface Notice {
-  id: number;
   text: string;
   kind: 'done' | 'trouble';
   action?: { label: string; run: () => void };
@@ -7,25 +6,17 @@ export interface Notice {
 
 /** Short words at the foot of the screen. Troubles stay until they are put away. */
 class Notices {
-  list = $state<Notice[]>([]);
-  private next = 1;
+  /** Said, but not shown yet: what shows them is loaded with the first. */
+  waiting = $state.raw<Notice[]>([]);
 
   say(text: string, kind: Notice['kind'] = 'done', action?: Notice['action']) {
-    const notice = { id: this.next++, text, kind, action };
-    this.list.push(notice);
-    if (kind === 'done') this.later(notice.id, action ? 12_000 : 5_000);
+    this.waiting = [...this.waiting, { text, kind, action }];
   }
 
-  /** Away in a while; never from under the focus. */
-  private later(id: number, ms: number) {
-    setTimeout(() => {
-      if (document.activeElement?.closest(`[data-notice="${id}"]`)) this.later(id, ms);
-      else this.away(id);
-    }, ms);
-  }
-
-  away(id: number) {
-    this.list = this.list.filter((notice) => notice.id !== id);
+  take(): Notice[] {
+    const taken = this.waiting;
+    if (taken.length) this.waiting = [];
+    return taken;
   }
 }
 

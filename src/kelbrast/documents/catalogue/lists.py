@@ -174,7 +174,7 @@ def list_tools() -> list[ToolFile]:
             reaches_depth_um=shop_or_none(tool.reaches_depth, "um"),
             levels=tool.carrier.cutting.levels,
             backed=tool.carrier.cutting.backed,
-            wear=tool.wear,
+            wear=float(f"{tool.wear:.4g}"),
             lays=list(tool.carrier.cutting.lays),
             mount=tool.carrier.mount,
             diameter_mm=shop_or_none(tool.carrier.running.diameter, "mm"),

@@ -5,7 +5,9 @@
   import Stair from '../../charts/Stair.svelte';
   import Turning from '../../charts/Turning.svelte';
   import ActionMenu from '../../ui/ActionMenu.svelte';
+  import FilePick from '../../ui/FilePick.svelte';
   import Fold from '../../ui/Fold.svelte';
+  import ProgressBar from '../../ui/ProgressBar.svelte';
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Pill from '../../ui/Pill.svelte';
   import Pages from '../../ui/Pages.svelte';
@@ -117,6 +119,16 @@
     </Popup>
   </p>
   <OptionsMenu groups={[{ actions: [{ id: 'print', label: 'Print', run: () => notices.say('Printed.') }] }]} />
+  <FilePick label="A file" accept="image/*" onfiles={([file]) => file && notices.say(file.name)}>Choose a file</FilePick
+  >
+  <FilePick
+    label="Files"
+    accept="image/*"
+    several
+    drop="or drop them here"
+    onfiles={(files) => notices.say(`${files.length}`)}>Choose files</FilePick
+  >
+  <ProgressBar label="How far it is" value={3} max={8} />
   <p class="flex gap-2">
     <Pill said="50 min to spare" kind="good" /><Pill said="20 min late" kind="late" /><Pill said="done" kind="done" />
   </p>

@@ -7,6 +7,7 @@ const WITHIN = [
   'MeasuredFile',
   'Notices',
   'OpenMenu',
+  'OpenNotices',
   'OpenPopup',
   'PartPicture',
   'Sheet',

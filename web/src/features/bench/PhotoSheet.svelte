@@ -1,5 +1,6 @@
 <!-- Photos of a stage, beside an untouched or a finished reference at the same scale. -->
 <script lang="ts">
+  import FilePick from '../../ui/FilePick.svelte';
   import { api, type Photo, type Photos } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import Dialog from '../../ui/Dialog.svelte';
@@ -20,10 +21,7 @@
     if (open) kept.ask(api.photos(bench.run.id), true);
   });
 
-  async function add(event: Event & { currentTarget: HTMLInputElement }) {
-    const input = event.currentTarget;
-    const file = input.files?.[0];
-    if (!file) return;
+  async function add(file: File) {
     busy = true;
     try {
       const photo = await api.addPhoto(bench.run.id, await smaller(file), shows, across ?? undefined);
@@ -35,7 +33,6 @@
       notices.say((problem as Error).message, 'trouble');
     } finally {
       busy = false;
-      input.value = '';
     }
   }
 
@@ -71,24 +68,19 @@
       />
     </div>
     <div class="flex flex-wrap gap-2">
-      <label class="main-button focus-within:outline-3"
-        >Take a photo<input
-          class="sr-only"
-          type="file"
-          accept="image/*"
-          capture="environment"
-          disabled={busy}
-          onchange={add}
-        /></label
+      <FilePick
+        label="Take a photo"
+        accept="image/*"
+        camera
+        disabled={busy}
+        class="main-button"
+        onfiles={([file]) => file && void add(file)}>Take a photo</FilePick
       >
-      <label class="plain-button focus-within:outline-3"
-        >From a file<input
-          class="sr-only"
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          disabled={busy}
-          onchange={add}
-        /></label
+      <FilePick
+        label="From a file"
+        accept="image/jpeg,image/png,image/webp"
+        disabled={busy}
+        onfiles={([file]) => file && void add(file)}>From a file</FilePick
       >
       <p class="small dim flex-1 self-center">
         Only the picture is saved: position, time and camera are removed. With its width known, it is shown at the same

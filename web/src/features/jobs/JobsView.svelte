@@ -11,11 +11,12 @@
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import { Answer } from '../../ui/answer.svelte';
   import Either from '../../ui/Either.svelte';
-  import { loadPages } from '../../ui/pages';
+  import Sheet from '../../ui/Sheet.svelte';
   import { shown } from '../../units/shown.svelte';
   import { dueGroup } from '../../units/due';
   import { loadFirstHour } from '../../app/first-hour';
   import JobRow from './JobRow.svelte';
+  import { loadImport, loadPages } from './later';
   import { JobList, PAGE } from './list.svelte';
   import { WAITS } from './next';
 
@@ -39,7 +40,7 @@
   $effect(() => {
     if (asking) void loadFirstHour().then((loaded) => (FirstHour = loaded));
   });
-  let picker = $state<HTMLInputElement>();
+  let importing = $state(false);
   let over = $state(false);
   let selecting = $state(false);
   let marked = $state<number[]>([]);
@@ -97,7 +98,7 @@
   const options = $derived.by((): Group[] => [
     {
       actions: [
-        { id: 'import', label: 'Import job files', shown: 'I', run: () => picker?.click() },
+        { id: 'import', label: 'Import job files', shown: 'I', run: () => (importing = true) },
         {
           id: 'select',
           label: selecting ? 'Stop selecting' : 'Select several',
@@ -116,7 +117,7 @@
 
   useKeys('Jobs', [
     { press: 'n', shown: 'N', does: 'New job', run: () => void begin() },
-    { press: 'i', shown: 'I', does: 'Import job files', run: () => picker?.click() },
+    { press: 'i', shown: 'I', does: 'Import job files', run: () => (importing = true) },
     { press: 's', shown: 'S', does: 'Select several', run: select },
   ]);
 </script>
@@ -164,19 +165,8 @@
       ><Plus size={17} aria-hidden="true" />New job
       <kbd class="rounded border px-1.5 max-md:hidden">N</kbd></button
     >
-    <input
-      bind:this={picker}
-      type="file"
-      class="hidden"
-      accept=".json,application/json,.zip,application/zip"
-      multiple
-      aria-label="Job files"
-      onchange={(event) => {
-        void list.take([...(event.currentTarget.files ?? [])]);
-        event.currentTarget.value = '';
-      }}
-    />
   </header>
+  <Sheet load={loadImport} props={{ ontake: (files: File[]) => void list.take(files) }} bind:open={importing} />
 
   {#if selecting && list.jobs}
     <div class="panel mb-2 flex flex-wrap items-center gap-2 px-3 py-2" role="group" aria-label="Selected jobs">

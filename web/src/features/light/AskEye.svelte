@@ -11,7 +11,7 @@
 <section class="panel grid max-w-3xl gap-3 p-4" aria-label="Ask the eye">
   <label class="flex flex-wrap items-center gap-2"
     ><span>Worked before with</span>
-    <select class="field !w-32" bind:value={before}>
+    <select class="field-choice !w-32" bind:value={before}>
       {#each choices.papers as one (one.id)}<option value={one.id}>{one.label}</option>{/each}
     </select></label
   >

@@ -1,5 +1,6 @@
 <!-- The part on a photo: its scale, its faces as outlines with their areas, damage where it is, before and after. -->
 <script lang="ts">
+  import FilePick from '../../ui/FilePick.svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { p, route } from '../../app/router';
   import type { Point } from '../../charts/overlay';
@@ -110,21 +111,14 @@
       <h1>The part on a photo</h1>
     </div>
     {#each ['before', 'after'] as const as shows (shows)}
-      <label class="plain-button touch focus-within:outline-3">
-        {part.photos.some((one) => one.shows === shows) ? 'Another' : 'Photo'}
-        {shows} the work
-        <input
-          class="sr-only"
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          disabled={part.busy}
-          onchange={(event) => {
-            const file = event.currentTarget.files?.[0];
-            if (file) void part.add(file, shows);
-            event.currentTarget.value = '';
-          }}
-        />
-      </label>
+      <FilePick
+        label="Photo {shows} the work"
+        accept="image/jpeg,image/png,image/webp"
+        disabled={part.busy}
+        class="plain-button touch"
+        onfiles={([file]) => file && void part.add(file, shows)}
+        >{part.photos.some((one) => one.shows === shows) ? 'Another' : 'Photo'} {shows} the work</FilePick
+      >
     {/each}
     {#if before && after}
       <button class="plain-button touch" aria-pressed={comparing} onclick={() => (comparing = !comparing)}

@@ -5,6 +5,7 @@
   import type { Group } from '../../ui/ActionMenu.svelte';
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
+  import Either from '../../ui/Either.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import Popup from '../../ui/Popup.svelte';
   import { dueSaid } from '../../units/due';
@@ -16,10 +17,15 @@
     draft: JobDraft;
     fresh: boolean;
     options: Group[];
+    /** The part is asked about, and not planned yet. */
+    asking: boolean;
+    /** All faces are shown side by side; null where there is only one. */
+    whole: boolean | null;
+    onwhole: (whole: boolean) => void;
     onorder: () => void;
     onstart: () => void;
   }
-  let { draft, fresh, options, onorder, onstart }: Props = $props();
+  let { draft, fresh, options, asking, whole, onwhole, onorder, onstart }: Props = $props();
   let title = $state<HTMLInputElement>();
   /** The title before the typing: Escape gives it back. */
   let before = '';
@@ -89,35 +95,37 @@
       onblur={(event) => (event.currentTarget.value = draft.job.title)}
     />
     <div class="line dim" class:stale={draft.stale} aria-busy={draft.stale}>
-      <Popup label="Material and pieces">
-        {#snippet face()}{material} · {pieces}{/snippet}
-        <Choice
-          label="Material"
-          value={draft.job.material}
-          options={materials}
-          onchange={(material) => change({ material })}
-        />
-        <NumberField
-          label="Pieces"
-          value={draft.job.pieces}
-          integer
-          faults={draft.faultsAt('pieces')}
-          onchange={(pieces) => change({ pieces })}
-        />
-        <Choice
-          label="Grit steps"
-          term="jump"
-          value={draft.job.habit}
-          options={habits}
-          onchange={(habit) => change({ habit })}
-        />
-      </Popup>
-      {#if plan?.hands_on_minutes}
-        <span role="group" aria-label="Totals" aria-busy={draft.stale}
-          ><b class="text-(--ink)">{duration(plan.hands_on_minutes)} hands-on</b>{plan.hands_on_minutes_high
-            ? `, allow up to ${duration(plan.hands_on_minutes_high)}`
-            : ''}</span
-        >
+      {#if asking}<span>Four questions, then the plan. Everything can be changed later.</span>{:else}
+        <Popup label="Material and pieces">
+          {#snippet face()}{material} · {pieces}{/snippet}
+          <Choice
+            label="Material"
+            value={draft.job.material}
+            options={materials}
+            onchange={(material) => change({ material })}
+          />
+          <NumberField
+            label="Pieces"
+            value={draft.job.pieces}
+            integer
+            faults={draft.faultsAt('pieces')}
+            onchange={(pieces) => change({ pieces })}
+          />
+          <Choice
+            label="Grit steps"
+            term="jump"
+            value={draft.job.habit}
+            options={habits}
+            onchange={(habit) => change({ habit })}
+          />
+        </Popup>
+        {#if plan?.hands_on_minutes}
+          <span role="group" aria-label="Totals" aria-busy={draft.stale}
+            ><b class="text-(--ink)">{duration(plan.hands_on_minutes)} hands-on</b>{plan.hands_on_minutes_high
+              ? `, allow up to ${duration(plan.hands_on_minutes_high)}`
+              : ''}</span
+          >
+        {/if}
       {/if}
       {#if draft.job.due}<button class="min-h-[24px] underline decoration-dotted underline-offset-4" onclick={onorder}
           >promised {dueSaid(draft.job.due)}</button
@@ -131,7 +139,21 @@
         >{/if}
     </div>
   </div>
-  <div class="flex gap-2.5">
+  <div class="flex gap-2.5" class:hidden={asking}>
+    {#if whole !== null}
+      <!-- On a phone it stands under Options. -->
+      <div class="w-48 shrink-0 max-md:hidden">
+        <Either
+          label="What is shown"
+          value={whole ? 'whole' : 'face'}
+          options={[
+            { id: 'face', label: 'One face' },
+            { id: 'whole', label: 'Whole part' },
+          ]}
+          onchange={(now) => onwhole(now === 'whole')}
+        />
+      </div>
+    {/if}
     <OptionsMenu groups={options} />
     <!-- On a phone the next thing is where the thumb is. -->
     <div class="max-md:hidden">{@render start()}</div>

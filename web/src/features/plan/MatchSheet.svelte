@@ -1,5 +1,6 @@
 <!-- Identify the grit Neighbouring grades at one scale, beside the part in the hand or a photo of it. -->
 <script lang="ts">
+  import FilePick from '../../ui/FilePick.svelte';
   import { api, type PatchShown } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { Answer } from '../../ui/answer.svelte';
@@ -44,8 +45,7 @@
   });
 
   /** The photo stays in this browser: it is only looked at. */
-  function look(event: Event & { currentTarget: HTMLInputElement }) {
-    const file = event.currentTarget.files?.[0];
+  function look(file: File | undefined) {
     if (photo) URL.revokeObjectURL(photo);
     photo = file ? URL.createObjectURL(file) : null;
   }
@@ -90,14 +90,8 @@
         <NumberField label="Width of the photo" value={across} quantity="length" onchange={(mm) => (across = mm)} />
       </div>
     {/if}
-    <label class="plain-button focus-within:outline-3"
-      >A photo of the part<input
-        class="sr-only"
-        type="file"
-        accept="image/*"
-        capture="environment"
-        onchange={look}
-      /></label
+    <FilePick label="A photo of the part" accept="image/*" camera onfiles={([file]) => look(file)}
+      >A photo of the part</FilePick
     >
   </div>
 </Dialog>

@@ -2,9 +2,7 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
   import { choices } from '../../api/catalogue.svelte';
-  import { api, type Choice as Way, type Job, type RackItem } from '../../api/client';
-  import { p } from '../../app/router';
-  import { Answer } from '../../ui/answer.svelte';
+  import type { Choice as Way, Job } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
   import Dialog from '../../ui/Dialog.svelte';
   import NumberField from '../../ui/NumberField.svelte';
@@ -15,11 +13,6 @@
   let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const all = $derived(choices.all);
   const own = $derived(draft.fromRack);
-  const rack = new Answer<RackItem[]>();
-  $effect(() => {
-    if (open && own) return rack.ask(api.rack());
-  });
-  const rackEmpty = $derived(rack.value?.every((one) => one.retired) ?? false);
   const inserts = $derived(draft.job.inserts ?? []);
 
   function change(change: Partial<Job>) {
@@ -138,22 +131,6 @@
           {/each}
         </div>
       </fieldset>
-    {/if}
-    <Choice
-      label="Planned from"
-      value={own ? 'own' : 'catalogue'}
-      options={[
-        { id: 'own', label: 'Your own rack' },
-        { id: 'catalogue', label: 'Any tool' },
-      ]}
-      onchange={(use_rack) => change({ use_rack: use_rack as Job['use_rack'] })}
-    />
-    {#if own && rackEmpty}
-      <p class="self-end rounded-lg bg-(--stop-soft) px-3 py-2 text-(--stop)" role="status">
-        Your rack is empty, so nothing can be planned from it. <a class="font-semibold underline" href={p('/rack')}
-          >Add the first items</a
-        >.
-      </p>
     {/if}
     {#if own}
       <label class="flex items-center gap-2 self-end pb-1.5">

@@ -3,15 +3,15 @@
   import { choices } from '../../api/catalogue.svelte';
   import Stair from '../../charts/Stair.svelte';
   import { shortMachine } from '../../charts/labels';
-  import type { StairStep } from '../../charts/stair';
   import { temperColour } from '../../charts/temper';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
   import AccountBar from './AccountBar.svelte';
   import type { JobDraft } from './draft.svelte';
-  import Fallback from './Fallback.svelte';
   import Operations from './Operations.svelte';
+  import { stairSteps } from './stairs';
   import type { StepTiles } from './tiles.svelte';
+  import Unworked from './Unworked.svelte';
 
   interface Props {
     draft: JobDraft;
@@ -26,19 +26,7 @@
   const stops = $derived(plan?.fit?.answer?.stop_sheet ?? []);
   const operations = $derived(draft.plan?.operations ?? []);
   const of = (when: string) => operations.filter((one) => one.when === when);
-  const steps = $derived(
-    (plan?.steps ?? []).map((step): StairStep => ({
-      label: step.label,
-      grainUm: step.grain_um,
-      minutes: step.minutes,
-      fromUm: step.from_um,
-      likelyUm: step.likely_um,
-      leavesUm: step.leaves_um,
-      staysUm: step.stays_um,
-      zone: step.zone?.spots.join(', ') ?? null,
-      curve: step.curve,
-    })),
-  );
+  const steps = $derived(stairSteps(plan));
   const zoned = $derived(plan?.steps.some((step) => step.zone) ?? false);
   const finish = $derived(draft.face?.want.finish ? choices.finish(draft.face.want.finish) : undefined);
   const wantedLabel = $derived(`${finish?.label ?? 'wanted'} starts here`);
@@ -69,28 +57,7 @@
         onselect={onstep}
       />
     {:else if plan}
-      <div class="grid place-content-center justify-items-center gap-2 p-6 text-center md:h-full md:overflow-auto">
-        {#if plan.keep_off}
-          <h2 class="text-lg">Masked</h2>
-          <p>Mask this face before anything else is done.</p>
-        {:else if plan.edge?.wanted === 'sharp'}
-          <h2 class="text-lg">Stays sharp</h2>
-          <p>Let no wheel roll over it; a strip of tape shows where it is.</p>
-        {:else if plan.possible}
-          <h2 class="text-lg">Nothing to do</h2>
-          <p>This face is as wanted already.</p>
-        {:else}
-          <h2 class="text-lg text-(--stop)">Not possible: {plan.binding}</h2>
-          <p class="max-w-md">{shown.tell(plan.reason_said)}</p>
-          {#if plan.fallback}
-            <Fallback instead={plan.fallback} onwant={(want) => draft.changeFace({ want })} />
-          {:else}
-            <p class="small dim max-w-md">
-              Change the limit, the wanted finish or the found depth, and the plan follows.
-            </p>
-          {/if}
-        {/if}
-      </div>
+      <Unworked {plan} onwant={(want) => draft.changeFace({ want })} />
     {:else if !draft.trouble}
       <p class="dim grid h-full place-content-center p-6" role="status">Planning …</p>
     {/if}

@@ -25,12 +25,16 @@
   let weighing = $state(false);
   let describing = $state(false);
   let ordering = $state(false);
+  /** All faces side by side, instead of one. */
+  let whole = $state(false);
   /** The step in hand is open, with everything that can be changed about it. */
   let adjusting = $state(false);
   const tiles = new StepTiles(() => draft);
   /** Said once: after a reload the title is as typed, and a key must not write over it. */
   const fresh = location.hash === '#new';
   if (fresh) history.replaceState(history.state, '', location.pathname + location.search);
+  /** A new part is asked about first. */
+  let isNew = $state(fresh);
 
   // The same page serves the next job too, when another is opened from the find sheet.
   $effect(() => {
@@ -78,6 +82,26 @@
     adjusting = draft.step !== undefined;
   }
 
+  const several = $derived((draft?.job.faces.filter((face) => !face.keep_off).length ?? 0) > 1);
+  const side = $derived(whole && several);
+
+  /** The questions are answered, or left: what they say is meant, changed or not. */
+  function showPlan() {
+    if (draft) touched(draft.id);
+    isNew = false;
+  }
+
+  /** One face again, the one that was pressed. */
+  function toFace(id: string) {
+    whole = false;
+    draft?.selectFaceBy(id);
+  }
+
+  function toStep(id: string, at: number) {
+    toFace(id);
+    adjust(at);
+  }
+
   function walk(by: number) {
     if (adjusting) draft?.walk(by);
     else adjust(draft?.stepAt ?? 0);
@@ -97,12 +121,15 @@
         title: 'Plan',
         actions: [
           { id: 'adjust', label: adjusting ? 'Close the step' : 'Adjust steps', run: () => (adjusting = !adjusting) },
+          ...(several
+            ? [{ id: 'whole', label: whole ? 'One face' : 'Whole part', shown: 'V', run: () => (whole = !whole) }]
+            : []),
           { id: 'compare', label: 'Compare ways', shown: 'W', run: () => (weighing = true) },
           {
             id: 'any-tool',
             label: job.fromRack ? 'Plan with any tool' : 'Plan from your own rack',
             disabled: !job.hasRack,
-            run: () => job.planFrom(job.fromRack ? 'catalogue' : null),
+            run: () => job.planFrom(job.fromRack ? 'catalogue' : 'own'),
           },
           { id: 'undo', label: 'Undo', shown: 'Ctrl Z', disabled: !job.canUndo, run: () => job.undo() },
           { id: 'redo', label: 'Redo', shown: 'Ctrl Shift Z', disabled: !job.canRedo, run: () => job.redo() },
@@ -130,6 +157,7 @@
   });
 
   useKeys('This job', [
+    { press: 'v', shown: 'V', does: 'The whole part, or one face', run: () => (whole = several && !whole) },
     { press: 'ArrowLeft', shown: '←', does: 'The step before', run: () => walk(-1) },
     { press: 'ArrowRight', shown: '→', does: 'The next step', run: () => walk(1) },
     { press: 'Escape', shown: 'Esc', does: 'Close the step', run: () => (adjusting = false) },
@@ -181,31 +209,54 @@
   </div>
 {:else if draft}
   <div class="flex flex-1 flex-col md:min-h-0">
-    <JobHead {draft} {fresh} {options} onorder={() => (ordering = true)} onstart={() => draft && void toBench(draft)} />
-    <div class="columns flex-1 gap-3 px-3 pb-3.5 md:gap-3.5 md:px-4.5" class:adjusting>
-      <div class="side">
-        <FaceList {draft} />
-        <Warnings {draft} />
-        <BetterWay {draft} oncompare={() => (weighing = true)} />
-        <MoreOfPlan {draft} />
-      </div>
-      <PlanPane {draft} {tiles} {adjusting} onstep={adjust} />
-      {#if adjusting}
-        {#await import('./StepCard.svelte') then { default: StepCard }}
-          <StepCard
-            {draft}
-            {tiles}
-            onclose={() => (adjusting = false)}
-            ongoback={() => (goingBack = true)}
-            onwhy={() => (asking = true)}
-            onswap={() => (wondering = true)}
-          />
+    <JobHead
+      {draft}
+      {fresh}
+      {options}
+      asking={isNew}
+      whole={several ? whole : null}
+      onwhole={(now) => (whole = now)}
+      onorder={() => (ordering = true)}
+      onstart={() => draft && void toBench(draft)}
+    />
+    {#if isNew}
+      {#await import('./NewPart.svelte') then { default: NewPart }}
+        <NewPart {draft} onphoto={openPhoto} ondone={showPlan} />
+      {/await}
+    {:else if side}
+      <div class="flex flex-1 flex-col gap-3 px-3 pb-3.5 md:min-h-0 md:px-4.5">
+        <Warnings {draft} jobOnly />
+        {#await import('./WholePart.svelte') then { default: WholePart }}
+          <WholePart {draft} onface={toFace} onstep={toStep} />
         {/await}
-      {/if}
-    </div>
+      </div>
+    {:else}
+      <div class="columns flex-1 gap-3 px-3 pb-3.5 md:gap-3.5 md:px-4.5" class:adjusting>
+        <div class="side">
+          <FaceList {draft} />
+          <Warnings {draft} />
+          <BetterWay {draft} oncompare={() => (weighing = true)} />
+          <MoreOfPlan {draft} />
+        </div>
+        <PlanPane {draft} {tiles} {adjusting} onstep={adjust} />
+        {#if adjusting}
+          {#await import('./StepCard.svelte') then { default: StepCard }}
+            <StepCard
+              {draft}
+              {tiles}
+              onclose={() => (adjusting = false)}
+              ongoback={() => (goingBack = true)}
+              onwhy={() => (asking = true)}
+              onswap={() => (wondering = true)}
+            />
+          {/await}
+        {/if}
+      </div>
+    {/if}
     <!-- On a phone: where a thumb reaches, whatever was scrolled. -->
     <footer
       class="sticky bottom-0 z-10 flex items-center gap-3 border-t border-(--line) bg-(--card) px-4 py-2 md:hidden"
+      class:hidden={isNew}
     >
       <span class="min-w-0 flex-1"
         ><b class="block">{draft.plan?.hands_on_minutes ? `${duration(draft.plan.hands_on_minutes)} hands-on` : ''}</b

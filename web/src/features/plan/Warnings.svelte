@@ -6,9 +6,14 @@
   import HouseWays from './HouseWays.svelte';
   import RackMissing from './RackMissing.svelte';
 
-  let { draft }: { draft: JobDraft } = $props();
-  const plan = $derived(draft.facePlan);
-  const wish = $derived(draft.wish);
+  interface Props {
+    draft: JobDraft;
+    /** What holds for the job alone, where no face is in hand. */
+    jobOnly?: boolean;
+  }
+  let { draft, jobOnly = false }: Props = $props();
+  const plan = $derived(jobOnly ? undefined : draft.facePlan);
+  const wish = $derived(jobOnly ? undefined : draft.wish);
   const label = (tool: string) => choices.all?.tools.find((one) => one.id === tool)?.label ?? tool;
   const wished = $derived.by(() => {
     if (!wish) return null;
@@ -53,7 +58,7 @@
         >
       </p>
     {/if}
-    <HouseWays {draft} />
+    {#if !jobOnly}<HouseWays {draft} />{/if}
   </div>
 </section>
 

@@ -1,6 +1,6 @@
 <!-- What stands on every page for a customer: name, address, logo, tax, terms. -->
 <script lang="ts">
-  import { FileUpload } from '@skeletonlabs/skeleton-svelte';
+  import FilePick from '../../ui/FilePick.svelte';
   import { api, type Shop } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
   import { notices } from '../../ui/notices.svelte';
@@ -53,10 +53,8 @@
       <div>
         <span class="small dim block">Logo (JPEG, PNG or WebP)</span>
         <div class="flex flex-wrap gap-2">
-          <FileUpload accept="image/*" maxFiles={1} onFileAccept={({ files }) => void logo(files[0])}>
-            <FileUpload.Trigger class="plain-button">Choose a picture</FileUpload.Trigger>
-            <FileUpload.HiddenInput aria-label="Logo" />
-          </FileUpload>
+          <FilePick label="Logo" accept="image/*" onfiles={([picture]) => void logo(picture)}>Choose a picture</FilePick
+          >
           <button class="plain-button" onclick={() => void logo(undefined)}>Remove the logo</button>
         </div>
       </div>

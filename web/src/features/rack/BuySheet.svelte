@@ -3,6 +3,7 @@
   import { currency } from '../../api/currency.svelte';
   import { api, type BuyingSearch } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
+  import ProgressBar from '../../ui/ProgressBar.svelte';
   import Either from '../../ui/Either.svelte';
   import { shown } from '../../units/shown.svelte';
   import { difference, duration } from '../../units/units';
@@ -60,7 +61,7 @@
   {#if trouble ?? search?.trouble}<p class="text-(--stop)" role="alert">{trouble ?? search?.trouble}</p>{/if}
   {#if search && !search.done}
     <div class="mb-3 flex items-center gap-3">
-      <progress class="flex-1" value={search.tried} max={search.total || 1} aria-label="Additions tried"></progress>
+      <ProgressBar class="flex-1" value={search.tried} max={search.total || 1} label="Additions tried" />
       <span class="num small">{search.tried} of {search.total}</span>
       <button class="plain-button small" onclick={stop}>Stop</button>
     </div>

@@ -1,10 +1,15 @@
-<!-- What an import would change, before it does. -->
+<!-- A rack from a file: what it would change is shown before it does. -->
 <script lang="ts">
   import { api, Problem, type RackChange } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
+  import { dropped } from '../../api/dropped.svelte';
   import Dialog from '../../ui/Dialog.svelte';
+  import FilePick from '../../ui/FilePick.svelte';
 
-  let { text, onclose, ondone }: { text: string | null; onclose: () => void; ondone: () => void } = $props();
+  let { open = $bindable(), ondone }: { open: boolean; ondone: () => void } = $props();
+  let chosen = $state<string | null>(null);
+  /** What the file holds: chosen here, or dropped on another view. */
+  const text = $derived(chosen ?? dropped.rack);
   const preview = new Answer<RackChange[]>();
   let refused = $state.raw<Error | null>(null);
   const changes = $derived(preview.value);
@@ -21,6 +26,7 @@
     refused = null;
     try {
       await api.importRack(text);
+      close();
       ondone();
     } catch (problem) {
       refused = problem as Error;
@@ -28,13 +34,24 @@
   }
 
   function close() {
-    refused = null;
-    onclose();
+    open = false;
+    refused = chosen = dropped.rack = null;
   }
 </script>
 
-<Dialog bind:open={() => text !== null, (now) => now || close()} title="What the import changes">
-  {#if problem}
+<Dialog
+  bind:open={() => open, (now) => now || close()}
+  title={text === null ? 'Import a rack' : 'What the import changes'}
+>
+  {#if text === null}
+    <FilePick
+      label="Rack file"
+      accept=".json,.csv"
+      class="main-button"
+      drop="or drop it here. JSON or CSV, as the rack is exported."
+      onfiles={async ([file]) => (chosen = (await file?.text()) ?? null)}>Choose a file</FilePick
+    >
+  {:else if problem}
     <div role="alert">
       <p class="font-semibold text-(--stop)">This file cannot be imported; nothing was changed.</p>
       <ul class="small mt-1 list-disc pl-5">

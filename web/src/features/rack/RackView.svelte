@@ -5,6 +5,7 @@
   import { choices } from '../../api/catalogue.svelte';
   import { dropped } from '../../api/dropped.svelte';
   import { route } from '../../app/router';
+  import type { Group } from '../../ui/ActionMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
   import { useKeys } from '../../ui/keys.svelte';
   import AddSheet from './AddSheet.svelte';
@@ -14,17 +15,40 @@
   import Peg from './Peg.svelte';
   import { RackDraft } from './rack.svelte';
   import SetUpsSheet from './SetUpsSheet.svelte';
+  import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Scrolling from '../../ui/Scrolling.svelte';
 
   const rack = new RackDraft();
   let adding = $state(false);
   let buying = $state(false);
   let settingUp = $state(false);
-  let imported = $state<string | null>(null);
-  function forget() {
-    imported = dropped.rack = null;
-  }
-  let picker = $state<HTMLInputElement | null>(null);
+  let importing = $state(false);
+  const inch = $derived(`inch=${shown.system === 'inch'}`);
+  const options = $derived.by((): Group[] => [
+    {
+      title: 'Rack',
+      actions: [
+        { id: 'set-ups', label: 'Set-ups for jobs', shown: 'S', run: () => (settingUp = true) },
+        { id: 'buy', label: 'What to buy', shown: 'B', run: () => (buying = true) },
+        {
+          id: 'retired',
+          label: rack.retired ? 'Without what is retired' : 'Show what is retired',
+          run: () => (rack.retired = !rack.retired),
+        },
+      ],
+    },
+    {
+      title: 'Files',
+      actions: [
+        { id: 'import', label: 'Import a rack, JSON or CSV', run: () => (importing = true) },
+        { id: 'json', label: 'The rack as JSON', href: '/api/rack/file.json', download: true },
+        { id: 'csv', label: 'The rack as CSV', href: '/api/rack/file.csv', download: true },
+        { id: 'low', label: 'Low stock, CSV', href: '/api/rack/low.csv', download: true },
+        { id: 'pdf', label: 'All labels, PDF', href: `/api/rack/labels.pdf?${inch}`, download: true },
+        { id: 'svg', label: 'All labels, SVG', href: `/api/rack/labels.svg?${inch}`, download: true },
+      ],
+    },
+  ]);
 
   $effect(() => {
     void rack.load();
@@ -44,11 +68,6 @@
     const ids = rack.rails.flatMap((rail) => rail.items.map((item) => item.id));
     const at = ids.indexOf(rack.chosen ?? -1);
     rack.chosen = ids[Math.min(Math.max(at + by, 0), ids.length - 1)] ?? null;
-  }
-
-  async function pick(files: FileList | null) {
-    imported = (await files?.[0]?.text()) ?? null;
-    if (picker) picker.value = '';
   }
 </script>
 
@@ -73,11 +92,7 @@
         onchange={(id) => (rack.family = id)}
       />
     </div>
-    <label class="flex items-center gap-1.5 pb-1.5"
-      ><input type="checkbox" bind:checked={rack.retired} />Retired too</label
-    >
-    <button class="plain-button" onclick={() => (settingUp = true)}>Set-ups <kbd class="dim">S</kbd></button>
-    <button class="plain-button" onclick={() => (buying = true)}>What to buy <kbd class="dim">B</kbd></button>
+    <OptionsMenu groups={options} />
     <button class="main-button" onclick={() => (adding = true)}><Plus size={16} />Put on <kbd>N</kbd></button>
   </div>
   {#if rack.trouble && !adding}<p class="panel px-3 py-2 text-(--stop)" role="alert">{rack.trouble}</p>{/if}
@@ -113,34 +128,13 @@
       {/if}
     </div>
   {/if}
-  <footer class="flex flex-wrap gap-x-5 gap-y-1">
-    <button class="small underline" onclick={() => picker?.click()}>Import a rack, JSON or CSV</button>
-    <input
-      bind:this={picker}
-      class="sr-only"
-      type="file"
-      accept=".json,.csv"
-      aria-label="Rack file"
-      tabindex="-1"
-      onchange={(event) => pick(event.currentTarget.files)}
-    />
-    <a class="small underline" href="/api/rack/file.json" download>Export JSON</a>
-    <a class="small underline" href="/api/rack/file.csv" download>Export CSV</a>
-    <a class="small underline" href="/api/rack/low.csv" download>Low stock, CSV</a>
-    <a class="small underline" href="/api/rack/labels.pdf?inch={shown.system === 'inch'}" download>All labels, PDF</a>
-    <a class="small underline" href="/api/rack/labels.svg?inch={shown.system === 'inch'}" download>All labels, SVG</a>
-  </footer>
 </div>
 <AddSheet {rack} bind:open={adding} />
 <BuySheet bind:open={buying} />
 <SetUpsSheet bind:open={settingUp} />
 <ImportSheet
-  text={imported ?? dropped.rack}
-  onclose={forget}
-  ondone={() => {
-    forget();
-    void rack.load();
-  }}
+  bind:open={() => importing || dropped.rack !== null, (now) => (importing = now)}
+  ondone={() => void rack.load()}
 />
 
 <style>

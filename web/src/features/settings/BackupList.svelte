@@ -1,5 +1,6 @@
 <!-- Backups of everything: now, every day, looked into before they are put back, taken elsewhere as a file. -->
 <script lang="ts">
+  import FilePick from '../../ui/FilePick.svelte';
   import CopyTable from '../../ui/CopyTable.svelte';
   import { api, type Backups, type RestoreLook } from '../../api/client';
   import { dropped } from '../../api/dropped.svelte';
@@ -42,7 +43,6 @@
   let busy = $state(false);
   /** Somebody saw that less would be there afterwards, and wants it all the same. */
   let sure = $state(false);
-  let picker = $state<HTMLInputElement>();
 
   async function doing(act: () => Promise<unknown>) {
     busy = true;
@@ -101,20 +101,13 @@
     <a class="plain-button inline-flex touch items-center" href="/api/everything.zip" download
       >Everything as one archive</a
     >
-    <button class="plain-button touch" disabled={busy} onclick={() => picker?.click()}>Restore from a file …</button>
-    <input
-      bind:this={picker}
-      class="sr-only"
-      type="file"
+    <FilePick
+      label="An archive of everything, or a backup"
       accept=".zip,.sqlite"
-      aria-label="An archive of everything, or a backup"
-      tabindex="-1"
-      onchange={(event) => {
-        const [file] = event.currentTarget.files ?? [];
-        if (file) void bring(file);
-        event.currentTarget.value = '';
-      }}
-    />
+      disabled={busy}
+      class="plain-button touch"
+      onfiles={([file]) => file && void bring(file)}>Restore from a file …</FilePick
+    >
   </div>
   {#if kept.trouble}<p class="text-(--stop)" role="alert">{kept.trouble}</p>{/if}
   <ul class="grid gap-1" aria-label="Backups that are there">

@@ -106,7 +106,7 @@
       <div class="grid content-start gap-3">
         <p>
           On the device open
-          <select class="field" aria-label="Address" bind:value={place}>
+          <select class="field-choice" aria-label="Address" bind:value={place}>
             {#each code.places as one, at (one.address)}<option value={at}>{one.address}</option>{/each}
           </select>
           or point its camera at the picture, and give this code:

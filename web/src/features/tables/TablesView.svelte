@@ -1,5 +1,7 @@
 <!-- What the computation knows: every figure with its unit, its source, and how well founded it is. -->
 <script lang="ts">
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import { Collapsible } from '@skeletonlabs/skeleton-svelte';
   import Scrolling from '../../ui/Scrolling.svelte';
   import { searchParams } from 'sv-router';
   import { choices } from '../../api/catalogue.svelte';
@@ -57,30 +59,36 @@
     <ul class="grid gap-2">
       {#each rows as entry (entry.id)}
         <li class="panel">
-          <details>
-            <summary class="grid cursor-pointer grid-cols-[minmax(0,1.2fr)_minmax(0,2fr)] gap-4 px-4 py-2.5">
+          <Collapsible class="gap-0! items-stretch!">
+            <Collapsible.Trigger
+              class="grid w-full cursor-pointer grid-cols-[minmax(0,1.2fr)_minmax(0,2fr)_auto] gap-4 px-4 py-2.5 text-left"
+            >
               <b class="font-semibold">{entry.label}</b><span class="dim">{entry.about}</span>
-            </summary>
-            {#if entry.figures.length}
-              <Scrolling label="Figures of {entry.label}">
-                <table class="small mx-4 mb-3">
-                  <thead class="dim text-left"><tr><th>Figure</th><th>Value</th><th>Kind</th><th>Source</th></tr></thead
-                  >
-                  <tbody>
-                    {#each entry.figures as figure (figure.name)}
-                      <tr>
-                        <td>{figure.name}</td>
-                        <td class="num">{shown.inUnit(figure.value, figure.unit, figure.name)}</td>
-                        <td title={figure.kind_label}>{figure.kind}</td>
-                        <td class="dim" data-cited>{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
-                      </tr>
-                    {/each}
-                  </tbody>
-                </table></Scrolling
-              >
-              <CopyTable />
-            {/if}
-          </details>
+              <ChevronDown size={15} class="dim self-center" aria-hidden="true" />
+            </Collapsible.Trigger>
+            <Collapsible.Content>
+              {#if entry.figures.length}
+                <Scrolling label="Figures of {entry.label}">
+                  <table class="small mx-4 mb-3">
+                    <thead class="dim text-left"
+                      ><tr><th>Figure</th><th>Value</th><th>Kind</th><th>Source</th></tr></thead
+                    >
+                    <tbody>
+                      {#each entry.figures as figure (figure.name)}
+                        <tr>
+                          <td>{figure.name}</td>
+                          <td class="num">{shown.inUnit(figure.value, figure.unit, figure.name)}</td>
+                          <td title={figure.kind_label}>{figure.kind}</td>
+                          <td class="dim" data-cited>{figure.source}{figure.locator ? `; ${figure.locator}` : ''}</td>
+                        </tr>
+                      {/each}
+                    </tbody>
+                  </table></Scrolling
+                >
+                <CopyTable />
+              {/if}
+            </Collapsible.Content>
+          </Collapsible>
         </li>
       {:else}
         <li class="dim p-4">Nothing here by that name.</li>

@@ -1,5 +1,6 @@
 <!-- The live picture with the line of the new marks over it, or the camera's own file where there is none. -->
 <script lang="ts">
+  import FilePick from '../FilePick.svelte';
   import { onMount } from 'svelte';
   import LayLine from './LayLine.svelte';
 
@@ -53,17 +54,11 @@
 </div>
 <div class="flex flex-wrap gap-2">
   {#if live}<button class="main-button min-h-14" onclick={snap}>Take it</button>{/if}
-  <label class="{live ? 'plain-button' : 'main-button'} min-h-14 focus-within:outline-3"
-    >The camera’s own file<input
-      class="sr-only"
-      type="file"
-      accept="image/jpeg,image/png"
-      capture="environment"
-      onchange={(event) => {
-        const [file] = event.currentTarget.files ?? [];
-        event.currentTarget.value = '';
-        if (file) ontake(file);
-      }}
-    /></label
+  <FilePick
+    label="The camera’s own file"
+    accept="image/jpeg,image/png"
+    camera
+    class="{live ? 'plain-button' : 'main-button'} min-h-14"
+    onfiles={([file]) => file && ontake(file)}>The camera’s own file</FilePick
   >
 </div>

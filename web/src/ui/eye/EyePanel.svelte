@@ -2,6 +2,7 @@
 <script lang="ts">
   import { shown } from '../../units/shown.svelte';
   import NumberField from '../NumberField.svelte';
+  import ProgressBar from '../ProgressBar.svelte';
   import { AskedEye, type AskEye, type EyeTold } from './asked.svelte';
   import EyeCamera from './EyeCamera.svelte';
   import LampGuide from './LampGuide.svelte';
@@ -133,7 +134,7 @@
         </p>
       </div>
       {#if eye.share !== null}
-        <progress class="w-full" max="1" value={eye.share} aria-label="Looking"></progress>
+        <ProgressBar value={eye.share} max={1} label="Looking" />
       {/if}
       <div class="flex flex-wrap gap-2">
         <button class="plain-button min-h-14" onclick={again}>Take them again</button>
