@@ -12,7 +12,8 @@ const FEATURES = [
   'log',
   'tables',
   'gauge',
-  'today',
+  'schedule',
+  'quote',
   'photo',
   'start',
   'settings',
@@ -26,7 +27,7 @@ const layers = [
     files: ['src/charts/**', 'src/gl/**', 'src/ui/**', 'src/units/**'],
     patterns: ['**/features/**', '**/api/**', '**/app/**'],
   },
-  { files: ['src/api/**'], patterns: ['**/features/**', '**/app/**'] },
+  { files: ['src/api/**', 'src/own/**'], patterns: ['**/features/**', '**/app/**'] },
   ...FEATURES.map((feature) => ({
     files: [`src/features/${feature}/**`],
     patterns: FEATURES.filter((other) => other !== feature).flatMap((other) => [

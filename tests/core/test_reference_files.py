@@ -166,7 +166,7 @@ def test_a_record_that_does_not_fit_is_not_loaded(monkeypatch: pytest.MonkeyPatc
 
 def test_a_source_says_what_kind_it_is() -> None:
     found = [str(fault) for fault in SOURCES.faults("sources.toml:", {"mine": {"title": "A book", "kind": "heard"}})]
-    assert found == ['sources.toml:mine.kind: is "heard"; expected one of published, memory, practice, fitted, assumed']
+    assert found == ['sources.toml:mine.kind: is "heard"; expected one of published, memory, practice, fitted, assumed, own']
 
 
 @pytest.mark.parametrize("name", TABLES)

@@ -28,6 +28,7 @@ from kelbrast.api import (
     jobs,
     light,
     log,
+    own,
     pairing,
     photos,
     planning,
@@ -39,7 +40,7 @@ from kelbrast.api import (
     sizing,
 )
 from kelbrast.api.demo import DemoBeside, WhoLooksAtTheDemo
-from kelbrast.api.guards import THREADS, Headers, OwnHosts, OwnPagesOnly, ReadersFirst, SmallRequests, compressed
+from kelbrast.api.guards import THREADS, Headers, OwnHosts, OwnPagesOnly, ReadersFirst, SmallRequests, WithOwnThings, compressed
 from kelbrast.api.problems import add_problem_handlers
 from kelbrast.app.board import Boards
 from kelbrast.app.buying import Buying
@@ -62,6 +63,7 @@ ROUTERS: Final = (
     jobs.router,
     planning.router,
     rack.router,
+    own.router,
     reference.router,
     bench.router,
     photos.router,
@@ -131,6 +133,7 @@ def create_app(
         # Built files are there or not; only addresses of pages fall back to the page.
         app.mount("/assets", StaticFiles(directory=web / "assets", check_dir=False))
         app.frontend("/", directory=web, fallback="index.html")
+    app.add_middleware(WithOwnThings, own=kept.own)
     app.add_middleware(compressed)
     app.add_middleware(ReadersFirst)
     app.add_middleware(OwnPagesOnly)

@@ -1,6 +1,7 @@
 """Limits on what comes in, and headers that keep the page to itself. Plain ASGI, for speed."""
 
 import asyncio
+import logging
 import re
 from typing import Final
 from weakref import WeakKeyDictionary
@@ -11,8 +12,12 @@ from starlette.middleware.trustedhost import TrustedHostMiddleware
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kelbrast.api.problems import problem
+from kelbrast.app.own import OwnThings
+from kelbrast.core.errors import KelbrastError
+from kelbrast.core.reference.own_rows import NOTHING, OwnRows, using
 from kelbrast.documents.job.read import LARGEST_FILE
 
+log = logging.getLogger(__name__)
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 LARGEST_PHOTOS: Final = 64 * 1024 * 1024  # two of a good camera
 OF_THE_EYE: Final = re.compile(r"/api/runs/\d+/eye|/api/eye")
@@ -105,6 +110,27 @@ class ReadersFirst:
             return
         async with self._turns.setdefault(asyncio.get_running_loop(), asyncio.Semaphore(CHANGES_AT_ONCE)):
             await self._app(scope, receive, send)
+
+
+class WithOwnThings:
+    """What the shop has of its own is in use for as long as a request is answered."""
+
+    def __init__(self, app: ASGIApp, *, own: OwnThings) -> None:
+        self._app, self._own = app, own
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http" or not scope["path"].startswith("/api/"):
+            await self._app(scope, receive, send)
+            return
+        with using(self._rows()):
+            await self._app(scope, receive, send)
+
+    def _rows(self) -> OwnRows:
+        try:
+            return self._own.rows()
+        except KelbrastError as trouble:  # whoever needs them says it, and the rest goes on
+            log.warning("what the shop has of its own cannot be used: %s", trouble)
+            return NOTHING
 
 
 class Headers:

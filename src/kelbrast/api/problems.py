@@ -24,6 +24,7 @@ from kelbrast.core.errors import (
     TooSoon,
 )
 from kelbrast.documents.common import faults
+from kelbrast.documents.common.faults import written_place
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 log = logging.getLogger(__name__)
@@ -123,7 +124,7 @@ def _too_soon(_: Request, error: Exception) -> JSONResponse:
 
 async def _request(_: Request, error: Exception) -> JSONResponse:
     assert isinstance(error, RequestValidationError)
-    faults = tuple(Fault(".".join(str(part) for part in refused["loc"][1:]), refused["msg"]) for refused in error.errors())
+    faults = tuple(Fault(written_place(refused["loc"][1:]), refused["msg"]) for refused in error.errors())
     return problem(422, "Something here cannot be used", "; ".join(str(fault) for fault in faults), faults)
 
 

@@ -1,11 +1,11 @@
 """What there is to choose from, and the figures behind it. It only changes with the program, so a page asks whether it did."""
 
 import hashlib
-from functools import cache
 
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel
 
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.documents.catalogue.format import Catalogue, FiguresFile
 from kelbrast.documents.catalogue.lists import catalogue, figures
 
@@ -24,12 +24,12 @@ def read_figures(request: Request) -> Response:
     return _by_content(request, *_figures())
 
 
-@cache
+@remembered(8)
 def _catalogue() -> tuple[bytes, str]:
     return _named(catalogue())
 
 
-@cache
+@remembered(8)
 def _figures() -> tuple[bytes, str]:
     return _named(figures())
 

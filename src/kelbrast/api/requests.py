@@ -15,6 +15,7 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.learnt import Learning
 from kelbrast.app.light import Light
 from kelbrast.app.log import Log
+from kelbrast.app.own import OwnThings
 from kelbrast.app.photos import PartPhotos, Photos
 from kelbrast.app.practice import Lessons
 from kelbrast.app.quotes import Quotes
@@ -41,6 +42,10 @@ async def _jobs(request: Request) -> Jobs:
 
 async def _rack(request: Request) -> Rack:
     return jobs_of(request).rack
+
+
+async def _own(request: Request) -> OwnThings:
+    return jobs_of(request).own
 
 
 async def _runs(request: Request) -> Runs:
@@ -99,6 +104,7 @@ async def _light(request: Request) -> Light:
 
 AllJobs = Annotated[Jobs, Depends(_jobs)]
 OwnRack = Annotated[Rack, Depends(_rack)]
+ShopsOwn = Annotated[OwnThings, Depends(_own)]
 AllRuns = Annotated[Runs, Depends(_runs)]
 ShopLog = Annotated[Log, Depends(_log)]
 ShopPhotos = Annotated[Photos, Depends(_photos)]

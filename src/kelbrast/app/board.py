@@ -28,6 +28,7 @@ from kelbrast.core.day.solver import DayFound
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
+from kelbrast.core.reference.own_rows import carrying
 from kelbrast.documents.day.events import DayEventFile, changes_said, event_said, to_event
 from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_rooms, to_workers
 from kelbrast.storage import shop as store
@@ -111,7 +112,7 @@ class Boards:
     def soon(self, act: Callable[[], Answered]) -> "Future[Answered]":
         """What this answers, worked out in the thread of the boards."""
         with self._lock:
-            return self._thread().submit(act)
+            return self._thread().submit(carrying(act))
 
     def _thread(self) -> ThreadPoolExecutor:
         if self._worker is None:
@@ -122,7 +123,7 @@ class Boards:
         """The board as it is known now. Everybody who asks before the next one is begun gets the same."""
         with self._lock:  # held until it is written down: it may be answered before that otherwise, and stay for ever
             if self._next is None:
-                self._next = self._thread().submit(self._begin)
+                self._next = self._thread().submit(carrying(self._begin))
             return self._next
 
     def _begin(self) -> Board:

@@ -9,6 +9,7 @@ from typing import Final
 from kelbrast.core.day.schedule import Placed
 from kelbrast.core.day.shop import DayWork
 from kelbrast.core.day.solver import DayFound, improve
+from kelbrast.core.reference.own_rows import carrying
 
 IMPROVE_S: Final = 20.0  # of the solver's own time, for a search that nobody asked for
 _FAILED: Final = "The search for a better schedule failed; this one can be followed. The program's log says more"
@@ -26,7 +27,7 @@ class Search:
         self.found, self.searching, self.trouble = begin, True, ""
         self._about = _question(begin.work)
         self._stop = threading.Event()
-        threading.Thread(target=self._run, args=(seconds, seed, keep), name="improve", daemon=True).start()
+        threading.Thread(target=carrying(self._run), args=(seconds, seed, keep), name="improve", daemon=True).start()
 
     def answers(self, work: DayWork) -> bool:
         """Whether it was asked about this work."""

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.job import Job
 from kelbrast.core.planning.questions.buying import BuyingProgress, Gain, what_to_buy
+from kelbrast.core.reference.own_rows import carrying
 
 log = logging.getLogger(__name__)
 
@@ -44,7 +45,7 @@ class Buying:
                 old.stop.set()
             search = BuyingSearch(len(self._searches) + 1, tuple(title for title, _ in jobs))
             self._searches[search.id] = search
-        thread = threading.Thread(target=_run, args=(search, [job for _, job in jobs], by), daemon=True)
+        thread = threading.Thread(target=carrying(_run), args=(search, [job for _, job in jobs], by), daemon=True)
         thread.start()
         return search
 

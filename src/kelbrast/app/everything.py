@@ -19,6 +19,7 @@ from kelbrast.app.runs import Runs
 from kelbrast.app.sizing import Sizings
 from kelbrast.app.templates import Templates
 from kelbrast.core.errors import BadInput, Cause, StoreTrouble
+from kelbrast.core.reference.own_rows import NOTHING, using
 from kelbrast.core.wording import counted
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage.backups import Backup, Backups, TableChange
@@ -141,6 +142,16 @@ def _opened(database: Path) -> Jobs:
 
 def unreadable(jobs: Jobs, *, with_finished_runs: bool = True) -> Iterator[str]:
     """Every document that this version cannot read, and why: each is read as the screens would read it."""
+    try:
+        own = jobs.own.rows()
+    except UNREADABLE as problem:
+        own = NOTHING
+        yield f"what the shop has of its own: {why_unreadable(problem)}"
+    with using(own):
+        yield from _unreadable(jobs, with_finished_runs=with_finished_runs)
+
+
+def _unreadable(jobs: Jobs, *, with_finished_runs: bool) -> Iterator[str]:
     with reading(jobs.engine) as session:
         job_ids = job_store.job_ids(session)
         run_ids = every_run(session) if with_finished_runs else open_runs(session)

@@ -22,6 +22,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.process.scratch import grain_of_marks
+from kelbrast.core.reference.own_rows import carrying
 from kelbrast.core.units import to_si
 from kelbrast.core.vision.agreement import CheckTurnedOut, Rightness, agreement
 from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, width_of_marks
@@ -72,7 +73,7 @@ class Eye:
             self._last += 1
             look = self._last
             self._shares[look], self._widths[look] = 0.0, first.grey.shape[1]
-            self._work[look] = self._pool.submit(self._judge, look, first, second, known, done)
+            self._work[look] = self._pool.submit(carrying(self._judge), look, first, second, known, done)
             while len(self._work) > _KEPT:
                 old, _ = self._work.popitem(last=False)
                 self._shares.pop(old, None)

@@ -9,6 +9,7 @@ from typing import Any, cast
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
+from kelbrast.app.own import OwnThings
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Rack, Shelf
 from kelbrast.app.readable import UNREADABLE, Unreadable, readable, why_unreadable
@@ -80,6 +81,7 @@ class Jobs:
     def __init__(self, engine: Engine) -> None:
         self.engine = engine
         self.rack = Rack(engine)
+        self.own = OwnThings(engine)
         self._work: tuple[object, list[tuple[int | None, datetime, float]]] | None = None
 
     @classmethod

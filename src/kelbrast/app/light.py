@@ -13,6 +13,7 @@ from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Shelf
 from kelbrast.core.catalogue.materials import material
 from kelbrast.core.errors import NotFound
+from kelbrast.core.reference.own_rows import carrying
 from kelbrast.core.simulation.light import Lamp, look_of, reflected
 from kelbrast.core.vision.fields import FIELD
 from kelbrast.core.vision.old_marks import seen_on
@@ -127,7 +128,7 @@ class Light:
     def _begun(self, key: str, spec: PatchSpec) -> Future[bytes]:
         """The work on a picture, begun if it is not yet. The lock is held."""
         if key not in self._work:
-            self._work[key] = self._pool.submit(png_of, spec)
+            self._work[key] = self._pool.submit(carrying(png_of), spec)
         while len(self._work) > _KEPT:
             self._work.popitem(last=False)
         return self._work[key]

@@ -1,7 +1,6 @@
 """Planning a job file: the use case behind the command line and both plan endpoints; and going back from a light check."""
 
 from dataclasses import replace
-from functools import lru_cache
 from typing import Final
 
 from kelbrast.app.rack import Shelf
@@ -18,6 +17,7 @@ from kelbrast.core.planning.questions.guess import bet
 from kelbrast.core.planning.questions.whatif import what_if
 from kelbrast.core.planning.whole.plan import DoneWithout, Plan, do_without, face_in_plan, plan_job, shortages
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.units import to_si
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import to_job
@@ -161,23 +161,23 @@ def _rack_check(job: Job, shelf: Shelf) -> RackCheck:
 
 
 # Every screen that opens a job asks for it.
-@lru_cache(maxsize=128)
+@remembered(128)
 def _compared(job: Job) -> ChoicesFile:
     return to_choices_file(choices(job))
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def _plan(job: Job) -> Plan:
     return plan_job(job)
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def _done_without(job: Job, have: frozenset[tuple[str, float]]) -> DoneWithout:
     return do_without(_plan(job), dict(have))
 
 
 # A list of jobs shows the minutes of each; jobs rarely change between two looks at the list.
-@lru_cache(maxsize=512)
+@remembered(512)
 def _planned(job: Job) -> PlanFile:
     return to_plan_file(_plan(job))
 

@@ -9,6 +9,7 @@ import typer
 from kelbrast.cli.output import Format, say
 from kelbrast.cli.running import DatabaseOption
 from kelbrast.core.errors import BadInput
+from kelbrast.core.reference.own_rows import use_from_here
 from kelbrast.core.wording import minutes_text
 from kelbrast.storage.holding import is_database
 
@@ -27,7 +28,9 @@ def log(
     from kelbrast.app.runs import Runs
     from kelbrast.storage.runs import Wanted
 
-    kept = Log(Runs(Jobs.open(database)))
+    jobs = Jobs.open(database)
+    use_from_here(jobs.own.rows())
+    kept = Log(Runs(jobs))
     if run is not None:
         file = kept.run_file(run)
         if format is Format.json:

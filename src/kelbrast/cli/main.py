@@ -3,6 +3,7 @@
 import json
 import sys
 from collections.abc import Sequence
+from contextvars import copy_context
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -11,7 +12,7 @@ from pydantic import BaseModel
 
 from kelbrast.app.planning import card_pdf, goback_file, plan_file, weigh_file
 from kelbrast.cli import doctor, logged, measuring, pricing, running, sizing
-from kelbrast.cli.output import Format, RackOption, print_table, say, shelf_of, text_of, writable_output, write_new
+from kelbrast.cli.output import Format, RackOption, print_table, say, shelf_of, text_of, use_own, writable_output, write_new
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
 from kelbrast.core.process.speed import spindle_speed, surface_speed
@@ -29,7 +30,17 @@ app = typer.Typer(
     add_completion=False,
     pretty_exceptions_enable=False,
 )
+OwnOption = Annotated[
+    Path | None,
+    typer.Option("--own", help="what the shop has of its own: an own/1 file, or the program's database; before the command"),
+]
 FormatOption = Annotated[Format, typer.Option("--format", help="text to read, json to script")]
+
+
+@app.callback()
+def everywhere(own: OwnOption = None) -> None:
+    """From a scratched part to the finish it needs: grits, wheels, speeds and minutes, worked out."""
+    use_own(own)
 
 
 for command in (
@@ -118,7 +129,7 @@ def list_(
 
 
 @app.command(name="schema")
-def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job, plan, rack or run")]) -> None:
+def schema_(kind: Annotated[str, typer.Argument(metavar="KIND", help="job, plan, rack, own or run")]) -> None:
     """Print the JSON Schema of a file."""
     say(json.dumps(schema(kind), indent=2, ensure_ascii=False))
 
@@ -178,7 +189,8 @@ def main(arguments: Sequence[str] | None = None) -> Any:
 
 def _run(arguments: Sequence[str] | None) -> None:
     try:
-        app(args=list(arguments) if arguments is not None else None)
+        # In a context of its own: what is put in use ends with the command.
+        copy_context().run(app, args=list(arguments) if arguments is not None else None)
     except BadInput as bad:
         for fault in bad.faults:
             print(fault, file=sys.stderr)

@@ -15,7 +15,9 @@ from pydantic import BaseModel
 
 from kelbrast.app.rack import Shelf
 from kelbrast.core.errors import BadInput
+from kelbrast.core.reference.own_rows import use_from_here
 from kelbrast.documents.job.read import LARGEST_FILE
+from kelbrast.documents.own.format import read_own_file, rows_of
 from kelbrast.documents.rack.csv import read_rack
 from kelbrast.documents.rack.format import to_item
 from kelbrast.storage.holding import is_database
@@ -123,6 +125,18 @@ RackOption = Annotated[
 ]
 
 
+def use_own(path: Path | None) -> None:
+    """Plan with what a shop has of its own, from a file or a database."""
+    if path is None:
+        return
+    if is_database(path):
+        from kelbrast.app.jobs import Jobs
+
+        use_from_here(Jobs.open(path).own.rows())
+    else:
+        use_from_here(rows_of(read_own_file(text_of(str(path))).entries))
+
+
 def shelf_of(path: Path | None) -> Shelf | None:
     """The rack in a file or a database; None where none is named."""
     if path is None:
@@ -130,5 +144,7 @@ def shelf_of(path: Path | None) -> Shelf | None:
     if is_database(path):
         from kelbrast.app.jobs import Jobs  # the database is only loaded where it is asked for: `kelbrast plan` stays quick
 
-        return Jobs.open(path).rack.shelf()
+        jobs = Jobs.open(path)
+        use_from_here(jobs.own.rows())
+        return jobs.rack.shelf()
     return Shelf(tuple(to_item(file, at) for at, file in enumerate(read_rack(text_of(str(path))), start=1)))

@@ -9,9 +9,9 @@ from sqlalchemy import update
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict, NotFound
-from kelbrast.storage.tables import JobRow, RackItemRow, SizingRow
+from kelbrast.storage.tables import JobRow, OwnEntryRow, RackItemRow, SizingRow
 
-Row = TypeVar("Row", JobRow, SizingRow, RackItemRow)
+Row = TypeVar("Row", JobRow, SizingRow, RackItemRow, OwnEntryRow)
 
 
 @dataclass(frozen=True, slots=True)

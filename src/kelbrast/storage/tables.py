@@ -88,6 +88,20 @@ class SizingRow(Base):
     __table_args__ = ({"sqlite_autoincrement": True},)
 
 
+class OwnEntryRow(Base):
+    """Something of the shop's own, as it stands in its file, with the id that everything else knows it by."""
+
+    __tablename__ = "own_entries"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    revision: Mapped[int] = mapped_column(default=1, server_default="1")
+    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
+    key: Mapped[str] = mapped_column(String(80), unique=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    __table_args__ = ({"sqlite_autoincrement": True},)
+
+
 class RackItemRow(Base):
     """A thing on the rack, as it stands in its file; `revision` counts changes of what is said of it."""
 

@@ -1,5 +1,9 @@
 import { api, type Catalogue } from './client';
 
+/** How the shop's own are called among what comes with the program. */
+export const OURS = 'This shop’s own';
+export const isOwn = (id: string) => id.startsWith('own-');
+
 /** What there is to choose from; asked for once. */
 class Choices {
   all = $state.raw<Catalogue | null>(null);
@@ -16,6 +20,22 @@ class Choices {
       },
     );
     return this.asked;
+  }
+
+  /** After the shop described something of its own. */
+  again(): Promise<void> {
+    this.asked = null;
+    return this.load();
+  }
+
+  /** What can be chosen of a kind that families divide, the shop's own first. */
+  get materials(): { id: string; label: string; group: string }[] {
+    const all = (this.all?.materials ?? []).map((one) => ({
+      id: one.id,
+      label: one.label,
+      group: isOwn(one.id) ? OURS : this.familyLabel(one.family),
+    }));
+    return [...all.filter((one) => isOwn(one.id)), ...all.filter((one) => !isOwn(one.id))];
   }
 
   /** The grades of paper, as choices. */

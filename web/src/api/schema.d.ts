@@ -652,6 +652,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Own
+         * @description Everything that the shop has of its own, retired things too.
+         */
+        get: operations["list_own_api_own_get"];
+        put?: never;
+        /**
+         * Add Own
+         * @description Describe something that no catalogue lists: like a known one, but for what differs.
+         */
+        post: operations["add_own_api_own_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/likes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Likes
+         * @description What an own entry can be like.
+         */
+        get: operations["list_likes_api_own_likes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Own
+         * @description Say something else of one. Jobs that are open are planned anew; what is finished stays as it was.
+         */
+        put: operations["change_own_api_own__key__put"];
+        post?: never;
+        /**
+         * Delete Own
+         * @description Forget one that was put in by mistake and that nothing uses.
+         */
+        delete: operations["delete_own_api_own__key__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/file.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own As File
+         * @description All of it as an own/1 file.
+         */
+        get: operations["own_as_file_api_own_file_json_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Own
+         * @description What importing an own/1 file would do; nothing is changed.
+         */
+        post: operations["preview_own_api_own_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Own
+         * @description Import an own/1 file, all of it or nothing.
+         */
+        post: operations["import_own_api_own_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -5207,6 +5335,49 @@ export interface components {
             prefix: string;
         };
         /**
+         * Like
+         * @description Something known that an own one can be like; of a tool, whether it is charged with bars, wears out, or is a wheel.
+         */
+        Like: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * Charged
+             * @default false
+             */
+            charged: boolean;
+            /**
+             * Dies
+             * @default false
+             */
+            dies: boolean;
+            /**
+             * Has Diameter
+             * @default false
+             */
+            has_diameter: boolean;
+        };
+        /**
+         * LikesOut
+         * @description What there is to be like, by kind, and the scales of hardness that are understood.
+         */
+        LikesOut: {
+            /** Tool */
+            tool: components["schemas"]["Like"][];
+            /** Compound */
+            compound: components["schemas"]["Like"][];
+            /** Material */
+            material: components["schemas"]["Like"][];
+            /** Machine */
+            machine: components["schemas"]["Like"][];
+            /** Finish */
+            finish: components["schemas"]["Like"][];
+            /** Hardness */
+            hardness: string[];
+        };
+        /**
          * LogLineOut
          * @description A line of the log.
          */
@@ -5659,6 +5830,234 @@ export interface components {
             keep_off: boolean;
         };
         /**
+         * OwnChangeOut
+         * @description What an import does with one entry of the file.
+         */
+        OwnChangeOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tool" | "compound" | "material" | "machine" | "finish";
+            /** Name */
+            name: string;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "new" | "changed" | "same";
+            /** Keys */
+            keys: string[];
+        };
+        /**
+         * OwnCompoundFile
+         * @description A compound. `grain`: as a grade, also `3um`.
+         */
+        OwnCompoundFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Retired
+             * @description not offered any more; what uses it goes on
+             * @default false
+             */
+            retired: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "compound";
+            /** Grain */
+            grain?: string | null;
+            /**
+             * Cuts
+             * @default 1
+             */
+            cuts: number;
+        };
+        /**
+         * OwnFinishFile
+         * @description A finish: a band of Ra and a lay.
+         */
+        OwnFinishFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Retired
+             * @description not offered any more; what uses it goes on
+             * @default false
+             */
+            retired: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "finish";
+            /** Ra Um */
+            ra_um?: [
+                number | null,
+                number | null
+            ] | null;
+            /**
+             * Measured Ra Um
+             * @description of a piece that it shall look like
+             */
+            measured_ra_um?: number | null;
+            /** Lay */
+            lay?: ("any" | "one-way" | "none") | null;
+        };
+        /**
+         * OwnHardness
+         * @description A hardness as it was read.
+         */
+        OwnHardness: {
+            /** Value */
+            value: number;
+            /**
+             * Scale
+             * @enum {string}
+             */
+            scale: "HV" | "HB" | "HRC" | "HRB" | "Shore D";
+        };
+        /**
+         * OwnIn
+         * @description An entry of the shop's own.
+         */
+        OwnIn: {
+            /** Entry */
+            entry: components["schemas"]["OwnToolFile"] | components["schemas"]["OwnCompoundFile"] | components["schemas"]["OwnMaterialFile"] | components["schemas"]["OwnMachineFile"] | components["schemas"]["OwnFinishFile"];
+        };
+        /**
+         * OwnMachineFile
+         * @description A machine, with fixed speeds or a range of them.
+         */
+        OwnMachineFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Retired
+             * @description not offered any more; what uses it goes on
+             * @default false
+             */
+            retired: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "machine";
+            /** Rpm */
+            rpm?: number[];
+            /** Rpm Range */
+            rpm_range?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * OwnMaterialFile
+         * @description A material. `coarsest`: the coarsest grade that it bears.
+         */
+        OwnMaterialFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Retired
+             * @description not offered any more; what uses it goes on
+             * @default false
+             */
+            retired: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "material";
+            hardness?: components["schemas"]["OwnHardness"] | null;
+            /** Density Kg M3 */
+            density_kg_m3?: number | null;
+            /** Expansion Um Mk */
+            expansion_um_mk?: number | null;
+            /** Limit C */
+            limit_c?: number | null;
+            /** Coarsest */
+            coarsest?: string | null;
+        };
+        /**
          * OwnOperationFile
          * @description Work that a person adds to a job. `minutes` of a person for one piece, `lot_minutes` once for a lot, which then waits
          *     `waiting_minutes` together.
@@ -5700,6 +6099,93 @@ export interface components {
              * @default
              */
             check: string;
+        };
+        /**
+         * OwnOut
+         * @description An entry as it is kept; `revision` goes into If-Match when it is changed.
+         */
+        OwnOut: {
+            /** Revision */
+            revision: number;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+            /** Entry */
+            entry: components["schemas"]["OwnToolFile"] | components["schemas"]["OwnCompoundFile"] | components["schemas"]["OwnMaterialFile"] | components["schemas"]["OwnMachineFile"] | components["schemas"]["OwnFinishFile"];
+        };
+        /**
+         * OwnText
+         * @description A file of own entries as text.
+         */
+        OwnText: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * OwnToolFile
+         * @description A tool. `cuts`, `lasts` and `marks` are factors: twice as quick is 2. `cuts_like`: the grade that it cuts like, where it
+         *     leaves marks like its own.
+         */
+        OwnToolFile: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Retired
+             * @description not offered any more; what uses it goes on
+             * @default false
+             */
+            retired: boolean;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "tool";
+            /** Grades */
+            grades?: string[];
+            /**
+             * Cuts
+             * @default 1
+             */
+            cuts: number;
+            /** Cuts Like */
+            cuts_like?: string | null;
+            /**
+             * Lasts
+             * @default 1
+             */
+            lasts: number;
+            /**
+             * Marks
+             * @default 1
+             */
+            marks: number;
+            /** Marked M S */
+            marked_m_s?: number | null;
+            /** Diameter Mm */
+            diameter_mm?: number | null;
+            /** Price */
+            price?: number | null;
         };
         /**
          * PairAnswer
@@ -9543,6 +10029,296 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_own_api_own_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_own_api_own_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_likes_api_own_likes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LikesOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_own_api_own__key__put: {
+        parameters: {
+            query?: never;
+            header?: {
+                "if-match"?: string | null;
+            };
+            path: {
+                /** @description id of the entry */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It was changed elsewhere */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description If-Match is missing */
+            428: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_own_api_own__key__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the entry */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_as_file_api_own_file_json_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    preview_own_api_own_preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChangeOut"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_own_api_own_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnText"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnChangeOut"][];
                 };
             };
             /** @description Something in the request cannot be used */

@@ -125,3 +125,6 @@ export type Sought = Omit<QueryOf<'/api/log'>, 'offset' | 'limit'>;
 export type DayEvent = Schemas['DayEventFile'];
 export type DayEffect = Schemas['EffectFile'];
 export type DayLate = Schemas['LateFile'];
+export type OwnEntry = Schemas['OwnIn']['entry'];
+export type KeptOwn = Schemas['OwnOut'];
+export type OwnLikes = Schemas['LikesOut'];

@@ -29,6 +29,10 @@ const TAKES: Record<string, Takes> = {
     dropped.rack = text; // looked into before it changes anything
     await navigate('/rack');
   },
+  'own/1': async (_, text) => {
+    dropped.own = text;
+    await navigate('/rack');
+  },
 };
 
 export async function takeDropped(files: readonly File[]) {
@@ -63,7 +67,7 @@ async function take(file: File) {
   const takes = TAKES[kindOf(text)];
   if (!takes)
     throw new Error(
-      'it is none of the files that belong anywhere here: a job, a rack, a run, a part at the gauge, an archive of jobs or of everything, a backup; a picture belongs on the page of its job.',
+      'it is none of the files that belong anywhere here: a job, a rack, own things, a run, a part at the gauge, an archive of jobs or of everything, a backup; a picture belongs on the page of its job.',
     );
   await takes(file, text);
 }

@@ -1,10 +1,10 @@
 """Finishes: by purpose or by a band of roughness."""
 
 from dataclasses import dataclass
-from functools import cache
 from typing import Any, Final, Literal
 
 from kelbrast.core.reference.loader import Constant, constant, find, record
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.wording import Measure, Sentence, places_of, sentence
 
 LayWanted = Literal["any", "one-way", "none"]
@@ -40,7 +40,7 @@ class Finish:
         return self.id.startswith("N") and self.id[1:].isdigit()
 
 
-@cache
+@remembered()
 def finishes() -> dict[str, Finish]:
     """Every named finish by its id."""
     return {key: _finish(key, row) for key, row in record("finishes").items()}
@@ -55,7 +55,7 @@ def finish(key: str) -> Finish:
     return find("finish", finishes(), key)
 
 
-@cache
+@remembered()
 def ladder() -> tuple[Finish, ...]:
     """The named finishes that follow each other, from the most demanding to the simplest.
 

@@ -2,10 +2,10 @@
 
 import math
 from dataclasses import dataclass
-from functools import cache
 from typing import Any
 
 from kelbrast.core.reference.loader import find, record
+from kelbrast.core.reference.own_rows import remembered
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +68,7 @@ class Machine:
         return max([*self.settings, *([self.high] if self.high is not None else [])], default=math.inf)
 
 
-@cache
+@remembered()
 def machines() -> dict[str, Machine]:
     """Every machine by its id."""
     return {key: _machine(key, row) for key, row in record("machines").items()}

@@ -8,6 +8,7 @@ from typing import Any, Final
 
 from kelbrast.core.errors import Fault, ReadError
 from kelbrast.core.reference.loader import Constant, find, record, table
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.reference.schemas import BANDS
 
 
@@ -55,7 +56,7 @@ class Material:
         return self.conductivity / (self.density * self.specific_heat)
 
 
-@cache
+@remembered()
 def materials() -> dict[str, Material]:
     """Every material by its id."""
     return {key: _material(key, row) for key, row in record("materials").items()}
@@ -136,7 +137,7 @@ class Family:
         return not excluded and ("compounds" not in row or not {*row["compounds"]}.isdisjoint(self.bars))
 
 
-@cache
+@remembered()
 def families() -> dict[str, Family]:
     """Every family by its id.
 

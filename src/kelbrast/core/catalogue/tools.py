@@ -3,7 +3,6 @@ begin with."""
 
 import math
 from dataclasses import dataclass, fields, replace
-from functools import cache
 from typing import Any
 
 from kelbrast.core.catalogue.finishes import Finish, finish
@@ -11,6 +10,7 @@ from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.materials import families
 from kelbrast.core.errors import ReadError
 from kelbrast.core.reference.loader import Constant, constant, find, record, table
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.reference.schemas import BANDS
 from kelbrast.core.units import to_si
 from kelbrast.core.wording import Measure, Sentence, places_of
@@ -24,6 +24,7 @@ class Cutting:
 
     Attributes:
         hold: c_hold of the scratch law; floor: Ra of the lines of the cloth itself on the reference hardness, m.
+        cut_rate: how many times as quick it cuts as its law says.
         wear_law: "coated", "graded", "lap", "constant" or "compound".
         wear: Archard coefficient for "constant", and for "graded" at `wear_grain`, m.
         takes_in_all: the layer that it may take in one step before it rounds edges and leaves waves, m; None for any.
@@ -46,6 +47,7 @@ class Cutting:
     levels: bool
     backed: bool
     floor: float = 0.0
+    cut_rate: float = 1.0
     wear: float | None = None
     wear_grain: float | None = None
     takes_in_all: float | None = None
@@ -144,6 +146,8 @@ class Carrier:
 
     Attributes:
         not_for: material families that it must not touch; not_on: materials.
+        retired: of a shop's own that no new plan is made with.
+        like: of a shop's own, the carrier of the reference that it is like.
         figures: its numbers as constants, with unit and source.
     """
 
@@ -159,6 +163,13 @@ class Carrier:
     not_for: tuple[str, ...] = ()
     not_on: tuple[str, ...] = ()
     figures: tuple[tuple[str, Constant], ...] = ()
+    like: str = ""
+    retired: bool = False
+
+    @property
+    def kin(self) -> str:
+        """Id of the carrier of the reference that it is, or that a shop's own is like."""
+        return self.like or self.id
 
 
 @dataclass(frozen=True, slots=True)
@@ -191,7 +202,7 @@ class Tool:
         >>> tool("sewn-tripoli").label, tool("nonwoven-wheel-medium").label
         ('Tripoli bar, sewn cotton wheel', 'Medium non-woven wheel')
         """
-        joint = ", " if self.charge in record("compounds") else " "
+        joint = ", " if self.carrier.cutting.wear_law == "compound" else " "
         return f"{self.variant}{joint}{in_sentence(self.carrier.label)}"
 
     @property
@@ -216,13 +227,13 @@ class Tool:
         return family not in self.carrier.not_for and (self.suits is None or family in self.suits)
 
 
-@cache
+@remembered()
 def carriers() -> dict[str, Carrier]:
     """Every carrier by its id."""
     return {key: _carrier(key, row) for key, row in record("carriers").items()}
 
 
-@cache
+@remembered()
 def tools() -> dict[str, Tool]:
     """The whole starter rack by id."""
     tools: dict[str, Tool] = {}
@@ -249,7 +260,12 @@ def lap_wear(grain: float) -> float:
 
 
 def wear_coefficient(carrier: Carrier, grain: float) -> float:
-    """Archard coefficient of a grain on this carrier (not for compounds, which carry their own).
+    """Archard coefficient of a grain on this carrier (not for compounds, which carry their own), as quick as it cuts."""
+    return carrier.cutting.cut_rate * _by_law(carrier, grain)
+
+
+def _by_law(carrier: Carrier, grain: float) -> float:
+    """The Archard coefficient by the law of the carrier.
 
     Coated and bonded abrasives rise with the grain, more slowly above the reference; so do non-woven, rubber and bristle
     (graded) and laps; the rest are constant.
@@ -345,7 +361,7 @@ def _charged(carrier: Carrier, row: dict[str, Any]) -> list[Tool]:
                 carrier=carrier,
                 grade=f"{grain.value:g}um",
                 grain=grain.si,
-                wear=compound["wear"].si,
+                wear=carrier.cutting.cut_rate * compound["wear"].si,
                 charge=name,
                 swirls=carrier.cutting.swirls or compound.get("swirls", False),
                 suits=tuple(family.id for family in families().values() if name in family.bars),
@@ -365,7 +381,7 @@ class Use:
     no_finer_than: str | None
 
 
-@cache
+@remembered()
 def uses() -> dict[str, Use]:
     """Every use by its id.
 
@@ -384,7 +400,7 @@ def _reason(key: str, words: str, wanted: Finish) -> Sentence:
     return Sentence(f"uses.{key}.reason", words, ends)
 
 
-@cache
+@remembered()
 def speed_bands() -> dict[tuple[str, str], tuple[float, float]]:
     """(use, family) to (lowest, highest) recommended surface speed in m/s.
 
@@ -417,7 +433,7 @@ class Kit:
     items: dict[str, int]
 
 
-@cache
+@remembered()
 def kits() -> dict[str, Kit]:
     """Every kit by its id."""
     return {

@@ -12,6 +12,7 @@ from functools import cache
 from typing import Any, TypeVar
 
 from kelbrast.core.errors import Fault, NotFound, ReadError
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.reference.raw import record_written, sources_written, table_written
 from kelbrast.core.reference.schemas import SOURCES, misfits, table_misfits
 from kelbrast.core.units import to_si
@@ -47,7 +48,7 @@ def sources() -> dict[str, Source]:
     return {key: Source(key, row["title"], row["kind"]) for key, row in sources_written().items()}
 
 
-@cache
+@remembered(256)
 def record(name: str) -> dict[str, Any]:
     """A whole file of `records/`, its `[value, unit, source]` triples turned into `Constant`s.
 

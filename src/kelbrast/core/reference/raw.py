@@ -6,6 +6,8 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from kelbrast.core.reference.own_rows import in_use, remembered
+
 
 @cache
 def sources_written() -> dict[str, Any]:
@@ -13,9 +15,15 @@ def sources_written() -> dict[str, Any]:
     return tomllib.loads(_text("sources.toml"))
 
 
-@cache
+@remembered(256)
 def record_written(name: str) -> dict[str, Any]:
-    """A file of `records/`."""
+    """A file of `records/`, with what the shop adds to it."""
+    return in_use().with_own(name, reference_written(name))
+
+
+@cache
+def reference_written(name: str) -> dict[str, Any]:
+    """A file of `records/` as it comes with the program."""
     return tomllib.loads(_text("records", f"{name}.toml"))
 
 

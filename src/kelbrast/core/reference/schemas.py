@@ -13,8 +13,10 @@ KINDS: Final = {
     "practice": "common practice, no single source",
     "fitted": "chosen by us to reproduce named check values",
     "assumed": "a round figure to start with; put in your own",
+    "own": "as the shop says that owns it, or as it measured",
 }
 SYSTEMS: Final = ("P", "F", "CAMI", "JIS")  # of grit grades
+HARDNESSES: Final = ("HB", "HRC", "HRB", "Shore D")  # scales besides Vickers
 LAYS: Final = ("one-way", "none", "any")
 WAYS: Final = ("wet", "hot-water", "soak", "solvent", "ultrasonic")  # of working, which what is stuck in a part may forbid
 WEAR_LAWS: Final = ("coated", "graded", "lap", "constant", "compound")
@@ -127,11 +129,12 @@ _CARRIER: Final = Entry(
             Each(LENGTH): "sizes",
             Many(_key_of("compounds")): "compounds",
             FLAG: "flat_only scallops wears_down keeps_size turned_only wet takes_by_hardness drawn_only swirls waves edges"
-            " first_only life_by_grain",
-            RATIO: "reach_in_grains wear",
+            " first_only life_by_grain retired",
+            RATIO: "reach_in_grains wear cut_rate",
             LENGTH: "reaches_depth inside_radius reach_in diameter floor wear_grain takes_in_all",
             AREA: "least_face least_curved most_face",
             Many(_key_of("materials")): "not_on",
+            _key_of("carriers"): "like",
             PRESSURE: "hardest pressure",
             BAND: "band",
             SPEED: "marked_limit",
@@ -180,7 +183,7 @@ _PROCESS: Final = Entry(
             {
                 LENGTH: "mirror_below satin_below clear_below lapped_below",
                 AREA: "flat_area",
-                RATIO: "grip_range",
+                RATIO: "grip_range like_piece",
                 PRESSURE: "hard_flat",
             }
         ),
@@ -415,6 +418,7 @@ _CUT_OFF_COLUMNS: Final = "ra_low_um ra_high_um rsm_low_mm rsm_high_mm cut_off_m
 TABLES: Final[dict[str, dict[str, Schema]]] = {
     "grains": {"system": _one_of(*SYSTEMS), "grade": Written(), "median_um": Written(), **_CITED},
     **{name: {**columns, **_CITED} for name, columns in _BAND_COLUMNS.items()},
+    "hardness": {"scale": _one_of(*HARDNESSES), "value": Written(), "vickers": Written(), **_CITED},
     "tolerances": {**{column: Written(zero=column in ("over_mm", "k_um")) for column in _TOLERANCE_COLUMNS.split()}, **_CITED},
     "cutoffs": {**{column: Written() for column in _CUT_OFF_COLUMNS.split()}, "source": _CITED["source"]},
 }

@@ -248,7 +248,7 @@ CUSHION: Final = Advice(
     says="Hand paper has a cushion under it on what is curved.",
     source="bench-practice",
     lifted_by="a flat face",
-    applies=lambda step: step.one.tool.carrier.id == "paper" and (step.face.curved or step.face.edge is not None),
+    applies=lambda step: step.one.tool.carrier.kin == "paper" and (step.face.curved or step.face.edge is not None),
     words="cushion",
 )
 BLOCK: Final = Advice(
@@ -256,7 +256,7 @@ BLOCK: Final = Advice(
     says="Hand paper has a hard block under it on what is flat.",
     source="bench-practice",
     lifted_by="a curved face",
-    applies=lambda step: step.one.tool.carrier.id == "paper" and step.face.is_flat,
+    applies=lambda step: step.one.tool.carrier.kin == "paper" and step.face.is_flat,
     words="block",
 )
 BLACK: Final = Advice(

@@ -1,12 +1,13 @@
 """All rules by theme, and the tools, steps and ends that they forbid on a face."""
 
 from collections.abc import Mapping
-from functools import lru_cache, reduce
+from functools import reduce
 from types import MappingProxyType
 from typing import Final
 
 import numpy as np
 
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.rules import (
     advice,
     cautions,
@@ -48,7 +49,7 @@ _FORBIDDING: Final[tuple[ToolRule | StepRule, ...]] = (*_ON_TOOLS, *_ON_STEPS)
 _ON_ENDS: Final = tuple(rule for rule in _RULES if isinstance(rule, EndRule))
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def usable(context: ToolContext) -> Toolset:
     """The tools of the rack that no rule forbids on such a face."""
     on_faces = (on_face for on_face in tools_on_face(context) if not any(rule.forbids(on_face, context) for rule in _ON_TOOLS))

@@ -18,7 +18,7 @@ def choose_rack(rack: tuple[str, ...] | None, field: str = "rack") -> tuple[tupl
         BadInput: an id that is neither tool nor machine, named by its place in the list.
     """
     if rack is None:
-        return tuple(tools().values()), tuple(machines().values())
+        return _in_use(), tuple(machines().values())
     named_tools: dict[str, Tool] = {}
     named_machines: dict[str, Machine] = {}
     faults = []
@@ -34,7 +34,11 @@ def choose_rack(rack: tuple[str, ...] | None, field: str = "rack") -> tuple[tupl
         raise BadInput(faults)
     if named_machines:
         named_machines["hand"] = machine("hand")
-    return tuple((named_tools or tools()).values()), tuple((named_machines or machines()).values())
+    return tuple(named_tools.values()) or _in_use(), tuple((named_machines or machines()).values())
+
+
+def _in_use() -> tuple[Tool, ...]:
+    return tuple(tool for tool in tools().values() if not tool.carrier.retired)
 
 
 def own_rack(own: Own) -> tuple[tuple[Tool, ...], tuple[Machine, ...]]:

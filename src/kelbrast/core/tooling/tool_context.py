@@ -12,6 +12,7 @@ from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.process.heat import Lump
 from kelbrast.core.rack.offer import Own
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.surface.face import Face
 
 
@@ -145,7 +146,7 @@ def _is_lapped(face: Face) -> bool:
     return wants_size or (face.want.ra_high is not None and face.want.ra_high <= constant("looks.lapped_below").si)
 
 
-@cache
+@remembered()
 def _asked_at_most() -> float:
     """The area that a tool asks for at most, m2: beyond it a larger face is all the same to every tool."""
     accesses = [carrier.access for carrier in carriers().values()]

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
@@ -14,6 +14,7 @@ from kelbrast.core.process.removal import change_after, contact_kept, pullout_li
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.process.speed import Setting
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.tooling.at_hand import choose_rack, own_rack
 from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.working_conditions import Drive, WorkingConditions, choose_conditions, choose_drive, contact_of
@@ -158,7 +159,7 @@ class Toolset:
         return self.column(lambda on_face: on_face.tool.reaches_depth or np.inf)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def tools_on_face(context: ToolContext) -> Toolset:
     """Every tool of the rack on such a face, coarsest marks first. Tools that no machine here drives are left out."""
     tools, machines = choose_rack(context.rack) if context.own is None else own_rack(context.own)

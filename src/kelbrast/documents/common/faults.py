@@ -18,7 +18,7 @@ def faults_of(problem: ValidationError) -> list[Fault]:
     for error in sorted(problem.errors(include_url=False), key=lambda error: error["type"] not in ours):
         if len(faults) > 2 * MOST_FAULTS:
             break
-        field = _written(error["loc"])
+        field = written_place(error["loc"])
         context = error.get("ctx", {})
         said = _said(error["type"], context, error["msg"])
         faults.setdefault(field, Fault(field, said, code=error["type"], limit=_limit_of(context)))
@@ -26,10 +26,10 @@ def faults_of(problem: ValidationError) -> list[Fault]:
     return [fault for field, fault in faults.items() if not any(other.startswith(f"{field}.") for other in faults)]
 
 
-_UNION_ARMS: Final = re.compile(r"^(float|int|DepthRange|str|function-.*|tuple\[.*|constrained-.*)$")
+_UNION_ARMS: Final = re.compile(r"^(own_.*|float|int|DepthRange|str|function-.*|tuple\[.*|constrained-.*)$")
 
 
-def _written(place: tuple[int | str, ...]) -> str:
+def written_place(place: tuple[int | str, ...]) -> str:
     """`("faces", 0, "found", "depth_um", "float")` as `faces[0].found.depth_um`: the arms of a union are no keys."""
     written = ""
     for part in place:

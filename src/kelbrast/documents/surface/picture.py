@@ -19,6 +19,7 @@ from kelbrast.core.metrology.areal import mean_height
 from kelbrast.core.practice.exercises import Shown
 from kelbrast.core.process.scratch import depth_of_marks, roughness_left
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.simulation.light import Lamp, Picture, lit, look_of, outlined, told_apart
 from kelbrast.core.simulation.marks import Lay, Marks, marks_as_deep
 from kelbrast.core.simulation.patch import START_ANGLE, FoundPatch, Patch, Working, found_patch, old_marks, worked
@@ -226,7 +227,7 @@ def _of_grade(grade: str, hardness: float, field: str) -> tuple[float, float]:
     return from_si(depth, "um"), from_si(grain, "um")
 
 
-@lru_cache(maxsize=48)
+@remembered(48)
 def _patch(document: str) -> Patch:
     """By its content; each step is made from the patch before it, which stays known."""
     spec = PatchSpec.model_validate_json(document)
@@ -254,13 +255,13 @@ def in_words(spec: PatchSpec) -> Sentence:
     return sentence("picture.words", wide=width_of(spec), depth=depth, sa=rough)
 
 
-@lru_cache(maxsize=16)
+@remembered(16)
 def _lit(document: str, lamp: Lamp) -> Picture:
     spec = PatchSpec.model_validate_json(document)
     return lit(patch_of(spec), look_of(material(spec.material)), lamp)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _png(document: str, lamp: Lamp) -> bytes:
     spec = PatchSpec.model_validate_json(document)
     picture = _lit(document, lamp)

@@ -5,6 +5,7 @@
   import { choices } from '../../api/catalogue.svelte';
   import { notices } from '../../ui/notices.svelte';
   import Choice from '../../ui/Choice.svelte';
+  import OwnChoice from '../../own/OwnChoice.svelte';
   import Either from '../../ui/Either.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import SizeWanted from '../../ui/SizeWanted.svelte';
@@ -90,10 +91,11 @@
       ]}
       onchange={setKind}
     />
-    <Choice
+    <OwnChoice
       label="Material"
+      kind="material"
       value={material}
-      options={(choices.all?.materials ?? []).map((one) => ({ id: one.id, label: one.label }))}
+      options={choices.materials}
       onchange={(id) => (material = id)}
     />
     <SizeWanted {kind} {want} read={api.drawnSize} onchange={take} onread={(read) => (reading = read)}>

@@ -5,6 +5,7 @@
   import type { Group } from '../../ui/ActionMenu.svelte';
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
+  import OwnChoice from '../../own/OwnChoice.svelte';
   import Either from '../../ui/Either.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import Popup from '../../ui/Popup.svelte';
@@ -39,13 +40,7 @@
     refused: 'Not saved yet; it waits in this browser',
     faulty: 'Not saved until the fault is fixed',
   };
-  const materials = $derived(
-    (choices.all?.materials ?? []).map((one) => ({
-      id: one.id,
-      label: one.label,
-      group: choices.familyLabel(one.family),
-    })),
-  );
+
   /** Each habit with what it costs in minutes against the best of them. */
   const habits = $derived.by(() => {
     const ways = draft.choices?.by_habit ?? [];
@@ -98,10 +93,11 @@
       {#if asking}<span>Four questions, then the plan. Everything can be changed later.</span>{:else}
         <Popup label="Material and pieces">
           {#snippet face()}{material} · {pieces}{/snippet}
-          <Choice
+          <OwnChoice
             label="Material"
+            kind="material"
             value={draft.job.material}
-            options={materials}
+            options={choices.materials}
             onchange={(material) => change({ material })}
           />
           <NumberField

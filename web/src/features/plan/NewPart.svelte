@@ -6,7 +6,7 @@
   import { foundSaid, sizeSaid, spotsSaid, wantedSaid } from '../../api/face-said';
   import Stair from '../../charts/Stair.svelte';
   import { spanOf } from '../../charts/stair';
-  import Choice from '../../ui/Choice.svelte';
+  import OwnChoice from '../../own/OwnChoice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { capital } from '../../units/units';
   import AreaFields from './AreaFields.svelte';
@@ -32,9 +32,7 @@
   let answered = $state<Question[]>([]);
   const face = $derived(draft.face);
   const plan = $derived(draft.facePlan);
-  const materials = $derived(
-    (choices.all?.materials ?? []).map((one) => ({ ...one, group: choices.familyLabel(one.family) })),
-  );
+
   const deepest = $derived(plan?.rest_um ?? plan?.steps[0]?.from_um ?? null);
   const wanted = $derived(plan?.wanted_depth_um ?? null);
 
@@ -92,10 +90,11 @@
               {#if open === id}
                 <div class="grid gap-3">
                   {#if id === 'part'}
-                    <Choice
+                    <OwnChoice
                       label="Material"
+                      kind="material"
                       value={draft.job.material}
-                      options={materials}
+                      options={choices.materials}
                       onchange={(material) => {
                         draft.job.material = material;
                         draft.changed();

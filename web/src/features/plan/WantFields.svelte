@@ -1,8 +1,9 @@
 <!-- What the face should become: a finish by what it is for, or a band of Ra as on a drawing. -->
 <script lang="ts">
-  import { choices } from '../../api/catalogue.svelte';
+  import { choices, isOwn, OURS } from '../../api/catalogue.svelte';
   import type { Face, Want } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
+  import OwnChoice from '../../own/OwnChoice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import { shown } from '../../units/shown.svelte';
   import type { JobDraft } from './draft.svelte';
@@ -15,7 +16,7 @@
     ...(choices.all?.finishes ?? []).map((one) => ({
       id: one.id,
       label: one.label,
-      group: one.id.startsWith('N') ? 'From a drawing' : 'By use',
+      group: isOwn(one.id) ? OURS : one.id.startsWith('N') ? 'From a drawing' : 'By use',
     })),
     { id: OWN, label: 'Own band of Ra', group: 'From a drawing' },
   ]);
@@ -59,7 +60,7 @@
     onchange={forUse}
   />
   {#if use}<p class="small dim">{shown.tell(use.reason_said)}</p>{/if}
-  <Choice label="Finish" value={want.finish ?? OWN} {options} onchange={choose} />
+  <OwnChoice label="Finish" kind="finish" value={want.finish ?? OWN} {options} onchange={choose} />
   {#if finish && !use}<p class="small dim">{shown.tell(finish.purpose_said)}</p>{/if}
   {#if finish?.no_finer_than}
     <Choice

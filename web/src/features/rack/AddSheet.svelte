@@ -1,13 +1,17 @@
 <!-- Putting things on the rack: find a row by typing, tick what is there, Enter. -->
 <script lang="ts">
-  import type { Stockable } from '../../api/client';
+  import type { OwnEntry, Stockable } from '../../api/client';
   import Dialog from '../../ui/Dialog.svelte';
+  import { notices } from '../../ui/notices.svelte';
+  import { onRack, type OwnKind } from '../../own/form';
+  import Sheet from '../../ui/Sheet.svelte';
   import { firstOfEach } from '../../ui/unique';
   import { shown } from '../../units/shown.svelte';
   import type { RackDraft } from './rack.svelte';
 
   let { rack, open = $bindable() }: { rack: RackDraft; open: boolean } = $props();
   let sought = $state('');
+  let describing = $state(false);
   let ticked = $state<string[]>([]);
   let many = $state('1');
   let field = $state<HTMLInputElement | null>(null);
@@ -51,6 +55,13 @@
       sought = '';
       field?.focus();
     }
+  }
+
+  /** What was just described stands on the rack at once. */
+  async function put(entry: OwnEntry) {
+    await rack.load();
+    if (await rack.add(onRack(entry).map((what) => ({ what, count: entry.kind === 'tool' ? count : 1 }))))
+      notices.say(`${entry.name} is on the rack.`);
   }
 
   function keys(event: KeyboardEvent) {
@@ -102,5 +113,13 @@
     {:else}
       <p class="dim">Nothing of the catalogue is called that.</p>
     {/each}
+    <button class="mt-3 min-h-[24px] font-semibold underline" onclick={() => (describing = true)}
+      >Not listed? Describe it</button
+    >
   </div>
 </Dialog>
+<Sheet
+  load={() => import('../../own/OwnSheet.svelte')}
+  props={{ kinds: ['tool', 'compound', 'machine'] as OwnKind[], onsaved: put }}
+  bind:open={describing}
+/>

@@ -17,12 +17,14 @@
   import SetUpsSheet from './SetUpsSheet.svelte';
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Scrolling from '../../ui/Scrolling.svelte';
+  import Sheet from '../../ui/Sheet.svelte';
 
   const rack = new RackDraft();
   let adding = $state(false);
   let buying = $state(false);
   let settingUp = $state(false);
   let importing = $state(false);
+  let listing = $state(false);
   const inch = $derived(`inch=${shown.system === 'inch'}`);
   const options = $derived.by((): Group[] => [
     {
@@ -30,6 +32,7 @@
       actions: [
         { id: 'set-ups', label: 'Set-ups for jobs', shown: 'S', run: () => (settingUp = true) },
         { id: 'buy', label: 'What to buy', shown: 'B', run: () => (buying = true) },
+        { id: 'own', label: 'The shop’s own', run: () => (listing = true) },
         {
           id: 'retired',
           label: rack.retired ? 'Without what is retired' : 'Show what is retired',
@@ -132,6 +135,11 @@
 <AddSheet {rack} bind:open={adding} />
 <BuySheet bind:open={buying} />
 <SetUpsSheet bind:open={settingUp} />
+<Sheet
+  load={() => import('./OwnList.svelte')}
+  props={{ onchanged: () => void rack.load() }}
+  bind:open={() => listing || dropped.own !== null, (now) => (listing = now)}
+/>
 <ImportSheet
   bind:open={() => importing || dropped.rack !== null, (now) => (importing = now)}
   ondone={() => void rack.load()}

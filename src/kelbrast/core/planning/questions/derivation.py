@@ -201,10 +201,12 @@ def _heat(plan: FacePlan, step: Step, job: Job) -> Derivation:
 
 def _coefficient(step: Step) -> Derivation:
     finer = step.tool.grain < constant("removal.reference_grain").si
+    quick = dict(step.tool.carrier.figures).get("cut_rate")
     return Derivation(
         what="Wear coefficient",
-        formula="K = K₀ · (g / g₀)^p",
+        formula="K = K₀ · (g / g₀)^p" if quick is None else "K = q · K₀ · (g / g₀)^p",
         terms=(
+            *((_from("q", "how many times as quick it cuts", quick),) if quick is not None else ()),
             _from("K₀", "of a coated abrasive of the reference grain", constant("removal.coated")),
             Given("g", _grain_of(step), from_si(step.tool.grain, "um"), "um"),
             _from("g₀", "reference grain", constant("removal.reference_grain")),
@@ -316,7 +318,9 @@ def _hardness(material: Material) -> Given:
 
 def _wear(step: Step) -> Constant | None:
     law = step.tool.carrier.cutting.wear_law
-    return constant(f"removal.{law}") if law in ("coated", "lap") else dict(step.tool.carrier.figures).get("wear")
+    figures = dict(step.tool.carrier.figures)
+    own = figures.get("cut_rate")
+    return own or (constant(f"removal.{law}") if law in ("coated", "lap") else figures.get("wear"))
 
 
 def _life(step: Step) -> tuple[Given, ...]:
