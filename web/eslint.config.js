@@ -18,6 +18,7 @@ const FEATURES = [
   'start',
   'settings',
   'pair',
+  'trial',
   'manual',
 ];
 

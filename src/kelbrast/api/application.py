@@ -38,6 +38,7 @@ from kelbrast.api import (
     reference,
     shop,
     sizing,
+    trials,
 )
 from kelbrast.api.demo import DemoBeside, WhoLooksAtTheDemo
 from kelbrast.api.guards import THREADS, Headers, OwnHosts, OwnPagesOnly, ReadersFirst, SmallRequests, WithOwnThings, compressed
@@ -64,6 +65,7 @@ ROUTERS: Final = (
     planning.router,
     rack.router,
     own.router,
+    trials.router,
     reference.router,
     bench.router,
     photos.router,

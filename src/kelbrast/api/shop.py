@@ -37,6 +37,7 @@ class LearntOut(BaseModel):
     error: float
     runs: int
     enough: bool
+    tried: bool
     used: bool
 
 
@@ -184,6 +185,7 @@ def _learnt(learnt: Learnt) -> LearntOut:
         error=round(learnt.error, 3),
         runs=learnt.runs,
         enough=learnt.enough,
+        tried=learnt.tried,
         used=learnt.used,
     )
 

@@ -5,12 +5,14 @@ from collections.abc import Sequence
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
+from kelbrast.app.kept_trials import Trials
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn
 from kelbrast.core.reference.loader import constant
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
 from kelbrast.storage.sessions import reading, writing
+from kelbrast.storage.trials import mark_of_trials
 
 _SETTING = "learning"
 
@@ -20,16 +22,17 @@ class Learning:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self.trials = Trials(engine)
         self._kept: tuple[object, list[Learnt]] | None = None
 
     def learnt(self) -> list[Learnt]:
         """Every factor that the log says something about, used or not."""
         with reading(self._engine) as session:
             everything_off, off = _switches(session)
-            key = (store.observations_change(session), everything_off, off)
+            key = (store.observations_change(session), mark_of_trials(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
                 said = store.newest_observations(session, int(constant("learning.newest").value))
-                self._kept = key, learn(said, off=off, everything_off=everything_off)
+                self._kept = key, learn(said, trials=self.trials.tried(), off=off, everything_off=everything_off)
             return self._kept[1]
 
     def factors(self) -> ShopFactors:

@@ -102,6 +102,17 @@ class OwnEntryRow(Base):
     __table_args__ = ({"sqlite_autoincrement": True},)
 
 
+class TrialRow(Base):
+    """A trial piece as it was worked, with what it said. Rows are added and taken away, never changed."""
+
+    __tablename__ = "trials"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+    __table_args__ = ({"sqlite_autoincrement": True},)
+
+
 class RackItemRow(Base):
     """A thing on the rack, as it stands in its file; `revision` counts changes of what is said of it."""
 

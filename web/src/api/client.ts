@@ -22,6 +22,7 @@ import type {
   SizeFile,
   Sought,
   Tapping,
+  Trial,
 } from './types';
 import { shown } from '../units/shown.svelte';
 import { writes } from './writes.svelte';
@@ -97,6 +98,12 @@ export const api = {
   removeOwn: (id: string) => del('/api/own/{key}', { params: { path: { key: id } } }),
   previewOwn: (text: string) => post('/api/own/preview', { body: { text } }),
   importOwn: (text: string) => post('/api/own/import', { body: { text } }),
+  worthTrying: () => get('/api/trials/worth'),
+  trialSet: (asked: Schemas['TrialAsked']) => post('/api/trials/set', { body: asked }),
+  trialAnswer: (trial: Trial) => post('/api/trials/answer', { body: trial }),
+  acceptTrial: (trial: Trial) => post('/api/trials', { body: trial }),
+  readForTrial: (id: string, asked: Schemas['TrialReadingIn']) =>
+    post('/api/trials/readings/{instrument_id}', { params: { path: { instrument_id: id } }, body: asked }),
   startBuying: (by: 'minutes' | 'metal' | 'cost') => post('/api/buying', { params: { query: { by } } }),
   buying: (id: number) => get('/api/buying/{search_id}', { params: { path: { search_id: id } } }),
   stopBuying: (id: number) => del('/api/buying/{search_id}', { params: { path: { search_id: id } } }),

@@ -780,6 +780,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Trials
+         * @description The trials that were accepted, the newest first.
+         */
+        get: operations["list_trials_api_trials_get"];
+        put?: never;
+        /**
+         * Accept Trial
+         * @description Accept what a trial says: plans use it from now on, and the learning goes on from it.
+         */
+        post: operations["accept_trial_api_trials_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/worth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Which Are Worth It
+         * @description The trials that would do most for the open jobs, the best first.
+         */
+        get: operations["which_are_worth_it_api_trials_worth_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How To Try
+         * @description How to make a trial: the marks to begin with, the square, the machine, and what the tables expect.
+         */
+        post: operations["how_to_try_api_trials_set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/readings/{instrument_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read For Trial
+         * @description Read a balance or a micrometer: before the work, or after so many seconds of it.
+         */
+        post: operations["read_for_trial_api_trials_readings__instrument_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What It Says
+         * @description What a trial says so far; nothing is kept.
+         */
+        post: operations["what_it_says_api_trials_answer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget Trial
+         * @description Go back to what was believed without it.
+         */
+        delete: operations["forget_trial_api_trials__trial_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -5242,6 +5366,8 @@ export interface components {
             runs: number;
             /** Enough */
             enough: boolean;
+            /** Tried */
+            tried: boolean;
             /** Used */
             used: boolean;
         };
@@ -8176,6 +8302,205 @@ export interface components {
             figures: components["schemas"]["Figure"][];
         };
         /**
+         * TrialAnswer
+         * @description What a trial says: the rate in um/min, and Ra in um where it was read. It may be accepted where it is `usable`.
+         */
+        TrialAnswer: {
+            removal_um_min: components["schemas"]["TrialFigure"] | null;
+            ra_um: components["schemas"]["TrialFigure"] | null;
+            /** Usable */
+            usable: boolean;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * TrialAsked
+         * @description What a trial is made with. Without `grade` and `side_mm` those that suit the tool are taken.
+         */
+        TrialAsked: {
+            /** Tool */
+            tool: string;
+            /** Material */
+            material: string;
+            /** Grade */
+            grade?: string | null;
+            /** Side Mm */
+            side_mm?: number | null;
+        };
+        /**
+         * TrialFigure
+         * @description A figure as the trial has it, beside the tables'; it lies between `low` and `high` nine times in ten.
+         */
+        TrialFigure: {
+            /** Tables */
+            tables: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Factor */
+            factor: number;
+        };
+        /**
+         * TrialFile
+         * @description A trial. `seconds`: of all work, which may have gone on after the last look. `simulated`: a stand-in read something.
+         */
+        TrialFile: {
+            /** Tool */
+            tool: string;
+            /** Material */
+            material: string;
+            /** Grade */
+            grade: string;
+            /** Side Mm */
+            side_mm: number;
+            /**
+             * Kelbrast
+             * @default trial/1
+             * @constant
+             */
+            kelbrast: "trial/1";
+            /** Seconds */
+            seconds: number;
+            /**
+             * Looks
+             * @default []
+             */
+            looks: components["schemas"]["TrialLook"][];
+            weighed?: components["schemas"]["TrialWeighed"] | null;
+            measured?: components["schemas"]["TrialMeasured"] | null;
+            roughness?: components["schemas"]["TrialRoughness"] | null;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** On */
+            on?: string | null;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+        };
+        /**
+         * TrialLook
+         * @description What was seen of the old marks after so many seconds of work, counted from the beginning.
+         */
+        TrialLook: {
+            /** Seconds */
+            seconds: number;
+            /**
+             * Seen
+             * @enum {string}
+             */
+            seen: "still" | "half" | "gone";
+        };
+        /**
+         * TrialMeasured
+         * @description Its thickness at the same places before the work and after all of it.
+         */
+        TrialMeasured: {
+            /** Before Mm */
+            before_mm: number[];
+            /** After Mm */
+            after_mm: number[];
+        };
+        /**
+         * TrialOut
+         * @description A trial that was accepted; `factor`: how many times as fast as in the tables, null where it says nothing of it.
+         */
+        TrialOut: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Material Label */
+            material_label: string;
+            /** Factor */
+            factor: number | null;
+            trial: components["schemas"]["TrialFile"];
+        };
+        /**
+         * TrialReadingIn
+         * @description What is read: before the work, or after `seconds` of it; `before` is what stood there before, in g or mm.
+         */
+        TrialReadingIn: {
+            /** Tool */
+            tool: string;
+            /** Material */
+            material: string;
+            /** Grade */
+            grade?: string | null;
+            /** Side Mm */
+            side_mm?: number | null;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+            /** Before */
+            before?: number | null;
+        };
+        /**
+         * TrialRoughness
+         * @description Ra of the square after the work: read with a meter, or found by comparing with known grades.
+         */
+        TrialRoughness: {
+            /** Ra Um */
+            ra_um: number;
+            /**
+             * By
+             * @default meter
+             * @enum {string}
+             */
+            by: "meter" | "compared";
+        };
+        /**
+         * TrialSet
+         * @description How to make a trial, and what the tables expect of it.
+         */
+        TrialSet: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Material */
+            material: string;
+            /** Material Label */
+            material_label: string;
+            /** Machine Label */
+            machine_label: string;
+            /** Rpm */
+            rpm: number | null;
+            /** Grade */
+            grade: string;
+            /** Side Mm */
+            side_mm: number;
+            /** Round S */
+            round_s: number;
+            /** Expected S */
+            expected_s: number | null;
+            /** Rate Um Min */
+            rate_um_min: number;
+            /** Ra Um */
+            ra_um: number;
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * TrialWeighed
+         * @description The piece, weighed before the work and after all of it.
+         */
+        TrialWeighed: {
+            /** Before G */
+            before_g: number;
+            /** After G */
+            after_g: number;
+        };
+        /**
          * TroubleOut
          * @description What went wrong in a run, and what was done.
          */
@@ -8504,6 +8829,31 @@ export interface components {
             planned: number;
             /** Worn */
             worn: number;
+        };
+        /**
+         * WorthOut
+         * @description A trial that would help, in minutes over all pieces of the open jobs: nobody knows whether they take `unsure` more or less,
+         *     `risk` of which a trial takes away; `saved` is what plans that know the rate are expected to save.
+         */
+        WorthOut: {
+            /** Tool */
+            tool: string;
+            /** Label */
+            label: string;
+            /** Material */
+            material: string;
+            /** Material Label */
+            material_label: string;
+            /** Jobs */
+            jobs: number;
+            /** Work Minutes */
+            work_minutes: number;
+            /** Unsure Minutes */
+            unsure_minutes: number;
+            /** Risk Minutes */
+            risk_minutes: number;
+            /** Saved Minutes */
+            saved_minutes: number;
         };
         /**
          * Wrong
@@ -10319,6 +10669,246 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnChangeOut"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_trials_api_trials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    accept_trial_api_trials_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    which_are_worth_it_api_trials_worth_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorthOut"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    how_to_try_api_trials_set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialSet"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_for_trial_api_trials_readings__instrument_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                instrument_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingFile"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_it_says_api_trials_answer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialAnswer"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_trial_api_trials__trial_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the trial */
+                trial_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Something in the request cannot be used */

@@ -128,3 +128,7 @@ export type DayLate = Schemas['LateFile'];
 export type OwnEntry = Schemas['OwnIn']['entry'];
 export type KeptOwn = Schemas['OwnOut'];
 export type OwnLikes = Schemas['LikesOut'];
+export type Trial = Schemas['TrialFile'];
+export type TrialSet = Schemas['TrialSet'];
+export type TrialAnswer = Schemas['TrialAnswer'];
+export type WorthTrying = Schemas['WorthOut'];

@@ -17,6 +17,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/jobs/:id/card': () => import('../features/plan/CardView.svelte'),
   '/bench': () => import('../features/bench/BenchView.svelte'),
   '/bench/:id': () => import('../features/bench/BenchView.svelte'),
+  '/trial': () => import('../features/trial/TrialView.svelte'),
   '/schedule': () => import('../features/schedule/ScheduleView.svelte'),
   '/today': Moved,
   '/gauge': () => import('../features/gauge/GaugeList.svelte'),

@@ -2,12 +2,14 @@
 
 import math
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from statistics import median
+from types import MappingProxyType
 from typing import Final, Literal
 
-from kelbrast.core.learning.robust import shrunken_mean
+from kelbrast.core.learning.robust import Estimate, shrunken_mean
+from kelbrast.core.learning.trial import Tried
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.validity import require_above_zero
 
@@ -43,8 +45,9 @@ class Learnt:
     """A factor as learnt: published 1, yours `factor`, give or take `error`, from so many runs.
 
     Attributes:
-        used: whether plans use it: there were enough runs, and the person did not switch it off.
-        enough: whether there were enough runs.
+        used: whether plans use it: there were enough runs or a trial, and the person did not switch it off.
+        enough: whether there were enough runs, or a trial.
+        tried: whether a trial piece said something of it, from which the runs go on.
     """
 
     carrier: str
@@ -55,6 +58,7 @@ class Learnt:
     runs: int
     enough: bool
     used: bool
+    tried: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,8 +113,14 @@ class ShopFactors:
 Switch = tuple[str, str, LearntQuantity]
 
 
-def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), everything_off: bool = False) -> list[Learnt]:
-    """The shop's own factors from its runs, each as a robust update of the published 1.
+def learn(
+    observations: Iterable[Observation],
+    *,
+    trials: Mapping[Switch, Tried] = MappingProxyType({}),
+    off: Sequence[Switch] = (),
+    everything_off: bool = False,
+) -> list[Learnt]:
+    """The shop's own factors from its runs, each as a robust update of the published 1, or of what a trial piece said.
 
     A run counts once for a factor, with the median of what it said, so that a large batch is not many witnesses. Ratios are
     compared as logarithms: half as quick and twice as quick are equally far away.
@@ -120,6 +130,7 @@ def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), ev
 
     Args:
         observations: what the runs said, ratios, dimensionless.
+        trials: what trial pieces said, by carrier, family and quantity, dimensionless.
         off: factors that the person switched off.
         everything_off: all of them.
 
@@ -139,19 +150,28 @@ def learn(observations: Iterable[Observation], *, off: Sequence[Switch] = (), ev
             math.log(observation.ratio)
         )
     learnt = []
-    for (carrier, family, quantity), runs in sorted(found.items()):
-        estimate = shrunken_mean(
-            [median(values) for values in runs.values()],
-            prior=constant("learning.prior").value,
-            spread=constant("learning.least_noise").value,
-            noise=constant("learning.noise").value,
-            worth=constant("learning.noise_worth").value,
-            huber=constant("learning.huber").value,
+    for key in sorted({*found, *trials}):
+        carrier, family, quantity = key
+        runs, tried = found.get(key, {}), trials.get(key)
+        before = tried or Tried(0.0, constant("learning.prior").value)
+        estimate = (
+            Estimate(before.mean, before.error)
+            if not runs
+            else shrunken_mean(
+                [median(values) for values in runs.values()],
+                towards=before.mean,
+                prior=before.error,
+                spread=constant("learning.least_noise").value,
+                noise=constant("learning.noise").value,
+                worth=constant("learning.noise_worth").value,
+                huber=constant("learning.huber").value,
+            )
         )
         factor = math.exp(estimate.mean)
-        enough = len(runs) >= constant("learning.fewest_runs").value
-        used = enough and not everything_off and (carrier, family, quantity) not in off
-        learnt.append(Learnt(carrier, family, quantity, factor, factor * estimate.error, len(runs), enough, used))
+        enough = tried is not None or len(runs) >= constant("learning.fewest_runs").value
+        used = enough and not everything_off and key not in off
+        error = factor * estimate.error
+        learnt.append(Learnt(carrier, family, quantity, factor, error, len(runs), enough, used, tried is not None))
     return learnt
 
 

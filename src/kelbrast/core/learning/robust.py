@@ -23,15 +23,15 @@ class Estimate:
 
 
 def shrunken_mean(
-    values: Sequence[float], *, prior: float, spread: float, noise: float, worth: float, huber: float
+    values: Sequence[float], *, prior: float, spread: float, noise: float, worth: float, huber: float, towards: float = 0.0
 ) -> Estimate:
-    """The location of the values, robust against gross outliers and drawn to 0.
+    """The location of the values, robust against gross outliers and drawn towards what was believed before.
 
-    Huber's M-estimator of the values, combined with a Gaussian prior around 0 by their precisions. The scale is the median
+    Huber's M-estimator of the values, combined with a Gaussian prior by their precisions. The scale is the median
     absolute deviation, pooled with the expected noise as if that came from so many values of its own, so that two values that
     happen to agree do not look certain.
 
-    Equation: `mean = (n c / s^2) / (n / s^2 + 1 / p^2)`, sum psi((x - c) / s) = 0 (unit of the values)
+    Equation: `mean = (n c / s^2 + m / p^2) / (n / s^2 + 1 / p^2)`, sum psi((x - c) / s) = 0 (unit of the values)
     Valid: at least one value, all of them numbers; every scale above 0.
 
     Args:
@@ -40,6 +40,7 @@ def shrunken_mean(
         spread: least scale of the values, dimensionless.
         noise: their expected scale, dimensionless.
         worth: how many values the expected noise counts for, dimensionless.
+        towards: m, mean of the prior, dimensionless.
         huber: where the influence of a value stops growing, in scales, dimensionless.
 
     Raises:
@@ -71,4 +72,4 @@ def shrunken_mean(
             break
         centre = moved
     own, before = count / scale**2, 1 / prior**2
-    return Estimate(own * centre / (own + before), 1 / math.sqrt(own + before))
+    return Estimate((own * centre + before * towards) / (own + before), 1 / math.sqrt(own + before))

@@ -100,7 +100,7 @@ SPEED, TURNING, FORCE, PRESSURE, MONEY, MASS = (
 )
 TEMPERATURE, STEP, PER_TIME, TRANSFER = (_number(one) for one in ("temperature", "temperature step", "rate", "heat transfer"))
 FAMILY, WORDS = _key_of("families"), Many(TEXT)
-_READ: Final = _number("length", "ratio", "turning", "temperature step")
+_READ: Final = _number("length", "ratio", "turning", "temperature step", "mass")
 PROTECTION: Final = _one_of(*PROTECTIONS)
 BANDS: Final = {"buffing_bands": "ft/min", "abrasive_bands": "m/s"}
 BAND: Final = Name("a use of the speed tables", lambda: {row[0] for name in BANDS for row in table_written(name)[1:]})
@@ -226,6 +226,13 @@ _PROCESS: Final = Entry(
                 TIME: "least_more recharge break_after doubt_from",
                 LENGTH: "coat_near",
                 STEP: "heat_near",
+            }
+        ),
+        "trial": _all_of(
+            {
+                RATIO: "one_square judged risk_price compared read looks",
+                LENGTH: "side largest_side plate",
+                TIME: "shortest best longest",
             }
         ),
         "grades": _all_of({RATIO: "alike"}),

@@ -6,7 +6,7 @@
   import { navigate, p, route } from '../../app/router';
   import { theme } from '../../ui/theme.svelte';
   import AtWork from './AtWork.svelte';
-  import { keepAwake } from './awake';
+  import { keepAwake } from '../../ui/awake';
   import OpenRuns from './OpenRuns.svelte';
   import { BenchRun } from './run.svelte';
 

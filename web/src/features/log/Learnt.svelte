@@ -5,6 +5,7 @@
   import { api, type Learning } from '../../api/client';
   import { Answer } from '../../ui/answer.svelte';
   import { notices } from '../../ui/notices.svelte';
+  import { counted } from '../../units/units';
 
   const answer = new Answer<Learning>();
   const learning = $derived(answer.value);
@@ -23,7 +24,7 @@
   /** Where a factor stands on a scale from a quarter to four times. */
   const at = (factor: number) => Math.min(100, Math.max(0, 50 + (Math.log2(factor) / 4) * 100));
   const said = (one: One) =>
-    `published 1.00, yours ${one.factor.toFixed(2)} ± ${one.error.toFixed(2)} from ${one.runs} ${one.runs === 1 ? 'run' : 'runs'}`;
+    `published 1.00, yours ${one.factor.toFixed(2)} ± ${one.error.toFixed(2)} from ${[...(one.tried ? ['a trial piece'] : []), ...(one.runs || !one.tried ? [counted(one.runs, 'run')] : [])].join(' and ')}`;
 </script>
 
 {#if answer.trouble}<p class="text-(--stop)" role="alert">{answer.trouble}</p>{/if}
@@ -32,8 +33,8 @@
     <input type="checkbox" checked={learning.on} onchange={(event) => turn(event.currentTarget.checked)} />
     <span
       ><b>Plans use what was learnt</b><span class="small dim block"
-        >A factor counts from three finished runs on. It is drawn to the published figure while there is little to go
-        by, and one odd run does not swing it (Huber's estimate of the logarithms, shrunk to 1).</span
+        >A factor counts from three finished runs on, or from a trial piece. It is drawn to the published figure while
+        there is little to go by, and one odd run does not swing it (Huber's estimate of the logarithms, shrunk to 1).</span
       ></span
     >
   </label>

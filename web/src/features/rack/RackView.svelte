@@ -4,7 +4,7 @@
   import Plus from '@lucide/svelte/icons/plus';
   import { choices } from '../../api/catalogue.svelte';
   import { dropped } from '../../api/dropped.svelte';
-  import { route } from '../../app/router';
+  import { p, route } from '../../app/router';
   import type { Group } from '../../ui/ActionMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
   import { useKeys } from '../../ui/keys.svelte';
@@ -33,6 +33,7 @@
         { id: 'set-ups', label: 'Set-ups for jobs', shown: 'S', run: () => (settingUp = true) },
         { id: 'buy', label: 'What to buy', shown: 'B', run: () => (buying = true) },
         { id: 'own', label: 'The shop’s own', run: () => (listing = true) },
+        { id: 'trial', label: 'Try a tool on a trial piece', href: p('/trial') },
         {
           id: 'retired',
           label: rack.retired ? 'Without what is retired' : 'Show what is retired',
