@@ -70,7 +70,7 @@ def test_a_file_goes_to_another_shop_whole_or_not_at_all(client: TestClient, tmp
     for entry in (BELT, BRONZE):
         describe(client, entry)
     text = client.get("/api/own/file.json").text
-    assert {one["change"] for one in client.post("/api/own/preview", json={"text": text}).json()} == {"same"}
+    assert changes(client.post("/api/own/preview", json={"text": text})) == ["same", "same"]
     for one in client.get("/api/own").json():
         assert client.delete(f"/api/own/{one['entry']['id']}").status_code == 204
     spoilt = json.loads(text)
@@ -79,10 +79,10 @@ def test_a_file_goes_to_another_shop_whole_or_not_at_all(client: TestClient, tmp
     refused = client.post("/api/own/import", json={"text": json.dumps(spoilt)}).json()
     assert {"entries[0].grades[3]", "entries[1].hardness"} <= {fault["field"] for fault in refused["faults"]}
     assert client.get("/api/own").json() == []
-    assert {one["change"] for one in client.post("/api/own/import", json={"text": text}).json()} == {"new"}
+    assert changes(client.post("/api/own/import", json={"text": text})) == ["new", "new"]
     renamed = json.loads(text)
     renamed["entries"][0]["id"], renamed["entries"][0]["cuts"] = "", 2.5
-    told = client.post("/api/own/import", json={"text": json.dumps(renamed)}).json()
+    told = client.post("/api/own/import", json={"text": json.dumps(renamed)}).json()["changes"]
     assert [(one["change"], one["keys"]) for one in told] == [("changed", ["cuts"]), ("same", [])]
     own, job = tmp_path / "own.json", tmp_path / "plate.job.json"
     own.write_text(text)
@@ -91,6 +91,35 @@ def test_a_file_goes_to_another_shop_whole_or_not_at_all(client: TestClient, tmp
     assert "ceramic belt" in capsys.readouterr().out
     main_exits(["plan", str(job)], 2)  # nothing of it stays behind
     assert "there is no material" in capsys.readouterr().err
+
+
+def changes(answer: Any) -> list[str]:
+    return [one["change"] for one in answer.json()["changes"]]
+
+
+def test_what_another_shop_learnt_is_tried_as_if_before_it_is_taken_in(client: TestClient) -> None:
+    """Its belt is not listed here, and it found fibre discs slow on copper alloys."""
+    factors = [{"carrier": "fibre", "family": "copper-alloy", "quantity": "removal", "factor": 0.5, "error": 0.1}]
+    belt = {**BELT, "id": "own-theirs"}
+    pack = {"kelbrast": "own/1", "entries": [belt], "factors": factors}
+    assert client.post("/api/jobs", json={**JOB, "material": "bronze", "use_rack": "catalogue"}).status_code == 201
+    now = minutes(client, "bronze")
+    seen = client.post("/api/own/preview", json={"text": json.dumps(pack)}).json()
+    (job,) = seen["jobs"]
+    assert (seen["factors"], job["title"]) == (1, JOB["title"])
+    assert job["then_minutes"] != job["now_minutes"]
+    assert minutes(client, "bronze") == now  # nothing was taken in
+    for _ in range(2):  # a second time changes nothing
+        assert client.post("/api/own/import", json={"text": json.dumps(pack), "factors": True}).json()["factors"] == 1
+    (learnt,) = client.get("/api/learning").json()["learnt"]
+    assert (learnt["carrier"], learnt["factor"], learnt["used"]) == ("fibre", 0.5, True)
+    assert learnt["error"] > 0.1 * 0.5  # less sure here than there
+    given = json.loads(client.get("/api/own/file.json").text)
+    assert [one["factor"] for one in given["factors"]] == [0.5]
+    assert "customer" not in json.dumps(given)
+    wrong = {**pack, "factors": [{**factors[0], "carrier": "fiber"}]}
+    refused = client.post("/api/own/import", json={"text": json.dumps(wrong)}).json()
+    assert [fault["field"] for fault in refused["faults"]] == ["factors[0].carrier"]
 
 
 def main_exits(arguments: list[str], code: int) -> None:

@@ -198,7 +198,8 @@ def test_operations_wait_side_by_side_also_for_another_job(page: Page, workshop)
     expect(page.get_by_role("list", name="Waiting")).to_contain_text("Keepers' name plates")
     expect(page.get_by_role("list", name="Waiting")).to_contain_text("Lacquer")
     page.keyboard.press("Alt+2")
-    expect(page.get_by_role("region", name="Runs at the bench").get_by_role("link")).to_have_count(2)
+    runs = page.get_by_role("region", name="Runs at the bench").get_by_role("list").first
+    expect(runs.get_by_role("link")).to_have_count(2)
 
 
 def test_the_log_is_searched_a_way_is_made_and_offered_and_upkeep_is_done(page: Page, worked_workshop) -> None:

@@ -10,8 +10,8 @@ def test_a_trial_is_worked_survives_a_reload_and_counts(page: Page, workshop) ->
     page.get_by_role("button", name="Options").click()
     page.get_by_role("menuitem", name="Try a tool on a trial piece").click()
     page.get_by_role("region", name="Worth trying").get_by_role("button").first.click()
-    title = page.get_by_role("heading", level=1).inner_text()
     appears(page.get_by_role("button", name="Start the clock"))
+    title = page.get_by_role("heading", level=1).inner_text()
     assert findings(page) == []
     assert page.evaluate(MEASURE, 24) == []
     expect(page.get_by_role("list", name="Beware")).to_contain_text("Safety glasses")

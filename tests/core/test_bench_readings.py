@@ -99,6 +99,7 @@ def test_stand_ins_read_what_is_expected_with_their_usual_error_and_say_that_the
         "spindle",
         "temperature",
         "size",
+        "weight",
     }
     gauge = instruments["thickness-gauge"]
     assert gauge.simulated

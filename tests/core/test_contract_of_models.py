@@ -21,6 +21,7 @@ from kelbrast.core.catalogue.tolerance_classes import ToleranceClass
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.learning.factors import Learnt, Observation
+from kelbrast.core.learning.trial import LampLook, TrialSquare, Tried
 from kelbrast.core.metrology.profile import Profile
 from kelbrast.core.precision.belief import Belief
 from kelbrast.core.precision.face import SizingStep
@@ -101,6 +102,7 @@ GREY = np.random.default_rng(5).integers(60, 200, (460, 470)).astype(np.uint8)
 SEEN_AT = CheckAsked(1e-5, 0.3, 1.2, 2e-5)
 CHANCE = np.random.default_rng(3)
 GAUGE = Gauge(2e-6, 1e-6)
+TRIAL = TrialSquare(rate=0.1e-6, life=600.0, clears=20e-6, halves=8e-6, ra=1e-6)
 LAP = SizingTool("F400", 4e-8, 0.7)
 BUSH = RoundPart("bore", 40e-3, SizeLimits(20e-3, 20.021e-3))
 READ = tuple(Reading(19.99e-3, z, phi) for z in (-0.012, 0.0, 0.012) for phi in (0.0, 0.8, 1.6, 2.4))
@@ -222,6 +224,11 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "precision.learnt.rate_ratio": ({"state": STATE}, {}),
     "precision.learnt.learnt_rate": ({"ratios": [1.1, 0.9, 1.0]}, {"ratios": ([1.0, 0.0], [math.nan])}),
     "precision.lathe.lathe_speeds": ({"diameter": 0.0254, "cutting": 0.4, "ferrous": True, "most": 30.0}, {"diameter": (0.0,), "cutting": (0.0,), "most": (0.0,)}),
+    "learning.trial.removal_tried": ({"square": TRIAL, "looks": [LampLook(60.0, "half"), LampLook(120.0, "gone")]}, {"square": (replace(TRIAL, rate=0.0), replace(TRIAL, clears=0.0), replace(TRIAL, life=0.0)), "looks": ([], [LampLook(-1.0, "half")])}),
+    "learning.trial.scratch_tried": ({"ra": 1.5e-6, "expected": 1e-6, "error": 0.1}, {"ra": (0.0,), "expected": (0.0,), "error": (0.0,)}),
+    "learning.trial.together": ({"tried": [Tried(0.4, 0.2), Tried(0.6, 0.2)]}, {"tried": ([], [Tried(0.4, 0.0)], [Tried(0.4, 0.9)] * 2)}),
+    "learning.trial.layer_weighed": ({"lost": 2e-4, "density": 8400.0, "area": 25e-4, "error": 1e-5}, {"density": (0.0,), "area": (0.0,), "error": (0.0,)}),
+    "learning.trial.layer_measured": ({"before": [3e-3] * 3, "after": [2.99e-3] * 3, "error": 2e-6}, {"before": ([], [3e-3]), "error": (0.0,)}),
     "precision.move.readings_needed": ({"tolerance": 2e-5, "repeatability": 2e-6, "bias": 1e-6}, {"tolerance": (2e-6,), "repeatability": (0.0,)}),
     "precision.move.next_move": ({"state": STATE, "gauge": GAUGE, "risk": 0.01}, {"risk": (0.0, 0.6)}),
     "precision.move.target_of": ({"state": STATE, "gauge": GAUGE}, {}),

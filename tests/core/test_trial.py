@@ -14,7 +14,7 @@ from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import Observation, ShopFactors, factors_of, learn
 from kelbrast.core.learning.trial import (
-    Look,
+    LampLook,
     Removed,
     TrialSquare,
     Tried,
@@ -49,14 +49,14 @@ class World:
         rate = SQUARE.rate * factor * math.exp(chance.gauss(0, self.hand))
         life = SQUARE.life * math.exp(chance.gauss(0, self.life))
         judge = math.exp(chance.gauss(0, self.judged) + chance.gauss(0, self.marks))
-        looks: list[Look] = []
+        looks: list[LampLook] = []
         while not looks or (looks[-1].seen != "gone" and looks[-1].seconds < 900):
             seconds = (looks[-1].seconds if looks else 0) + 60
             layer = rate * life * -math.expm1(-max(0.0, seconds - self.slow_start) / life)
             seen = "gone" if layer >= SQUARE.clears * judge else "half" if layer >= SQUARE.halves * judge else "still"
             if seen == "half" and chance.random() < self.slips:
                 seen = "gone"
-            looks.append(Look(seconds, seen))
+            looks.append(LampLook(seconds, seen))
         if not weighed:
             return removal_tried(SQUARE, looks)
         read = (
@@ -89,21 +89,22 @@ def test_nine_in_ten_holds_and_one_trial_halves_the_error_of_the_minutes(
 
 
 def test_more_that_is_known_makes_it_surer_and_an_unlikely_look_never_breaks_it() -> None:
-    look = [Look(60, "half"), Look(120, "gone")]
+    look = [LampLook(60, "half"), LampLook(120, "gone")]
     seen = removal_tried(SQUARE, look)
     weighed = removal_tried(SQUARE, look, [Removed(120, 22e-6, 0.7e-6)])
     assert weighed.error < seen.error
-    assert removal_tried(SQUARE, [Look(1, "gone")]).factor > 3
-    assert removal_tried(SQUARE, [Look(900, "still")]).factor < 0.5
+    assert removal_tried(SQUARE, [LampLook(1, "gone")]).factor > 3
+    assert removal_tried(SQUARE, [LampLook(900, "still")]).factor < 0.5
     both = together([seen, seen])
     assert both.error < seen.error
     assert both.factor > seen.factor  # the prior counts once
 
 
 @pytest.mark.parametrize(
-    "looks", [[], [Look(60, "gone"), Look(120, "half")], [Look(60, "still"), Look(60, "gone")], [Look(0, "still")]]
+    "looks",
+    [[], [LampLook(60, "gone"), LampLook(120, "half")], [LampLook(60, "still"), LampLook(60, "gone")], [LampLook(0, "still")]],
 )
-def test_what_contradicts_itself_is_refused(looks: list[Look]) -> None:
+def test_what_contradicts_itself_is_refused(looks: list[LampLook]) -> None:
     with pytest.raises((BadInput, OutsideValidity)):
         removal_tried(SQUARE, looks)
 

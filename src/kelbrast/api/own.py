@@ -7,12 +7,13 @@ from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel, Field
 
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
-from kelbrast.api.requests import Revision, ShopsOwn
+from kelbrast.api.requests import AllJobs, Revision, ShopsOwn
 from kelbrast.app.own import KeptOwn, OwnChange
+from kelbrast.app.own_pack import as_if, pack, take_in_pack
 from kelbrast.core.catalogue.hardness import SCALES
 from kelbrast.core.catalogue.own import OwnKind, known
 from kelbrast.core.reference.raw import reference_written
-from kelbrast.documents.own.format import OwnEntryFile
+from kelbrast.documents.own.format import OwnEntryFile, read_own_file
 
 router = APIRouter(prefix="/api/own", responses=RESPONSES)
 _LARGEST_TEXT: Final = 2_000_000
@@ -39,6 +40,20 @@ class OwnText(BaseModel):
     text: Annotated[str, Field(max_length=_LARGEST_TEXT)]
 
 
+class OwnImport(OwnText):
+    """The same, to be taken in."""
+
+    factors: bool = False
+
+
+class AsIfOut(BaseModel):
+    """An open job with the hands-on minutes that it takes now, and would take; null where there is no plan."""
+
+    title: str
+    now_minutes: float | None
+    then_minutes: float | None
+
+
 class OwnChangeOut(BaseModel):
     """What an import does with one entry of the file."""
 
@@ -46,6 +61,14 @@ class OwnChangeOut(BaseModel):
     name: str
     change: Literal["new", "changed", "same"]
     keys: list[str]
+
+
+class PackOut(BaseModel):
+    """What an import does: to entries, with how many learnt factors, and to the open jobs."""
+
+    changes: list[OwnChangeOut]
+    factors: int
+    jobs: list[AsIfOut]
 
 
 class Like(BaseModel):
@@ -107,23 +130,32 @@ def delete_own(key: OwnKey, own: ShopsOwn) -> None:
 
 
 @router.get("/file.json", responses={200: {"content": {"application/json": {}}}})
-def own_as_file(own: ShopsOwn) -> Response:
-    """All of it as an own/1 file."""
-    text = own.file().model_dump_json(indent=2, exclude_none=True) + "\n"
+def own_as_file(jobs: AllJobs) -> Response:
+    """All of it as an own/1 file, with what the shop learnt about its tools and nothing of its customers."""
+    text = pack(jobs).model_dump_json(indent=2, exclude_none=True) + "\n"
     headers = {"content-disposition": "attachment; filename=own.json"}
     return Response(text, media_type="application/json", headers=headers)
 
 
 @router.post("/preview")
-def preview_own(given: OwnText, own: ShopsOwn) -> list[OwnChangeOut]:
-    """What importing an own/1 file would do; nothing is changed."""
-    return [_change(change) for change in own.preview(given.text)]
+def preview_own(given: OwnText, jobs: AllJobs) -> PackOut:
+    """What importing an own/1 file would do, and what the open jobs would take with it; nothing is changed."""
+    changes, factors = jobs.own.preview(given.text), read_own_file(given.text).factors
+    return PackOut(
+        changes=[_change(change) for change in changes],
+        factors=len(factors),
+        jobs=[
+            AsIfOut(title=one.title, now_minutes=_minutes(one.now), then_minutes=_minutes(one.then))
+            for one in as_if(jobs, given.text)
+        ],
+    )
 
 
 @router.post("/import")
-def import_own(given: OwnText, own: ShopsOwn) -> list[OwnChangeOut]:
-    """Import an own/1 file, all of it or nothing."""
-    return [_change(change) for change in own.take_in(given.text, today=date.today())]
+def import_own(given: OwnImport, jobs: AllJobs) -> PackOut:
+    """Import an own/1 file, all of it or nothing; with `factors` also what its shop learnt about its tools."""
+    changes, factors = take_in_pack(jobs, given.text, factors=given.factors, today=date.today())
+    return PackOut(changes=[_change(change) for change in changes], factors=factors, jobs=[])
 
 
 def _out(kept: KeptOwn) -> OwnOut:
@@ -132,6 +164,10 @@ def _out(kept: KeptOwn) -> OwnOut:
 
 def _change(change: OwnChange) -> OwnChangeOut:
     return OwnChangeOut(kind=change.file.kind, name=change.file.name, change=change.change, keys=list(change.keys))
+
+
+def _minutes(seconds: float | None) -> float | None:
+    return None if seconds is None else round(seconds / 60, 1)
 
 
 def _likes(kind: OwnKind, name: str) -> list[Like]:

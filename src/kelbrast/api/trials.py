@@ -11,8 +11,8 @@ from kelbrast.api.requests import AllJobs, OwnRack
 from kelbrast.app.kept_trials import KeptTrial
 from kelbrast.app.planning import job_of
 from kelbrast.app.trials import accept, trial_answer, trial_reading, trial_set
-from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.catalogue.tools import tools
+from kelbrast.core.catalogue.materials import families, materials
+from kelbrast.core.catalogue.tools import carriers, tools
 from kelbrast.core.job import OPEN_STATES
 from kelbrast.core.planning.questions.worth_trying import WorthTrying, worth_trying
 from kelbrast.documents.own.trial import TrialAnswer, TrialAsked, TrialFile, TrialReadingIn, TrialSet
@@ -23,13 +23,14 @@ TrialId = Annotated[int, Path(ge=1, le=2**53, description="id of the trial")]
 
 
 class TrialOut(BaseModel):
-    """A trial that was accepted; `factor`: how many times as fast as in the tables, null where it says nothing of it."""
+    """A trial that was accepted; `factor`: how many times as fast as in the tables, null where it says nothing of it. Without a
+    `trial` it is what another shop learnt."""
 
     id: int
     label: str
     material_label: str
     factor: float | None
-    trial: TrialFile
+    trial: TrialFile | None
 
 
 class WorthOut(BaseModel):
@@ -107,12 +108,13 @@ def _worth(one: WorthTrying) -> WorthOut:
 
 
 def _out(kept: KeptTrial) -> TrialOut:
-    tried, of = tools().get(kept.file.tool), materials().get(kept.file.material)
-    removal = kept.said.get("removal")
+    removal, file = kept.said.get("removal"), kept.file
+    tried, of = (tools().get(file.tool), materials().get(file.material)) if file else (None, None)
+    carrier, family = carriers().get(kept.carrier), families().get(kept.family)
     return TrialOut(
         id=kept.id,
-        label=tried.label if tried else kept.file.tool,
-        material_label=of.label if of else kept.file.material,
+        label=tried.label if tried else carrier.label if carrier else kept.carrier,
+        material_label=of.label if of else family.label if family else kept.family,
         factor=removal.factor if removal else None,
         trial=kept.file,
     )

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
-from kelbrast.app.kept_trials import Trials
+from kelbrast.app.kept_trials import Trials, tried_in
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn
 from kelbrast.core.reference.loader import constant
@@ -32,7 +32,7 @@ class Learning:
             key = (store.observations_change(session), mark_of_trials(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
                 said = store.newest_observations(session, int(constant("learning.newest").value))
-                self._kept = key, learn(said, trials=self.trials.tried(), off=off, everything_off=everything_off)
+                self._kept = key, learn(said, trials=tried_in(session), off=off, everything_off=everything_off)
             return self._kept[1]
 
     def factors(self) -> ShopFactors:

@@ -61,7 +61,7 @@ class OwnThings:
         with reading(self._engine) as session:
             mark = store.mark_of_own(session)
             if self._read[0] != mark:
-                rows = rows_of([kept.file for kept in self.entries()])
+                rows = rows_of([_file(dict(stored.document)) for stored in store.all_own(session)])
                 if committed is None:  # what is not kept for good yet is not remembered
                     return rows
                 self._read = mark, rows

@@ -97,7 +97,7 @@ export const api = {
     put('/api/own/{key}', { params: { path: { key: id } }, headers: { 'If-Match': `"${revision}"` }, body: { entry } }),
   removeOwn: (id: string) => del('/api/own/{key}', { params: { path: { key: id } } }),
   previewOwn: (text: string) => post('/api/own/preview', { body: { text } }),
-  importOwn: (text: string) => post('/api/own/import', { body: { text } }),
+  importOwn: (text: string, factors: boolean) => post('/api/own/import', { body: { text, factors } }),
   worthTrying: () => get('/api/trials/worth'),
   trialSet: (asked: Schemas['TrialAsked']) => post('/api/trials/set', { body: asked }),
   trialAnswer: (trial: Trial) => post('/api/trials/answer', { body: trial }),

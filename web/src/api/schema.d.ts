@@ -729,7 +729,7 @@ export interface paths {
         };
         /**
          * Own As File
-         * @description All of it as an own/1 file.
+         * @description All of it as an own/1 file, with what the shop learnt about its tools and nothing of its customers.
          */
         get: operations["own_as_file_api_own_file_json_get"];
         put?: never;
@@ -751,7 +751,7 @@ export interface paths {
         put?: never;
         /**
          * Preview Own
-         * @description What importing an own/1 file would do; nothing is changed.
+         * @description What importing an own/1 file would do, and what the open jobs would take with it; nothing is changed.
          */
         post: operations["preview_own_api_own_preview_post"];
         delete?: never;
@@ -771,7 +771,7 @@ export interface paths {
         put?: never;
         /**
          * Import Own
-         * @description Import an own/1 file, all of it or nothing.
+         * @description Import an own/1 file, all of it or nothing; with `factors` also what its shop learnt about its tools.
          */
         post: operations["import_own_api_own_import_post"];
         delete?: never;
@@ -2977,6 +2977,18 @@ export interface components {
             seed: number;
             /** Chosen */
             chosen: number;
+        };
+        /**
+         * AsIfOut
+         * @description An open job with the hands-on minutes that it takes now, and would take; null where there is no plan.
+         */
+        AsIfOut: {
+            /** Title */
+            title: string;
+            /** Now Minutes */
+            now_minutes: number | null;
+            /** Then Minutes */
+            then_minutes: number | null;
         };
         /**
          * Asked
@@ -6084,6 +6096,19 @@ export interface components {
             scale: "HV" | "HB" | "HRC" | "HRB" | "Shore D";
         };
         /**
+         * OwnImport
+         * @description The same, to be taken in.
+         */
+        OwnImport: {
+            /** Text */
+            text: string;
+            /**
+             * Factors
+             * @default false
+             */
+            factors: boolean;
+        };
+        /**
          * OwnIn
          * @description An entry of the shop's own.
          */
@@ -6312,6 +6337,18 @@ export interface components {
             diameter_mm?: number | null;
             /** Price */
             price?: number | null;
+        };
+        /**
+         * PackOut
+         * @description What an import does: to entries, with how many learnt factors, and to the open jobs.
+         */
+        PackOut: {
+            /** Changes */
+            changes: components["schemas"]["OwnChangeOut"][];
+            /** Factors */
+            factors: number;
+            /** Jobs */
+            jobs: components["schemas"]["AsIfOut"][];
         };
         /**
          * PairAnswer
@@ -8410,7 +8447,8 @@ export interface components {
         };
         /**
          * TrialOut
-         * @description A trial that was accepted; `factor`: how many times as fast as in the tables, null where it says nothing of it.
+         * @description A trial that was accepted; `factor`: how many times as fast as in the tables, null where it says nothing of it. Without a
+         *     `trial` it is what another shop learnt.
          */
         TrialOut: {
             /** Id */
@@ -8421,7 +8459,7 @@ export interface components {
             material_label: string;
             /** Factor */
             factor: number | null;
-            trial: components["schemas"]["TrialFile"];
+            trial: components["schemas"]["TrialFile"] | null;
         };
         /**
          * TrialReadingIn
@@ -8832,8 +8870,8 @@ export interface components {
         };
         /**
          * WorthOut
-         * @description A trial that would help, in minutes over all pieces of the open jobs: nobody knows whether they take `unsure` more or less,
-         *     `risk` of which a trial takes away; `saved` is what plans that know the rate are expected to save.
+         * @description A trial that would help, in minutes over all pieces of open jobs. Nobody knows whether they take `unsure` more or less;
+         *     `risk` is how much of that a trial takes away, `saved` what plans that know the rate are expected to save.
          */
         WorthOut: {
             /** Tool */
@@ -10635,7 +10673,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnChangeOut"][];
+                    "application/json": components["schemas"]["PackOut"];
                 };
             };
             /** @description Something in the request cannot be used */
@@ -10658,7 +10696,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnText"];
+                "application/json": components["schemas"]["OwnImport"];
             };
         };
         responses: {
@@ -10668,7 +10706,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OwnChangeOut"][];
+                    "application/json": components["schemas"]["PackOut"];
                 };
             };
             /** @description Something in the request cannot be used */

@@ -132,3 +132,4 @@ export type Trial = Schemas['TrialFile'];
 export type TrialSet = Schemas['TrialSet'];
 export type TrialAnswer = Schemas['TrialAnswer'];
 export type WorthTrying = Schemas['WorthOut'];
+export type Pack = Schemas['PackOut'];

@@ -15,7 +15,7 @@ from scipy.special import ndtr
 from kelbrast.core.errors import BadInput, OutsideValidity
 from kelbrast.core.process.removal import fresh_in
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.validity import Reals, require_above_zero
+from kelbrast.core.validity import Reals, require_above_zero, require_not_below_zero
 
 Seen = Literal["still", "half", "gone"]  # the old marks, under the lamp
 SEEN: Final[dict[Seen, str]] = {"still": "Still there", "half": "Half gone", "gone": "Gone"}
@@ -53,7 +53,7 @@ class TrialSquare:
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
+class LampLook:
     """What was seen after so many seconds of work on the square, counted from the beginning."""
 
     seconds: float
@@ -87,7 +87,7 @@ class Tried:
         return math.exp(self.mean - _NINE_IN_TEN * self.error), math.exp(self.mean + _NINE_IN_TEN * self.error)
 
 
-def removal_tried(square: TrialSquare, looks: Sequence[Look], removed: Sequence[Removed] = ()) -> Tried:
+def removal_tried(square: TrialSquare, looks: Sequence[LampLook], removed: Sequence[Removed] = ()) -> Tried:
     """How many times as fast as in the tables the tool cuts, from what was seen and measured.
 
     A look says between which layers the old marks stand: gone means that the layer is at least the one that clears them, as the
@@ -107,9 +107,9 @@ def removal_tried(square: TrialSquare, looks: Sequence[Look], removed: Sequence[
     Source: gelman, our-choice.
 
     >>> square = TrialSquare(rate=0.1e-6, life=math.inf, clears=20e-6, halves=8e-6, ra=1e-6)  # 200 s
-    >>> tried = removal_tried(square, [Look(60, "half"), Look(120, "gone")])
+    >>> tried = removal_tried(square, [LampLook(60, "half"), LampLook(120, "gone")])
     >>> round(tried.factor, 1), [round(end, 1) for end in tried.nine_in_ten]
-    (1.8, [1.3, 2.5])
+    (1.9, [1.2, 2.8])
     """
     require_above_zero(rate=square.rate, clears=square.clears, halves=square.halves)
     if not square.life > 0:
@@ -141,7 +141,8 @@ def scratch_tried(ra: float, *, expected: float, error: float) -> Tried:
     Valid: every value above 0.
 
     Args:
-        ra: what was read, m.  expected: what the tables say, m.
+        ra: what was read, m.
+        expected: what the tables say, m.
         error: standard deviation of ln(ra) of the reading, dimensionless.
 
     Raises:
@@ -150,7 +151,7 @@ def scratch_tried(ra: float, *, expected: float, error: float) -> Tried:
     Source: gelman.
 
     >>> round(scratch_tried(1.5e-6, expected=1e-6, error=0.1).factor, 2)
-    1.45
+    1.43
     """
     require_above_zero(ra=ra, expected=expected, error=error)
     prior, own = constant("learning.prior").value, math.hypot(error, constant("trial.one_square").value)
@@ -194,7 +195,10 @@ def layer_weighed(*, lost: float, density: float, area: float, error: float) -> 
     Valid: every value above 0; the loss may be 0.
 
     Args:
-        lost: m, kg.  density: rho, kg/m3.  area: A of the square, m2.  error: e of one weighing, kg.
+        lost: m, kg.
+        density: rho, kg/m3.
+        area: A of the square, m2.
+        error: e of one weighing, kg.
 
     Raises:
         OutsideValidity: outside that.
@@ -206,6 +210,7 @@ def layer_weighed(*, lost: float, density: float, area: float, error: float) -> 
     (10.0, 0.67)
     """
     require_above_zero(density=density, area=area, error=error)
+    require_not_below_zero(lost=lost)
     per_layer = density * area
     return lost / per_layer, math.sqrt(2) * error / per_layer
 
@@ -217,7 +222,9 @@ def layer_measured(before: Sequence[float], after: Sequence[float], *, error: fl
     Valid: as many readings after as before, at least one; the error above 0.
 
     Args:
-        before, after: at the same places in the same order, m.  error: e of one reading, m.
+        before: at every place, m.
+        after: at the same places in the same order, m.
+        error: e of one reading, m.
 
     Raises:
         OutsideValidity: outside that.
@@ -236,7 +243,7 @@ def layer_measured(before: Sequence[float], after: Sequence[float], *, error: fl
     return float(off.mean()), max(math.sqrt(2 / len(off)) * error, scatter)
 
 
-def _in_order(looks: Sequence[Look]) -> None:
+def _in_order(looks: Sequence[LampLook]) -> None:
     order = list(SEEN)
     require_above_zero(**{f"look_{place}": look.seconds for place, look in enumerate(looks)})
     for earlier, later in pairwise(looks):
@@ -248,7 +255,7 @@ def _layer(square: TrialSquare, seconds: float) -> float:
     return square.rate * float(fresh_in(seconds=seconds, life=square.life, change_after=math.inf))
 
 
-def _of_looks(square: TrialSquare, looks: Sequence[Look], grid: Reals) -> Reals:
+def _of_looks(square: TrialSquare, looks: Sequence[LampLook], grid: Reals) -> Reals:
     """The chance of what was seen, for every ln R of the grid. Whoever calls marks gone too early does so at every look."""
     most, least = math.inf, -math.inf  # of ln(judged / true layer) less ln R
     for look in looks:

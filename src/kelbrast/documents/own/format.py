@@ -8,9 +8,11 @@ from typing import Annotated, Any, Final, Literal
 from pydantic import ConfigDict, Discriminator, Field, Tag, ValidationError
 
 from kelbrast.core.catalogue.finishes import LayWanted
+from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.own import OwnEntry, own_rows
+from kelbrast.core.catalogue.tools import carriers
 from kelbrast.core.errors import BadInput, Fault, ReadError
-from kelbrast.core.reference.own_rows import OwnRows
+from kelbrast.core.reference.own_rows import OwnRows, using
 from kelbrast.documents.common.faults import faults_of
 from kelbrast.documents.common.fields import ID, GradeText, Millimetres, NameText, Note, Strict, Text
 
@@ -111,13 +113,24 @@ OwnEntryFile = Annotated[
 ]
 
 
+class OwnFactorFile(Strict):
+    """What a shop learnt about a carrier on a family: a factor to the tables, and the standard error of its logarithm."""
+
+    carrier: ID
+    family: ID
+    quantity: Literal["removal", "life", "scratch"]
+    factor: Annotated[float, Field(ge=0.01, le=100, allow_inf_nan=False)]
+    error: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)]
+
+
 class OwnFile(Strict):
-    """What a shop has of its own."""
+    """What a shop has of its own, and what it learnt about its tools; nothing of its customers."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, title="Kelbrast, what a shop has of its own, version 1")
 
     kelbrast: Literal["own/1"] = "own/1"
     entries: Annotated[list[OwnEntryFile], Field(max_length=MOST_ENTRIES)]
+    factors: Annotated[list[OwnFactorFile], Field(max_length=2000)] = []
 
 
 def read_own_file(text: str | bytes) -> OwnFile:
@@ -134,7 +147,15 @@ def read_own_file(text: str | bytes) -> OwnFile:
     if not isinstance(data, dict) or "kelbrast" not in data:
         raise BadInput.one("kelbrast", 'is missing; a file of own things says "kelbrast": "own/1"')
     file = check_own_file(data)
-    rows_of(file.entries)
+    with using(rows_of(file.entries)):
+        faults = [
+            Fault(f"factors[{at}].{key}", f'there is no {key} "{named}"')
+            for at, one in enumerate(file.factors)
+            for key, named, known in (("carrier", one.carrier, carriers()), ("family", one.family, families()))
+            if named not in known
+        ]
+    if faults:
+        raise BadInput(faults)
     return file
 
 

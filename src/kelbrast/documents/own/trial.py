@@ -5,13 +5,13 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from kelbrast.core.learning.trial import Look, Seen, Tried
+from kelbrast.core.learning.trial import LampLook, Seen, Tried
 from kelbrast.core.tooling.trial_square import OnTrial
 from kelbrast.core.units import from_si
 from kelbrast.documents.common.fields import ID, GradeText, Millimetres, NameText, Strict, shop, shop_or_none
 
 Grams = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
-Seconds = Annotated[float, Field(gt=0, le=7200, allow_inf_nan=False)]
+WorkSeconds = Annotated[float, Field(gt=0, le=7200, allow_inf_nan=False)]
 Thickness = Annotated[list[Millimetres], Field(min_length=1, max_length=50)]
 RoughnessRead = Literal["meter", "compared"]
 
@@ -35,7 +35,7 @@ class TrialReadingIn(TrialAsked):
 class TrialLook(Strict):
     """What was seen of the old marks after so many seconds of work, counted from the beginning."""
 
-    seconds: Seconds
+    seconds: WorkSeconds
     seen: Seen
 
 
@@ -66,7 +66,7 @@ class TrialFile(TrialAsked):
     kelbrast: Literal["trial/1"] = "trial/1"
     grade: GradeText
     side_mm: Annotated[float, Field(ge=10, le=1000, allow_inf_nan=False)]
-    seconds: Seconds
+    seconds: WorkSeconds
     looks: Annotated[list[TrialLook], Field(max_length=60)] = []
     weighed: TrialWeighed | None = None
     measured: TrialMeasured | None = None
@@ -141,6 +141,6 @@ def to_figure(tables: float, tried: Tried | None) -> TrialFigure | None:
     return TrialFigure(tables=tables, likely=tables * tried.factor, low=tables * low, high=tables * high, factor=tried.factor)
 
 
-def looks_of(file: TrialFile) -> list[Look]:
+def looks_of(file: TrialFile) -> list[LampLook]:
     """What was seen, for the core."""
-    return [Look(look.seconds, look.seen) for look in file.looks]
+    return [LampLook(look.seconds, look.seen) for look in file.looks]

@@ -40,5 +40,5 @@
     </p>
   {/if}
   <WhatNext />
-  <p class="mt-6 text-lg"><a class="underline" href={p('/trial')}>Try a tool on a trial piece</a></p>
+  <p class="mt-6 text-lg"><a class="go touch underline" href={p('/trial')}>Try a tool on a trial piece</a></p>
 </section>

@@ -16,6 +16,7 @@ const ORDER = [
   'schedule',
   'quote',
   'rack',
+  'own',
   'log',
   'sizes',
   'light',

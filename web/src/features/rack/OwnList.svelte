@@ -1,6 +1,6 @@
 <!-- What the shop has of its own: looked at, changed, retired, taken as a file and brought from one. -->
 <script lang="ts">
-  import { api, Problem, type KeptOwn, type OwnEntry } from '../../api/client';
+  import { api, Problem, type KeptOwn, type OwnEntry, type Pack } from '../../api/client';
   import { choices } from '../../api/catalogue.svelte';
   import { dropped } from '../../api/dropped.svelte';
   import { Answer } from '../../ui/answer.svelte';
@@ -9,13 +9,14 @@
   import { notices } from '../../ui/notices.svelte';
   import { KINDS } from '../../own/form';
   import OwnSheet from '../../own/OwnSheet.svelte';
-  import { counted } from '../../units/units';
+  import { difference, duration } from '../../units/units';
 
   let { open = $bindable(), onchanged }: { open: boolean; onchanged: () => void } = $props();
   const kept = new Answer<KeptOwn[]>();
   let changing = $state.raw<KeptOwn | null>(null);
   let describing = $state(false);
   let refused = $state.raw<Error | null>(null);
+  let looked = $state.raw<{ text: string; pack: Pack } | null>(null);
   $effect(() => {
     if (open) kept.ask(api.own(), true);
   });
@@ -23,7 +24,7 @@
     if (!open || dropped.own === null) return;
     const text = dropped.own;
     dropped.own = null;
-    void take(text);
+    void look(text);
   });
   const kinds = $derived(
     KINDS.map((kind) => ({ ...kind, entries: (kept.value ?? []).filter((one) => one.entry.kind === kind.id) })),
@@ -57,14 +58,28 @@
       });
     });
 
-  const take = (text: string) =>
+  /** A file is looked at as if it were here, before anything is taken in. */
+  async function look(text: string) {
+    refused = null;
+    try {
+      looked = { text, pack: await api.previewOwn(text) };
+    } catch (problem) {
+      refused = problem as Error;
+    }
+  }
+
+  const take = (factors: boolean) =>
     doing(async () => {
-      const changes = await api.importOwn(text);
-      const count = (change: string) => changes.filter((one) => one.change === change).length;
-      notices.say(
-        `${counted(count('new'), 'new entry').replace('entrys', 'entries')}, ${count('changed')} changed, ${count('same')} the same.`,
-      );
+      if (!looked) return;
+      const { changes } = await api.importOwn(looked.text, factors);
+      looked = null;
+      notices.say(`Taken in: ${said(changes)}.`);
     });
+
+  function said(changes: Pack['changes']): string {
+    const count = (change: string) => changes.filter((one) => one.change === change).length;
+    return `${count('new')} new, ${count('changed')} changed, ${count('same')} the same`;
+  }
 </script>
 
 <Dialog bind:open title="The shop’s own" wide>
@@ -78,7 +93,43 @@
       </ul>
     </div>
   {/if}
-  {#if kept.value?.length === 0}
+  {#if looked}
+    <section class="panel mb-3 p-3" aria-label="What the file brings">
+      <p>
+        <b>{said(looked.pack.changes)}</b>{looked.pack.factors
+          ? `; what its shop learnt about ${looked.pack.factors === 1 ? 'one tool' : `${looked.pack.factors} tools and metals`}`
+          : ''}.
+      </p>
+      <table class="lines small my-2 w-full">
+        <thead class="dim text-left"><tr><th>As if it were here</th><th>now</th><th>then</th></tr></thead>
+        <tbody>
+          {#each looked.pack.jobs as job, at (at)}
+            <tr
+              ><td>{job.title}</td><td class="num"
+                >{job.now_minutes === null ? 'no plan' : duration(job.now_minutes)}</td
+              ><td class="num"
+                >{job.then_minutes === null ? 'no plan' : duration(job.then_minutes)}{job.now_minutes !== null &&
+                job.then_minutes !== null &&
+                Math.abs(job.then_minutes - job.now_minutes) >= 0.5
+                  ? ` (${difference(job.then_minutes - job.now_minutes)})`
+                  : ''}</td
+              ></tr
+            >
+          {:else}<tr><td colspan="3">No job is open that could be planned with it.</td></tr>{/each}
+        </tbody>
+      </table>
+      <div class="flex flex-wrap gap-2">
+        {#if looked.pack.factors}
+          <button class="main-button" onclick={() => void take(true)}>Take in everything</button>
+          <button class="plain-button" onclick={() => void take(false)}>Without what was learnt</button>
+        {:else}
+          <button class="main-button" onclick={() => void take(false)}>Take it in</button>
+        {/if}
+        <button class="plain-button" onclick={() => (looked = null)}>Leave it</button>
+      </div>
+    </section>
+  {/if}
+  {#if kept.value?.length === 0 && !looked}
     <p class="dim">
       Nothing yet. A belt, a paste, a bronze or a finish that is not listed is described as like a known one, but for
       what differs.
@@ -123,7 +174,7 @@
         describing = true;
       }}>Describe one</button
     >
-    <FilePick label="File of own things" accept=".json" onfiles={async ([file]) => file && void take(await file.text())}
+    <FilePick label="File of own things" accept=".json" onfiles={async ([file]) => file && void look(await file.text())}
       >From a file</FilePick
     >
     <a class="plain-button" href="/api/own/file.json" download>All as a file</a>

@@ -29,6 +29,8 @@
     photos: 'Photos of runs',
     part_photos: 'Photos of parts',
     sizings: 'Parts at the gauge',
+    own_entries: 'The shop’s own things',
+    trials: 'Trial pieces',
     quotes: 'Quotes',
     recipes: 'House ways',
     care_done: 'Care that was done',
