@@ -90,7 +90,7 @@ def test_a_file_goes_to_another_shop_whole_or_not_at_all(client: TestClient, tmp
     main_exits(["--own", str(own), "plan", str(job)], 0)
     assert "ceramic belt" in capsys.readouterr().out
     main_exits(["plan", str(job)], 2)  # nothing of it stays behind
-    assert "there is no material" in capsys.readouterr().err
+    assert "another shop's own: take in its file" in capsys.readouterr().err
 
 
 def changes(answer: Any) -> list[str]:

@@ -103,10 +103,15 @@ def test_the_logo_is_a_picture_and_can_be_taken_away(shop: TestClient) -> None:
         assert logo.getpixel((5, 5)) == (255, 255, 255)  # what was clear is white, as the page is
     assert shop.get(f"/api/jobs/{plates}/quote").json()["page"]["logo"]
     assert shop.get(f"/api/jobs/{plates}/quote.pdf").content.startswith(b"%PDF")
+    saved = shop.post(f"/api/jobs/{plates}/quotes").json()
+    sent = shop.get(f"/api/quotes/{saved['id']}.pdf").content
     bad = shop.put("/api/shop/logo", content=b"GIF89a", headers={"content-type": "image/png"})
     assert bad.status_code == 422
     assert shop.delete("/api/shop/logo").status_code == 204
     assert shop.get("/api/shop/logo").status_code == 404
+    again = shop.get(f"/api/quotes/{saved['id']}.pdf").content  # a quote keeps the picture that it was sent with
+    assert sent.count(b"/Image") == again.count(b"/Image") > 0
+    assert not shop.get(f"/api/jobs/{plates}/quote").json()["page"]["logo"]
 
 
 def test_what_the_shop_sees_is_for_the_pieces_that_are_ordered(shop: TestClient) -> None:

@@ -258,8 +258,9 @@ def test_what_most_of_it_looks_like_and_what_is_deeper_in_some_places(page: Page
     appears(page.get_by_text("spots join here"))
     expect(step_card(page)).to_contain_text("gouges")
     appears(page.get_by_role("figure", name="The face and its spots, to scale"))
-    page.get_by_role("button", name="Notes").click()
-    expect(page.get_by_label("Notes", exact=True)).to_contain_text("less than working all of it")
+    page.keyboard.press("i")
+    expect(page.get_by_role("dialog", name="Notes on this plan")).to_contain_text("less than working all of it")
+    put_away(page)
     expect(page.get_by_label("Totals")).to_have_attribute("aria-busy", "false")  # what is older is paler
     assert findings(page) == []
     answer(page, "What most of it looks like")
@@ -289,6 +290,6 @@ def test_the_whole_part_side_by_side_leads_to_each_face_and_step(page: Page, wor
     assert findings(page) == []
     flange.get_by_role("button", name="P80 fibre disc").click()
     expect(page.get_by_label("Step in hand")).to_contain_text("P80 fibre disc")
-    page.get_by_text("Whole part").click()
+    page.get_by_role("button", name="Whole part").click()
     whole.get_by_role("button", name="lettering recess").click()
     appears(page.get_by_role("region", name="Plan of lettering recess"))

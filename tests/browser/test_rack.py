@@ -117,7 +117,8 @@ def test_what_is_short_is_said_and_from_the_own_rack_a_steel_wheel_stays_out(pag
     for way in ("Plan with any tool", "Plan from your own rack"):
         page.get_by_role("button", name="Options").click()
         page.get_by_role("menuitem", name=way).click()
-    page.get_by_role("button", name="Notes").click()
+    page.get_by_role("button", name="Options").click()
+    page.get_by_role("menuitem", name="Notes on this plan").click()
     page.get_by_text("may not be used on this metal").click()
     appears(page.get_by_text("and is kept for it").first)
     saved(page)

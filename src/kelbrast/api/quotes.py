@@ -93,7 +93,7 @@ def _pdf(quote: QuoteFile, quotes: ShopQuotes, *, inner: bool) -> Response:
     if inner or quote.page is None:
         made = inner_pdf(quote, inner=inner, day=wall_clock().date())
     else:
-        made = customer_pdf(quote.page, logo=quotes.logo() if quote.page.logo else None)
+        made = customer_pdf(quote.page, logo=quotes.logo(quote.page.logo_id) if quote.page.logo else None)
     number = quote.page.number if quote.page is not None else ""
     return Response(made, media_type="application/pdf", headers=named(number or "quote", "pdf", shown=True))
 

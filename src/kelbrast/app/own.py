@@ -10,7 +10,7 @@ from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput, Fault
-from kelbrast.core.reference.own_rows import NOTHING, OwnRows
+from kelbrast.core.reference.own_rows import NOTHING, OWN, OwnRows
 from kelbrast.documents.own.format import MOST_ENTRIES, OwnEntryFile, OwnFile, check_own_file, read_own_file, rows_of
 from kelbrast.storage import own as store
 from kelbrast.storage.database import as_committed
@@ -168,7 +168,7 @@ def _same(one: OwnEntryFile, other: OwnEntryFile) -> bool:
 
 
 def _new_id() -> str:
-    return "own-" + "".join(secrets.choice(_LETTERS) for _ in range(_ID_LENGTH))
+    return OWN + "".join(secrets.choice(_LETTERS) for _ in range(_ID_LENGTH))
 
 
 def _document(file: OwnEntryFile) -> dict[str, object]:

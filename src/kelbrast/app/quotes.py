@@ -4,7 +4,10 @@ from base64 import b64decode, b64encode
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime
+from hashlib import sha256
 from typing import Final
+
+from sqlalchemy.orm import Session
 
 from kelbrast.app.jobs import Jobs, finish_label
 from kelbrast.app.photos import encoded_anew
@@ -158,14 +161,16 @@ class Quotes:
             if quote.page is not None:
                 number = int(get_setting(session, _NUMBER).get("last", 0)) + 1
                 put_setting(session, _NUMBER, {"last": number})
-                page = quote.page.model_copy(update={"number": f"{quote.page.shop.prefix}{number:04d}"})
+                logo = _logo_id(session) if quote.page.logo else ""
+                named = {"number": f"{quote.page.shop.prefix}{number:04d}", "logo_id": logo}
+                page = quote.page.model_copy(update=named)
                 quote = quote.model_copy(update={"page": page})
             return _kept(store.add_quote(session, job_id, quote.model_dump(mode="json")))
 
-    def logo(self) -> bytes | None:
-        """The picture at the head of a page, a JPEG; None where there is none."""
+    def logo(self, logo_id: str = "") -> bytes | None:
+        """The picture at the head of a page, a JPEG: the present one, or that of a saved quote; None where there is none."""
         with reading(self._engine) as session:
-            kept = get_setting(session, _LOGO).get("jpeg")
+            kept = get_setting(session, f"{_LOGO}.{logo_id or _logo_id(session)}").get("jpeg")
         return b64decode(kept) if kept else None
 
     def change_logo(self, data: bytes | None) -> None:
@@ -176,7 +181,17 @@ class Quotes:
         """
         clean = None if data is None else encoded_anew(data, largest=_LOGO_PIXELS)[0]
         with writing(self._engine) as session:
-            put_setting(session, _LOGO, {} if clean is None else {"jpeg": b64encode(clean).decode()})
+            if clean is None:
+                put_setting(session, _LOGO, {})  # the picture itself stays for quotes that were sent with it
+                return
+            logo_id = sha256(clean).hexdigest()[:16]
+            put_setting(session, f"{_LOGO}.{logo_id}", {"jpeg": b64encode(clean).decode()})
+            put_setting(session, _LOGO, {"id": logo_id})
+
+
+def _logo_id(session: Session) -> str:
+    """What the present picture is known by; empty for none."""
+    return str(get_setting(session, _LOGO).get("id", ""))
 
 
 def _kept(stored_quote: store.StoredQuote) -> KeptQuote:

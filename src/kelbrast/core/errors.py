@@ -70,10 +70,10 @@ class OutsideValidity(KelbrastError):
 class NotFound(KelbrastError):
     """No such thing. `near` holds the ids that look most like what was asked for."""
 
-    def __init__(self, kind: str, key: str, near: Sequence[str] = ()) -> None:
+    def __init__(self, kind: str, key: str, near: Sequence[str] = (), *, hint: str = "") -> None:
         self.kind, self.key, self.near = kind, key, tuple(near)
-        hint = f"; did you mean {' or '.join(near)}" if near else ""
-        super().__init__(f'there is no {kind} "{key}"{hint}')
+        hint = hint or (f"did you mean {' or '.join(near)}" if near else "")
+        super().__init__(f'there is no {kind} "{key}"{"; " if hint else ""}{hint}')
 
 
 class Conflict(KelbrastError):

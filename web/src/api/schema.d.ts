@@ -3523,7 +3523,7 @@ export interface components {
         /**
          * CustomerPage
          * @description The page from top to bottom, in the reader's units. `number` is empty on a draft, `ready_by` where nothing is promised;
-         *     `logo`: the shop's picture stands at its head.
+         *     `logo`: the shop's picture stands at its head; `logo_id`: of a saved page, which one.
          *
          *     `tax` is null where the shop adds none. `net`, `tax_money` and `to_pay` are for the ordered number of pieces.
          */
@@ -3554,6 +3554,11 @@ export interface components {
              * @default false
              */
             logo: boolean;
+            /**
+             * Logo Id
+             * @default
+             */
+            logo_id: string;
             /** Customer */
             customer: string;
             /** Customer Address */

@@ -12,7 +12,7 @@ from functools import cache
 from typing import Any, TypeVar
 
 from kelbrast.core.errors import Fault, NotFound, ReadError
-from kelbrast.core.reference.own_rows import remembered
+from kelbrast.core.reference.own_rows import OWN, remembered
 from kelbrast.core.reference.raw import record_written, sources_written, table_written
 from kelbrast.core.reference.schemas import SOURCES, misfits, table_misfits
 from kelbrast.core.units import to_si
@@ -126,4 +126,6 @@ def find(kind: str, things: Mapping[str, Thing], key: str) -> Thing:
     try:
         return things[key]
     except KeyError:
+        if key.startswith(OWN):
+            raise NotFound(kind, key, hint="it is another shop's own: take in its file of own things first") from None
         raise NotFound(kind, key, get_close_matches(key, list(things), n=2)) from None

@@ -37,6 +37,7 @@ class OwnRows:
         return merged | {key: row for key, row in self.rows.get(name, {}).items() if key not in written}
 
 
+OWN: Final = "own-"  # how ids of a shop's own rows begin
 NOTHING: Final = OwnRows()
 _IN_USE: ContextVar[OwnRows] = ContextVar("own_rows", default=NOTHING)
 

@@ -40,7 +40,7 @@ class PriceLine(BaseModel):
 
 class CustomerPage(BaseModel):
     """The page from top to bottom, in the reader's units. `number` is empty on a draft, `ready_by` where nothing is promised;
-    `logo`: the shop's picture stands at its head.
+    `logo`: the shop's picture stands at its head; `logo_id`: of a saved page, which one.
 
     `tax` is null where the shop adds none. `net`, `tax_money` and `to_pay` are for the ordered number of pieces.
     """
@@ -51,6 +51,7 @@ class CustomerPage(BaseModel):
     ready_by: str = ""
     shop: LetterheadFile
     logo: bool = False
+    logo_id: str = ""
     customer: str
     customer_address: str
     heading: str

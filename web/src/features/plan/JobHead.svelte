@@ -6,7 +6,6 @@
   import OptionsMenu from '../../ui/OptionsMenu.svelte';
   import Choice from '../../ui/Choice.svelte';
   import OwnChoice from '../../own/OwnChoice.svelte';
-  import Either from '../../ui/Either.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import Popup from '../../ui/Popup.svelte';
   import { dueSaid } from '../../units/due';
@@ -138,17 +137,9 @@
   <div class="flex gap-2.5" class:hidden={asking}>
     {#if whole !== null}
       <!-- On a phone it stands under Options. -->
-      <div class="w-48 shrink-0 max-md:hidden">
-        <Either
-          label="What is shown"
-          value={whole ? 'whole' : 'face'}
-          options={[
-            { id: 'face', label: 'One face' },
-            { id: 'whole', label: 'Whole part' },
-          ]}
-          onchange={(now) => onwhole(now === 'whole')}
-        />
-      </div>
+      <button class="plain-button max-md:hidden" onclick={() => onwhole(!whole)}
+        >{whole ? 'One face' : 'Whole part'}</button
+      >
     {/if}
     <OptionsMenu groups={options} />
     <!-- On a phone the next thing is where the thumb is. -->

@@ -2,7 +2,6 @@
 <script lang="ts">
   import { choices } from '../../api/catalogue.svelte';
   import Stair from '../../charts/Stair.svelte';
-  import { shortMachine } from '../../charts/labels';
   import { temperColour } from '../../charts/temper';
   import { shown } from '../../units/shown.svelte';
   import { duration } from '../../units/units';
@@ -85,7 +84,7 @@
                   >{#if step.zone}{step.zone.spots.join(', ')}, {shown.say(
                       step.zone.area_cm2,
                       'area',
-                    )}{:else if zoned}over everything{:else}{shortMachine(step.machine_label).toLowerCase()}{/if}</span
+                    )}{:else if zoned}over everything{/if}</span
                 ></span
               >
               <span class="num dim text-right max-sm:hidden"

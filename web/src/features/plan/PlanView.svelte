@@ -13,7 +13,6 @@
   import JobHead from './JobHead.svelte';
   import PlanPane from './PlanPane.svelte';
   import { StepTiles } from './tiles.svelte';
-  import MoreOfPlan from './MoreOfPlan.svelte';
   import Warnings from './Warnings.svelte';
   import type { Group } from '../../ui/ActionMenu.svelte';
 
@@ -25,6 +24,7 @@
   let weighing = $state(false);
   let describing = $state(false);
   let ordering = $state(false);
+  let noting = $state(false);
   /** All faces side by side, instead of one. */
   let whole = $state(false);
   /** The step in hand is open, with everything that can be changed about it. */
@@ -131,6 +131,7 @@
             disabled: !job.hasRack,
             run: () => job.planFrom(job.fromRack ? 'catalogue' : 'own'),
           },
+          { id: 'notes', label: 'Notes on this plan', shown: 'I', run: () => (noting = true) },
           { id: 'undo', label: 'Undo', shown: 'Ctrl Z', disabled: !job.canUndo, run: () => job.undo() },
           { id: 'redo', label: 'Redo', shown: 'Ctrl Shift Z', disabled: !job.canRedo, run: () => job.redo() },
         ],
@@ -182,6 +183,7 @@
     },
     { press: 'l', shown: 'L', does: 'Lock this step', run: () => draft?.toggleLock() },
     { press: 'w', shown: 'W', does: 'Compare ways', run: () => (weighing = true) },
+    { press: 'i', shown: 'I', does: 'Notes on this plan', run: () => (noting = true) },
     { press: 'e', shown: 'E', does: 'The part and the ways of working', run: () => (describing = true) },
     { press: 'c', shown: 'C', does: 'Job card', run: openCard },
     { press: 'o', shown: 'O', does: 'Customer, promise, own operations', run: () => (ordering = true) },
@@ -236,7 +238,6 @@
           <FaceList {draft} />
           <Warnings {draft} />
           <BetterWay {draft} oncompare={() => (weighing = true)} />
-          <MoreOfPlan {draft} />
         </div>
         <PlanPane {draft} {tiles} {adjusting} onstep={adjust} />
         {#if adjusting}
@@ -274,6 +275,7 @@
     <Sheet load={() => import('./WeighSheet.svelte')} props={{ draft }} bind:open={weighing} />
     <Sheet load={() => import('./PartSheet.svelte')} props={{ draft }} bind:open={describing} />
     <Sheet load={() => import('./OrderSheet.svelte')} props={{ draft }} bind:open={ordering} />
+    <Sheet load={() => import('./NotesSheet.svelte')} props={{ draft }} bind:open={noting} />
   </div>
 {:else}
   <p class="dim p-6">Opening the job …</p>

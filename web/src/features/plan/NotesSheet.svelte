@@ -1,14 +1,13 @@
 <!-- What is good to know about the plan, for those who want to know it. -->
 <script lang="ts">
   import { currency } from '../../api/currency.svelte';
-  import ChevronDown from '@lucide/svelte/icons/chevron-down';
-  import { Collapsible } from '@skeletonlabs/skeleton-svelte';
+  import Dialog from '../../ui/Dialog.svelte';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
   import { counted, duration } from '../../units/units';
   import type { JobDraft } from './draft.svelte';
 
-  let { draft }: { draft: JobDraft } = $props();
+  let { draft, open = $bindable() }: { draft: JobDraft; open: boolean } = $props();
   const plan = $derived(draft.facePlan);
   const rack = $derived(draft.fromRack ? draft.plan?.rack : null);
   const used = $derived(new Set(draft.plan?.gather.map((one) => one.tool)));
@@ -43,14 +42,8 @@
   }
 </script>
 
-<Collapsible class="panel">
-  <Collapsible.Trigger class="flex min-h-11 w-full items-center gap-2 px-3.5 text-left font-semibold">
-    <span class="flex-1">Notes</span>
-    <Collapsible.Indicator class="dim transition-transform data-[state=open]:rotate-180"
-      ><ChevronDown size={16} aria-hidden="true" /></Collapsible.Indicator
-    >
-  </Collapsible.Trigger>
-  <Collapsible.Content class="small grid gap-2 px-3.5 pb-3" aria-label="Notes">
+<Dialog bind:open title="Notes on this plan">
+  <div class="grid gap-2">
     {#if plan?.steps.length}
       <p>
         {shown.say(Math.max(0, plan.metal_um - plan.above_um), 'depth')} off {plan.name}{typeof plan.metal_elsewhere_um ===
@@ -108,5 +101,5 @@
         >
       </p>
     {/if}
-  </Collapsible.Content>
-</Collapsible>
+  </div>
+</Dialog>
