@@ -112,7 +112,7 @@ def trial_reading(asked: TrialReadingIn, shelf: Shelf, instrument_id: str) -> Re
 def _on_trial(asked: TrialAsked, shelf: Shelf) -> tuple[OnTrial, Job]:
     tried = tool(asked.tool)
     job = Job(title="trial", faces=(), material=material(asked.material))
-    if shelf.in_use:
+    if shelf.machines is not None:  # otherwise nobody knows which there are
         job = shelf.equip(job, extras=(asked.tool,), insist=True)
     if not tried.keeps_clean(job.material.family):
         raise BadInput.one("tool", f"{tried.label} may not be used on {job.material.label.lower()}")

@@ -1,14 +1,16 @@
 <!-- Something that no catalogue lists: like a known one, but for what differs. -->
 <script lang="ts">
-  import { api, Problem, type KeptOwn, type OwnEntry, type OwnLikes } from '../api/client';
+  import { api, Problem, type KeptOwn, type Measured, type OwnEntry, type OwnLikes } from '../api/client';
   import { choices } from '../api/catalogue.svelte';
   import { Answer } from '../ui/answer.svelte';
   import Choice from '../ui/Choice.svelte';
   import Dialog from '../ui/Dialog.svelte';
   import Either from '../ui/Either.svelte';
   import Fold from '../ui/Fold.svelte';
+  import MeasuredFile from '../ui/MeasuredFile.svelte';
   import NumberField from '../ui/NumberField.svelte';
   import TextField from '../ui/TextField.svelte';
+  import { shown } from '../units/shown.svelte';
   import { blank, KINDS, listed, type OwnKind } from './form';
 
   interface Props {
@@ -61,6 +63,17 @@
     }
   }
 </script>
+
+{#snippet measuredPiece(measured: Measured)}
+  {#if measured.kind === 'profile'}
+    <button
+      type="button"
+      class="plain-button mt-2"
+      onclick={() => change({ measured_ra_um: measured.Ra_um, ra_um: null })}
+      >Use its Ra, {shown.say(measured.Ra_um, 'roughness', 3)}</button
+    >
+  {:else}<p class="mt-2">A map: take a profile of it across the lay.</p>{/if}
+{/snippet}
 
 {#snippet times(label: string, key: 'cuts' | 'lasts' | 'marks', value: number | undefined)}
   <NumberField {label} value={value ?? 1} onchange={(factor) => change({ [key]: factor })} />
@@ -239,6 +252,9 @@
           onchange={(measured_ra_um) => change({ measured_ra_um, ra_um: null })}
           onclear={() => change({ measured_ra_um: null })}
         />
+        <Fold label="From a measured profile">
+          <div class="pt-2"><MeasuredFile read={api.measure} shown={measuredPiece} /></div>
+        </Fold>
         <Choice
           label="Lay"
           value={entry.lay ?? ''}

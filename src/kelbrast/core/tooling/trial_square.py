@@ -97,7 +97,7 @@ def _driven(tool: str, job: Job, grade: Grade, side: float) -> ToolOnFace:
         raise BadInput.one("tool", "is for round work: its rounds at the gauge and its runs teach about it")
     on_face = next((one for one in tools_on_face(ToolContext.of(face, plain)) if one.tool.id == tool), None)
     if on_face is None:
-        raise BadInput.one("tool", f"no machine at hand drives it: {tool}")
+        raise BadInput.one("tool", f"no machine at hand drives {known.label}: put the machine on the rack")
     return on_face
 
 
