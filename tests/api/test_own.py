@@ -47,6 +47,12 @@ def test_described_used_everywhere_and_changed_without_touching_what_is_finished
     assert client.get(f"/api/runs/{run}/file.json").json()["plan"] == before
     again = client.put(path, json={"entry": belt["entry"]}, headers={"If-Match": f'"{number}"'})
     assert again.status_code == 412
+    fewer = {"entry": {**belt["entry"], "grades": ["P120"]}}
+    refused = client.put(path, json=fewer, headers={"If-Match": f'"{number + 1}"'})
+    assert (refused.status_code, "must keep P80" in refused.json()["detail"]) == (422, True)  # it stands on the rack
+    other = {"entry": {**BRONZE, "name": "Belt metal"}}
+    assert "stays so" in client.put(path, json=other, headers={"If-Match": f'"{number + 1}"'}).json()["detail"]
+    assert client.post("/api/own", json={"entry": {**belt["entry"], "name": "Twin"}}).json()["faults"][0]["field"] == "id"
     kept = client.delete(path)
     assert (kept.status_code, "retire it" in kept.json()["detail"]) == (422, True)
     assert client.get("/api/jobs").json()["jobs"][0]["material"] == "Manganese bronze"

@@ -76,6 +76,20 @@ def test_nobody_else_sees_them_and_nothing_of_the_reference_is_replaced() -> Non
         assert carriers()["belt"].label == "Belt on the contact wheel"
 
 
+def test_own_things_go_together_as_what_they_are_like_does() -> None:
+    wheel = OwnEntry("own-wheel", "tool", "Denim wheel", "sewn")
+    plastic, pad = (
+        OwnEntry("own-plastic", "material", "Own plastic", "acetal"),
+        OwnEntry("own-pad", "tool", "Own pad", "nonwoven-pad"),
+    )
+    with using(own_rows([wheel, PASTE, plastic, pad])):
+        assert tool("own-wheel-own-paste").label == "Home paste, denim wheel"
+        assert tool("own-wheel-tripoli").carrier.like == "sewn"
+        kept_off = {carrier.id for carrier in carriers().values() if "own-plastic" in carrier.not_on}
+        assert kept_off == {carrier.id for carrier in carriers().values() if "acetal" in carrier.not_on}
+        assert "own-pad" in kept_off
+
+
 def test_it_cuts_like_one_grit_and_leaves_like_another() -> None:
     belt = OwnEntry("own-mixed", "tool", "Mixed belt", "belt", grades=("P180",), cuts_like="P100")
     with using(own_rows([belt])):

@@ -11,7 +11,15 @@ from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import BadInput, Fault
 from kelbrast.core.reference.own_rows import NOTHING, OWN, OwnRows
-from kelbrast.documents.own.format import MOST_ENTRIES, OwnEntryFile, OwnFile, check_own_file, read_own_file, rows_of
+from kelbrast.documents.own.format import (
+    MOST_ENTRIES,
+    OwnEntryFile,
+    OwnFile,
+    check_own_file,
+    read_own_file,
+    rows_of,
+    tool_ids,
+)
 from kelbrast.storage import own as store
 from kelbrast.storage.database import as_committed
 from kelbrast.storage.sessions import is_writing, reading, writing
@@ -75,6 +83,8 @@ class OwnThings:
             BadInput: what is wrong with it, or with it beside the others.
         """
         with writing(self._engine) as session:
+            if any(stored.document["id"] == file.id for stored in store.all_own(session)):
+                raise BadInput.one("id", "is that of another one here: leave it out, and it gets its own")
             file = file.model_copy(update={"id": file.id or _new_id(), "on": file.on or today})
             store.add_own(session, file.id, _document(file))
             self._check(session, file.id)
@@ -87,9 +97,20 @@ class OwnThings:
             NotFound: none of this id.  BadInput: what is wrong with it.  Conflict: it was changed elsewhere.
         """
         with writing(self._engine) as session:
-            store.change_own(session, key, _document(file.model_copy(update={"id": key})), revision=revision)
+            self._replace(session, key, file.model_copy(update={"id": key}), revision=revision)
             self._check(session, key)
         return self._one(key)
+
+    def _replace(self, session: Session, key: str, file: OwnEntryFile, *, revision: int | None) -> None:
+        """Say something else of one, but take nothing away that something uses."""
+        before = next((kept.file for kept in self.entries() if kept.file.id == key), None)
+        if before is not None and before.kind != file.kind:
+            raise BadInput.one("kind", f"is {before.kind}, and stays so: retire this one and describe another")
+        store.change_own(session, key, _document(file), revision=revision)
+        for gone in tool_ids(before) - tool_ids(file):
+            if uses := store.uses_of(session, gone):
+                grade = gone.removeprefix(f"{key}-").upper()
+                raise BadInput.one("grades", f"must keep {grade}: {_used(uses)} it")
 
     def remove(self, key: str) -> None:
         """Take away what was put in by mistake; what something uses is retired instead.
@@ -99,8 +120,7 @@ class OwnThings:
         """
         with writing(self._engine) as session:
             if uses := store.uses_of(session, key):
-                said = "job, run or thing on the rack uses" if uses == 1 else "jobs, runs or things on the rack use"
-                raise BadInput.one("id", f"{uses} {said} it: retire it instead")
+                raise BadInput.one("id", f"{_used(uses)} it: retire it instead")
             store.remove_own(session, key)
 
     def preview(self, text: str | bytes) -> list[OwnChange]:
@@ -130,7 +150,7 @@ class OwnThings:
                 if change.change == "new":
                     self.add(change.file, today=today)
                 elif change.change == "changed":
-                    store.change_own(session, change.file.id, _document(change.file), revision=None)
+                    self._replace(session, change.file.id, change.file, revision=None)
             self._check(session)
         return changes
 
@@ -160,6 +180,15 @@ class OwnThings:
 def _of_the_entry(bad: BadInput, place: str | None) -> Sequence[Fault]:
     """Faults with the keys of the one entry that was sent."""
     return bad.faults if place is None else [replace(fault, field=fault.field.removeprefix(place)) for fault in bad.faults]
+
+
+def _used(count: int) -> str:
+    """So many things use it, in words.
+
+    >>> _used(1), _used(2)
+    ('1 job, run or thing on the rack uses', '2 jobs, runs or things on the rack use')
+    """
+    return f"{count} job, run or thing on the rack uses" if count == 1 else f"{count} jobs, runs or things on the rack use"
 
 
 def _same(one: OwnEntryFile, other: OwnEntryFile) -> bool:

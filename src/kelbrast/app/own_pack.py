@@ -17,7 +17,7 @@ from kelbrast.core.planning.whole.plan import plan_job
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.reference.own_rows import using
 from kelbrast.documents.job.format import JobFile
-from kelbrast.documents.own.format import OwnFactorFile, OwnFile, read_own_file, rows_of
+from kelbrast.documents.own.format import OwnFactorFile, OwnFile, read_own_file, rows_of, tool_ids
 from kelbrast.storage.sessions import writing
 
 _TELLS: Final[tuple[Literal["removal", "life", "scratch"], ...]] = ("removal", "life", "scratch")
@@ -61,10 +61,9 @@ def as_if(jobs: Jobs, text: str) -> list[AsIf]:
     now = [(file.title, _hands_on(file, jobs, (), ())) for file in files]
     merged = {kept.file.id: kept.file for kept in jobs.own.entries()}
     merged |= {change.file.id or f"own-new{at}": change.file for at, change in enumerate(changes)}
-    rows = rows_of([file.model_copy(update={"id": key}) for key, file in merged.items()])
-    own_tools = [(key, file) for key, file in merged.items() if file.kind == "tool" and not file.retired]
-    tools = tuple(f"{key}-{grade.lower()}" for key, file in own_tools for grade in file.grades)
-    with using(rows):
+    entries = [entry.model_copy(update={"id": key}) for key, entry in merged.items()]
+    tools = tuple(tool for entry in entries if not entry.retired for tool in sorted(tool_ids(entry)))
+    with using(rows_of(entries)):
         then = [_hands_on(file, jobs, tools, given.factors) for file in files]
     return [AsIf(title, before, after) for (title, before), after in zip(now, then, strict=True)]
 

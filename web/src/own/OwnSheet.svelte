@@ -1,5 +1,6 @@
 <!-- Something that no catalogue lists: like a known one, but for what differs. -->
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { api, Problem, type KeptOwn, type Measured, type OwnEntry, type OwnLikes } from '../api/client';
   import { choices } from '../api/catalogue.svelte';
   import { Answer } from '../ui/answer.svelte';
@@ -29,9 +30,12 @@
   const likes = new Answer<OwnLikes>();
   $effect(() => {
     if (!open) return;
-    refused = null;
-    entry = kept ? structuredClone(kept.entry) : blank(kinds[0] ?? 'tool', localStorage.getItem(BY) ?? '');
-    if (!likes.value) likes.ask(api.ownLikes());
+    // Begun once for each opening: what is typed meanwhile stays, whatever comes in.
+    untrack(() => {
+      refused = null;
+      entry = kept ? structuredClone(kept.entry) : blank(kinds[0] ?? 'tool', localStorage.getItem(BY) ?? '');
+      if (!likes.value) likes.ask(api.ownLikes());
+    });
   });
   const known = $derived(likes.value?.[entry.kind] ?? []);
   const like = $derived(known.find((one) => one.id === entry.like));

@@ -123,11 +123,17 @@ def own_rows(entries: Iterable[OwnEntry]) -> OwnRows:
     joins: dict[str, dict[str, dict[str, tuple[str, ...]]]] = {}
     for entry in entries:
         rows.setdefault(_FILES[entry.kind], {})[entry.id] = _row(entry)
+    for entry in entries:
+        if entry.kind == "compound" and entry.retired:
+            continue
         for name, which in _NAMED_IN[entry.kind]:
             for key, row in reference_written(name).items():
-                if entry.like in row.get(which, ()) and not (entry.kind == "compound" and entry.retired):
+                if entry.like in row.get(which, ()):
                     lists = joins.setdefault(name, {}).setdefault(key, {})
                     lists[which] = (*lists.get(which, ()), entry.id)
+            for row in rows.get(name, {}).values():
+                if entry.like in row.get(which, ()):
+                    row[which] = [*row[which], entry.id]
     made = OwnRows(rows, joins)
     _refuse_misfits(made, entries)
     return made

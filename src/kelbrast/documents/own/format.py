@@ -10,7 +10,7 @@ from pydantic import ConfigDict, Discriminator, Field, Tag, ValidationError
 from kelbrast.core.catalogue.finishes import LayWanted
 from kelbrast.core.catalogue.materials import families
 from kelbrast.core.catalogue.own import OwnEntry, own_rows
-from kelbrast.core.catalogue.tools import carriers
+from kelbrast.core.catalogue.tools import carriers, tools
 from kelbrast.core.errors import BadInput, Fault, ReadError
 from kelbrast.core.reference.own_rows import OwnRows, using
 from kelbrast.documents.common.faults import faults_of
@@ -176,6 +176,14 @@ def rows_of(files: Sequence[OwnEntryFile]) -> OwnRows:
     if faults := list(_twice(files)):
         raise BadInput(faults)
     return own_rows(to_entry(file, file.id or f"own-new{at}") for at, file in enumerate(files))
+
+
+def tool_ids(file: OwnEntryFile | None) -> set[str]:
+    """Ids of the tools that an entry makes by itself; of none there are none."""
+    if file is None or file.kind != "tool":
+        return set()
+    with using(rows_of([file])):
+        return {one.id for one in tools().values() if one.carrier.id == file.id}
 
 
 def _twice(files: Sequence[OwnEntryFile]) -> Iterator[Fault]:
