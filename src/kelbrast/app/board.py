@@ -28,7 +28,7 @@ from kelbrast.core.day.solver import DayFound
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import ORDERED_STATES, Job
 from kelbrast.core.planning.whole.plan import Plan, plan_job
-from kelbrast.core.reference.own_rows import carrying
+from kelbrast.core.reference.own_rows import carrying, in_use
 from kelbrast.documents.day.events import DayEventFile, changes_said, event_said, to_event
 from kelbrast.documents.day.format import DayFigures, DayFile, ShopFile, to_day_file, to_rooms, to_workers
 from kelbrast.storage import shop as store
@@ -328,7 +328,7 @@ class Boards:
         planned: list[tuple[KeptJob, Plan]] = []
         plans: dict[int, tuple[object, Plan | str]] = {}
         for kept in sorted(jobs, key=lambda job: job.id):
-            about = (kept.revision, shelf)
+            about = (kept.revision, shelf, in_use())
             known = self._plans.get(kept.id)
             plan = known[1] if known is not None and known[0] == about else _plan_of(partial(job_of, kept.job, shelf))
             plans[kept.id] = about, plan

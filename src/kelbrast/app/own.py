@@ -107,7 +107,7 @@ class OwnThings:
         if before is not None and before.kind != file.kind:
             raise BadInput.one("kind", f"is {before.kind}, and stays so: retire this one and describe another")
         store.change_own(session, key, _document(file), revision=revision)
-        for gone in tool_ids(before) - tool_ids(file):
+        for gone in sorted(tool_ids(before) - tool_ids(file)):
             if uses := store.uses_of(session, gone):
                 grade = gone.removeprefix(f"{key}-").upper()
                 raise BadInput.one("grades", f"must keep {grade}: {_used(uses)} it")

@@ -14,6 +14,7 @@ from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ShopFactors
 from kelbrast.core.rack.item import Item, ItemEvent, misfits
 from kelbrast.core.rack.offer import Offer, Own, offer
+from kelbrast.core.reference.own_rows import in_use
 from kelbrast.core.wording import Sentence
 from kelbrast.documents.rack.csv import continued, is_csv, read_rack
 from kelbrast.documents.rack.format import ItemEventFile, ItemFile, check_items, item_faults, to_event_file, to_item
@@ -83,7 +84,7 @@ class Rack:
     def items(self) -> list[KeptItem]:
         """Everything on the rack, retired things too. Every plan asks for it, so it is read again only when it has changed."""
         with reading(self._engine) as session:
-            mark = store.mark_of(session)
+            mark = (store.mark_of(session), in_use())
             if self._read is not None and self._read[0] == mark:
                 return list(self._read[1])
             read = self._kept(store.all_items(session))

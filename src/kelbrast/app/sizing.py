@@ -4,7 +4,6 @@ import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from functools import lru_cache
 from typing import Any, Final
 
 from sqlalchemy import Engine
@@ -22,6 +21,7 @@ from kelbrast.core.precision.pair import Mate, pair_up
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
+from kelbrast.core.reference.own_rows import remembered
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.size.answer import LapAtHandFile, PlaceFile, SizeAnswer, to_laps_file, to_places, to_size_answer
@@ -217,7 +217,7 @@ def _learnt(session: Session, sizing_id: int, file: SizeFile) -> dict[str, float
     return {} if factor is None else {by: factor}
 
 
-@lru_cache(maxsize=4 * _NEWEST)
+@remembered(4 * _NEWEST)
 def _ratio(document: str) -> tuple[str, float | None]:
     """What a part was worked with, and its rate against the published one; None where its rounds do not tell."""
     try:
