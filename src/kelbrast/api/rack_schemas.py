@@ -36,10 +36,11 @@ class Stockable(BaseModel):
 
     `variant`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
     `charges`: what a wheel or lap can be charged with; empty for the rest.
-    `keeps_to_one`: one metal spoils it for another.
+    `keeps_to_one`: one metal spoils it for another.  `like`: what of the catalogue it is, or a shop's own is like.
     """
 
     what: str
+    like: str
     label: str
     variant: str
     kind: ItemKind
@@ -189,7 +190,14 @@ def thing(what: str) -> Stockable:
         speeds = machine.settings or tuple(speed for speed in (machine.low, machine.high) if speed)
         rpm = [shop(speed, "rev/min") for speed in speeds]
         return _thing(
-            what, machine.label, "machine", carrier=what, carrier_label=machine.label, rpm=rpm, spindles=machine.spindles
+            what,
+            machine.label,
+            "machine",
+            carrier=what,
+            carrier_label=machine.label,
+            rpm=rpm,
+            spindles=machine.spindles,
+            like=machine.kin,
         )
     if carrier is None:
         compound = record("compounds")[what]
@@ -214,6 +222,7 @@ def thing(what: str) -> Stockable:
         wears_down=carrier.stock.wears_down,
         keeps_to_one=keeps_to_one_family(carrier),
         charges=_charges(what) if kind in CHARGED else [],
+        like=carrier.kin,
     )
 
 
@@ -221,7 +230,7 @@ def _thing(what: str, label: str, kind: ItemKind, **more: object) -> Stockable:
     figures: dict[str, object] = {
         "grade": "", "grain_um": None, "diameter_mm": None, "marked_m_s": None, "price": None, "life_min": None,
         "unit": {"machine": "machine", "compound": "bar"}.get(kind, ""), "rpm": [], "spindles": 1,
-        "wears_down": False, "keeps_to_one": False, "charges": [], "single": kind in SINGLE,
+        "wears_down": False, "keeps_to_one": False, "charges": [], "single": kind in SINGLE, "like": what,
     }  # fmt: skip
     return Stockable.model_validate(
         {"what": what, "label": label, "variant": label, "kind": kind, "kind_label": KINDS[kind], **figures, **more}

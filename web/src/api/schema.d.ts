@@ -7982,11 +7982,13 @@ export interface components {
          *
          *     `variant`: what tells it from others on the same carrier.  `single`: one stands there, the rest is used up.
          *     `charges`: what a wheel or lap can be charged with; empty for the rest.
-         *     `keeps_to_one`: one metal spoils it for another.
+         *     `keeps_to_one`: one metal spoils it for another.  `like`: what of the catalogue it is, or a shop's own is like.
          */
         Stockable: {
             /** What */
             what: string;
+            /** Like */
+            like: string;
             /** Label */
             label: string;
             /** Variant */

@@ -42,6 +42,7 @@ class Machine:
         turns_work: the part turns, so the surface speed follows from its diameter.
         mounting: what to look at when something is put on it.
         least_mass: kg; a lighter part that nothing clamps runs away under it.
+        like: of a shop's own, the machine of the reference that it is like.
         drawing: how it turns and where the work may touch; None for the bare hand.
     """
 
@@ -61,6 +62,12 @@ class Machine:
     mounting: tuple[str, ...] = ()
     least_mass: float = 0.0
     drawing: "Drawing | None" = None
+    like: str = ""
+
+    @property
+    def kin(self) -> str:
+        """Id of the machine of the reference that it is, or that a shop's own is like."""
+        return self.like or self.id
 
     @property
     def top(self) -> float:
@@ -104,6 +111,7 @@ def _machine(key: str, row: dict[str, Any]) -> Machine:
         mounting=tuple(str(record("advice")["mounting"][key]) for key in row.get("mounting", ())),
         least_mass=si("least_mass") or 0.0,
         drawing=_drawing(row) if "view" in row else None,
+        like=row.get("like", ""),
     )
 
 

@@ -216,10 +216,11 @@ def _machine(entry: OwnEntry, base: dict[str, Any]) -> dict[str, Any]:
     if entry.speeds or entry.speed_range:
         for name in ("speeds", "speed_low", "speed_high"):
             base.pop(name, None)
+    like = {"like": entry.like}
     if entry.speeds:
-        return {"speeds": [_figure(entry, speed, "rev/min") for speed in sorted(entry.speeds)]}
+        return {**like, "speeds": [_figure(entry, speed, "rev/min") for speed in sorted(entry.speeds)]}
     low, high = entry.speed_range or (None, None)
-    return _given(entry, speed_low=(low, "rev/min"), speed_high=(high, "rev/min"))
+    return {**like, **_given(entry, speed_low=(low, "rev/min"), speed_high=(high, "rev/min"))}
 
 
 def _finish(entry: OwnEntry, base: dict[str, Any]) -> dict[str, Any]:

@@ -161,6 +161,7 @@ _MACHINE: Final = Entry(
             ANGLE: "worker touch_from touch_to",
             TEXT: "where",
             Many(_key_of("advice", "mounting")): "mounting",
+            _key_of("machines"): "like",
         }
     ),
     together=(("speed_low", "speed_high"), ("view", "turns", "worker", "touch_from", "touch_to", "where")),

@@ -1,7 +1,9 @@
 <!-- The item in hand, edited in place; blank means as in the catalogue. Its history only grows. -->
 <script lang="ts">
-  import { choices } from '../../api/catalogue.svelte';
-  import type { RackItem } from '../../api/client';
+  import { choices, isOwn, OURS } from '../../api/catalogue.svelte';
+  import { p } from '../../app/router';
+  import Sheet from '../../ui/Sheet.svelte';
+  import { api, type KeptOwn, type RackItem } from '../../api/client';
   import Choice from '../../ui/Choice.svelte';
   import NumberField from '../../ui/NumberField.svelte';
   import TextField from '../../ui/TextField.svelte';
@@ -17,6 +19,16 @@
   let charge = $state('');
   let family = $state('');
   const usable = $derived((!held || charge || charges.length === 1) && family);
+
+  /** What describes it, where it is the shop's own. */
+  const ownId = $derived([thing.carrier, thing.what].find(isOwn));
+  let describing = $state(false);
+  let kept = $state.raw<KeptOwn | null>(null);
+
+  async function changeOwn() {
+    kept = (await api.own()).find((one) => one.entry.id === ownId) ?? null;
+    describing = kept !== null;
+  }
 
   function use(kind: 'used' | 'downgraded') {
     void rack.note(item, { kind, charge: held ? charge || charges[0]?.id : undefined, family });
@@ -35,7 +47,16 @@
   <div>
     <h2 class="text-lg leading-tight">{thing.label}</h2>
     <p class="small dim">
-      {keptFor(item) || thing.kind_label}{thing.spindles > 1 ? `, ${thing.spindles} spindles` : ''}
+      {ownId ? `${OURS}; ` : ''}{keptFor(item) || thing.kind_label}{thing.spindles > 1
+        ? `, ${thing.spindles} spindles`
+        : ''}
+    </p>
+    <p class="small flex gap-4">
+      {#if ownId}<button class="go font-semibold underline" onclick={() => void changeOwn()}>What it is like</button
+        >{/if}
+      {#if thing.kind === 'abrasive'}<a class="go underline" href="{p('/trial')}?tool={thing.what}"
+          >Try it on a trial piece</a
+        >{/if}
     </p>
   </div>
   {#each item.misfits as misfit (misfit.code)}<p class="small rounded bg-(--stop-soft) px-2 py-1">
@@ -196,3 +217,8 @@
     </div>
   {/if}
 </Scrolling>
+<Sheet
+  load={() => import('../../own/OwnSheet.svelte')}
+  props={{ kinds: [], kept, onsaved: () => void rack.load() }}
+  bind:open={describing}
+/>

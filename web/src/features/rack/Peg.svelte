@@ -10,7 +10,7 @@
   let { item, chosen, onchoose }: { item: RackItem; chosen: boolean; onchoose: () => void } = $props();
   const colour = $derived(item.grain_um ? temperColour(item.grain_um) : 'var(--dim)');
   // A belt carries the diameter of its drive wheel, and is none itself.
-  const round = $derived(item.thing.diameter_mm !== null && !['belt', 'slack'].includes(item.thing.carrier));
+  const round = $derived(item.thing.diameter_mm !== null && !['belt', 'slack'].includes(item.thing.like));
   const size = $derived(item.size_mm ?? item.thing.diameter_mm ?? 0);
   const drawn = (mm: number) => Math.max(6, Math.min(24, (24 * Math.sqrt(mm)) / Math.sqrt(250)));
   const radius = $derived(round ? drawn(size) : 0);
@@ -36,7 +36,7 @@
   onclick={onchoose}
 >
   {#if item.thing.kind === 'machine'}
-    <MachineDrawing machine={item.item.what} />
+    <MachineDrawing machine={item.thing.like} />
   {:else}
     <svg width="52" height="52" viewBox="-26 -26 52 52" aria-hidden="true">
       {#if round && fresh > radius + 1}

@@ -13,7 +13,7 @@
   rack.ask(api.rack());
   const worth = new Answer<WorthTrying[]>();
   worth.ask(api.worthTrying());
-  let tool = $state('');
+  let tool = $state(new URLSearchParams(location.search).get('tool') ?? '');
   let material = $state('brass');
   const owned = $derived(new Set((rack.value ?? []).filter((one) => !one.retired).map((one) => one.item.what)));
   const groupOf = (id: string, carrier: string) =>
