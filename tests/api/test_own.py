@@ -132,6 +132,11 @@ def test_what_another_shop_learnt_is_tried_as_if_before_it_is_taken_in(client: T
     given = json.loads(client.get("/api/own/file.json").text)
     assert [one["factor"] for one in given["factors"]] == [0.5]
     assert "customer" not in json.dumps(given)
+    again = {**belt, "id": "own-renamed"}  # the same belt by its name
+    theirs = {"kelbrast": "own/1", "entries": [again], "factors": [{**factors[0], "carrier": "own-renamed", "factor": 2.0}]}
+    assert changes(client.post("/api/own/import", json={"text": json.dumps(theirs), "factors": True})) == ["same"]
+    told = {one["carrier"]: one["factor"] for one in client.get("/api/learning").json()["learnt"]}
+    assert told == {"fibre": 0.5, "own-theirs": 2.0}
     wrong = {**pack, "factors": [{**factors[0], "carrier": "fiber"}]}
     refused = client.post("/api/own/import", json={"text": json.dumps(wrong)}).json()
     assert [fault["field"] for fault in refused["faults"]] == ["factors[0].carrier"]

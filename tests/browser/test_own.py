@@ -44,8 +44,9 @@ def test_a_ceramic_belt_and_a_manganese_bronze_go_from_not_listed_to_a_plan(page
     option(page, "Plan with any tool")
     expect(page.get_by_role("list", name="Steps")).to_contain_text("ceramic belt")
     saved(page)
-    (job,) = empty.jobs.search()[1]
-    assert empty.jobs.get(job.id).job.material.startswith("own-")
+    with using(empty.jobs.own.rows()):
+        (job,) = empty.jobs.search()[1]
+        assert empty.jobs.get(job.id).job.material.startswith("own-")
     before = minutes(empty, job.id)
 
     page.goto(f"{empty.address}/trial")

@@ -64,7 +64,7 @@ def as_if(jobs: Jobs, text: str) -> list[AsIf]:
     entries = [entry.model_copy(update={"id": key}) for key, entry in merged.items()]
     tools = tuple(tool for entry in entries if not entry.retired for tool in sorted(tool_ids(entry)))
     with using(rows_of(entries)):
-        then = [_hands_on(file, jobs, tools, given.factors) for file in files]
+        then = [_hands_on(file, jobs, tools, _as_here(given, changes)) for file in files]
     return [AsIf(title, before, after) for (title, before), after in zip(now, then, strict=True)]
 
 
@@ -79,13 +79,17 @@ def take_in_pack(jobs: Jobs, text: str, *, factors: bool, today: date) -> tuple[
     given = read_own_file(text)
     with writing(jobs.engine):
         changes = jobs.own.take_in(text, today=today)
-        taken = given.factors if factors else []
-        called = {file.id: change.file.id for file, change in zip(given.entries, changes, strict=True)}
+        taken = _as_here(given, changes) if factors else []
         for one in taken:
             tried = Tried(math.log(one.factor), _here(one.error))
-            carrier = called.get(one.carrier, one.carrier)
-            jobs.rack.learning.trials.take_over(carrier, one.family, one.quantity, tried)
+            jobs.rack.learning.trials.take_over(one.carrier, one.family, one.quantity, tried)
     return changes, len(taken)
+
+
+def _as_here(given: OwnFile, changes: Sequence[OwnChange]) -> list[OwnFactorFile]:
+    """The factors of a pack, each of the thing that its carrier is here: one of the same name may have another id."""
+    called = {file.id: change.file.id for file, change in zip(given.entries, changes, strict=True)}
+    return [one.model_copy(update={"carrier": called.get(one.carrier, one.carrier)}) for one in given.factors]
 
 
 def _here(error: float) -> float:
