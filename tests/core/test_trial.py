@@ -132,9 +132,9 @@ def test_the_learning_goes_on_from_a_trial() -> None:
     assert not learn([], trials=tried, off=[key])[0].used
 
 
-def job(name: str = "brass", **more: object) -> Job:
+def job(name: str = "brass") -> Job:
     face = Face("plate", area=0.03, found=Found("scratches", 20e-6, 30e-6), want=finish("mirror"))
-    return Job(title="plate", faces=(face,), material=material(name), pieces=4, **more)  # type: ignore[arg-type]
+    return Job(title="plate", faces=(face,), material=material(name), pieces=4)
 
 
 def test_the_square_suits_the_tool() -> None:

@@ -13,6 +13,7 @@ from kelbrast.app.own_pack import as_if, pack, take_in_pack
 from kelbrast.core.catalogue.hardness import SCALES
 from kelbrast.core.catalogue.own import OwnKind, known
 from kelbrast.core.reference.raw import reference_written
+from kelbrast.documents.common.fields import shop_or_none
 from kelbrast.documents.own.format import OwnEntryFile, read_own_file
 
 router = APIRouter(prefix="/api/own", responses=RESPONSES)
@@ -145,7 +146,7 @@ def preview_own(given: OwnText, jobs: AllJobs) -> PackOut:
         changes=[_change(change) for change in changes],
         factors=len(factors),
         jobs=[
-            AsIfOut(title=one.title, now_minutes=_minutes(one.now), then_minutes=_minutes(one.then))
+            AsIfOut(title=one.title, now_minutes=shop_or_none(one.now, "min"), then_minutes=shop_or_none(one.then, "min"))
             for one in as_if(jobs, given.text)
         ],
     )
@@ -164,10 +165,6 @@ def _out(kept: KeptOwn) -> OwnOut:
 
 def _change(change: OwnChange) -> OwnChangeOut:
     return OwnChangeOut(kind=change.file.kind, name=change.file.name, change=change.change, keys=list(change.keys))
-
-
-def _minutes(seconds: float | None) -> float | None:
-    return None if seconds is None else round(seconds / 60, 1)
 
 
 def _likes(kind: OwnKind, name: str) -> list[Like]:

@@ -15,6 +15,7 @@ from kelbrast.core.catalogue.materials import families, materials
 from kelbrast.core.catalogue.tools import carriers, tools
 from kelbrast.core.job import OPEN_STATES
 from kelbrast.core.planning.questions.worth_trying import WorthTrying, worth_trying
+from kelbrast.documents.common.fields import shop
 from kelbrast.documents.own.trial import TrialAnswer, TrialAsked, TrialFile, TrialReadingIn, TrialSet
 from kelbrast.documents.run.format import ReadingFile
 
@@ -93,7 +94,7 @@ def forget_trial(trial_id: TrialId, rack: OwnRack) -> None:
 
 
 def _worth(one: WorthTrying) -> WorthOut:
-    work, unsure, risk, saved = (round(seconds / 60, 1) for seconds in (one.work, one.unsure, one.risk, one.saved))
+    work, unsure, risk, saved = (shop(seconds, "min") for seconds in (one.work, one.unsure, one.risk, one.saved))
     return WorthOut(
         tool=one.tool,
         label=tools()[one.tool].label,

@@ -34,6 +34,7 @@ from kelbrast.documents.own.trial import (
     TrialReadingIn,
     TrialSet,
     looks_of,
+    rate_um_min,
     to_figure,
     to_set,
 )
@@ -65,8 +66,8 @@ def trial_answer(file: TrialFile, shelf: Shelf) -> TrialAnswer:
     removal, scratch = _tried(file, trial)
     why_not = _STAND_INS if file.simulated else "" if removal or scratch else _NOTHING
     return TrialAnswer(
-        removal_um_min=to_figure(trial.square.rate * 60e6, removal),
-        ra_um=to_figure(trial.square.ra * 1e6, scratch),
+        removal_um_min=to_figure(rate_um_min(trial), removal),
+        ra_um=to_figure(from_si(trial.square.ra, "um"), scratch),
         usable=not why_not,
         why_not=why_not,
     )

@@ -16,6 +16,7 @@ from kelbrast.core.reference.loader import constant
 from kelbrast.core.reference.own_rows import OwnRows, using
 from kelbrast.core.reference.raw import reference_written
 from kelbrast.core.reference.schemas import misfits
+from kelbrast.core.units import from_si
 
 OwnKind = Literal["tool", "compound", "material", "machine", "finish"]
 SOURCE: Final = "this-shop"
@@ -199,15 +200,15 @@ def _rate_like(entry: OwnEntry) -> float:
 def _compound(entry: OwnEntry, base: dict[str, Any]) -> dict[str, Any]:
     row: dict[str, Any] = {}
     if entry.grain:
-        row["grain"] = _figure(entry, parse_grade(entry.grain).grain * 1e6, "um")
+        row["grain"] = _figure(entry, from_si(parse_grade(entry.grain).grain, "um"), "um")
     if entry.cuts != 1:
         row["wear"] = _figure(entry, base["wear"][0] * entry.cuts, "1")
     return row
 
 
 def _material(entry: OwnEntry, _base: dict[str, Any]) -> dict[str, Any]:
-    hard = indentation_pressure(*entry.hardness) / 1e9 if entry.hardness else None
-    coarsest = parse_grade(entry.coarsest).grain * 1e6 if entry.coarsest else None
+    hard = from_si(indentation_pressure(*entry.hardness), "GPa") if entry.hardness else None
+    coarsest = from_si(parse_grade(entry.coarsest).grain, "um") if entry.coarsest else None
     row = _given(entry, density=(entry.density, "kg/m3"), expansion=(entry.expansion, "um/mK"), limit=(entry.limit, "C"))
     return {**row, **_given(entry, hardness=(hard, "GPa"), coarsest=(coarsest, "um"))}
 

@@ -232,7 +232,7 @@ _PROCESS: Final = Entry(
         "trial": _all_of(
             {
                 RATIO: "one_square judged risk_price compared read looks",
-                LENGTH: "side largest_side plate",
+                LENGTH: "side largest_side plate coarsest",
                 TIME: "shortest best longest",
             }
         ),

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from kelbrast.core.catalogue.finishes import finish
-from kelbrast.core.catalogue.grades import Grade, parse_grade, scale
+from kelbrast.core.catalogue.grades import Grade, scale
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.errors import BadInput
 from kelbrast.core.job import Job
@@ -20,7 +20,6 @@ from kelbrast.core.tooling.tool_context import ToolContext
 from kelbrast.core.tooling.tool_on_face import ToolOnFace, tools_on_face
 from kelbrast.core.validity import REL_TOL
 
-_COARSEST: Final = "P36"  # that shops have to make marks with
 _ROUNDS: Final = (10.0, 15.0, 20.0, 30.0, 60.0)  # seconds that a clock is easily read in
 
 
@@ -62,7 +61,7 @@ def suited(tool: str, job: Job) -> OnTrial:
     """
     least, best, most = (constant(f"trial.{end}").si for end in ("shortest", "best", "longest"))
     polishes = tools()[tool].carrier.cutting.wear_law == "compound" if tool in tools() else False
-    coarsest = constant("handover.early_wheel").si if polishes else parse_grade(_COARSEST).grain
+    coarsest = constant("handover.early_wheel").si if polishes else constant("trial.coarsest").si
     side = constant("trial.side").si
     while side <= constant("trial.largest_side").si * (1 + REL_TOL):
         found = [

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from kelbrast.core.learning.trial import LampLook, Seen, Tried
 from kelbrast.core.tooling.trial_square import OnTrial
-from kelbrast.core.units import from_si
+from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.common.fields import ID, GradeText, Millimetres, NameText, Strict, shop, shop_or_none
 
 Grams = Annotated[float, Field(gt=0, le=100_000, allow_inf_nan=False)]
@@ -127,10 +127,15 @@ def to_set(trial: OnTrial, material: str, label: str, cautions: tuple[str, ...])
         side_mm=shop(trial.side, "mm"),
         round_s=trial.round,
         expected_s=seconds if seconds < float("inf") else None,
-        rate_um_min=from_si(trial.square.rate, "um") * 60,
+        rate_um_min=rate_um_min(trial),
         ra_um=shop(trial.square.ra, "um"),
         cautions=list(cautions),
     )
+
+
+def rate_um_min(trial: OnTrial) -> float:
+    """What the tables expect a fresh tool to take off, in um a minute."""
+    return from_si(trial.square.rate * to_si(1, "min"), "um")
 
 
 def to_figure(tables: float, tried: Tried | None) -> TrialFigure | None:

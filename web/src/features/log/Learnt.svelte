@@ -1,5 +1,6 @@
 <!-- The shop's own factors against the published figures, each with how sure it is, switched one by one or all together. -->
 <script lang="ts">
+  import { placeOfFactor } from '../../charts/factor';
   import CopyTable from '../../ui/CopyTable.svelte';
   import { choices } from '../../api/catalogue.svelte';
   import { api, type Learning } from '../../api/client';
@@ -21,8 +22,6 @@
     }
   }
 
-  /** Where a factor stands on a scale from a quarter to four times. */
-  const at = (factor: number) => Math.min(100, Math.max(0, 50 + (Math.log2(factor) / 4) * 100));
   const said = (one: One) =>
     `published 1.00, yours ${one.factor.toFixed(2)} ± ${one.error.toFixed(2)} from ${[...(one.tried ? ['a trial piece'] : []), ...(one.runs || !one.tried ? [counted(one.runs, 'run')] : [])].join(' and ')}`;
 </script>
@@ -66,14 +65,14 @@
                 <line x1="0" x2="240" y1="11" y2="11" stroke="var(--line)" />
                 <line x1="120" x2="120" y1="2" y2="20" stroke="var(--dim)" />
                 <line
-                  x1={at(Math.max(0.05, one.factor - 2 * one.error)) * 2.4}
-                  x2={at(one.factor + 2 * one.error) * 2.4}
+                  x1={placeOfFactor(Math.max(0.05, one.factor - 2 * one.error)) * 2.4}
+                  x2={placeOfFactor(one.factor + 2 * one.error) * 2.4}
                   y1="11"
                   y2="11"
                   stroke="var(--t5)"
                   stroke-width="4"
                 />
-                <circle cx={at(one.factor) * 2.4} cy="11" r="6" fill="var(--t5)" />
+                <circle cx={placeOfFactor(one.factor) * 2.4} cy="11" r="6" fill="var(--t5)" />
               </svg>
             </td>
             <td class="num">{said(one)}</td>

@@ -168,7 +168,7 @@
   {/each}
   <div class="mt-4 flex flex-wrap gap-2">
     <button
-      class="main-button"
+      class={looked ? 'plain-button' : 'main-button'}
       onclick={() => {
         changing = null;
         describing = true;

@@ -103,11 +103,7 @@
       <Choice
         label="Mostly of"
         value={usual?.material ?? ''}
-        options={(choices.all?.materials ?? []).map((one) => ({
-          id: one.id,
-          label: one.label,
-          group: choices.familyLabel(one.family),
-        }))}
+        options={choices.materials}
         onchange={(material) => hour.usual({ material })}
       />
       <Choice

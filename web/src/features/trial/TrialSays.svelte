@@ -1,6 +1,7 @@
 <!-- What a trial says beside the tables, each with how sure it is; and whether it counts from now on. -->
 <script lang="ts">
   import type { TrialAnswer } from '../../api/client';
+  import { placeOfFactor } from '../../charts/factor';
   import { p } from '../../app/router';
   import { notices } from '../../ui/notices.svelte';
   import { shown } from '../../units/shown.svelte';
@@ -9,8 +10,6 @@
 
   let { trial }: { trial: TrialInHand } = $props();
   type Figure = NonNullable<TrialAnswer['removal_um_min']>;
-  /** Where a factor stands on a scale from a quarter to four times, in percent. */
-  const at = (factor: number) => Math.min(100, Math.max(0, 50 + (Math.log2(factor) / 4) * 100));
   const times = (factor: number) => figures(factor, 2);
 
   async function accept() {
@@ -32,14 +31,14 @@
       <line x1="0" x2="600" y1="22" y2="22" stroke="var(--line)" />
       <line x1="300" x2="300" y1="6" y2="38" stroke="var(--dim)" stroke-width="2" />
       <line
-        x1={at(figure.low / figure.tables) * 6}
-        x2={at(figure.high / figure.tables) * 6}
+        x1={placeOfFactor(figure.low / figure.tables) * 6}
+        x2={placeOfFactor(figure.high / figure.tables) * 6}
         y1="22"
         y2="22"
         stroke="var(--t5)"
         stroke-width="8"
       />
-      <circle cx={at(figure.factor) * 6} cy="22" r="10" fill="var(--t5)" />
+      <circle cx={placeOfFactor(figure.factor) * 6} cy="22" r="10" fill="var(--t5)" />
     </svg>
     <p class="dim num flex justify-between text-sm">
       <span>a quarter</span><span>as in the tables</span><span>four times</span>

@@ -83,6 +83,12 @@
       </div>
     </Fold>
   {/if}
+  {#if trial.file.simulated}
+    <p class="mt-2 text-lg" role="status">
+      A stand-in read this, so the trial cannot count.
+      <button class="touch font-semibold underline" onclick={() => trial.unread()}>Remove what it read</button>
+    </p>
+  {/if}
   <div class="my-4 flex flex-wrap items-center gap-6">
     <p class="num text-[5.5rem] leading-none font-bold" role="timer" aria-label="Worked">{clock(trial.seconds)}</p>
     <p class="text-xl" role="status">

@@ -128,6 +128,11 @@ export class TrialInHand {
     return value;
   }
 
+  /** Without anything that a stand-in read: what is left counts. */
+  unread() {
+    this.change({ weighed: null, measured: null, simulated: false });
+  }
+
   async conclude() {
     const { file } = this;
     if (!file) return;
