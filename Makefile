@@ -15,7 +15,7 @@ export PIP_DISABLE_PIP_VERSION_CHECK := 1
 # One set-up of this folder at a time: a second one waits, and then finds everything there.
 ALONE := $(shell mkdir -p .stamps; command -v flock >/dev/null && echo flock .stamps/set-up.lock)
 
-.PHONY: demo test compiled front quick coverage soak mutants bench types format lint lint-python types-web style-web screenshots wheel clean
+.PHONY: demo test compiled front quick coverage soak mutants bench judges types format lint lint-python types-web style-web screenshots wheel clean
 
 demo:
 	@$(ALONE) $(MAKE) --no-print-directory .stamps/app .stamps/web
@@ -76,6 +76,9 @@ mutants: .stamps/mutants
 
 bench: .stamps/dev .stamps/web .stamps/chromium
 	@$(PY) bench/timings.py
+
+# How often the eye is right on the photos of two judges, as in docs/eye.md: two hours, most of them for the path tracer.
+judges: .stamps/judge
 	@$(PY) bench/eye.py
 
 # After a change of the API, of a sentence, a rule or a model: the description, the front end's types from it, the sentences to
@@ -127,6 +130,11 @@ clean:
 
 .stamps/mutants: requirements/mutants.txt .stamps/dev
 	$(PY) -m pip install -q --require-hashes -r requirements/mutants.txt
+	@touch $@
+
+# The path tracer is of no use to the program itself. With LLVM 16 or newer it takes half the time (Debian: libllvm19).
+.stamps/judge: requirements/judge.txt .stamps/dev
+	$(PY) -m pip install -q --no-compile --require-hashes -r requirements/judge.txt
 	@touch $@
 
 .stamps/npm: web/package-lock.json web/package.json

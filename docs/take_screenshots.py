@@ -146,19 +146,17 @@ def the_eye(page: Page, address: str) -> None:
     from photographing import Face, Shot, both
 
     face = Face(before="P120", own="P240", share=0.6, lay=math.radians(20))
-    shot = Shot(lamp=face.lay, pixels=(896, 1344), um=9.0, seed=7)
-    photos = both(face, shot, replace(shot, lamp=face.lay + math.pi / 2))[:2]
+    along = Shot(lamp=face.lay, pixels=(896, 1344), um=9.0, seed=7)
+    photos = both(face, replace(along, lamp=face.lay + math.pi / 2), along)[:2]
     page.goto(f"{address}light?show=eye")
+    page.get_by_label("Width of the picture", exact=True).fill("12.1")
+    page.keyboard.press("Tab")
     for at, photo in enumerate(photos, start=1):
         page.get_by_text(f"Photo {at}:").wait_for()
         file = {"name": f"{at}.jpg", "mimeType": "image/jpeg", "buffer": photo}
-        page.get_by_label("The camera’s own file").set_input_files([file])
-    page.get_by_role("slider", name="Line along the new marks").focus()
-    page.keyboard.press("Shift+ArrowUp")
-    page.keyboard.press("Shift+ArrowUp")
-    page.get_by_label("Width of the picture", exact=True).fill("12.1")
-    page.keyboard.press("Tab")
-    page.get_by_role("button", name="Ask the eye").click()
+        page.get_by_label("Photo from a file").set_input_files([file])
+        if at == 1:
+            page.get_by_role("button", name="Yes, it lies along them").click(timeout=60_000)
     page.get_by_role("region", name="What the eye saw").wait_for(timeout=60_000)
     page.screenshot(path=HERE / "eye.png")
 

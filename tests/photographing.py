@@ -131,7 +131,7 @@ def _shot(face: Face, shot: Shot) -> bytes:
     y, x = np.mgrid[0:rows, 0:columns]
     towards = (x / columns - 0.5) * math.cos(shot.lamp) - (y / rows - 0.5) * math.sin(shot.lamp)
     bright = bright * (1 + shot.falloff * 2 * towards) * (1 - 0.25 * ((x / columns - 0.5) ** 2 + (y / rows - 0.5) ** 2))
-    bright = _dirty(bright, shot, chance)
+    bright = _dirty(bright, shot, np.random.default_rng([shot.seed, 7]))  # it lies there under every lamp
     if shot.tilt:
         scale = 1 + shot.tilt * (y / rows - 0.5)
         at_x = (x - columns / 2) * scale + columns / 2

@@ -96,6 +96,10 @@ OWN: Final[dict[str, dict[str, Measure | str]]] = {
         )
     },
     **{f"practice.bore-{one}": {"size": Measure(20.0105e-3, "length", 6)} for one in ("on-size", "past", "short")},
+    "eye.shows": {"wide": Measure(35e-3, "length"), "finest": "P360"},
+    "eye.shows-before": {"before": "P240"},
+    "eye.too-wide": {"before": "P600", "most": Measure(21e-3, "length")},
+    "eye.found-too-wide": {"most": Measure(21e-3, "length")},
     "event.started": {"planned": "6:40"},
     "event.quick": {"worked": "0:01", "planned": "43:00"},
     "reading.said": {"value": Measure(24.991e-3, "length", 6)},

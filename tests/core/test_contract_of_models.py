@@ -40,7 +40,10 @@ from kelbrast.core.surface.face import Face
 from kelbrast.core.surface.found import Found
 from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, Sized, SizeLimits
 from kelbrast.core.vision.agreement import CheckTurnedOut
-from kelbrast.core.vision.light_check import CheckAsked, Photo
+from kelbrast.core.vision.lay import LayFound
+from kelbrast.core.vision.light_check import CheckAsked
+from kelbrast.core.vision.photo_file import Photo
+from kelbrast.core.vision.score import ScoredPair
 
 CORE = Path(__file__).parents[2] / "src" / "kelbrast" / "core"
 PACKAGES = ("process", "metrology", "simulation", "vision", "learning", "precision")
@@ -98,6 +101,7 @@ WAVE = 1e-6 * np.sin(2 * np.pi * X / 0.05e-3)
 ROUGH = np.random.default_rng(1).standard_normal(4000) * 1e-6
 MAP = np.random.default_rng(2).standard_normal((16, 16)) * 1e-6
 FIELD_OF_NOISE = np.random.default_rng(4).standard_normal((128, 128))
+PIECE_OF_NOISE = np.random.default_rng(6).standard_normal((448, 448))
 GREY = np.random.default_rng(5).integers(60, 200, (460, 470)).astype(np.uint8)
 SEEN_AT = CheckAsked(1e-5, 0.3, 1.2, 2e-5)
 CHANCE = np.random.default_rng(3)
@@ -194,17 +198,28 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "vision.fields.fields_of": ({"grey": GREY, "most": 4}, {"grey": (GREY[:447],), "most": (0,)}),
     "vision.fields.clipped": ({"values": MAP, "sigmas": 3.0}, {"values": (MAP[:0],)}),
     "vision.fields.robust_deviation": ({"values": MAP}, {"values": (MAP[:0],)}),
-    "vision.lay.spectra": ({"contrast": FIELD_OF_NOISE}, {"contrast": (FIELD_OF_NOISE[:127],)}),
-    "vision.lay.lines_of": ({"fy": MAP, "fx": MAP}, {}),
-    "vision.lay.turned": ({"lines": MAP, "lay": 0.1}, {}),
-    "vision.light_check.gate": ({"grey": GREY}, {"grey": (GREY[:63],)}),
+    "vision.spectra.spectra": ({"contrast": FIELD_OF_NOISE}, {"contrast": (FIELD_OF_NOISE[:127],)}),
+    "vision.spectra.lines_of": ({"fy": MAP, "fx": MAP}, {}),
+    "vision.spectra.turned": ({"lines": MAP, "lay": 0.1}, {}),
+    "vision.photo_file.measured_file": ({"grey": GREY}, {"grey": (GREY[:63],)}),
     "vision.lay.lay_of": ({"contrast": FIELD_OF_NOISE, "pixel": 1e-5}, {"contrast": (FIELD_OF_NOISE[:127],), "pixel": (0.0,)}),
     "vision.lay.lay_power": ({"contrast": FIELD_OF_NOISE, "lay": 0.1}, {"contrast": (FIELD_OF_NOISE[:127],)}),
-    "vision.lay.apart": ({"one": 0.1, "other": 3.0}, {}),
+    "vision.spectra.apart": ({"one": 0.1, "other": 3.0}, {}),
     "vision.light_check.light_check": ({"along": Photo(GREY), "across": Photo(GREY), "asked": SEEN_AT}, {"asked": (replace(SEEN_AT, pixel=0.0), replace(SEEN_AT, width=0.0))}),
     "vision.light_check.width_of_marks": ({"grain": 5e-5}, {"grain": (0.0,)}),
-    "vision.old_marks.old_marks_in": ({"field": FIELD_OF_NOISE, "lay": 0.1}, {"field": (FIELD_OF_NOISE[:63], FIELD_OF_NOISE * math.nan)}),
-    "vision.old_marks.seen_on": ({"patch": Patch(FIELD_OF_NOISE * 1e-7, 8e-6), "look": Look((0.9, 0.8, 0.5), 0.1), "lay": 0.1}, {"patch": (Patch(FIELD_OF_NOISE[:40] * 1e-7, 8e-6),)}),
+    "vision.line_segments.line_shares": ({"field": FIELD_OF_NOISE, "lay": 0.1}, {"field": (FIELD_OF_NOISE[:127], FIELD_OF_NOISE * math.nan)}),
+    "vision.line_segments.lines_along": ({"field": FIELD_OF_NOISE, "lay": 0.1, "angle": 1.2}, {"field": (FIELD_OF_NOISE[:127],)}),
+    "vision.old_marks.old_marks": ({"shares": [np.full(36, 0.01)] * 3, "lay": 0.1}, {"shares": ([],)}),
+    "vision.same_place.same_place": ({"first": GREY, "second": GREY}, {"first": (GREY[:255],), "second": (GREY[:255],)}),
+    "vision.score.eye_score": ({"pairs": [ScoredPair(True, "seen")]}, {}),
+    "vision.softness.softness": ({"fields": [FIELD_OF_NOISE], "lay": 0.1}, {"fields": ([], [FIELD_OF_NOISE[:127]])}),
+    "vision.spectra.mean_power": ({"contrast": FIELD_OF_NOISE}, {"contrast": (FIELD_OF_NOISE[:127],)}),
+    "vision.spectra.waves_of": ({"lowest": 0.05}, {"lowest": (0.0, 0.5)}),
+    "vision.lay.one_lay": ({"lays": [LayFound(0.1, 20.0, 1.0)]}, {"lays": ([],)}),
+    "vision.light_check.lay_shown": ({"across": Photo(GREY), "pixel": 1e-5}, {"pixel": (0.0,)}),
+    "vision.light_check.camera_shows": ({"pixel": 1e-5, "grain": 5e-5}, {"pixel": (0.0,), "grain": (0.0,)}),
+    "vision.old_marks.fields_needed": ({}, {}),
+    "vision.old_marks.seen_on": ({"patch": Patch(PIECE_OF_NOISE * 1e-7, 8e-6), "look": Look((0.9, 0.8, 0.5), 0.1), "lay": 0.1}, {"patch": (Patch(PIECE_OF_NOISE[:447] * 1e-7, 8e-6),)}),
     "learning.factors.learn": ({"observations": [Observation(1, "paper", "steel", "removal", 0.8)], "off": (), "everything_off": False}, {"observations": ([Observation(1, "paper", "steel", "removal", 0.0)], [Observation(1, "paper", "steel", "removal", math.nan)])}),
     "learning.factors.factors_of": ({"learnt": [Learnt("paper", "steel", "removal", 0.8, 0.1, 5, True, True)]}, {"learnt": ([Learnt("paper", "steel", "removal", 0.0, 0.1, 5, True, True)],)}),
     "learning.robust.shrunken_mean": ({"values": [0.1, 0.2], "prior": 0.5, "spread": 0.05, "noise": 0.2, "worth": 4, "huber": 1.345}, {"values": ([], [math.nan]), "prior": (0.0,), "spread": (0.0,), "noise": (0.0,), "worth": (0.0,), "huber": (0.0,)}),

@@ -20,7 +20,7 @@ from kelbrast.documents.job.read import LARGEST_FILE
 log = logging.getLogger(__name__)
 LARGEST_REQUEST: Final = 4 * LARGEST_FILE  # whatever it is for; the framework stops reading there
 LARGEST_PHOTOS: Final = 64 * 1024 * 1024  # two of a good camera
-OF_THE_EYE: Final = re.compile(r"/api/runs/\d+/eye|/api/eye")
+OF_THE_EYE: Final = re.compile(r"/api/runs/\d+/eye|/api/eye(/lay)?")
 BROUGHT: Final = "/api/backups/brought"
 POLICY: Final = (
     "default-src 'self'; script-src 'self'; style-src 'self'; img-src 'self' data: blob:; worker-src 'self' blob:; "

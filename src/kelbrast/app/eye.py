@@ -25,9 +25,10 @@ from kelbrast.core.process.scratch import grain_of_marks
 from kelbrast.core.reference.own_rows import carrying
 from kelbrast.core.units import to_si
 from kelbrast.core.vision.agreement import CheckTurnedOut, Rightness, agreement
-from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, Photo, light_check, width_of_marks
+from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, LayShown, lay_shown, light_check, width_of_marks
+from kelbrast.core.vision.photo_file import Photo
 from kelbrast.core.wording import tell
-from kelbrast.documents.run.eye import refusal_sentence
+from kelbrast.documents.run.eye import ShowsAnswer, refusal_sentence, to_shows_answer
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import reading, writing
 
@@ -37,7 +38,7 @@ _KEPT: Final = 50  # answers that can still be asked for
 
 @dataclass(frozen=True, slots=True)
 class EyeLook:
-    """A look that was asked for: how far it is (0 to 1), the width of photo 1 in pixels, and the answer when it is done."""
+    """A look that was asked for: how far it is (0 to 1), the width of photo 2 in pixels, and the answer when it is done."""
 
     width: int
     share: float
@@ -56,29 +57,39 @@ class Eye:
         self._pool = ThreadPoolExecutor(max_workers=1, thread_name_prefix="eye")
 
     def begin(
-        self, along: bytes, across: bytes, asked: Callable[[Photo], CheckAsked], done: Callable[[EyeSaw | CanNotSay], object]
+        self, across: bytes, along: bytes, asked: Callable[[Photo], CheckAsked], done: Callable[[EyeSaw | CanNotSay], object]
     ) -> int:
         """Begin a light check of two photos. Returns the look's number.
 
         Args:
+            across: with the lamp across the new marks.  along: with the lamp along them.
             asked: says what is known, when the first is open.
             done: is told the answer, before anybody else is.
 
         Raises:
             BadInput: one is not a picture that can be read, or too large.
         """
-        first, second = opened(along), opened(across)
+        first, second = opened(across), opened(along)
         known = asked(first)
         with self._lock:
             self._last += 1
             look = self._last
-            self._shares[look], self._widths[look] = 0.0, first.grey.shape[1]
+            self._shares[look], self._widths[look] = 0.0, second.grey.shape[1]
             self._work[look] = self._pool.submit(carrying(self._judge), look, first, second, known, done)
             while len(self._work) > _KEPT:
                 old, _ = self._work.popitem(last=False)
                 self._shares.pop(old, None)
                 self._widths.pop(old, None)
         return look
+
+    def lay(self, across: bytes, across_mm: float) -> LayShown | CanNotSay:
+        """How the new marks run on a photo with the lamp across them. It waits for a look that is under way.
+
+        Raises:
+            BadInput: it is not a picture that can be read, or too large.
+        """
+        photo = opened(across)
+        return self._pool.submit(carrying(lay_shown), photo, to_si(across_mm, "mm") / photo.grey.shape[1]).result()
 
     def look(self, look: int) -> EyeLook:
         """How far a look is.
@@ -120,7 +131,7 @@ def opened(data: bytes) -> Photo:
 
 @dataclass(frozen=True, slots=True)
 class Stated:
-    """What the person says: how wide photo 1 is, how the new marks run on it, and how the old ones cross them."""
+    """What the person says: how wide photo 1 is, that the new marks run so on it, and how the old ones cross them."""
 
     across_mm: float
     lay_deg: float | None
@@ -133,7 +144,7 @@ class EyeAtBench:
     def __init__(self, runs: Runs, eye: Eye) -> None:
         self._runs, self._eye = runs, eye
 
-    def begin(self, run_id: int, along: bytes, across: bytes, stated: Stated) -> int:
+    def begin(self, run_id: int, across: bytes, along: bytes, stated: Stated) -> int:
         """Have the step in hand looked at. Returns the look's number; what is seen is kept beside the run.
 
         Raises:
@@ -152,7 +163,18 @@ class EyeAtBench:
                 with writing(self._runs.engine) as session:
                     store.add_look(session, store.StoredLook(run_id, check, answer.verdict), score=answer.score)
 
-        return self._eye.begin(along, across, lambda photo: asked(kept, photo, stated), done)
+        return self._eye.begin(across, along, lambda photo: asked(kept, photo, stated), done)
+
+    def shows(self, run_id: int, across_mm: float, pixels: int | None) -> ShowsAnswer:
+        """What a camera shows at a width of the marks that the step in hand takes out.
+
+        Raises:
+            NotFound: no such run.  BadInput: no step is in hand.
+        """
+        kept = self._runs.get(run_id)
+        if kept.run.current is None:
+            raise BadInput.one("run", "every step of every piece is done")
+        return to_shows_answer(across_mm=across_mm, pixels=pixels, grain=grain_before(kept), before=step_before(kept))
 
     def right(self) -> dict[str, Rightness]:
         """How often the person and the eye were right, of the checks of which it is known."""
@@ -193,6 +215,16 @@ def of_any_face(stated: Stated, before: str) -> Callable[[Photo], CheckAsked]:
     """
     grain = parse_grade(before, field="before").grain
     return lambda photo: _asked(photo, stated, grain, curved=False)
+
+
+def shows_of_any_face(across_mm: float, pixels: int | None, before: str) -> ShowsAnswer:
+    """What a camera shows at a width of marks of a grade.
+
+    Raises:
+        BadInput: not a grade.
+    """
+    grade = parse_grade(before, field="before")
+    return to_shows_answer(across_mm=across_mm, pixels=pixels, grain=grade.grain, before=grade.name)
 
 
 def _asked(photo: Photo, stated: Stated, grain: float, *, curved: bool) -> CheckAsked:

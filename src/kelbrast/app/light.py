@@ -16,7 +16,7 @@ from kelbrast.core.errors import NotFound
 from kelbrast.core.reference.own_rows import carrying
 from kelbrast.core.simulation.light import Lamp, look_of, reflected
 from kelbrast.core.vision.fields import FIELD
-from kelbrast.core.vision.old_marks import seen_on
+from kelbrast.core.vision.old_marks import fields_needed, seen_on
 from kelbrast.core.wording import Sentence, sentence
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.surface.picture import (
@@ -172,12 +172,12 @@ class Light:
 
     def eye_says(self, key: str) -> Sentence | None:
         """What the eye sees of a worked face whose new marks run one way, on a piece as large as it needs; None of others."""
-        spec = self._spec(key).model_copy(update={"rows": FIELD, "columns": FIELD})
+        spec = self._spec(key).model_copy(update={"rows": FIELD, "columns": fields_needed() * FIELD})
         if not spec.steps or spec.steps[-1].lay != "one-way":
             return None
         lay = -spec.steps[-1].angle  # rows run down
         seen = seen_on(patch_of(spec), look_of(material(spec.material)), lay)
-        return sentence(f"eye.practice-{seen.told}")
+        return sentence(f"eye.practice-{seen.verdict}")
 
     def heights(self, key: str) -> tuple[PatchSpec, bytes]:
         """The heights behind a picture.

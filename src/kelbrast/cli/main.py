@@ -11,7 +11,7 @@ import typer
 from pydantic import BaseModel
 
 from kelbrast.app.planning import card_pdf, goback_file, plan_file, weigh_file
-from kelbrast.cli import doctor, logged, measuring, pricing, running, sizing
+from kelbrast.cli import doctor, eye_kit, logged, measuring, pricing, running, sizing
 from kelbrast.cli.output import Format, RackOption, print_table, say, shelf_of, text_of, use_own, writable_output, write_new
 from kelbrast.core.catalogue.grades import micrometres, nearest_everywhere, parse_grade
 from kelbrast.core.errors import BadInput, Fault, KelbrastError, OutsideValidity
@@ -52,6 +52,7 @@ for command in (
     doctor.doctor,
     logged.log,
     measuring.measure,
+    eye_kit.eye,
     sizing.size,
     sizing.fit,
     sizing.lathe,

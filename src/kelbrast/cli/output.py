@@ -87,6 +87,16 @@ def text_of(path: str) -> str:
         raise BadInput.one(path, f"cannot be read: {problem.strerror}") from None
 
 
+def refuse_written(to: Path) -> None:
+    """What takes long is not begun for a file that would not be written.
+
+    Raises:
+        BadInput: it is there already.
+    """
+    if to.exists():
+        raise BadInput.one("--to", f"{to} exists already; it is left as it is")
+
+
 def write_new(to: Path, data: bytes) -> None:
     """Write a file that is not there yet.
 
@@ -97,7 +107,7 @@ def write_new(to: Path, data: bytes) -> None:
         with to.open("xb") as target:
             target.write(data)
     except FileExistsError:
-        raise BadInput.one("--to", f"{to} exists already; it is left as it is") from None
+        refuse_written(to)
     except OSError as problem:
         raise BadInput.one("--to", f"{to} cannot be written: {problem.strerror}") from None
 

@@ -129,20 +129,26 @@ export const api = {
       params: { path: { run_id: id, instrument_id: instrument } },
     }),
   /** Two photos of the step in hand, the lamp along the new marks and across them. */
-  askEye: (id: number, along: Blob, across: Blob, stated: EyeStated) =>
+  eyeShows: (id: number, across_mm: number, pixels?: number) =>
+    get('/api/runs/{run_id}/eye/shows', { params: { path: { run_id: id }, query: { across_mm, pixels } } }),
+  eyeShowsAnywhere: (across_mm: number, before: string, pixels?: number) =>
+    get('/api/eye/shows', { params: { query: { across_mm, before, pixels } } }),
+  eyeLay: (across: Blob, across_mm: number) =>
+    post('/api/eye/lay', { params: { query: { across_mm } }, ...asItIs(across, BYTES) }),
+  askEye: (id: number, across: Blob, along: Blob, stated: EyeStated) =>
     post('/api/runs/{run_id}/eye', {
-      params: { path: { run_id: id }, query: { ...stated, first_bytes: along.size } },
-      ...asItIs(new Blob([along, across]), BYTES),
+      params: { path: { run_id: id }, query: { ...stated, first_bytes: across.size } },
+      ...asItIs(new Blob([across, along]), BYTES),
     }),
   eyeSaw: (id: number, look: number, crossing_deg: number) =>
     get('/api/runs/{run_id}/eye/{look}', {
       params: { path: { run_id: id, look }, query: { crossing_deg } },
       cache: 'no-store',
     }),
-  askEyeAnywhere: (along: Blob, across: Blob, stated: EyeStated & { before: string }) =>
+  askEyeAnywhere: (across: Blob, along: Blob, stated: EyeStated & { before: string }) =>
     post('/api/eye', {
-      params: { query: { ...stated, first_bytes: along.size } },
-      ...asItIs(new Blob([along, across]), BYTES),
+      params: { query: { ...stated, first_bytes: across.size } },
+      ...asItIs(new Blob([across, along]), BYTES),
     }),
   eyeSawAnywhere: (look: number, crossing_deg: number) =>
     get('/api/eye/{look}', { params: { path: { look }, query: { crossing_deg } }, cache: 'no-store' }),

@@ -3,13 +3,13 @@ import { api, type EyeAnswer, type EyeStated } from './client';
 
 const ASK_MS = 400;
 
-type Begin = (along: Blob, across: Blob, stated: EyeStated) => Promise<{ look: number }>;
+type Begin = (across: Blob, along: Blob, stated: EyeStated) => Promise<{ look: number }>;
 type Saw = (look: number, crossing_deg: number) => Promise<{ share: number; answer: EyeAnswer | null }>;
 
 const looking =
   (begin: Begin, saw: Saw) =>
-  async (along: Blob, across: Blob, stated: EyeStated, told: (share: number) => void): Promise<EyeAnswer> => {
-    const { look } = await begin(along, across, stated);
+  async (across: Blob, along: Blob, stated: EyeStated, told: (share: number) => void): Promise<EyeAnswer> => {
+    const { look } = await begin(across, along, stated);
     for (;;) {
       const { share, answer } = await saw(look, stated.crossing_deg);
       told(share);
@@ -19,15 +19,21 @@ const looking =
   };
 
 /** At the light check of the step in hand. */
-export const eyeAtBench = (run: number) =>
-  looking(
-    (along, across, stated) => api.askEye(run, along, across, stated),
+export const eyeAtBench = (run: number) => ({
+  shows: (across_mm: number, pixels?: number) => api.eyeShows(run, across_mm, pixels),
+  lay: api.eyeLay,
+  look: looking(
+    (across, along, stated) => api.askEye(run, across, along, stated),
     (look, crossing) => api.eyeSaw(run, look, crossing),
-  );
+  ),
+});
 
 /** Of any face: the grade that was worked before is said by the person. */
-export const eyeAnywhere = (before: () => string) =>
-  looking(
-    (along, across, stated) => api.askEyeAnywhere(along, across, { ...stated, before: before() }),
+export const eyeAnywhere = (before: () => string) => ({
+  shows: (across_mm: number, pixels?: number) => api.eyeShowsAnywhere(across_mm, before(), pixels),
+  lay: api.eyeLay,
+  look: looking(
+    (across, along, stated) => api.askEyeAnywhere(across, along, { ...stated, before: before() }),
     (look, crossing) => api.eyeSawAnywhere(look, crossing),
-  );
+  ),
+});

@@ -2763,9 +2763,29 @@ export interface paths {
         put?: never;
         /**
          * Ask The Eye
-         * @description Have the step in hand looked at: two photos, the lamp along the new marks and across them, one after the other.
+         * @description Have the step in hand looked at: two photos, the lamp across the new marks and along them, one after the other.
          */
         post: operations["ask_the_eye_api_runs__run_id__eye_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/runs/{run_id}/eye/shows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What The Camera Shows
+         * @description Before any photo: the finest marks that a camera shows at a width, and whether those of the step before are coarser.
+         */
+        get: operations["what_the_camera_shows_api_runs__run_id__eye_shows_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2806,6 +2826,46 @@ export interface paths {
          * @description The same of any face: the grade that was worked before is told. Nothing is kept.
          */
         post: operations["ask_the_eye_anywhere_api_eye_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/eye/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How The New Marks Run
+         * @description How the new marks run on a photo with the lamp across them, to be confirmed. Nothing is kept.
+         */
+        post: operations["how_the_new_marks_run_api_eye_lay_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/eye/shows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What The Camera Shows Anywhere
+         * @description The same of any face: the grade that was worked before is told.
+         */
+        get: operations["what_the_camera_shows_anywhere_api_eye_shows_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3936,7 +3996,7 @@ export interface components {
         };
         /**
          * EyeAnswer
-         * @description What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
+         * @description What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 2.
          *
          *     Angles anticlockwise from the right, degrees.
          */
@@ -5331,6 +5391,16 @@ export interface components {
             reason: string;
             /** Cures */
             cures: components["schemas"]["CureFile"][];
+        };
+        /**
+         * LayAnswer
+         * @description How the new marks run on photo 1, anticlockwise from the right, to be confirmed; null where they do not show, and why.
+         */
+        LayAnswer: {
+            /** Lay Deg */
+            lay_deg: number | null;
+            /** Said */
+            said: components["schemas"]["SentenceFile"][];
         };
         /**
          * LayerFile
@@ -7454,6 +7524,16 @@ export interface components {
             need: number;
             /** Have */
             have: number;
+        };
+        /**
+         * ShowsAnswer
+         * @description What a camera shows at a width, before any photo, and whether that is enough for what is looked for.
+         */
+        ShowsAnswer: {
+            /** Enough */
+            enough: boolean;
+            /** Said */
+            said: components["schemas"]["SentenceFile"][];
         };
         /**
          * SimplerFinish
@@ -15036,7 +15116,7 @@ export interface operations {
                 first_bytes: number;
                 /** @description width of what the photo shows, mm */
                 across_mm: number;
-                /** @description of the new marks on photo 1, anticlockwise */
+                /** @description of the new marks as confirmed, anticlockwise */
                 lay_deg?: number | null;
                 /** @description at which old marks cross them */
                 crossing_deg?: number;
@@ -15061,6 +15141,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookBegunOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_the_camera_shows_api_runs__run_id__eye_shows_get: {
+        parameters: {
+            query: {
+                /** @description width of what the photo shows, mm */
+                across_mm: number;
+                /** @description of the picture's width; as phones have them if not told */
+                pixels?: number | null;
+            };
+            header?: never;
+            path: {
+                /** @description id of the run */
+                run_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowsAnswer"];
                 };
             };
             /** @description No such thing */
@@ -15138,7 +15264,7 @@ export interface operations {
                 across_mm: number;
                 /** @description grade that was worked before */
                 before: string;
-                /** @description of the new marks on photo 1, anticlockwise */
+                /** @description of the new marks as confirmed, anticlockwise */
                 lay_deg?: number | null;
                 /** @description at which old marks cross them */
                 crossing_deg?: number;
@@ -15160,6 +15286,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LookBegunOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    how_the_new_marks_run_api_eye_lay_post: {
+        parameters: {
+            query: {
+                /** @description width of what the photo shows, mm */
+                across_mm: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayAnswer"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_the_camera_shows_anywhere_api_eye_shows_get: {
+        parameters: {
+            query: {
+                /** @description width of what the photo shows, mm */
+                across_mm: number;
+                /** @description grade that was worked before */
+                before: string;
+                /** @description of the picture's width; as phones have them if not told */
+                pixels?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShowsAnswer"];
                 };
             };
             /** @description Something in the request cannot be used */

@@ -4,7 +4,8 @@
 
   interface Props {
     label: string;
-    value: number;
+    /** Null: nobody knows how far it is. */
+    value: number | null;
     max: number;
     class?: string;
   }

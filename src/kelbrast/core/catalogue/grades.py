@@ -82,6 +82,17 @@ def nearest(system: str, grain: float) -> Grade:
     return Grade(f"{system}{number}", size)
 
 
+def coarser_or_like(system: str, grain: float) -> Grade:
+    """The finest grade of a system whose grain is not below this one; the coarsest where all are.
+
+    >>> coarser_or_like("P", 40e-6).name
+    'P360'
+    """
+    fitting = [(number, size) for number, size in scale(system) if size >= grain]
+    number, size = fitting[-1] if fitting else scale(system)[0]
+    return Grade(f"{system}{number}", size)
+
+
 def nearest_everywhere(grain: float) -> dict[str, str]:
     """The nearest grade of each system that has one near enough to stand for it (`grades.alike`), by its name.
 

@@ -84,7 +84,7 @@ def constant(path: str) -> Constant:
 def eye(path: str) -> float:
     """A figure of `records/eye.toml` by its dotted path, in SI.
 
-    >>> eye("marks.fields")
+    >>> eye("verdict.fields")
     3.0
     """
     return _figure("eye", path).si

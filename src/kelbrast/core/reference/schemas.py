@@ -319,16 +319,15 @@ RECORDS: Final[dict[str, Schema]] = {
     ),
     "eye": Entry(
         {
-            "file": _all_of({RATIO: "blocks coarse sharpness darkest clipped"}),
+            "file": _all_of({RATIO: "blocks coarse darkest clipped lost"}),
+            "camera": _all_of({RATIO: "pixels"}),
             "field": _all_of({RATIO: "surroundings gamma"}),
-            "lay": _all_of({RATIO: "claimed sigmas highest most", LENGTH: "longest", ANGLE: "wedge refined"}),
-            "lamp": _all_of({RATIO: "hidden alike", ANGLE: "lay_off height"}),
-            "marks": _all_of(
-                {
-                    RATIO: "pixels fields seen look_again sigmas across along flares shortest",
-                    ANGLE: "crossing agree away removed",
-                }
-            ),
+            "lay": _all_of({RATIO: "claimed weak sigmas highest most", LENGTH: "longest", ANGLE: "wedge refined"}),
+            "soft": _all_of({RATIO: "doubted blurred", ANGLE: "near far"}),
+            "lamp": _all_of({RATIO: "hidden shows", ANGLE: "lay_off height"}),
+            "place": _all_of({RATIO: "near told"}),
+            "marks": _all_of({RATIO: "pixels sigmas across along step stands_out", ANGLE: "away hidden removed"}),
+            "verdict": _all_of({RATIO: "seen look_again one_place fields"}),
         }
     ),
     "families": Each(

@@ -14,16 +14,32 @@ from kelbrast.core.reference.loader import eye
 from kelbrast.core.validity import Bytes, Reals, require_above_zero, require_within
 
 FIELD: Final = 448  # pixels of a side
+_BLACK, _WHITE = 2, 253  # of 255: beyond them a sensor tells nothing
 MOST_FIELDS: Final = 12  # of one photo: a few tenths of a second each
 
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """A square of a photo. `contrast`: dimensionless; `row`, `column`: of its first pixel."""
+    """A square of a photo. `contrast`: dimensionless; `row`, `column`: of its first pixel; `lost`: share in black or white."""
 
     contrast: Reals
     row: int
     column: int
+    lost: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """Where a mark lies: from and to, as column and row."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+    def within(self, field: Field) -> "Line":
+        """A line of a field, as it lies in the photo."""
+        return Line(self.x0 + field.column, self.y0 + field.row, self.x1 + field.column, self.y1 + field.row)
 
 
 def contrast(grey: Reals) -> Reals:
@@ -38,7 +54,7 @@ def contrast(grey: Reals) -> Reals:
     Raises:
         OutsideValidity: outside that.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
     >>> bool(np.allclose(contrast(np.full((64, 64), 0.5)), 0.0, atol=1e-5))
     True
@@ -84,7 +100,7 @@ def fields_of(grey: Bytes, most: int = MOST_FIELDS) -> Iterator[Field]:
     Raises:
         OutsideValidity: it is smaller than a field, or none are wanted.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
     >>> [(one.row, one.column) for one in fields_of(np.full((448, 900), 128, dtype=np.uint8))]
     [(0, 0), (0, 452)]
@@ -102,8 +118,9 @@ def _fields(grey: Bytes, down: int, across: int) -> Iterator[Field]:
         for column in _starts(columns, across):
             top, left = max(0, row - around), max(0, column - around)
             part = grey[top : row + FIELD + around, left : column + FIELD + around] / 255.0
+            own = grey[row : row + FIELD, column : column + FIELD]
             seen = contrast(part)[row - top : row - top + FIELD, column - left : column - left + FIELD]
-            yield Field(seen, row, column)
+            yield Field(seen, row, column, float(np.mean((own <= _BLACK) | (own >= _WHITE))))
 
 
 def clipped(values: Reals, sigmas: float) -> Reals:

@@ -1,17 +1,17 @@
 """The direction in which a surface is marked, from the power spectra of a photo of it."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
 from typing import Final
 
 import numpy as np
-import scipy
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import eye
-from kelbrast.core.validity import Flags, Places, Reals, require_above_zero
+from kelbrast.core.validity import Reals, require_above_zero
 from kelbrast.core.vision.fields import clipped, robust_deviation
+from kelbrast.core.vision.spectra import TILE, mean_power, spectra, turned, waves_of
 
 _BINS: Final = 180
 _FAINTEST: Final = 1e-5  # of the strongest power: a drawing has no noise to stand out from
@@ -45,7 +45,7 @@ def lay_of(contrast: Reals, *, pixel: float) -> LayFound:
     Raises:
         OutsideValidity: outside that.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
     >>> rows, columns = np.mgrid[0:256, 0:256]
     >>> found = lay_of(np.sin(0.9 * (columns * np.sin(0.5) + rows * np.cos(0.5))), pixel=10e-6)
@@ -74,83 +74,41 @@ def lay_power(contrast: Reals, lay: float) -> float:
     Raises:
         OutsideValidity: outside that.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
     >>> rows, columns = np.mgrid[0:128, 0:128]
     >>> lines = np.sin(0.9 * columns)  # they stand upright
     >>> lay_power(lines, math.pi / 2) > 10 * lay_power(lines, 0.0)
     True
     """
-    waves = _waves(3 / TILE)
-    power = np.mean(spectra(clipped(contrast, eye("lay.sigmas"))), axis=0)[waves.used]
+    waves = waves_of(3 / TILE)
+    power = mean_power(contrast)[waves.used]
     return float(power[np.abs(turned(waves.along, lay)) < eye("lay.wedge")].mean())
 
 
-def apart(one: float, other: float) -> float:
-    """The angle between two directions of lines.
+def one_lay(lays: Sequence[LayFound]) -> LayFound:
+    """One lay of the lays of all fields: their direction weighted by strength, and how far they agree.
 
-    Equation: `|((a - b + pi/2) mod pi) - pi/2|` (rad)
-    Valid: every number.
+    Equation: `t = arg(sum w exp(2 i t)) / 2`, the strength the median w, the evenness `|sum w exp(2 i t)| / sum w` (rad)
+    Valid: one field at least.
 
     Args:
-        one: a, rad.
-        other: b, rad.
+        lays: of the fields, rad.
 
     Raises:
-        OutsideValidity: not a number.
+        OutsideValidity: there is none.
 
     Source: geometry.
 
-    >>> round(math.degrees(apart(math.radians(175), math.radians(5))))
-    10
+    >>> found = one_lay([LayFound(0.1, 20.0, 1.0), LayFound(math.pi - 0.1, 20.0, 1.0)])  # on either side of the right
+    >>> round(min(found.angle, math.pi - found.angle), 3), round(found.evenness, 2)
+    (0.0, 0.98)
     """
-    if not math.isfinite(one):
-        raise OutsideValidity("a direction must be a number")
-    return abs(float(turned(np.array(one), other)))
-
-
-@dataclass(frozen=True, slots=True)
-class _Waves:
-    """The waves that are looked at: which of a spectrum, the direction of their lines, and their rings, each of one length.
-
-    Of every wave the length, the ring it lies on, and which of that ring it is; of every ring how many it has. `bins`: which
-    bin of directions a wave belongs to; `reach`: how far from a direction it may lie to count for it.
-    """
-
-    used: Flags
-    along: Reals
-    lengths: Reals
-    ring: Places
-    place: Places
-    count: Places
-    bins: Places
-    reach: Reals
-
-    def medians(self, values: Reals) -> Reals:
-        """The median of every ring, all at once."""
-        table = np.full((len(self.count), self.count.max()), np.inf)
-        table[self.ring, self.place] = values
-        table.sort(axis=1)
-        rings = np.arange(len(self.count))
-        return (table[rings, (self.count - 1) // 2] + table[rings, self.count // 2]) / 2
-
-
-@cache
-def _waves(lowest: float) -> _Waves:
-    f = np.fft.fftfreq(TILE)
-    fy, fx = np.meshgrid(f, f, indexing="ij")
-    size = np.hypot(fx, fy)
-    eighth = np.isclose(np.round(f * 8), f * 8)
-    axes = (fy == 0) & eighth[None, :] | (fx == 0) & eighth[:, None]  # what the blocks of a JPEG make
-    used = (size >= lowest) & (size <= eye("lay.highest")) & ~axes
-    lengths = np.rint(size[used] * TILE)
-    _, ring, count = np.unique(lengths, return_inverse=True, return_counts=True)
-    place = np.empty_like(ring)
-    place[np.argsort(ring, kind="stable")] = np.concatenate([np.arange(many) for many in count])
-    along = lines_of(fy, fx)[used]
-    bins = (along / math.pi * _BINS).astype(np.intp) % _BINS
-    reach = np.maximum(eye("lay.refined"), _LOBE / np.maximum(lengths, 1))
-    return _Waves(used, along, lengths, ring, place, count, bins, reach)
+    if not lays:
+        raise OutsideValidity("a lay needs one field at least")
+    weights = np.array([lay.strength for lay in lays])
+    mean = (weights * np.exp(2j * np.array([lay.angle for lay in lays]))).sum() / max(float(weights.sum()), 1e-12)
+    return LayFound(float(np.angle(mean) / 2 % math.pi), float(np.median(weights)), float(abs(mean)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,13 +125,15 @@ class _StandingOut:
 
 
 def _standing_out(power: Reals, lowest: float) -> _StandingOut:
-    waves = _waves(lowest)
+    waves = waves_of(lowest)
+    bins = (waves.along / math.pi * _BINS).astype(np.intp) % _BINS
+    reach = np.maximum(eye("lay.refined"), _LOBE / np.maximum(waves.lengths, 1))
     values = power[waves.used]
     floor = _FAINTEST * float(values.max()) + 1e-30
     stands_out = values / np.maximum(waves.medians(values), floor)[waves.ring] - 1
     above = np.minimum(stands_out, eye("lay.most"))
-    count = np.bincount(waves.bins, minlength=_BINS)
-    mean = np.bincount(waves.bins, above, minlength=_BINS) / np.maximum(count, 1)
+    count = np.bincount(bins, minlength=_BINS)
+    mean = np.bincount(bins, above, minlength=_BINS) / np.maximum(count, 1)
     kernel = np.exp(-0.5 * (np.arange(-6, 7) / 2.0) ** 2)
     padded = np.concatenate([mean[-6:], mean, mean[:6]])
     weight = np.concatenate([count[-6:] > 0, count > 0, count[:6] > 0]).astype(float)
@@ -181,86 +141,8 @@ def _standing_out(power: Reals, lowest: float) -> _StandingOut:
     peak = (int(np.argmax(smooth)) + 0.5) * math.pi / _BINS
     for _ in range(2):
         offset = turned(waves.along, peak)
-        near = np.abs(offset) < waves.reach
+        near = np.abs(offset) < reach
         pull = np.maximum(stands_out[near], 0)
         if pull.sum() > 0:
             peak += float((pull * offset[near]).sum() / pull.sum())
     return _StandingOut(peak % math.pi, smooth)
-
-
-TILE: Final = 128  # pixels of a side
-
-
-def spectra(contrast: Reals) -> Reals:
-    """Power spectra of the tiles of a field, which overlap by half.
-
-    Equation: `P = |F((c - mean c) w)|^2` of each tile, w Hann's window (dimensionless)
-    Valid: at least 128 pixels each way.
-
-    Args:
-        contrast: c, of a field, dimensionless.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: eye-simulated.
-
-    >>> spectra(np.zeros((128, 256))).shape
-    (3, 128, 128)
-    """
-    rows, columns = contrast.shape
-    if min(rows, columns) < TILE:
-        raise OutsideValidity(f"a field needs {TILE} pixels each way at least")
-    tiles = np.array(
-        [
-            contrast[row : row + TILE, column : column + TILE]
-            for row in range(0, rows - TILE + 1, TILE // 2)
-            for column in range(0, columns - TILE + 1, TILE // 2)
-        ]
-    )
-    window = np.outer(np.hanning(TILE), np.hanning(TILE))
-    return np.asarray(np.abs(scipy.fft.fft2((tiles - tiles.mean(axis=(1, 2), keepdims=True)) * window)) ** 2)
-
-
-def lines_of(fy: Reals, fx: Reals) -> Reals:
-    """The direction of the lines that waves belong to: they run across their lines.
-
-    Equation: `t = (atan2(-fy, fx) + pi / 2) mod pi` (rad)
-    Valid: every number; rows run down.
-
-    Args:
-        fy: frequencies along the columns, cycles a pixel, dimensionless.
-        fx: frequencies along the rows, cycles a pixel, dimensionless.
-
-    Raises:
-        OutsideValidity: never.
-
-    Source: geometry.
-
-    >>> round(float(lines_of(np.array(0.0), np.array(0.2))), 4)  # a wave to the right, of lines that stand upright
-    1.5708
-    """
-    return np.asarray((np.arctan2(-fy, fx) + math.pi / 2) % math.pi)
-
-
-def turned(lines: Reals, lay: float) -> Reals:
-    """By how much lines are turned from a direction; a line has no head.
-
-    Equation: `((t - lay + pi/2) mod pi) - pi/2` (rad)
-    Valid: a lay that is a number.
-
-    Args:
-        lines: t, their directions, rad.
-        lay: the direction, rad.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: geometry.
-
-    >>> np.degrees(turned(np.radians([175.0, 20.0]), math.radians(5))).round().tolist()
-    [-10.0, 15.0]
-    """
-    if not math.isfinite(lay):
-        raise OutsideValidity("a direction must be a number")
-    return np.asarray((lines - lay + math.pi / 2) % math.pi - math.pi / 2)

@@ -1,36 +1,33 @@
 """A light check from two photos: what is seen of old marks, or why nothing can be said and what to do.
 
-It never says that the marks are gone: the lamp and the eye decide that.
+The photo with the lamp across the new marks comes first: it shows their direction. Then one with the lamp along them, on which
+they hide and old ones flare. It never says that the marks are gone: the lamp and the eye decide that.
 """
 
-import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
 import numpy as np
 
-from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import constant, eye
-from kelbrast.core.validity import Bytes, Reals, require_above_zero
-from kelbrast.core.vision.fields import FIELD, Field, fields_of
-from kelbrast.core.vision.lay import LayFound, apart, lay_of, lay_power
-from kelbrast.core.vision.old_marks import Line, old_marks_in
+from kelbrast.core.validity import require_above_zero
+from kelbrast.core.vision.fields import FIELD, Field, Line, fields_of
+from kelbrast.core.vision.lay import LayFound, lay_of, lay_power, one_lay
+from kelbrast.core.vision.line_segments import line_shares, lines_along
+from kelbrast.core.vision.old_marks import EyeVerdict, OldMarks, old_marks
+from kelbrast.core.vision.photo_file import Photo, measured_file
+from kelbrast.core.vision.same_place import same_place
+from kelbrast.core.vision.softness import softness
+from kelbrast.core.vision.spectra import apart
 
-EyeVerdict = Literal["seen", "look-again", "none-seen"]
 EyeRefusal = Literal[
-    "no-lay", "without-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "alike",
-    "lamp-along",
+    "without-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "lamp-along",
     "no-lay-seen", "lay-off",
 ]  # fmt: skip
-
-
-@dataclass(frozen=True, slots=True)
-class Photo:
-    """A photo: grey of 0 to 255 as it is in the file, and the mean step of its JPEG table; None where the file has none."""
-
-    grey: Bytes
-    coarse: float | None = None
+EyeDoubt = Literal["soft", "clipped", "few", "lamp", "place", "one-place"]
+ACROSS: Final = 1  # the photo with the lamp across the new marks
+ALONG: Final = 2  # and the one with the lamp along them
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +36,7 @@ class CheckAsked:
 
     Attributes:
         pixel: side of a pixel on the face.
-        lay: direction of the new marks on the picture, anticlockwise from the right; None where there is none.
+        lay: direction of the new marks as the person confirmed it, anticlockwise from the right; None where nobody did.
         crossing: angle at which what was there before crosses it.
         width: of the marks that are looked for.
         curved: the face is.
@@ -76,83 +73,205 @@ class CanNotSay:
 
 
 @dataclass(frozen=True, slots=True)
+class LayShown:
+    """What the photo with the lamp across shows: the lay, and how good the photo is.
+
+    Attributes:
+        lay: of the new marks.  softness: Q; `soft`: too much of it, or too little lay, to say "none seen".
+        lost: share in black or white of the field that lost most; `short_of_tone`: enough to be told.
+        fields: that were looked at.
+    """
+
+    lay: LayFound
+    softness: float
+    lost: float
+    fields: tuple[Field, ...]
+
+    @property
+    def soft(self) -> bool:
+        return self.softness > eye("soft.doubted") or self.lay.strength < eye("lay.weak")
+
+    @property
+    def short_of_tone(self) -> bool:
+        return self.lost > eye("file.clipped")
+
+
+@dataclass(frozen=True, slots=True)
 class EyeSaw:
     """What was seen (SI).
 
     Attributes:
-        fields, agreeing: fields that were looked at, and those in which marks of one direction stand out.
-        score: of the field in which they do most.  angle: of the old marks; None where none are seen.
-        crossing: between them and the lay.  lines: where they lie on photo 1.
-        lay: as photo 2 shows it.  smallest: width of the finest marks that could be seen.
+        fields: that were looked at.  score: how far old marks stand out of all of them together.
+        angle: of the old marks; None where none are seen.  crossing: between them and the lay.
+        lines: where they lie on the photo with the lamp along.
+        lay: as the other photo shows it, and how soft it is.  smallest: width of the finest marks that could be seen.
+        doubts: what makes the answer less sure.
     """
 
     verdict: EyeVerdict
     fields: int
-    agreeing: int
     score: float
     angle: float | None
     crossing: float | None
     lines: tuple[Line, ...]
     lay: LayFound
+    softness: float
     smallest: float
+    doubts: tuple[EyeDoubt, ...] = ()
+
+
+def lay_shown(across: Photo, pixel: float) -> LayShown | CanNotSay:
+    """What the photo with the lamp across shows of the new marks.
+
+    Equation: `one_lay` of the fields, and `softness` along it (rad)
+    Valid: above 0.
+
+    Args:
+        across: the photo.
+        pixel: side of one on the face, m.
+
+    Raises:
+        OutsideValidity: outside that. What a photo does not allow is no error: it is the answer.
+
+    Source: eye-judges.
+
+    >>> lay_shown(Photo(np.full((448, 448), 128, dtype=np.uint8)), 10e-6).why
+    'no-lay-seen'
+    """
+    require_above_zero(pixel=pixel)
+    if (refused := _of_file(across, ACROSS)) is not None:
+        return refused
+    fields = tuple(fields_of(across.grey))
+    if _lost(fields) > eye("file.lost"):
+        return CanNotSay("clipped", ACROSS)
+    lay = one_lay([lay_of(field.contrast, pixel=pixel) for field in fields])
+    soft = softness([field.contrast for field in fields], lay.angle)
+    if not lay.claimed:
+        return CanNotSay("blurred" if soft > eye("soft.blurred") else "no-lay-seen", ACROSS)
+    return LayShown(lay, soft, _lost(fields), fields)
 
 
 def light_check(
-    along: Photo, across: Photo, asked: CheckAsked, told: Callable[[float], object] = lambda _: None
+    across: Photo, along: Photo, asked: CheckAsked, told: Callable[[float], object] = lambda _: None
 ) -> EyeSaw | CanNotSay:
-    """Judge two photos: the lamp along the lay, and across it.
+    """Judge two photos: the lamp across the lay, and along it.
 
-    Equation: seen where `S` of `old_marks_in` is large in enough fields that agree on a direction (dimensionless)
+    Equation: `old_marks` of the fields of the second, the lay as the first shows it (dimensionless)
     Valid: the pixel and the width of the marks above 0.
 
     Args:
-        along: photo 1.
-        across: photo 2.
+        across: photo 1.
+        along: photo 2.
         asked: what is known, m and rad.
         told: is called with the share that is done, dimensionless.
 
     Raises:
         OutsideValidity: outside that. What a photo does not allow is no error: it is the answer.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
     >>> grey = Photo(np.full((448, 448), 128, dtype=np.uint8))
-    >>> light_check(grey, grey, CheckAsked(10e-6, None, 1.2, 20e-6)).why
-    'no-lay'
+    >>> light_check(grey, grey, CheckAsked(10e-6, None, 1.2, 2e-6)).why
+    'under-a-pixel'
     """
     require_above_zero(pixel=asked.pixel, width=asked.width)
-    refused = _beforehand(asked) or _of_file(along, 1) or _of_file(across, 2)
-    if refused is not None:
+    if (refused := _beforehand(asked) or _of_file(along, ALONG)) is not None:
         return refused
-    assert asked.lay is not None, "refused before"
-    first, second = list(fields_of(along.grey)), list(fields_of(across.grey))
-    lay = _together([lay_of(field.contrast, pixel=asked.pixel) for field in second])
-    if (wrong := _of_lamps(first, second, lay, asked.lay)) is not None:
+    shown = lay_shown(across, asked.pixel)
+    if isinstance(shown, CanNotSay):
+        return shown
+    fields = list(fields_of(along.grey))
+    if (wrong := _of_lamps(shown, fields, asked)) is not None:
         return wrong
-    per_field = []
-    for field in first:
-        per_field.append(old_marks_in(field.contrast, lay.angle))
-        told(len(per_field) / len(first))
-    scores = np.array([old_marks.score for old_marks in per_field])
-    best = int(np.argmax(scores))
-    angle = per_field[best].angle
-    near = [apart(old_marks.angle, angle) <= eye("marks.agree") for old_marks in per_field]
-    agreeing = sum(same and score > eye("marks.seen") for same, score in zip(near, scores, strict=True))
-    enough = min(int(eye("marks.fields")), len(per_field))
-    verdict = _verdict(agreeing, enough, float(scores[best]))
-    seen = verdict != "none-seen"
-    shown = [at for at in range(len(per_field)) if seen and near[at] and scores[at] > eye("marks.look_again")]
+    shares = []
+    for field in fields:
+        shares.append(line_shares(field.contrast, shown.lay.angle))
+        told(len(shares) / len(fields))
+    found = old_marks(shares, shown.lay.angle)
+    doubts = _doubts(found, shown, fields)
+    # Whatever face the second photo shows is judged by itself, if its new marks run the same way: so no verdict is lowered.
+    if same_place(across.grey, along.grey) < eye("place.told"):
+        doubts.append("place")
+    return _said(found, shown, fields, doubts, asked.pixel)
+
+
+def _doubts(found: OldMarks, shown: LayShown, fields: Sequence[Field]) -> list[EyeDoubt]:
+    doubts: list[EyeDoubt] = []
+    if shown.soft:
+        doubts.append("soft")
+    if _showing(shown, fields) > eye("lamp.hidden"):
+        doubts.append("lamp")
+    if shown.short_of_tone or _lost(fields) > eye("file.clipped"):
+        doubts.append("clipped")
+    if found.few:
+        doubts.append("few")
+    elif found.one_place:
+        doubts.append("one-place")
+    return doubts
+
+
+def _said(found: OldMarks, shown: LayShown, fields: Sequence[Field], doubts: Sequence[EyeDoubt], pixel: float) -> EyeSaw:
+    verdict = found.verdict
+    if verdict == "none-seen" and {"soft", "lamp"} & set(doubts):
+        verdict = "look-again"
+    lay = shown.lay.angle
+    angle: float | None = None
+    lines: tuple[Line, ...] = ()
+    if found.score > eye("verdict.look_again"):
+        angle = found.angle
+        lines = tuple(line.within(field) for field in fields for line in lines_along(field.contrast, lay, angle))
+    elif found.one_place:
+        field, angle = fields[found.field], found.single_angle
+        lines = tuple(line.within(field) for line in lines_along(field.contrast, lay, angle))
     return EyeSaw(
         verdict=verdict,
-        fields=len(per_field),
-        agreeing=agreeing,
-        score=float(scores[best]),
-        angle=angle if seen else None,
-        crossing=apart(angle, lay.angle) if seen else None,
-        lines=tuple(_moved(line, first[at]) for at in shown for line in per_field[at].lines),
-        lay=lay,
-        smallest=eye("marks.pixels") * asked.pixel,
+        fields=len(fields),
+        score=found.score,
+        angle=angle,
+        crossing=apart(angle, lay) if angle is not None else None,
+        lines=lines,
+        lay=shown.lay,
+        softness=shown.softness,
+        smallest=eye("marks.pixels") * pixel,
+        doubts=tuple(doubts),
     )
+
+
+@dataclass(frozen=True, slots=True)
+class CameraShows:
+    """What a camera shows at a distance: the finest grain whose marks show, and how large a pixel may be for a grain (m)."""
+
+    finest: float
+    pixel: float
+    most: float
+
+    @property
+    def enough(self) -> bool:
+        return self.pixel <= self.most
+
+
+def camera_shows(*, pixel: float, grain: float) -> CameraShows:
+    """What a camera shows before any photo is taken: marks that are one pixel wide or more.
+
+    Equation: the finest grain `p / 0.3`, the largest pixel `0.3 g` (m)
+    Valid: above 0.
+
+    Args:
+        pixel: p, side of one on the face, m.
+        grain: g, of the marks that are looked for, m.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: simulation-fit.
+
+    >>> shows = camera_shows(pixel=12e-6, grain=58.5e-6)  # P240
+    >>> round(shows.finest * 1e6), round(shows.most * 1e6, 1), shows.enough  # P360 has 40.5
+    (40, 17.6, True)
+    """
+    require_above_zero(pixel=pixel)
+    finest = eye("marks.pixels") * pixel / constant("simulation.mark_width_per_grain").value
+    return CameraShows(finest, pixel, width_of_marks(grain) / eye("marks.pixels"))
 
 
 def width_of_marks(grain: float) -> float:
@@ -176,18 +295,10 @@ def width_of_marks(grain: float) -> float:
     return constant("simulation.mark_width_per_grain").value * grain
 
 
-def _verdict(agreeing: int, enough: int, best: float) -> EyeVerdict:
-    if agreeing >= enough:
-        return "seen"
-    return "look-again" if agreeing or best > eye("marks.look_again") else "none-seen"
-
-
 def _beforehand(asked: CheckAsked) -> CanNotSay | None:
     if (refused := CanNotSay.before_any_photo(curved=asked.curved, directed=True)) is not None:
         return refused
-    if asked.lay is None:
-        return CanNotSay("no-lay")
-    if asked.crossing < eye("marks.crossing"):
+    if asked.crossing < eye("marks.away"):
         return CanNotSay("crossing")
     if asked.width < eye("marks.pixels") * asked.pixel:
         return CanNotSay("under-a-pixel")
@@ -197,125 +308,32 @@ def _beforehand(asked: CheckAsked) -> CanNotSay | None:
 def _of_file(photo: Photo, which: int) -> CanNotSay | None:
     if min(photo.grey.shape) < FIELD:
         return CanNotSay("small", which)
-    found: Gate = gate(photo.grey)
+    found = measured_file(photo.grey)
     if found.blocks > eye("file.blocks") or (photo.coarse or 0.0) > eye("file.coarse"):
         return CanNotSay("messenger", which)
     if found.median < eye("file.darkest"):
         return CanNotSay("dark", which)
-    if found.clipped > eye("file.clipped"):
-        return CanNotSay("clipped", which)
-    if found.sharpness < eye("file.sharpness"):
-        return CanNotSay("blurred", which)
     return None
 
 
-def _of_lamps(first: Sequence[Field], second: Sequence[Field], lay: LayFound, stated: float) -> CanNotSay | None:
-    """Whether the lamps stood as they should: the lay strong on photo 2 where it was stated, and hidden on photo 1."""
-    if not lay.claimed:
-        return CanNotSay("no-lay-seen", 2)
-    if apart(lay.angle, stated) > eye("lamp.lay_off"):
-        return CanNotSay("lay-off", 2)
-    if len(first) == len(second) and _alike(first, second) > eye("lamp.alike"):
-        return CanNotSay("alike")
-    hidden = [float(np.mean([lay_power(field.contrast, lay.angle) for field in each])) for each in (first, second)]
-    if hidden[0] > eye("lamp.hidden") * hidden[1]:
-        return CanNotSay("lamp-along", 1)
+def _lost(fields: Sequence[Field]) -> float:
+    """The share in black or white of the field that lost most."""
+    return max(field.lost for field in fields)
+
+
+def _of_lamps(shown: LayShown, along: Sequence[Field], asked: CheckAsked) -> CanNotSay | None:
+    """Whether the lamps stood as they should: the lay where it was confirmed, and hidden on the photo with the lamp along."""
+    if asked.lay is not None and apart(shown.lay.angle, asked.lay) > eye("lamp.lay_off"):
+        return CanNotSay("lay-off", ACROSS)
+    if _lost(along) > eye("file.lost"):
+        return CanNotSay("clipped", ALONG)
+    if _showing(shown, along) > eye("lamp.shows"):
+        return CanNotSay("lamp-along", ALONG)
     return None
 
 
-def _alike(first: Sequence[Field], second: Sequence[Field]) -> float:
-    """How much one photo looks like the other, or like its negative."""
-    each = [
-        abs(float(np.corrcoef(field.contrast.ravel(), other.contrast.ravel())[0, 1]))
-        for field, other in zip(first, second, strict=True)
-        if field.contrast.std() > 0 and other.contrast.std() > 0
-    ]
-    return float(np.median(each)) if each else 1.0
-
-
-def _together(lays: Sequence[LayFound]) -> LayFound:
-    """One lay of the lays of all fields: their direction weighted by strength, and how far they agree."""
-    if not lays:
-        raise OutsideValidity("a lay needs one field at least")
-    weights = np.array([lay.strength for lay in lays])
-    turned = np.exp(2j * np.array([lay.angle for lay in lays]))
-    mean = (weights * turned).sum() / max(float(weights.sum()), 1e-12)
-    return LayFound(float(np.angle(mean) / 2 % math.pi), float(np.median(weights)), float(abs(mean)))
-
-
-def _moved(line: Line, field: Field) -> Line:
-    return Line(line.x0 + field.column, line.y0 + field.row, line.x1 + field.column, line.y1 + field.row)
-
-
-_BLOCK: Final = 8
-_BLACK, _WHITE = 2, 253
-_LOOKED_AT: Final = 2048  # pixels of a side, in the middle
-_FINE, _COARSE = (0.2, 0.35), (0.05, 0.1)  # cycles a pixel
-
-
-@dataclass(frozen=True, slots=True)
-class Gate:
-    """What is measured of a photo's file.
-
-    Attributes:
-        blocks: how much more grey changes across the borders of 8-pixel blocks than elsewhere.
-        sharpness: power in fine waves over that in coarse ones: a photo out of focus has lost the fine ones.
-        median: grey, 0 to 1.  clipped: share of black or white pixels.
-    """
-
-    blocks: float
-    sharpness: float
-    median: float
-    clipped: float
-
-
-def gate(grey: Bytes) -> Gate:
-    """Measure a photo's file.
-
-    Equation: `B = mean|dg| across block borders / mean|dg| elsewhere`, the worse axis (dimensionless)
-    Valid: at least 64 pixels each way.
-
-    Args:
-        grey: rows and columns as they are in the file, 0 to 255, dimensionless.
-
-    Raises:
-        OutsideValidity: outside that.
-
-    Source: eye-simulated.
-
-    >>> chance = np.random.default_rng(1)
-    >>> blocky = np.kron(chance.integers(50, 200, (16, 16)), np.ones((8, 8), dtype=int)) + chance.integers(0, 2, (128, 128))
-    >>> gate(blocky.astype(np.uint8)).blocks > 3
-    True
-    """
-    if min(grey.shape) < 8 * _BLOCK:
-        raise OutsideValidity("a photo needs 64 pixels each way at least")
-    middle = _middle(grey, _LOOKED_AT)
-    part = middle.astype(float)
-    clipped = float(np.mean((middle <= _BLACK) | (middle >= _WHITE)))
-    return Gate(max(_blocks(part), _blocks(part.T)), _sharpness(part), float(np.median(middle)) / 255, clipped)
-
-
-def _middle(grey: Bytes, most: int) -> Bytes:
-    top, left = (max(0, (length - most) // 2 // _BLOCK * _BLOCK) for length in grey.shape)
-    return grey[top : top + most, left : left + most]
-
-
-def _blocks(grey: Reals) -> float:
-    """Along the rows, at the worst of the eight places where the blocks may begin: a crop moves them."""
-    steps = np.abs(np.diff(grey, axis=1)).mean(axis=0)
-    at = np.arange(len(steps)) % _BLOCK
-    mean = np.array([steps[at == one].mean() for one in range(_BLOCK)])
-    worst = int(np.argmax(mean))
-    return float(mean[worst] / max(float(np.delete(mean, worst).mean()), 1e-9))
-
-
-def _sharpness(grey: Reals) -> float:
-    """The fine waves against coarse ones, in the middle."""
-    part = grey[max(0, (grey.shape[0] - 512) // 2) :, max(0, (grey.shape[1] - 512) // 2) :][:512, :512]
-    rows, columns = part.shape
-    power = np.abs(np.fft.rfft2((part - part.mean()) * np.outer(np.hanning(rows), np.hanning(columns)))) ** 2
-    fy, fx = np.meshgrid(np.fft.fftfreq(rows), np.fft.rfftfreq(columns), indexing="ij")
-    size = np.hypot(fx, fy)
-    fine, coarse = (power[(size > low) & (size < high)].mean() for low, high in (_FINE, _COARSE))
-    return float(fine / max(coarse, 1e-12))
+def _showing(shown: LayShown, along: Sequence[Field]) -> float:
+    """The power of the lay on the photo with the lamp along over that on the other: 1 where both are lit alike."""
+    lay = shown.lay.angle
+    each = [float(np.mean([lay_power(field.contrast, lay) for field in fields])) for fields in (along, shown.fields)]
+    return each[0] / max(each[1], 1e-30)

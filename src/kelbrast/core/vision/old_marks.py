@@ -1,94 +1,119 @@
-"""Detects marks across the lay on a photo lit along it, where the new marks hide and old ones flare."""
+"""One verdict on old marks from all fields of a photo lit along the lay, where the new marks hide and old ones flare."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
 from typing import Final, Literal
 
 import numpy as np
-import scipy
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import eye
 from kelbrast.core.simulation.light import Lamp, Look, lit
 from kelbrast.core.simulation.patch import Patch
-from kelbrast.core.validity import Flags, Reals, Waves
-from kelbrast.core.vision.fields import clipped, contrast, robust_deviation
-from kelbrast.core.vision.lay import apart, lines_of, turned
+from kelbrast.core.validity import Bytes, Reals
+from kelbrast.core.vision.fields import fields_of
+from kelbrast.core.vision.line_segments import ANGLES, DIRECTIONS, line_shares
+from kelbrast.core.vision.spectra import apart
 
-DIRECTIONS: Final = 60
-_NONE: Final = 1e-4  # share of a field: what flares is compared with this at least
-_MARGIN: Final = 0.08  # of a side: tapered off
-_MOST_LINES: Final = 40
-
-
-@dataclass(frozen=True, slots=True)
-class Line:
-    """Where a mark lies: from and to, as column and row of the photo."""
-
-    x0: float
-    y0: float
-    x1: float
-    y1: float
+EyeVerdict = Literal["seen", "look-again", "none-seen"]
+_LEAST: Final = 2.5e-4  # of one field: what chance covers in any direction, however few fields there are
 
 
 @dataclass(frozen=True, slots=True)
 class OldMarks:
-    """How much marks of another direction stand out (`score`), their direction (rad), and where they lie."""
+    """How much lines of another direction stand out on a whole photo.
+
+    Attributes:
+        score: S of all fields together.  angle: their direction, rad.
+        single: the most that lines stand out in one field alone.  field: which it is.
+        single_angle: their direction there, rad.  fields: how many were looked at.
+    """
 
     score: float
     angle: float
-    lines: tuple[Line, ...]
+    single: float
+    field: int
+    single_angle: float
+    fields: int
 
     @property
-    def told(self) -> Literal["seen", "perhaps", "none"]:
-        """What one field alone says."""
-        if self.score > eye("marks.seen"):
+    def one_place(self) -> bool:
+        """One place answers alone: a fibre, or a single old mark."""
+        return self.score <= eye("verdict.look_again") and self.single > eye("verdict.one_place")
+
+    @property
+    def few(self) -> bool:
+        """Too few fields to tell a fibre from old marks."""
+        return self.fields < fields_needed()
+
+    @property
+    def verdict(self) -> EyeVerdict:
+        if self.few:
+            return "look-again"
+        if self.score > eye("verdict.seen"):
             return "seen"
-        return "perhaps" if self.score > eye("marks.look_again") else "none"
+        return "look-again" if self.score > eye("verdict.look_again") or self.one_place else "none-seen"
 
 
-def old_marks_in(field: Reals, lay: float) -> OldMarks:
-    """Marks across the lay in a field.
+def old_marks(shares: Sequence[Reals], lay: float) -> OldMarks:
+    """Old marks on a whole photo, from what lines cover in each of its fields.
 
-    Equation: `S = max ln q(t) - mean ln q(t)` over directions t more than 30 degrees from the lay; q the share of the
-    field where `|r| > 4 * 1.4826 median|r|`, r the field without its lay through a line filter along t (dimensionless)
-    Valid: at least 64 pixels each way, all of them numbers.
+    A fibre lies in one field: so in every direction the field with most is left out. What leaks from the lay falls off with
+    the angle to it: so a direction stands out only as far as it rises above what lies between it and the lay.
+
+    Equation: `S = max over t of V(t) - max(0, min V between t and the lay)`, `V(t) = ln(m(t) + 2.5e-4)` less its median, m(t)
+    the sum of the fields' `q(t)` without the largest; t 30 degrees or more from the lay and a local maximum (dimensionless)
+    Valid: one field at least; the largest is left out from three on.
 
     Args:
-        field: its contrast, dimensionless.
+        shares: q, of each field, as `line_shares` gives them, dimensionless.
         lay: direction of the new marks, rad.
 
     Raises:
-        OutsideValidity: outside that.
+        OutsideValidity: there is no field.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
-    >>> noise = np.random.default_rng(1).standard_normal((256, 256))
-    >>> noise[40:220, 120:122] += 2.0  # a mark that stands upright
-    >>> found = old_marks_in(noise, lay=0.0)
-    >>> found.score > eye("marks.seen"), round(math.degrees(found.angle))
-    (True, 90)
+    >>> noise = np.random.default_rng(1).standard_normal((3, 256, 256))
+    >>> clean = old_marks([line_shares(field, 0.0) for field in noise], 0.0)
+    >>> noise[:, 40:220, 120:122] += 2.0  # a mark that stands upright, in every field
+    >>> found = old_marks([line_shares(field, 0.0) for field in noise], 0.0)
+    >>> clean.verdict, found.verdict, round(math.degrees(found.angle))
+    ('none-seen', 'seen', 90)
     """
-    if min(field.shape) < 64 or not np.isfinite(field).all():
-        raise OutsideValidity("old marks need a field of 64 pixels each way at least, of numbers")
-    tapered = clipped(field, eye("marks.sigmas"))
-    tapered = (tapered - tapered.mean()) * _taper(field.shape)
-    spectrum = scipy.fft.rfft2(tapered) * _without(field.shape, lay)
-    angles = [at * math.pi / DIRECTIONS for at in range(DIRECTIONS)]
-    far = [at for at in range(DIRECTIONS) if apart(angles[at], lay) > eye("marks.away")]
-    flares = [_flaring(spectrum, field.shape, at) for at in far]
-    shares = np.log([float(flare.mean()) + _NONE for flare in flares])
-    best = int(np.argmax(shares))
-    angle = angles[far[best]]
-    return OldMarks(float(shares[best] - shares.mean()), angle, _lines(flares[best], angle, _margins(field.shape)))
+    if not len(shares):
+        raise OutsideValidity("old marks need one field at least")
+    each = np.array(shares)
+    kept = np.sort(each, axis=0)[:-1] if len(each) >= fields_needed() else each
+    score, angle = _stands_out(kept.sum(axis=0), lay)
+    singles = [_stands_out(one, lay) for one in each]
+    most = int(np.argmax([single for single, _ in singles]))
+    return OldMarks(score, angle, singles[most][0], most, singles[most][1], len(each))
+
+
+def fields_needed() -> int:
+    """How many fields a photo needs before old marks are called seen, or not seen.
+
+    Equation: a constant (dimensionless)
+    Valid: always.
+
+    Raises:
+        OutsideValidity: never.
+
+    Source: eye-judges.
+
+    >>> fields_needed()
+    3
+    """
+    return int(eye("verdict.fields"))
 
 
 def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
     """What the eye sees on a simulated patch, with a low lamp along its lay.
 
-    Equation: `old_marks_in` the contrast of `lit` (dimensionless)
-    Valid: a patch of at least 64 points each way.
+    Equation: `old_marks` of the fields of `lit` (dimensionless)
+    Valid: a patch of at least one field each way.
 
     Args:
         patch: heights, m.
@@ -98,74 +123,37 @@ def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
     Raises:
         OutsideValidity: outside that.
 
-    Source: eye-simulated.
+    Source: eye-judges.
 
     >>> from kelbrast.core.simulation.marks import Marks, draw
-    >>> clean = draw(Marks(1e-6, 25e-6), (256, 256), 8e-6, np.random.default_rng(0))
-    >>> seen_on(Patch(clean.z, 8e-6), Look((0.9, 0.8, 0.5), 0.1), 0.0).score < eye("marks.seen")
-    True
+    >>> clean = draw(Marks(1e-6, 25e-6), (448, 1344), 8e-6, np.random.default_rng(0))
+    >>> seen_on(Patch(clean.z, 8e-6), Look((0.9, 0.8, 0.5), 0.1), 0.0).verdict
+    'none-seen'
     """
-    picture = lit(patch, look, Lamp(eye("lamp.height"), lay))
-    return old_marks_in(contrast(picture.mean(axis=2) / 255), lay)
+    grey: Bytes = lit(patch, look, Lamp(eye("lamp.height"), lay)).mean(axis=2).astype(np.uint8)
+    return old_marks([line_shares(field.contrast, lay) for field in fields_of(grey)], lay)
 
 
-def _flaring(spectrum: Waves, shape: tuple[int, int], at: int) -> Flags:
-    """Where lines along a direction stand out, within the margins."""
-    rows, columns = _margins(shape)
-    seen = np.abs(scipy.fft.irfft2(spectrum * _line_filter(shape, at), shape))[rows:-rows, columns:-columns]
-    return np.asarray(seen > eye("marks.flares") * robust_deviation(seen) + 1e-12)
+def _stands_out(shares: Reals, lay: float) -> tuple[float, float]:
+    """How far the direction that does most stands out, and which it is."""
+    above = np.log(shares + _LEAST)
+    above = above - np.nanmedian(above)
+    found = [(_rise(above, at, lay), angle) for at, angle in enumerate(ANGLES) if _may_be(above, at, lay)]
+    return max(found, default=(0.0, (lay + math.pi / 2) % math.pi))
 
 
-def _lines(flares: Flags, angle: float, margins: tuple[int, int]) -> tuple[Line, ...]:
-    """What flares as lines, the longest first."""
-    labels, _ = scipy.ndimage.label(flares, structure=np.ones((3, 3)))
-    found: list[tuple[float, Line]] = []
-    cos, sin = math.cos(angle), -math.sin(angle)  # rows run down
-    for at, box in enumerate(scipy.ndimage.find_objects(labels), start=1):
-        rows, columns = np.nonzero(labels[box] == at)
-        rows, columns = rows + box[0].start + margins[0], columns + box[1].start + margins[1]
-        along = columns * cos + rows * sin
-        length = float(np.ptp(along))
-        if length < eye("marks.shortest"):
-            continue
-        x, y, middle = float(columns.mean()), float(rows.mean()), float(along.mean())
-        near, far = float(along.min()) - middle, float(along.max()) - middle
-        found.append((length, Line(x + near * cos, y + near * sin, x + far * cos, y + far * sin)))
-    found.sort(key=lambda one: -one[0])
-    return tuple(line for _, line in found[:_MOST_LINES])
+def _may_be(above: Reals, at: int, lay: float) -> bool:
+    """A direction in which old marks may be seen: far enough from the lay, and no less than its neighbours."""
+    if np.isnan(above[at]) or apart(ANGLES[at], lay) < eye("marks.away"):
+        return False
+    beside = (above[(at + turn) % DIRECTIONS] for turn in (-1, 1))
+    return not any(other > above[at] for other in beside)
 
 
-@cache
-def _grid(shape: tuple[int, int]) -> tuple[Reals, Reals]:
-    fy, fx = np.meshgrid(np.fft.fftfreq(shape[0]), np.fft.rfftfreq(shape[1]), indexing="ij")
-    return -fy, fx  # rows run down
-
-
-@cache
-def _taper(shape: tuple[int, int]) -> Reals:
-    def ends(length: int) -> Reals:
-        edge = np.minimum(np.arange(length), np.arange(length)[::-1]) / (_MARGIN * length)
-        return np.asarray(0.5 - 0.5 * np.cos(math.pi * np.clip(edge, 0, 1)))
-
-    return np.outer(ends(shape[0]), ends(shape[1]))
-
-
-def _margins(shape: tuple[int, int]) -> tuple[int, int]:
-    return round(_MARGIN * shape[0]), round(_MARGIN * shape[1])
-
-
-def _without(shape: tuple[int, int], lay: float) -> Reals:
-    """Everything but what belongs to lines along the lay."""
-    fy, fx = _grid(shape)
-    off = np.abs(turned(lines_of(-fy, fx), lay))
-    return np.asarray(1 - np.exp(-((off / eye("marks.removed")) ** 4)))
-
-
-@cache
-def _line_filter(shape: tuple[int, int], at: int) -> Reals:
-    """Passes lines along a direction: narrow across, long along."""
-    fy, fx = _grid(shape)
-    angle = at * math.pi / DIRECTIONS
-    u = fx * math.cos(angle) + fy * math.sin(angle)
-    v = -fx * math.sin(angle) + fy * math.cos(angle)
-    return np.asarray(v**2 * np.exp(-2 * math.pi**2 * (eye("marks.across") ** 2 * v**2 + eye("marks.along") ** 2 * u**2)))
+def _rise(above: Reals, at: int, lay: float) -> float:
+    """From the lowest that lies between a direction and the lay, or from the median where that is lower."""
+    turn = -1 if apart(ANGLES[at - 1], lay) < apart(ANGLES[at], lay) else 1
+    lowest, here = above[at], (at + turn) % DIRECTIONS
+    while not np.isnan(above[here]) and here != at:
+        lowest, here = min(lowest, above[here]), (here + turn) % DIRECTIONS
+    return float(above[at] - max(0.0, lowest))

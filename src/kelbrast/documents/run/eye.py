@@ -5,7 +5,10 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from kelbrast.core.vision.light_check import CanNotSay, EyeSaw
+from kelbrast.core.catalogue.grades import coarser_or_like
+from kelbrast.core.reference.loader import eye
+from kelbrast.core.units import to_si
+from kelbrast.core.vision.light_check import CanNotSay, EyeSaw, LayShown, camera_shows
 from kelbrast.core.wording import Measure, Sentence, sentence
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
@@ -13,7 +16,7 @@ _AS_BEFORE = math.radians(15)  # the step before crosses the lay by the stated a
 
 
 class EyeAnswer(BaseModel):
-    """What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 1.
+    """What the eye saw of two photos: `verdict`, or why it can say nothing. `lines`: x0, y0, x1, y1 in widths of photo 2.
 
     Angles anticlockwise from the right, degrees.
     """
@@ -25,30 +28,83 @@ class EyeAnswer(BaseModel):
     angle_deg: float | None
 
 
+class LayAnswer(BaseModel):
+    """How the new marks run on photo 1, anticlockwise from the right, to be confirmed; null where they do not show, and why."""
+
+    lay_deg: float | None
+    said: list[SentenceFile]
+
+
+class ShowsAnswer(BaseModel):
+    """What a camera shows at a width, before any photo, and whether that is enough for what is looked for."""
+
+    enough: bool
+    said: list[SentenceFile]
+
+
 def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, before: str | None) -> EyeAnswer:
     """The answer for a screen.
 
     Args:
-        width: of photo 1 in pixels.  crossing: at which the step before crosses the lay, rad.
+        width: of photo 2 in pixels.  crossing: at which the step before crosses the lay, rad.
         before: label of the step before; None for the first.
     """
     if isinstance(answer, CanNotSay):
         told = [refusal_said(answer)]
         return EyeAnswer(verdict="refused", said=told, lines=[], lay_deg=None, angle_deg=None)
-    finest = Measure(answer.smallest, "depth")
-    if answer.crossing is None:
-        said = [sentence("eye.none-seen", marks=finest)]
-    else:
-        said = [sentence(f"eye.{answer.verdict}", at=f"{math.degrees(answer.crossing):.0f}°")]
+    said = [_verdict(answer)]
+    if answer.crossing is not None and "one-place" not in answer.doubts:
         said.append(_whose(answer.crossing, crossing, before))
-    said.append(sentence("eye.not-seen", marks=finest))
+    said += [sentence(f"eye.doubt-{doubt}") for doubt in answer.doubts if doubt != "one-place"]
+    said.append(sentence("eye.not-seen", marks=Measure(answer.smallest, "depth")))
     return EyeAnswer(
         verdict=answer.verdict,
         said=_files(said),
         lines=[(line.x0 / width, line.y0 / width, line.x1 / width, line.y1 / width) for line in answer.lines],
-        lay_deg=round(math.degrees(answer.lay.angle), 1),
-        angle_deg=round(math.degrees(answer.angle), 1) if answer.angle is not None else None,
+        lay_deg=_degrees(answer.lay.angle),
+        angle_deg=_degrees(answer.angle) if answer.angle is not None else None,
     )
+
+
+def to_lay_answer(shown: LayShown | CanNotSay) -> LayAnswer:
+    """The lay for a screen, to be confirmed."""
+    if isinstance(shown, CanNotSay):
+        return LayAnswer(lay_deg=None, said=[refusal_said(shown)])
+    said = [sentence("eye.lay-found")]
+    if shown.soft:
+        said.append(sentence("eye.doubt-soft"))
+    if shown.short_of_tone:
+        said.append(sentence("eye.doubt-clipped"))
+    return LayAnswer(lay_deg=_degrees(shown.lay.angle), said=_files(said))
+
+
+def to_shows_answer(*, across_mm: float, pixels: int | None, grain: float, before: str | None) -> ShowsAnswer:
+    """What a camera shows at a width.
+
+    Args:
+        pixels: of the picture's width; None: as phones have them.
+        grain: of the marks that are looked for, m.  before: what left them; None: as found.
+    """
+    across = to_si(across_mm, "mm")
+    pixels = pixels or int(eye("camera.pixels"))
+    shows = camera_shows(pixel=across / pixels, grain=grain)
+    finest = coarser_or_like("P", shows.finest).name
+    said = [sentence("eye.shows", wide=Measure(across, "length"), finest=finest)]
+    if shows.enough:
+        said.append(sentence("eye.shows-before", before=before) if before else sentence("eye.shows-found"))
+    else:
+        wide = Measure(shows.most * pixels, "length")
+        said.append(sentence("eye.too-wide", before=before, most=wide) if before else sentence("eye.found-too-wide", most=wide))
+    return ShowsAnswer(enough=shows.enough, said=_files(said))
+
+
+def _verdict(answer: EyeSaw) -> Sentence:
+    if answer.verdict == "none-seen":
+        return sentence("eye.none-seen", marks=Measure(answer.smallest, "depth"))
+    if answer.crossing is None:
+        return sentence("eye.unsure")
+    at = f"{math.degrees(answer.crossing):.0f}°"
+    return sentence("eye.one-place" if "one-place" in answer.doubts else f"eye.{answer.verdict}", at=at)
 
 
 def _whose(found: float, stated: float, before: str | None) -> Sentence:
@@ -70,6 +126,10 @@ def refusal_sentence(refused: CanNotSay) -> Sentence:
 
 
 _OF_A_PHOTO = ("small", "messenger", "dark", "clipped", "blurred", "no-lay-seen")
+
+
+def _degrees(angle: float) -> float:
+    return round(math.degrees(angle), 1)
 
 
 def _files(said: list[Sentence]) -> list[SentenceFile]:

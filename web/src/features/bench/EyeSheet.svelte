@@ -38,6 +38,6 @@
     <p role="status">{shown.tell(bench.hand.eye_refused)}</p>
     <button class="main-button mt-3 min-h-14" onclick={onclose}>My eye decides</button>
   {:else}
-    <EyePanel onask={eyeAtBench(bench.run.id)} onkeep={keep} {onback} ondone={onclose} />
+    <EyePanel asks={eyeAtBench(bench.run.id)} onkeep={keep} {onback} ondone={onclose} />
   {/if}
 </Dialog>

@@ -15,5 +15,5 @@
       {#each choices.papers as one (one.id)}<option value={one.id}>{one.label}</option>{/each}
     </select></label
   >
-  <EyePanel onask={ask} />
+  <EyePanel asks={ask} />
 </section>

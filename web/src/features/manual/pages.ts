@@ -20,6 +20,7 @@ const ORDER = [
   'log',
   'sizes',
   'light',
+  'eye',
   'figures',
   'settings',
 ];

@@ -2,7 +2,7 @@
 <script lang="ts">
   let { lamp, angle }: { lamp: 'along' | 'across'; angle: number } = $props();
   const turned = $derived(lamp === 'along' ? angle : angle + 90);
-  const LINES = [-24, -16, -8, 0, 8, 16, 24];
+  const LINES = [-40, -32, -24, -16, -8, 0, 8, 16, 24, 32, 40];
 </script>
 
 <svg
@@ -13,8 +13,11 @@
 >
   <g transform="translate(60 55)">
     <rect x="-30" y="-30" width="60" height="60" fill="none" stroke="currentColor" rx="3" />
-    <g transform="rotate({-angle})" stroke="currentColor" opacity="0.55">
-      {#each LINES as at (at)}<line x1="-26" x2="26" y1={at} y2={at} clip-path="none" />{/each}
+    <clipPath id="face-under-the-lamp"><rect x="-30" y="-30" width="60" height="60" rx="3" /></clipPath>
+    <g clip-path="url(#face-under-the-lamp)">
+      <g transform="rotate({-angle})" stroke="currentColor" opacity="0.55">
+        {#each LINES as at (at)}<line x1="-44" x2="44" y1={at} y2={at} />{/each}
+      </g>
     </g>
     <g transform="rotate({-turned})">
       <circle cx="48" r="6" fill="#e2b04a" />

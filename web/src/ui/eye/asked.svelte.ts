@@ -10,57 +10,118 @@ export interface EyeStated {
 export interface EyeTold {
   verdict: 'seen' | 'look-again' | 'none-seen' | 'refused';
   said: Sentence[];
-  /** From and to, in widths of photo 1. */
+  /** From and to, in widths of photo 2. */
   lines: [number, number, number, number][];
 }
 
-/** Has two photos looked at; `told` is called with the share that is done. */
-export type AskEye = (along: Blob, across: Blob, stated: EyeStated, told: (share: number) => void) => Promise<EyeTold>;
+/** How the new marks run on photo 1, to be confirmed; null where they do not show, and why. */
+export interface LayTold {
+  lay_deg: number | null;
+  said: Sentence[];
+}
 
-/** The eye asked at a light check: two photos, the line along the new marks, and what was seen. */
+/** What a camera shows at a width, and whether that is enough. */
+export interface ShowsTold {
+  enough: boolean;
+  said: Sentence[];
+}
+
+/** The eye as it can be asked: before any photo, after the first, and after both. */
+export interface AskEye {
+  shows: (across_mm: number, pixels?: number) => Promise<ShowsTold>;
+  lay: (across: Blob, across_mm: number) => Promise<LayTold>;
+  /** `told` is called with the share that is done. */
+  look: (across: Blob, along: Blob, stated: EyeStated, told: (share: number) => void) => Promise<EyeTold>;
+}
+
+/** The eye asked at a light check: a photo with the lamp across, the lay on it confirmed, one with the lamp along, an answer. */
 export class AskedEye {
-  along = $state.raw<Blob | null>(null);
   across = $state.raw<Blob | null>(null);
-  /** Of the new marks on photo 1, degrees anticlockwise from the right; null until the person has turned the line. */
+  along = $state.raw<Blob | null>(null);
+  /** How the new marks run on photo 1, as it was found or as the person turned it. */
+  found = $state.raw<LayTold | null>(null);
   lay = $state<number | null>(null);
+  confirmed = $state(false);
   crossing = $state(70);
   wide = $state(35);
   share = $state<number | null>(null);
   answer = $state.raw<EyeTold | null>(null);
   trouble = $state('');
   private turn = 0;
+  private readonly eye: AskEye;
 
-  /** The photo that is to be taken next. */
-  get next(): 'along' | 'across' | null {
-    return this.along ? (this.across ? null : 'across') : 'along';
+  constructor(eye: AskEye) {
+    this.eye = eye;
   }
 
-  take(photo: Blob) {
-    if (this.next === 'along') this.along = photo;
-    else this.across = photo;
+  /** What comes next: a photo, the lay to be confirmed, or the answer. */
+  get now(): 'across' | 'lay' | 'along' | 'answer' {
+    if (!this.across) return 'across';
+    if (!this.confirmed) return 'lay';
+    return this.along ? 'answer' : 'along';
   }
 
+  async take(photo: Blob) {
+    if (this.now === 'across') {
+      this.across = photo;
+      await this.find();
+    } else {
+      this.along = photo;
+      await this.look();
+    }
+  }
+
+  /** The lamp across once more. */
   again() {
     this.turn++;
-    this.along = this.across = this.answer = this.share = null;
+    this.across = this.found = this.lay = null;
+    this.confirmed = false;
+    this.onceMore();
+  }
+
+  /** The lamp along once more; how the new marks run is known. */
+  onceMore() {
+    this.turn++;
+    this.along = this.answer = this.share = null;
     this.trouble = '';
   }
 
-  async ask(eye: AskEye) {
-    const { along, across, lay, crossing, wide } = this;
-    if (!along || !across || lay === null) return;
+  confirm() {
+    this.confirmed = this.lay !== null;
+  }
+
+  private find() {
+    const { across, wide } = this;
+    return this.waiting(async (mine) => {
+      if (!across) return;
+      const found = await this.eye.lay(across, wide);
+      if (!mine()) return;
+      this.found = found;
+      this.lay = found.lay_deg === null ? null : Math.round(found.lay_deg > 90 ? found.lay_deg - 180 : found.lay_deg);
+    });
+  }
+
+  private look() {
+    const { across, along, lay, crossing, wide } = this;
+    return this.waiting(async (mine) => {
+      if (!across || !along || lay === null) return;
+      const stated = { across_mm: wide, lay_deg: lay, crossing_deg: crossing };
+      const answer = await this.eye.look(across, along, stated, (share) => mine() && (this.share = share));
+      if (mine()) this.answer = answer;
+    });
+  }
+
+  private async waiting(act: (mine: () => boolean) => Promise<void>) {
     const turn = ++this.turn;
-    this.answer = null;
+    const mine = () => turn === this.turn;
     this.trouble = '';
     this.share = 0;
-    const stated = { across_mm: wide, lay_deg: lay, crossing_deg: crossing };
     try {
-      const answer = await eye(along, across, stated, (share) => turn === this.turn && (this.share = share));
-      if (turn === this.turn) this.answer = answer;
+      await act(mine);
     } catch (problem) {
-      if (turn === this.turn) this.trouble = (problem as Error).message;
+      if (mine()) this.trouble = (problem as Error).message;
     } finally {
-      if (turn === this.turn) this.share = null;
+      if (mine()) this.share = null;
     }
   }
 }
