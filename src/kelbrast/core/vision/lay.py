@@ -1,4 +1,4 @@
-"""The direction in which a surface is marked, from the power spectra of a photo of it."""
+"""The direction in which a surface is marked, from the power spectra of a photo of it, and how sharp they show it."""
 
 import math
 from collections.abc import Sequence
@@ -9,37 +9,38 @@ import numpy as np
 
 from kelbrast.core.errors import OutsideValidity
 from kelbrast.core.reference.loader import eye
-from kelbrast.core.validity import Reals, require_above_zero
-from kelbrast.core.vision.fields import clipped, robust_deviation
-from kelbrast.core.vision.spectra import TILE, mean_power, spectra, turned, waves_of
+from kelbrast.core.validity import Flags, Reals, require_above_zero
+from kelbrast.core.vision.fields import robust_deviation
+from kelbrast.core.vision.spectra import TILE, turned, waves_of
 
 _BINS: Final = 180
 _FAINTEST: Final = 1e-5  # of the strongest power: a drawing has no noise to stand out from
+_FINE, _COARSE = (0.27, 0.33), (0.08, 0.12)  # cycles a pixel: what softness is told by
+_NOTHING: Final = 1e-9  # of the coarse power
 _LOBE: Final = 2.5  # bins: as wide is a single wave in the spectrum of a Hann tile
 
 
 @dataclass(frozen=True, slots=True)
 class LayFound:
-    """A lay: its direction (rad, anticlockwise from the right, 0 to pi), how strong, and how far the tiles agree (0 to 1)."""
+    """A lay: its direction (rad, anticlockwise from the right, 0 to pi), and how strong."""
 
     angle: float
     strength: float
-    evenness: float
 
     @property
     def claimed(self) -> bool:
         return self.strength >= eye("lay.claimed")
 
 
-def lay_of(contrast: Reals, *, pixel: float) -> LayFound:
+def lay_of(power: Reals, *, pixel: float) -> LayFound:
     """The lay of a field.
 
-    Equation: the direction across which the mean power spectrum of Hann tiles stands out, ring by ring: mean of
-    `min(P / median P - 1, 30)`; strength `(max - median) / (1.4826 MAD + 0.01)` (dimensionless)
-    Valid: at least 128 pixels each way; above 0.
+    Equation: the direction across which its spectrum stands out, ring by ring: mean of `min(P / median P - 1, 30)`; strength
+    `(max - median) / (1.4826 MAD + 0.01)` (dimensionless)
+    Valid: a spectrum as `mean_power` gives it; above 0.
 
     Args:
-        contrast: of a field, dimensionless.
+        power: P, its mean power, dimensionless.
         pixel: side of one, m.
 
     Raises:
@@ -48,27 +49,25 @@ def lay_of(contrast: Reals, *, pixel: float) -> LayFound:
     Source: eye-judges.
 
     >>> rows, columns = np.mgrid[0:256, 0:256]
-    >>> found = lay_of(np.sin(0.9 * (columns * np.sin(0.5) + rows * np.cos(0.5))), pixel=10e-6)
+    >>> from kelbrast.core.vision.spectra import mean_power
+    >>> lines = np.sin(0.9 * (columns * np.sin(0.5) + rows * np.cos(0.5)))
+    >>> found = lay_of(mean_power(lines), pixel=10e-6)
     >>> round(found.angle, 2), found.claimed  # lines at 0.5 rad
     (0.5, True)
     """
     require_above_zero(pixel=pixel)
-    found = spectra(clipped(contrast, eye("lay.sigmas")))
-    lowest = min(max(pixel / eye("lay.longest"), 3 / TILE), 0.15)
-    whole = _standing_out(np.mean(found, axis=0), lowest)
-    each = np.array([_standing_out(one, lowest).angle for one in found])
-    evenness = abs(np.exp(2j * (each - whole.angle)).mean())
-    return LayFound(whole.angle, whole.strength, float(evenness))
+    whole = _standing_out(_spectrum(power), min(max(pixel / eye("lay.longest"), 3 / TILE), 0.15))
+    return LayFound(whole.angle, whole.strength)
 
 
-def lay_power(contrast: Reals, lay: float) -> float:
+def lay_power(power: Reals, lay: float) -> float:
     """How strongly a field shows lines along a direction.
 
     Equation: mean power of the waves whose lines lie within 12 degrees of it (dimensionless)
-    Valid: at least 128 pixels each way.
+    Valid: a spectrum as `mean_power` gives it.
 
     Args:
-        contrast: of a field, dimensionless.
+        power: of the field, dimensionless.
         lay: direction, rad.
 
     Raises:
@@ -77,19 +76,57 @@ def lay_power(contrast: Reals, lay: float) -> float:
     Source: eye-judges.
 
     >>> rows, columns = np.mgrid[0:128, 0:128]
-    >>> lines = np.sin(0.9 * columns)  # they stand upright
+    >>> from kelbrast.core.vision.spectra import mean_power
+    >>> lines = mean_power(np.sin(0.9 * columns))  # they stand upright
     >>> lay_power(lines, math.pi / 2) > 10 * lay_power(lines, 0.0)
     True
     """
     waves = waves_of(3 / TILE)
-    power = mean_power(contrast)[waves.used]
-    return float(power[np.abs(turned(waves.along, lay)) < eye("lay.wedge")].mean())
+    used = _spectrum(power)[waves.used]
+    return float(used[np.abs(turned(waves.along, lay)) < eye("lay.wedge")].mean())
+
+
+def softness(power: Reals, lay: float) -> float:
+    """How much of the fine waves of a lay a photo lost. Noise has no direction: what lies far from the lay is taken off.
+
+    Equation: `Q = ln(p(0.1) / p(0.3))`, p(f) the mean power of waves of f cycles a pixel whose lines lie near the lay less the
+    median power of those far from it (dimensionless)
+    Valid: a spectrum as `mean_power` gives it. Where no coarse waves of the lay show, there is nothing to judge by: 0.
+
+    Args:
+        power: of the photo, the mean of its fields, dimensionless.
+        lay: direction of the new marks, rad.
+
+    Raises:
+        OutsideValidity: outside that.
+
+    Source: eye-judges.
+
+    >>> columns = np.mgrid[0:256, 0:256][1]
+    >>> from kelbrast.core.vision.spectra import mean_power
+    >>> sharp = [np.sin(2 * np.pi * f * columns) for f in (0.1, 0.3)]  # they stand upright
+    >>> soft, clear = (softness(mean_power(sharp[0] + much * sharp[1]), math.pi / 2) for much in (0.1, 1.0))
+    >>> soft - clear > 4  # ln 100
+    True
+    """
+    waves = waves_of(_COARSE[0])
+    used = _spectrum(power)[waves.used]
+    off = np.abs(turned(waves.along, lay))
+    near, far = off < eye("soft.near"), off > eye("soft.far")
+
+    def along(ring: Flags) -> float:
+        return float(used[ring & near].mean() - np.median(used[ring & far]))
+
+    fine, coarse = (along((waves.size > low) & (waves.size < high)) for low, high in (_FINE, _COARSE))
+    if coarse <= 0:
+        return 0.0
+    return math.log(coarse / max(fine, _NOTHING * coarse))
 
 
 def one_lay(lays: Sequence[LayFound]) -> LayFound:
-    """One lay of the lays of all fields: their direction weighted by strength, and how far they agree.
+    """One lay of the lays of all fields: their direction weighted by strength.
 
-    Equation: `t = arg(sum w exp(2 i t)) / 2`, the strength the median w, the evenness `|sum w exp(2 i t)| / sum w` (rad)
+    Equation: `t = arg(sum w exp(2 i t)) / 2`, the strength the median w (rad)
     Valid: one field at least.
 
     Args:
@@ -100,15 +137,21 @@ def one_lay(lays: Sequence[LayFound]) -> LayFound:
 
     Source: geometry.
 
-    >>> found = one_lay([LayFound(0.1, 20.0, 1.0), LayFound(math.pi - 0.1, 20.0, 1.0)])  # on either side of the right
-    >>> round(min(found.angle, math.pi - found.angle), 3), round(found.evenness, 2)
-    (0.0, 0.98)
+    >>> found = one_lay([LayFound(0.1, 20.0), LayFound(math.pi - 0.1, 20.0)])  # on either side of the right
+    >>> round(min(found.angle, math.pi - found.angle), 3)
+    0.0
     """
     if not lays:
         raise OutsideValidity("a lay needs one field at least")
     weights = np.array([lay.strength for lay in lays])
-    mean = (weights * np.exp(2j * np.array([lay.angle for lay in lays]))).sum() / max(float(weights.sum()), 1e-12)
-    return LayFound(float(np.angle(mean) / 2 % math.pi), float(np.median(weights)), float(abs(mean)))
+    mean = (weights * np.exp(2j * np.array([lay.angle for lay in lays]))).sum()
+    return LayFound(float(np.angle(mean) / 2 % math.pi), float(np.median(weights)))
+
+
+def _spectrum(power: Reals) -> Reals:
+    if power.shape != (TILE, TILE):
+        raise OutsideValidity(f"a spectrum of tiles has {TILE} waves each way")
+    return power
 
 
 @dataclass(frozen=True, slots=True)

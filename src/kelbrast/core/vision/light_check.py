@@ -13,13 +13,12 @@ import numpy as np
 from kelbrast.core.reference.loader import constant, eye
 from kelbrast.core.validity import require_above_zero
 from kelbrast.core.vision.fields import FIELD, Field, Line, fields_of
-from kelbrast.core.vision.lay import LayFound, lay_of, lay_power, one_lay
+from kelbrast.core.vision.lay import LayFound, lay_of, lay_power, one_lay, softness
 from kelbrast.core.vision.line_segments import line_shares, lines_along
 from kelbrast.core.vision.old_marks import EyeVerdict, OldMarks, old_marks
 from kelbrast.core.vision.photo_file import Photo, measured_file
 from kelbrast.core.vision.same_place import same_place
-from kelbrast.core.vision.softness import softness
-from kelbrast.core.vision.spectra import apart
+from kelbrast.core.vision.spectra import apart, mean_power
 
 EyeRefusal = Literal[
     "without-lay", "curved", "crossing", "under-a-pixel", "small", "messenger", "dark", "clipped", "blurred", "lamp-along",
@@ -79,13 +78,13 @@ class LayShown:
     Attributes:
         lay: of the new marks.  softness: Q; `soft`: too much of it, or too little lay, to say "none seen".
         lost: share in black or white of the field that lost most; `short_of_tone`: enough to be told.
-        fields: that were looked at.
+        power: of the lay.
     """
 
     lay: LayFound
     softness: float
     lost: float
-    fields: tuple[Field, ...]
+    power: float
 
     @property
     def soft(self) -> bool:
@@ -141,14 +140,16 @@ def lay_shown(across: Photo, pixel: float) -> LayShown | CanNotSay:
     require_above_zero(pixel=pixel)
     if (refused := _of_file(across, ACROSS)) is not None:
         return refused
-    fields = tuple(fields_of(across.grey))
+    fields = list(fields_of(across.grey))
     if _lost(fields) > eye("file.lost"):
         return CanNotSay("clipped", ACROSS)
-    lay = one_lay([lay_of(field.contrast, pixel=pixel) for field in fields])
-    soft = softness([field.contrast for field in fields], lay.angle)
+    powers = [mean_power(field.contrast) for field in fields]
+    lay = one_lay([lay_of(power, pixel=pixel) for power in powers])
+    power = np.mean(powers, axis=0)
+    soft = softness(power, lay.angle)
     if not lay.claimed:
         return CanNotSay("blurred" if soft > eye("soft.blurred") else "no-lay-seen", ACROSS)
-    return LayShown(lay, soft, _lost(fields), fields)
+    return LayShown(lay, soft, _lost(fields), lay_power(power, lay.angle))
 
 
 def light_check(
@@ -181,25 +182,26 @@ def light_check(
     if isinstance(shown, CanNotSay):
         return shown
     fields = list(fields_of(along.grey))
-    if (wrong := _of_lamps(shown, fields, asked)) is not None:
+    showing = _showing(shown, fields)
+    if (wrong := _of_lamps(shown, fields, asked, showing)) is not None:
         return wrong
     shares = []
     for field in fields:
         shares.append(line_shares(field.contrast, shown.lay.angle))
         told(len(shares) / len(fields))
     found = old_marks(shares, shown.lay.angle)
-    doubts = _doubts(found, shown, fields)
+    doubts = _doubts(found, shown, fields, showing)
     # Whatever face the second photo shows is judged by itself, if its new marks run the same way: so no verdict is lowered.
     if same_place(across.grey, along.grey) < eye("place.told"):
         doubts.append("place")
     return _said(found, shown, fields, doubts, asked.pixel)
 
 
-def _doubts(found: OldMarks, shown: LayShown, fields: Sequence[Field]) -> list[EyeDoubt]:
+def _doubts(found: OldMarks, shown: LayShown, fields: Sequence[Field], showing: float) -> list[EyeDoubt]:
     doubts: list[EyeDoubt] = []
     if shown.soft:
         doubts.append("soft")
-    if _showing(shown, fields) > eye("lamp.hidden"):
+    if showing > eye("lamp.hidden"):
         doubts.append("lamp")
     if shown.short_of_tone or _lost(fields) > eye("file.clipped"):
         doubts.append("clipped")
@@ -321,19 +323,18 @@ def _lost(fields: Sequence[Field]) -> float:
     return max(field.lost for field in fields)
 
 
-def _of_lamps(shown: LayShown, along: Sequence[Field], asked: CheckAsked) -> CanNotSay | None:
+def _of_lamps(shown: LayShown, along: Sequence[Field], asked: CheckAsked, showing: float) -> CanNotSay | None:
     """Whether the lamps stood as they should: the lay where it was confirmed, and hidden on the photo with the lamp along."""
     if asked.lay is not None and apart(shown.lay.angle, asked.lay) > eye("lamp.lay_off"):
         return CanNotSay("lay-off", ACROSS)
     if _lost(along) > eye("file.lost"):
         return CanNotSay("clipped", ALONG)
-    if _showing(shown, along) > eye("lamp.shows"):
+    if showing > eye("lamp.shows"):
         return CanNotSay("lamp-along", ALONG)
     return None
 
 
 def _showing(shown: LayShown, along: Sequence[Field]) -> float:
     """The power of the lay on the photo with the lamp along over that on the other: 1 where both are lit alike."""
-    lay = shown.lay.angle
-    each = [float(np.mean([lay_power(field.contrast, lay) for field in fields])) for fields in (along, shown.fields)]
-    return each[0] / max(each[1], 1e-30)
+    power = np.mean([mean_power(field.contrast) for field in along], axis=0)
+    return lay_power(power, shown.lay.angle) / max(shown.power, 1e-30)

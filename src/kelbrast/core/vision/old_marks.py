@@ -130,6 +130,8 @@ def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
     >>> seen_on(Patch(clean.z, 8e-6), Look((0.9, 0.8, 0.5), 0.1), 0.0).verdict
     'none-seen'
     """
+    if not math.isfinite(lay):
+        raise OutsideValidity("a direction must be a number")
     grey: Bytes = lit(patch, look, Lamp(eye("lamp.height"), lay)).mean(axis=2).astype(np.uint8)
     return old_marks([line_shares(field.contrast, lay) for field in fields_of(grey)], lay)
 

@@ -58,7 +58,8 @@ def same_place(first: Bytes, second: Bytes) -> float:
 def _liveliness(grey: Bytes) -> Reals:
     """How much goes on at every place, the ends faded out."""
     rows, columns = (length // _BLOCK for length in grey.shape)
-    whole = (grey[: rows * _BLOCK, : columns * _BLOCK] / np.float32(255)) ** np.float32(eye("field.gamma"))
+    linear = ((np.arange(256) / 255) ** eye("field.gamma")).astype(np.float32)
+    whole = linear[grey[: rows * _BLOCK, : columns * _BLOCK]]
     blocks = whole.reshape(rows, _BLOCK, columns, _BLOCK).mean(axis=(1, 3)).astype(float)
     contrast = blocks / np.maximum(scipy.ndimage.gaussian_filter(blocks, _SURROUNDINGS), 1e-4) - 1
     cut = clipped(contrast, _MOST) / (robust_deviation(contrast) + 1e-12)
