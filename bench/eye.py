@@ -4,7 +4,7 @@
 
 scores folders of pairs as `kelbrast eye` does, by judge and by how they were taken, and makes them where they are not there yet
 (`judge.sets`; the traced ones take half a minute each and the packages of the group `judge`). Thresholds were chosen on seeds
-below 10,000; those from 80,000 on were looked at once, when everything was chosen.
+below 10,000; those from 90,000 on were looked at once, when everything was chosen.
 """
 
 import math
@@ -77,7 +77,7 @@ def _why(judged: list[JudgedPair]) -> str:
 
 
 def _share(one: Rightness) -> str:
-    return f"{one.right} of {one.of}" + (f" ({one.low:.0%} to {one.high:.0%})" if one.of else "")
+    return f"{one.right} of {one.of}" + (f" ({max(0, one.low):.0%} to {one.high:.0%})" if one.of else "")
 
 
 if __name__ == "__main__":

@@ -42,6 +42,7 @@ from kelbrast.core.surface.sized import Gauge, Reading, RoundPart, Sized, SizeLi
 from kelbrast.core.vision.agreement import CheckTurnedOut
 from kelbrast.core.vision.lay import LayFound
 from kelbrast.core.vision.light_check import CheckAsked
+from kelbrast.core.vision.line_segments import LineShares
 from kelbrast.core.vision.photo_file import Photo
 from kelbrast.core.vision.score import ScoredPair
 
@@ -209,7 +210,7 @@ CALLS: dict[str, tuple[dict[str, Any], dict[str, tuple[Any, ...]]]] = {
     "vision.light_check.width_of_marks": ({"grain": 5e-5}, {"grain": (0.0,)}),
     "vision.line_segments.line_shares": ({"field": FIELD_OF_NOISE, "lay": 0.1}, {"field": (FIELD_OF_NOISE[:127], FIELD_OF_NOISE * math.nan)}),
     "vision.line_segments.lines_along": ({"field": FIELD_OF_NOISE, "lay": 0.1, "angle": 1.2}, {"field": (FIELD_OF_NOISE[:127],)}),
-    "vision.old_marks.old_marks": ({"shares": [np.full(36, 0.01)] * 3, "lay": 0.1}, {"shares": ([],)}),
+    "vision.old_marks.old_marks": ({"shares": [LineShares(np.full(36, 0.01), np.full(36, 0.001))] * 3, "lay": 0.1}, {"shares": ([],)}),
     "vision.same_place.same_place": ({"first": GREY, "second": GREY}, {"first": (GREY[:255],), "second": (GREY[:255],)}),
     "vision.score.eye_score": ({"pairs": [ScoredPair(True, "seen")]}, {}),
     "vision.lay.softness": ({"power": FIELD_OF_NOISE**2, "lay": 0.1}, {"power": (FIELD_OF_NOISE[:127],)}),

@@ -26,7 +26,7 @@ from kelbrast.core.vision.light_check import (
     light_check,
     width_of_marks,
 )
-from kelbrast.core.vision.line_segments import ANGLES, line_shares, lines_along
+from kelbrast.core.vision.line_segments import ANGLES, LineShares, line_shares, lines_along
 from kelbrast.core.vision.old_marks import OldMarks, old_marks
 from kelbrast.core.vision.photo_file import Photo, measured_file
 from kelbrast.core.vision.same_place import same_place
@@ -113,7 +113,7 @@ def test_a_line_answers_in_its_own_direction_and_specks_in_none() -> None:
     fields = noisy(2)
     fields[0][60:200, 228] += 3.0
     fields[1][np.random.default_rng(5).integers(40, 400, 150), np.random.default_rng(6).integers(40, 400, 150)] += 12.0
-    line, specks = (line_shares(field, 0.0) for field in fields)
+    line, specks = (line_shares(field, 0.0).covered for field in fields)
     assert round(math.degrees(ANGLES[int(np.nanargmax(line))])) == 90
     assert np.nanmax(line) > 5 * np.nanmax(specks)
     assert np.isnan(line[:3]).all()  # within the lay nothing is measured
@@ -144,14 +144,18 @@ def test_two_fields_are_never_enough() -> None:
 def test_what_leaks_from_the_lay_is_no_old_mark() -> None:
     """It falls off with the angle to the lay; a peak of its own behind a valley is told."""
     leak = np.array([np.nan if apart(a, 0.0) <= eye("marks.hidden") else 0.03 * math.exp(-4 * apart(a, 0.0)) for a in ANGLES])
-    assert old_marks([leak] * 4, 0.0).verdict == "none-seen"
+
+    def told(pieces: np.ndarray) -> OldMarks:
+        return old_marks([LineShares(pieces, pieces)] * 4, 0.0)
+
+    assert told(leak).verdict == "none-seen"
     peak = leak.copy()
     peak[10] = 0.02  # at 50 degrees
-    found = old_marks([peak] * 4, 0.0)
+    found = told(peak)
     assert (found.verdict, round(math.degrees(found.angle))) == ("seen", 50)
     near = leak.copy()
     near[5] = 0.05  # at 25 degrees, nearer than may be told
-    assert old_marks([near] * 4, 0.0).verdict == "none-seen"
+    assert told(near).verdict == "none-seen"
 
 
 def test_softness_grows_with_blur_and_not_with_noise() -> None:

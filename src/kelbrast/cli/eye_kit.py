@@ -51,4 +51,4 @@ def eye(
 def _share(one: Rightness) -> str:
     if not one.of:
         return "none to tell by"
-    return f"{one.right} of {one.of} (95 %: {one.low:.0%} to {one.high:.0%})"
+    return f"{one.right} of {one.of} (95 %: {max(0, one.low):.0%} to {one.high:.0%})"

@@ -83,7 +83,8 @@ class Price:
 def price_of(plan: Plan, rates: Rates, *, pieces: int) -> Price:
     """The price of so many pieces of a job.
 
-    Equation: `P = n round((1 + m) (w t(n) / n + c + w r))`, t(n) the hands-on time of n pieces, r what light checks send back (money)
+    Equation: `P = n round((1 + m) (w t(n) / n + c + w r))`, t(n) the hands-on time of n pieces, r what light checks send back
+    (money)
     Valid: at least one piece; a plan that is possible.
 
     Args:

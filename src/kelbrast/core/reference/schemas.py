@@ -326,7 +326,7 @@ RECORDS: Final[dict[str, Schema]] = {
             "soft": _all_of({RATIO: "doubted blurred", ANGLE: "near far"}),
             "lamp": _all_of({RATIO: "hidden shows", ANGLE: "lay_off height"}),
             "place": _all_of({RATIO: "near told"}),
-            "marks": _all_of({RATIO: "pixels sigmas across along step stands_out", ANGLE: "away hidden removed"}),
+            "marks": _all_of({RATIO: "pixels sigmas across along step piece stands_out", ANGLE: "away hidden removed"}),
             "verdict": _all_of({RATIO: "seen look_again one_place fields"}),
         }
     ),

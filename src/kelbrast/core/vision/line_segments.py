@@ -1,6 +1,7 @@
 """Short pieces of line that continue each other in a field of a photo: how much they cover by direction, and where."""
 
 import math
+from dataclasses import dataclass
 from functools import cache
 from typing import Final
 
@@ -17,25 +18,37 @@ DIRECTIONS: Final = 36
 ANGLES: Final = tuple(at * math.pi / DIRECTIONS for at in range(DIRECTIONS))
 _MARGIN: Final = 0.08  # of a side: tapered off
 _MOST_LINES: Final = 40
+_TOUCHING: Final = np.ones((3, 3))  # corners too
 _SMALLEST: Final = 128  # pixels each way: the margins and a piece of line on either side leave half of that
 
 
-def line_shares(field: Reals, lay: float) -> Reals:
+@dataclass(frozen=True, slots=True)
+class LineShares:
+    """How much of a field lines cover, by direction; not a number where the lay hides what there is.
+
+    Attributes:
+        covered: (36,) the share for each direction from 0 on, anticlockwise.
+        pieces: (36,) the same where no piece counts for more than a short one: a hair is one long piece, old marks are many.
+    """
+
+    covered: Reals
+    pieces: Reals
+
+
+def line_shares(field: Reals, lay: float) -> LineShares:
     """How much of a field lines cover, by their direction, when the lay is taken out.
 
     A speck or a glint answers a line filter in every direction; a line answers in its own, and goes on: so a place counts
     where the filter stands out there and one step before and after it along the line, all to one side, brighter or darker.
 
     Equation: `q(t)` is the share of places x where `r` at `x - d`, x and `x + d` are all above `2.2 s` or all below `-2.2 s`;
-    r the field without its lay through a line filter along t, d a step of 24 px along t, `s = 1.4826 median|r|` (dimensionless)
+    r the field without its lay through a line filter along t, d a step of 24 px along t, `s = 1.4826 median|r|`; of the pieces,
+    the share of `min(area, 30 px)` over all connected ones (dimensionless)
     Valid: at least 128 pixels each way, all of them numbers.
 
     Args:
         field: its contrast, dimensionless.
         lay: direction of the new marks, rad.
-
-    Returns:
-        (36,) the share for each direction from 0 on, anticlockwise; not a number where the lay hides what there is.
 
     Raises:
         OutsideValidity: outside that.
@@ -44,17 +57,19 @@ def line_shares(field: Reals, lay: float) -> Reals:
 
     >>> noise = np.random.default_rng(1).standard_normal((256, 256))
     >>> noise[40:220, 120:122] += 2.0  # a mark that stands upright
-    >>> found = line_shares(noise, lay=0.0)
+    >>> found = line_shares(noise, lay=0.0).covered
     >>> round(math.degrees(ANGLES[int(np.nanargmax(found))])), round(100 * float(np.nanmax(found)))
     (90, 2)
     """
     spectrum = _without_lay(field, lay)
-    found = np.full(DIRECTIONS, np.nan)
+    covered, pieces = np.full(DIRECTIONS, np.nan), np.full(DIRECTIONS, np.nan)
     for at, angle in enumerate(ANGLES):
         if apart(angle, lay) > eye("marks.hidden"):
-            lighter, darker = _continued(spectrum, field.shape, at)
-            found[at] = float((lighter | darker).mean())
-    return found
+            areas = np.concatenate([_areas(flags) for flags in _continued(spectrum, field.shape, at)])
+            whole = math.prod(_inner(field.shape))
+            covered[at] = float(areas.sum()) / whole
+            pieces[at] = float(np.minimum(areas, eye("marks.piece")).sum()) / whole
+    return LineShares(covered, pieces)
 
 
 def lines_along(field: Reals, lay: float, angle: float) -> tuple[Line, ...]:
@@ -84,7 +99,7 @@ def lines_along(field: Reals, lay: float, angle: float) -> tuple[Line, ...]:
     at = round(angle / math.pi * DIRECTIONS) % DIRECTIONS
     lighter, darker = _continued(_without_lay(field, lay), field.shape, at)
     margin = (field.shape[0] - lighter.shape[0]) // 2, (field.shape[1] - lighter.shape[1]) // 2
-    labels, _ = scipy.ndimage.label(lighter | darker, structure=np.ones((3, 3)))
+    labels, _ = scipy.ndimage.label(lighter | darker, structure=_TOUCHING)
     found: list[tuple[float, Line]] = []
     cos, sin = math.cos(ANGLES[at]), -math.sin(ANGLES[at])  # rows run down
     reach = eye("marks.step")
@@ -100,6 +115,12 @@ def lines_along(field: Reals, lay: float, angle: float) -> tuple[Line, ...]:
     return tuple(line for _, line in found[:_MOST_LINES])
 
 
+def _areas(flags: Flags) -> Reals:
+    """Of every connected piece, how many pixels it has."""
+    labels, _ = scipy.ndimage.label(flags, structure=_TOUCHING)
+    return np.bincount(labels.ravel())[1:].astype(float)
+
+
 def _without_lay(field: Reals, lay: float) -> Waves:
     if min(field.shape) < _SMALLEST or not np.isfinite(field).all():
         raise OutsideValidity(f"lines need a field of {_SMALLEST} pixels each way at least, of numbers")
@@ -112,7 +133,7 @@ def _continued(spectrum: Waves, shape: tuple[int, int], at: int) -> tuple[Flags,
     """Where lines along a direction go on, as lighter and as darker ones; without a margin."""
     answer = scipy.fft.irfft2(spectrum * _line_filter(shape, at), shape)
     step = round(eye("marks.step"))
-    rows, columns = (max(round(_MARGIN * length), step) for length in shape)
+    rows, columns = ((length - inside) // 2 for length, inside in zip(shape, _inner(shape), strict=True))
     inner = answer[rows:-rows, columns:-columns]
     limit = eye("marks.stands_out") * robust_deviation(inner) + 1e-12
     right, down = round(step * math.cos(ANGLES[at])), -round(step * math.sin(ANGLES[at]))
@@ -121,6 +142,12 @@ def _continued(spectrum: Waves, shape: tuple[int, int], at: int) -> tuple[Flags,
         for sign in (-1, 0, 1)
     ]
     return np.minimum.reduce(each) > limit, np.maximum.reduce(each) < -limit
+
+
+def _inner(shape: tuple[int, int]) -> tuple[int, int]:
+    """Rows and columns of a field without the margins in which it is tapered off and lines cannot go on."""
+    rows, columns = (length - 2 * max(round(_MARGIN * length), round(eye("marks.step"))) for length in shape)
+    return rows, columns
 
 
 @cache

@@ -13,11 +13,12 @@ from kelbrast.core.simulation.light import Lamp, Look, lit
 from kelbrast.core.simulation.patch import Patch
 from kelbrast.core.validity import Bytes, Reals
 from kelbrast.core.vision.fields import fields_of
-from kelbrast.core.vision.line_segments import ANGLES, DIRECTIONS, line_shares
+from kelbrast.core.vision.line_segments import ANGLES, DIRECTIONS, LineShares, line_shares
 from kelbrast.core.vision.spectra import apart
 
 EyeVerdict = Literal["seen", "look-again", "none-seen"]
-_LEAST: Final = 2.5e-4  # of one field: what chance covers in any direction, however few fields there are
+_WHOLE: Final = 4e-4  # of one field, in short pieces: what chance covers in any direction, however few fields there are
+_SINGLE: Final = 2.5e-4  # and as much of one field alone, whatever the pieces
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,18 +57,20 @@ class OldMarks:
         return "look-again" if self.score > eye("verdict.look_again") or self.one_place else "none-seen"
 
 
-def old_marks(shares: Sequence[Reals], lay: float) -> OldMarks:
+def old_marks(shares: Sequence[LineShares], lay: float) -> OldMarks:
     """Old marks on a whole photo, from what lines cover in each of its fields.
 
-    A fibre lies in one field: so in every direction the field with most is left out. What leaks from the lay falls off with
-    the angle to it: so a direction stands out only as far as it rises above what lies between it and the lay.
+    A hair is one long piece in one field or two: so no piece counts for more than a short one, and in every direction the
+    field with most is left out. What leaks from the lay falls off with the angle to it: so a direction stands out only as far
+    as it rises above what lies between it and the lay.
 
-    Equation: `S = max over t of V(t) - max(0, min V between t and the lay)`, `V(t) = ln(m(t) + 2.5e-4)` less its median, m(t)
-    the sum of the fields' `q(t)` without the largest; t 30 degrees or more from the lay and a local maximum (dimensionless)
+    Equation: `S = max over t of V(t) - max(0, min V between t and the lay)`, `V(t) = ln(m(t) + 4e-4)` less its median, m(t)
+    the sum of the fields' pieces along t without the largest; t 30 degrees or more from the lay and a local maximum
+    (dimensionless)
     Valid: one field at least; the largest is left out from three on.
 
     Args:
-        shares: q, of each field, as `line_shares` gives them, dimensionless.
+        shares: of each field, as `line_shares` gives them, dimensionless.
         lay: direction of the new marks, rad.
 
     Raises:
@@ -84,10 +87,10 @@ def old_marks(shares: Sequence[Reals], lay: float) -> OldMarks:
     """
     if not len(shares):
         raise OutsideValidity("old marks need one field at least")
-    each = np.array(shares)
+    each = np.array([one.pieces for one in shares])
     kept = np.sort(each, axis=0)[:-1] if len(each) >= fields_needed() else each
-    score, angle = _stands_out(kept.sum(axis=0), lay)
-    singles = [_stands_out(one, lay) for one in each]
+    score, angle = _stands_out(kept.sum(axis=0), _WHOLE, lay)
+    singles = [_stands_out(one.covered, _SINGLE, lay) for one in shares]
     most = int(np.argmax([single for single, _ in singles]))
     return OldMarks(score, angle, singles[most][0], most, singles[most][1], len(each))
 
@@ -136,9 +139,9 @@ def seen_on(patch: Patch, look: Look, lay: float) -> OldMarks:
     return old_marks([line_shares(field.contrast, lay) for field in fields_of(grey)], lay)
 
 
-def _stands_out(shares: Reals, lay: float) -> tuple[float, float]:
+def _stands_out(shares: Reals, least: float, lay: float) -> tuple[float, float]:
     """How far the direction that does most stands out, and which it is."""
-    above = np.log(shares + _LEAST)
+    above = np.log(shares + least)
     above = above - np.nanmedian(above)
     found = [(_rise(above, at, lay), angle) for at, angle in enumerate(ANGLES) if _may_be(above, at, lay)]
     return max(found, default=(0.0, (lay + math.pi / 2) % math.pi))
