@@ -223,6 +223,7 @@ def test_what_is_seen_is_told_with_its_place_and_direction() -> None:
         assert math.degrees(apart(way, told.angle)) < 1
     assert max(line.x0 for line in told.lines) > 900 > 400 > min(line.x0 for line in told.lines)  # in every field
     assert told.smallest == pytest.approx(along.um * 1e-6)
+    assert told.looked_at == 1.0
 
 
 def test_whatever_it_can_not_judge_is_refused_by_name() -> None:

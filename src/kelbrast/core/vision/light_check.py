@@ -25,6 +25,7 @@ EyeRefusal = Literal[
     "no-lay-seen", "lay-off",
 ]  # fmt: skip
 EyeDoubt = Literal["soft", "clipped", "few", "lamp", "place", "one-place"]
+_NEARLY_ALL: Final = 0.7  # of a photo: whole fields leave a rim
 ACROSS: Final = 1  # the photo with the lamp across the new marks
 ALONG: Final = 2  # and the one with the lamp along them
 
@@ -100,7 +101,8 @@ class EyeSaw:
     """What was seen (SI).
 
     Attributes:
-        fields: that were looked at.  score: how far old marks stand out of all of them together.
+        fields: that were looked at.  looked_at: the share of the photo that they are.
+        score: how far old marks stand out of all fields together.
         angle: of the old marks; None where none are seen.  crossing: between them and the lay.
         lines: where they lie on the photo with the lamp along.
         lay: as the other photo shows it, and how soft it is.  smallest: width of the finest marks that could be seen.
@@ -109,6 +111,7 @@ class EyeSaw:
 
     verdict: EyeVerdict
     fields: int
+    looked_at: float
     score: float
     angle: float | None
     crossing: float | None
@@ -117,6 +120,11 @@ class EyeSaw:
     softness: float
     smallest: float
     doubts: tuple[EyeDoubt, ...] = ()
+
+    @property
+    def sampled(self) -> bool:
+        """Places of the photo were looked at, not nearly all of it."""
+        return self.looked_at < _NEARLY_ALL
 
 
 def lay_shown(across: Photo, pixel: float) -> LayShown | CanNotSay:
@@ -194,7 +202,7 @@ def light_check(
     # Whatever face the second photo shows is judged by itself, if its new marks run the same way: so no verdict is lowered.
     if same_place(across.grey, along.grey) < eye("place.told"):
         doubts.append("place")
-    return _said(found, shown, fields, doubts, asked.pixel)
+    return _said(found, shown, fields, doubts, asked.pixel, along.grey.size)
 
 
 def _doubts(found: OldMarks, shown: LayShown, fields: Sequence[Field], showing: float) -> list[EyeDoubt]:
@@ -212,7 +220,9 @@ def _doubts(found: OldMarks, shown: LayShown, fields: Sequence[Field], showing: 
     return doubts
 
 
-def _said(found: OldMarks, shown: LayShown, fields: Sequence[Field], doubts: Sequence[EyeDoubt], pixel: float) -> EyeSaw:
+def _said(
+    found: OldMarks, shown: LayShown, fields: Sequence[Field], doubts: Sequence[EyeDoubt], pixel: float, size: int
+) -> EyeSaw:
     verdict = found.verdict
     if verdict == "none-seen" and {"soft", "lamp"} & set(doubts):
         verdict = "look-again"
@@ -228,6 +238,7 @@ def _said(found: OldMarks, shown: LayShown, fields: Sequence[Field], doubts: Seq
     return EyeSaw(
         verdict=verdict,
         fields=len(fields),
+        looked_at=min(1.0, len(fields) * FIELD**2 / size),
         score=found.score,
         angle=angle,
         crossing=apart(angle, lay) if angle is not None else None,

@@ -55,7 +55,10 @@ def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, be
     said = [_verdict(answer)]
     if answer.crossing is not None and "one-place" not in answer.doubts:
         said.append(_whose(answer.crossing, crossing, before))
-    said += [sentence(f"eye.doubt-{doubt}") for doubt in answer.doubts if doubt != "one-place"]
+    if answer.verdict != "seen":  # marks that are seen are there, however good the photos are
+        said += [sentence(f"eye.doubt-{doubt}") for doubt in answer.doubts if doubt != "one-place"]
+    if answer.sampled and answer.verdict != "seen":
+        said.append(sentence("eye.sampled", share=f"{answer.looked_at:.0%}"))
     said.append(sentence("eye.not-seen", marks=Measure(answer.smallest, "depth")))
     return EyeAnswer(
         verdict=answer.verdict,
