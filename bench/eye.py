@@ -4,7 +4,7 @@
 
 scores folders of pairs as `kelbrast eye` does, by judge and by how they were taken, and makes them where they are not there yet
 (`judge.sets`; the traced ones take half a minute each and the packages of the group `judge`). Thresholds were chosen on seeds
-below 10,000; those from 90,000 on were looked at once, when everything was chosen.
+below 90,000; those from there on were looked at once, when everything was chosen.
 """
 
 import math

@@ -3,7 +3,7 @@
 - `traced`: faces of `judge.faces`, seen by a path tracer and a phone's processing.
 - `drawn`: the planner's own laws, by `tests/photographing.py`.
 
-Seeds below 10,000 are for choosing; the others are only judged, and looked at once.
+Seeds below 90,000 are for choosing; the others are only judged, and looked at once.
 
     python bench/judge/sets.py traced FOLDER FIRST COUNT [WHAT]
 """
