@@ -38,7 +38,7 @@
 
 <div class="mx-auto w-full max-w-6xl flex-1 p-5">
   <div class="mb-4 flex flex-wrap items-end gap-4">
-    <div class="flex-1">
+    <div class="min-w-64 flex-1">
       <h1>Tables</h1>
       <p class="small dim">Everything the plans are computed from, and how well founded each figure is.</p>
     </div>
