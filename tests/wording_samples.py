@@ -33,7 +33,7 @@ WORDS: Final = (
 WORDS_TOO: Final = (
     "share", "apart", "at", "over", "route", "note", "machine", "face", "label", "worked", "given", "photo", "number", "used",
     "held", "points", "operation", "order", "fault", "count", "school", "habit", "times",
-    "lot", "spots",
+    "lot", "spots", "away",
 )  # fmt: skip
 FIGURES: Final[dict[str, Measure]] = {
     **{name: Measure(0.137 * UM, "roughness", 3) for name in ("ra", "low", "sa")},

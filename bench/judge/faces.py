@@ -15,6 +15,7 @@ from scipy import ndimage
 Reals = NDArray[np.float64]
 _SEEN = 1e-4  # mm: what lies less deep, an eighth of a wave of light, is no mark
 
+# Median grain by ISO 6344 (FEPA P), from memory. All other figures of a face are assumed, and drawn from wide ranges.
 GRAIN_MM = {
     "P80": 0.201,
     "P120": 0.125,

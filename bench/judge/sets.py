@@ -20,6 +20,8 @@ from pathlib import Path
 sys.path[:0] = [str(Path(__file__).parents[2] / "tests"), str(Path(__file__).parents[1])]
 
 from judge.faces import GRAIN_MM  # noqa: E402
+from kelbrast.core.vision.light_check import camera_shows  # noqa: E402
+from kelbrast.documents.run.eye_pairs import COLUMNS, TABLE  # noqa: E402
 
 _SAMPLES = 6  # of light in each of three pictures: what is left of chance is like a sensor's noise, 4 to 5 %
 STEPS = (
@@ -32,7 +34,6 @@ STEPS = (
     ("P180", "P400"),
 )
 PIXELS = (896, 1344)  # six fields
-COLUMNS = ("pair", "old_marks", "across_mm", "before", "crossing_deg", "lay_deg", "left", "what")
 # What the table of docs/eye.md is of. Guided photos have blur of 0.5 to 1.1 px and up to 8 % of room light.
 HELD_OUT = (
     ("traced", range(90_000, 90_060), "guided"),
@@ -134,8 +135,9 @@ def traced(seed: int, what: str = "guided") -> Pair:
 
 
 def _widest(before: str) -> float:
-    """Micrometres to a pixel: the person goes as near as is said before the first photo, for marks 0.3 of a grain wide."""
-    return min(12.0, 0.99 * 0.3 * 1000 * GRAIN_MM[before])
+    """Micrometres to a pixel: the person goes as near as is said before the first photo, with a little to spare."""
+    most = camera_shows(pixel=1.0, grain=GRAIN_MM[before] / 1000).most
+    return min(12.0, 0.99 * 1e6 * most)
 
 
 def _left(dice: random.Random, seed: int) -> float:
@@ -210,7 +212,7 @@ def written(task: tuple[str, Path, int, str]) -> dict[str, str]:
 def write(judge: str, folder: Path, seeds: range, what: str = "guided") -> None:
     """A set of pairs, added to what the folder has; what is there already is not made again."""
     folder.mkdir(parents=True, exist_ok=True)
-    table = folder / "pairs.csv"
+    table = folder / TABLE
     there = {row["pair"] for row in csv.DictReader(table.open())} if table.exists() else set()
     tasks = [(judge, folder, seed, what) for seed in seeds if f"{judge}-{seed}-{what.replace(' ', '-')}" not in there]
     with table.open("a", newline="") as out:

@@ -14,7 +14,7 @@ from kelbrast.app.eye import Eye, EyeAtBench, EyeLook, Stated, of_any_face, show
 from kelbrast.core.errors import BadInput
 from kelbrast.core.vision.agreement import Rightness
 from kelbrast.documents.common.fields import LONGEST_GRADE
-from kelbrast.documents.run.eye import EyeAnswer, LayAnswer, ShowsAnswer, to_eye_answer, to_lay_answer
+from kelbrast.documents.run.eye import USUAL_CROSSING, EyeAnswer, LayAnswer, ShowsAnswer, to_eye_answer, to_lay_answer
 
 router = APIRouter(prefix="/api", responses=RESPONSES)
 _PHOTOS: Final[dict[str, Any]] = {
@@ -80,7 +80,7 @@ async def ask_the_eye(
     first_bytes: FirstBytes,
     across_mm: PhotoAcross,
     lay_deg: LayAngle = None,
-    crossing_deg: Crossing = 70,
+    crossing_deg: Crossing = USUAL_CROSSING,
 ) -> LookBegunOut:
     """Have the step in hand looked at: two photos, the lamp across the new marks and along them, one after the other."""
     one, two = _two_photos(await request.body(), first_bytes)
@@ -100,7 +100,7 @@ def what_the_eye_saw(
     look: LookNumber,
     runs: AllRuns,
     eye: ShopEye,
-    crossing_deg: Crossing = 70,
+    crossing_deg: Crossing = USUAL_CROSSING,
 ) -> LookOut:
     """How far a look is, and what was seen."""
     kept = runs.get(run_id)
@@ -117,7 +117,7 @@ async def ask_the_eye_anywhere(
     across_mm: PhotoAcross,
     before: Before,
     lay_deg: LayAngle = None,
-    crossing_deg: Crossing = 70,
+    crossing_deg: Crossing = USUAL_CROSSING,
 ) -> LookBegunOut:
     """The same of any face: the grade that was worked before is told. Nothing is kept."""
     one, two = _two_photos(await request.body(), first_bytes)
@@ -139,7 +139,7 @@ def what_the_camera_shows_anywhere(across_mm: PhotoAcross, before: Before, pixel
 
 
 @router.get("/eye/{look}", responses=NOT_FOUND)
-def what_the_eye_saw_anywhere(look: LookNumber, eye: ShopEye, crossing_deg: Crossing = 70) -> LookOut:
+def what_the_eye_saw_anywhere(look: LookNumber, eye: ShopEye, crossing_deg: Crossing = USUAL_CROSSING) -> LookOut:
     """How far a look is, and what was seen."""
     return _told(eye.look(look), crossing_deg, "the grade before")
 

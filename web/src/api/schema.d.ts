@@ -5395,10 +5395,17 @@ export interface components {
         /**
          * LayAnswer
          * @description How the new marks run on photo 1, anticlockwise from the right, to be confirmed; null where they do not show, and why.
+         *
+         *     `crossing_deg`: at which old marks cross them where nobody says otherwise.
          */
         LayAnswer: {
             /** Lay Deg */
             lay_deg: number | null;
+            /**
+             * Crossing Deg
+             * @default 70
+             */
+            crossing_deg: number;
             /** Said */
             said: components["schemas"]["SentenceFile"][];
         };
@@ -7528,12 +7535,21 @@ export interface components {
         /**
          * ShowsAnswer
          * @description What a camera shows at a width, before any photo, and whether that is enough for what is looked for.
+         *
+         *     `black`, `white`: of 255, where a pixel has lost its tone.  `gamma`: of the grey in a file to light. The live picture is
+         *     measured by them.
          */
         ShowsAnswer: {
             /** Enough */
             enough: boolean;
             /** Said */
             said: components["schemas"]["SentenceFile"][];
+            /** Black */
+            black: number;
+            /** White */
+            white: number;
+            /** Gamma */
+            gamma: number;
         };
         /**
          * SimplerFinish

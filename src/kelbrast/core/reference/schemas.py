@@ -319,15 +319,17 @@ RECORDS: Final[dict[str, Schema]] = {
     ),
     "eye": Entry(
         {
-            "file": _all_of({RATIO: "blocks coarse darkest clipped lost"}),
-            "camera": _all_of({RATIO: "pixels"}),
+            "file": _all_of({RATIO: "blocks coarse darkest clipped lost black white"}),
+            "camera": _all_of({RATIO: "pixels nearly_all"}),
             "field": _all_of({RATIO: "surroundings gamma"}),
             "lay": _all_of({RATIO: "claimed weak sigmas highest most", LENGTH: "longest", ANGLE: "wedge refined"}),
             "soft": _all_of({RATIO: "doubted blurred", ANGLE: "near far"}),
             "lamp": _all_of({RATIO: "hidden shows", ANGLE: "lay_off height"}),
             "place": _all_of({RATIO: "near told"}),
-            "marks": _all_of({RATIO: "pixels sigmas across along step piece stands_out", ANGLE: "away hidden removed"}),
-            "verdict": _all_of({RATIO: "seen look_again one_place fields"}),
+            "marks": _all_of(
+                {RATIO: "pixels sigmas across along step piece stands_out", ANGLE: "crossing away hidden removed"}
+            ),
+            "verdict": _all_of({RATIO: "seen look_again one_place chance chance_single fields"}),
         }
     ),
     "families": Each(

@@ -14,7 +14,6 @@ from kelbrast.core.reference.loader import eye
 from kelbrast.core.validity import Bytes, Reals, require_above_zero, require_within
 
 FIELD: Final = 448  # pixels of a side
-_BLACK, _WHITE = 2, 253  # of 255: beyond them a sensor tells nothing
 MOST_FIELDS: Final = 12  # of one photo: a few tenths of a second each
 
 
@@ -120,7 +119,7 @@ def _fields(grey: Bytes, down: int, across: int) -> Iterator[Field]:
             part = grey[top : row + FIELD + around, left : column + FIELD + around] / 255.0
             own = grey[row : row + FIELD, column : column + FIELD]
             seen = contrast(part)[row - top : row - top + FIELD, column - left : column - left + FIELD]
-            yield Field(seen, row, column, float(np.mean((own <= _BLACK) | (own >= _WHITE))))
+            yield Field(seen, row, column, float(np.mean((own <= eye("file.black")) | (own >= eye("file.white")))))
 
 
 def clipped(values: Reals, sigmas: float) -> Reals:

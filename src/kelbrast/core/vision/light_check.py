@@ -25,7 +25,6 @@ EyeRefusal = Literal[
     "no-lay-seen", "lay-off",
 ]  # fmt: skip
 EyeDoubt = Literal["soft", "clipped", "few", "lamp", "place", "one-place"]
-_NEARLY_ALL: Final = 0.7  # of a photo: whole fields leave a rim
 ACROSS: Final = 1  # the photo with the lamp across the new marks
 ALONG: Final = 2  # and the one with the lamp along them
 
@@ -124,7 +123,7 @@ class EyeSaw:
     @property
     def sampled(self) -> bool:
         """Places of the photo were looked at, not nearly all of it."""
-        return self.looked_at < _NEARLY_ALL
+        return self.looked_at < eye("camera.nearly_all")
 
 
 def lay_shown(across: Photo, pixel: float) -> LayShown | CanNotSay:

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Literal
 
 import numpy as np
 
@@ -17,8 +17,6 @@ from kelbrast.core.vision.line_segments import ANGLES, DIRECTIONS, LineShares, l
 from kelbrast.core.vision.spectra import apart
 
 EyeVerdict = Literal["seen", "look-again", "none-seen"]
-_WHOLE: Final = 4e-4  # of one field, in short pieces: what chance covers in any direction, however few fields there are
-_SINGLE: Final = 2.5e-4  # and as much of one field alone, whatever the pieces
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,8 +87,8 @@ def old_marks(shares: Sequence[LineShares], lay: float) -> OldMarks:
         raise OutsideValidity("old marks need one field at least")
     each = np.array([one.pieces for one in shares])
     kept = np.sort(each, axis=0)[:-1] if len(each) >= fields_needed() else each
-    score, angle = _stands_out(kept.sum(axis=0), _WHOLE, lay)
-    singles = [_stands_out(one.covered, _SINGLE, lay) for one in shares]
+    score, angle = _stands_out(kept.sum(axis=0), eye("verdict.chance"), lay)
+    singles = [_stands_out(one.covered, eye("verdict.chance_single"), lay) for one in shares]
     most = int(np.argmax([single for single, _ in singles]))
     return OldMarks(score, angle, singles[most][0], most, singles[most][1], len(each))
 

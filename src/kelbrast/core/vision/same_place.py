@@ -10,6 +10,7 @@ from kelbrast.core.reference.loader import eye
 from kelbrast.core.validity import Bytes, Reals, Waves
 from kelbrast.core.vision.fields import clipped, robust_deviation
 
+# The shape of the measure, tried on the traced judge; what is concluded from it stands in eye.toml.
 _BLOCK: Final = 4  # pixels that are taken together
 _SMALLEST: Final = 256  # pixels each way
 _SURROUNDINGS, _SPREAD, _WIDE = 16, 2, 24  # blocks

@@ -1,7 +1,7 @@
 """What the eye saw, in words and places for a screen."""
 
 import math
-from typing import Literal
+from typing import Final, Literal
 
 from pydantic import BaseModel
 
@@ -13,6 +13,9 @@ from kelbrast.core.wording import Measure, Sentence, sentence
 from kelbrast.documents.common.sentences import SentenceFile, to_sentence_file
 
 _AS_BEFORE = math.radians(15)  # the step before crosses the lay by the stated angle, by hand
+
+
+USUAL_CROSSING: Final = round(math.degrees(eye("marks.crossing")), 1)
 
 
 class EyeAnswer(BaseModel):
@@ -29,17 +32,28 @@ class EyeAnswer(BaseModel):
 
 
 class LayAnswer(BaseModel):
-    """How the new marks run on photo 1, anticlockwise from the right, to be confirmed; null where they do not show, and why."""
+    """How the new marks run on photo 1, anticlockwise from the right, to be confirmed; null where they do not show, and why.
+
+    `crossing_deg`: at which old marks cross them where nobody says otherwise.
+    """
 
     lay_deg: float | None
+    crossing_deg: float = USUAL_CROSSING
     said: list[SentenceFile]
 
 
 class ShowsAnswer(BaseModel):
-    """What a camera shows at a width, before any photo, and whether that is enough for what is looked for."""
+    """What a camera shows at a width, before any photo, and whether that is enough for what is looked for.
+
+    `black`, `white`: of 255, where a pixel has lost its tone.  `gamma`: of the grey in a file to light. The live picture is
+    measured by them.
+    """
 
     enough: bool
     said: list[SentenceFile]
+    black: float
+    white: float
+    gamma: float
 
 
 def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, before: str | None) -> EyeAnswer:
@@ -59,7 +73,7 @@ def to_eye_answer(answer: EyeSaw | CanNotSay, *, width: int, crossing: float, be
         said += [sentence(f"eye.doubt-{doubt}") for doubt in answer.doubts if doubt != "one-place"]
     if answer.sampled and answer.verdict != "seen":
         said.append(sentence("eye.sampled", share=f"{answer.looked_at:.0%}"))
-    said.append(sentence("eye.not-seen", marks=Measure(answer.smallest, "depth")))
+    said.append(sentence("eye.not-seen", marks=Measure(answer.smallest, "depth"), away=_away()))
     return EyeAnswer(
         verdict=answer.verdict,
         said=_files(said),
@@ -98,7 +112,8 @@ def to_shows_answer(*, across_mm: float, pixels: int | None, grain: float, befor
     else:
         wide = Measure(shows.most * pixels, "length")
         said.append(sentence("eye.too-wide", before=before, most=wide) if before else sentence("eye.found-too-wide", most=wide))
-    return ShowsAnswer(enough=shows.enough, said=_files(said))
+    black, white, gamma = (eye(path) for path in ("file.black", "file.white", "field.gamma"))
+    return ShowsAnswer(enough=shows.enough, said=_files(said), black=black, white=white, gamma=gamma)
 
 
 def _verdict(answer: EyeSaw) -> Sentence:
@@ -124,8 +139,15 @@ def refusal_said(refused: CanNotSay) -> SentenceFile:
 
 def refusal_sentence(refused: CanNotSay) -> Sentence:
     """Why nothing can be said, and what to do, as a fact."""
+    if refused.why == "crossing":
+        return sentence("eye.crossing", away=_away())
     what = {"what": str(refused.photo)} if refused.why in _OF_A_PHOTO else {}
     return sentence(f"eye.{refused.why}", **what)
+
+
+def _away() -> str:
+    """How far from the new marks old ones must run to be told."""
+    return f"{math.degrees(eye('marks.away')):.0f}°"
 
 
 _OF_A_PHOTO = ("small", "messenger", "dark", "clipped", "blurred", "no-lay-seen")

@@ -7,11 +7,11 @@ from kelbrast.core.catalogue.grades import Grade, parse_grade
 from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault
 from kelbrast.documents.common.csv_text import csv_rows, csv_text
 from kelbrast.documents.common.fields import read_number
+from kelbrast.documents.run.eye import USUAL_CROSSING
 
 TABLE: Final = "pairs.csv"
 COLUMNS: Final = ("pair", "old_marks", "across_mm", "before", "crossing_deg", "lay_deg", "left", "what")
 _ANSWERS: Final = {"yes": True, "no": False}
-_CROSSING: Final = "70"  # as the screens have it
 LAMPS: Final[tuple[Literal["across", "along"], ...]] = ("across", "along")
 
 
@@ -92,7 +92,7 @@ def _pair(row: dict[str, str], number: int) -> EyePair:
         before = parse_grade(row.get("before", ""), field=f"row {number}, before")
     except BadInput as bad:
         faults += bad.faults
-    row = {**row, "crossing_deg": row.get("crossing_deg") or _CROSSING}
+    row = {**row, "crossing_deg": row.get("crossing_deg") or str(USUAL_CROSSING)}
     pair = EyePair(
         pair=name,
         old_marks=_ANSWERS.get(answer, False),

@@ -3,18 +3,20 @@
   import FilePick from '../FilePick.svelte';
   import { onMount } from 'svelte';
   import LayLine from './LayLine.svelte';
-  import { livePicture, type LivePicture } from './live';
+  import { livePicture, type LivePicture, type LiveRule } from './live';
 
   interface Props {
     /** How the new marks run, once that is known. */
     angle: number | null;
     /** Width of the face across the picture, mm. */
     wide: number;
+    /** What the live picture is measured by; without it, it is not. */
+    by: LiveRule | null;
     /** Called with how many pixels the live picture is wide. */
     onlive?: (pixels: number) => void;
     ontake: (photo: Blob) => void;
   }
-  let { angle, wide, onlive, ontake }: Props = $props();
+  let { angle, wide, by, onlive, ontake }: Props = $props();
   const LOOK_MS = 400;
   const LOOKED_AT = 256;
   const QUALITY = 0.97;
@@ -59,31 +61,37 @@
 
   /** The middle of the picture, pixel for pixel: what is sharp shows only there. */
   function look() {
-    if (!video || !live) return;
+    if (!video || !live || !by) return;
     const side = Math.min(LOOKED_AT, video.videoWidth, video.videoHeight);
     const canvas = document.createElement('canvas');
     canvas.width = canvas.height = side;
     const pen = canvas.getContext('2d', { willReadFrequently: true });
     if (!pen || !side) return;
     pen.drawImage(video, (video.videoWidth - side) / 2, (video.videoHeight - side) / 2, side, side, 0, 0, side, side);
-    figures = livePicture(pen.getImageData(0, 0, side, side).data, side);
+    figures = livePicture(pen.getImageData(0, 0, side, side).data, side, by);
     finest = Math.max(finest, figures.fine);
   }
 
   // Browsers know these settings, the types of TypeScript do not yet.
-  const set = (wanted: object) => track?.applyConstraints({ advanced: [wanted] });
+  async function set(wanted: object): Promise<boolean> {
+    try {
+      await track?.applyConstraints({ advanced: [wanted] });
+      return true;
+    } catch {
+      return false; // a camera may refuse what it said it could
+    }
+  }
 
   async function keepFocus() {
-    kept = !kept;
-    const mode = kept ? 'manual' : 'continuous';
-    await set({
+    const mode = kept ? 'continuous' : 'manual';
+    const done = await set({
       ...(able.focusMode?.includes(mode) ? { focusMode: mode } : {}),
       ...(able.exposureMode?.includes(mode) ? { exposureMode: mode } : {}),
     });
+    if (done) kept = !kept;
   }
   async function turnTorch(on: boolean) {
-    await set({ torch: on });
-    torch = on;
+    if (await set({ torch: on })) torch = on;
   }
 
   async function snap() {

@@ -85,6 +85,7 @@
     {#key eye.now}<EyeCamera
         angle={eye.now === 'along' ? eye.lay : null}
         wide={eye.wide}
+        by={shows}
         onlive={(wide) => (pixels = wide)}
         ontake={(photo) => void eye.take(photo)}
       />{/key}

@@ -1,4 +1,5 @@
 import type { Sentence } from '../../units/sentence';
+import type { LiveRule } from './live';
 
 /** What the person says of two photos: how wide, how the new marks run (degrees, anticlockwise), how old ones cross them. */
 export interface EyeStated {
@@ -17,11 +18,13 @@ export interface EyeTold {
 /** How the new marks run on photo 1, to be confirmed; null where they do not show, and why. */
 export interface LayTold {
   lay_deg: number | null;
+  /** At which old marks cross them where nobody says otherwise. */
+  crossing_deg: number;
   said: Sentence[];
 }
 
 /** What a camera shows at a width, and whether that is enough. */
-export interface ShowsTold {
+export interface ShowsTold extends LiveRule {
   enough: boolean;
   said: Sentence[];
 }
@@ -42,7 +45,7 @@ export class AskedEye {
   found = $state.raw<LayTold | null>(null);
   lay = $state<number | null>(null);
   confirmed = $state(false);
-  crossing = $state(70);
+  crossing = $state(0);
   wide = $state(35);
   share = $state<number | null>(null);
   answer = $state.raw<EyeTold | null>(null);
@@ -97,6 +100,7 @@ export class AskedEye {
       const found = await this.eye.lay(across, wide);
       if (!mine()) return;
       this.found = found;
+      this.crossing = found.crossing_deg;
       this.lay = found.lay_deg === null ? null : Math.round(found.lay_deg > 90 ? found.lay_deg - 180 : found.lay_deg);
     });
   }

@@ -7,8 +7,8 @@ const SEEN: EyeTold = { verdict: 'seen', said: [], lines: [] };
 function asking(change: Partial<AskEye> = {}) {
   const asked: unknown[] = [];
   const eye = new AskedEye({
-    shows: async () => ({ enough: true, said: [] }),
-    lay: async () => ({ lay_deg: 160.4, said: [] }),
+    shows: async () => ({ enough: true, said: [], black: 2, white: 253, gamma: 2.2 }),
+    lay: async () => ({ lay_deg: 160.4, crossing_deg: 70, said: [] }),
     look: async (across, along, stated, told) => {
       asked.push(stated);
       told(0.5);
@@ -36,7 +36,7 @@ describe('the eye that is asked', () => {
     expect([eye.now, eye.lay]).toEqual(['across', null]);
   });
   it('does not go on without a lay', async () => {
-    const { eye } = asking({ lay: async () => ({ lay_deg: null, said: [] }) });
+    const { eye } = asking({ lay: async () => ({ lay_deg: null, crossing_deg: 70, said: [] }) });
     await eye.take(PHOTO);
     eye.confirm();
     expect([eye.now, eye.found?.lay_deg]).toEqual(['lay', null]);

@@ -9,12 +9,15 @@ export interface LivePicture {
   floor: number;
 }
 
-const BLACK = 2;
-const WHITE = 253;
-const GAMMA = 2.2;
+/** Where a pixel has lost its tone, of 255, and how grey in a file becomes light: as the server measures photos. */
+export interface LiveRule {
+  black: number;
+  white: number;
+  gamma: number;
+}
 
 /** Figures of a picture as a canvas gives it: red, green, blue and cover of every pixel, row by row. */
-export function livePicture(data: Uint8ClampedArray, width: number): LivePicture {
+export function livePicture(data: Uint8ClampedArray, width: number, by: LiveRule): LivePicture {
   const count = Math.floor(data.length / 4);
   const grey = new Float32Array(count);
   for (let at = 0; at < count; at++) {
@@ -26,12 +29,12 @@ export function livePicture(data: Uint8ClampedArray, width: number): LivePicture
   for (let at = 0; at < count; at++) {
     const here = grey[at] ?? 0;
     total += here;
-    if (here <= BLACK || here >= WHITE) lost++;
+    if (here <= by.black || here >= by.white) lost++;
     if ((at + 1) % width !== 0) steps += Math.abs((grey[at + 1] ?? here) - here);
     if (at + width < count) steps += Math.abs((grey[at + width] ?? here) - here);
   }
   const sorted = grey.slice().sort();
-  const light = (share: number) => ((sorted[Math.floor(share * (count - 1))] ?? 0) / 255) ** GAMMA;
+  const light = (share: number) => ((sorted[Math.floor(share * (count - 1))] ?? 0) / 255) ** by.gamma;
   return {
     fine: total ? steps / (2 * total) : 0,
     lost: count ? lost / count : 0,
