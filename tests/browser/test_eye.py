@@ -144,6 +144,9 @@ def test_the_live_picture_is_measured_and_a_lay_that_was_found_wrong_is_turned(
     live = page.locator("dl", has_text="Sharp, of the sharpest yet")
     expect(live).to_contain_text("µm")
     expect(live).to_contain_text("%")
+    keep = page.get_by_role("button", name="Keep focus and exposure")
+    keep.click()
+    expect(keep).to_have_attribute("aria-pressed", "true")
     page.get_by_role("button", name="Take it", exact=True).click()
     said = page.get_by_role("region", name="How the new marks run")
     appears(said)  # a test picture is no face, and it may or may not look like one

@@ -113,7 +113,7 @@
 <div class="relative overflow-hidden rounded-lg bg-black" class:hidden={!live}>
   <video
     bind:this={video}
-    class="block max-h-[38vh] w-full object-contain"
+    class="block max-h-[28vh] w-full object-contain"
     playsinline
     muted
     onloadeddata={() => {
