@@ -46,10 +46,13 @@ BOWLS = part(
     },
     pieces=10,
 )
-FOLLOWED = [KNIFE, example("keepers-name-plates"), example("gallery-rail-collar"), BOWLS]
+FOLLOWED = [KNIFE, example("gallery-rail-collar")]
+MORE = [example("keepers-name-plates"), BOWLS]
 
 
-@pytest.mark.parametrize("document", FOLLOWED, ids=lambda document: document["title"])
+@pytest.mark.parametrize(
+    "document", [*FOLLOWED, *(pytest.param(one, marks=pytest.mark.soak) for one in MORE)], ids=lambda one: one["title"]
+)
 def test_a_job_tells_one_total_everywhere(page: Page, empty, morning: Ahead, document: dict[str, Any]) -> None:
     people = [WorkerFile(name=name, begins="08:00", ends="17:00", breaks=[]) for name in ("Ada", "Ben")]
     Boards(empty.jobs).change_shop(ShopFile(people=people, welcomed=True))

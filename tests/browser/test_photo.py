@@ -33,6 +33,13 @@ def drawn(path: Path, *, by: int = 0) -> Path:
     return path
 
 
+def picked(page: Page, label: str, file: Path) -> None:
+    """A file is chosen once the page takes one: not while it is still reading what there is."""
+    field = page.get_by_label(label)
+    expect(field).to_be_enabled()
+    field.set_input_files(file)
+
+
 def tap(page: Page, *points: tuple[float, float]) -> None:
     """On the picture, in its own pixels."""
     box = page.get_by_role("img", name="The part with what is drawn on it").bounding_box()
@@ -61,7 +68,7 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
     page.goto(f"{empty.address}/jobs/{job}")
     option(page, "Photo of the part")
     appears(page.get_by_role("heading", name="No photo yet"))
-    page.get_by_label("Photo before the work").set_input_files(drawn(tmp_path / "before.png"))
+    picked(page, "Photo before the work", drawn(tmp_path / "before.png"))
     page.get_by_role("button", name="Four corners").click()
     tap(page, *SHEET)
     appears(page.get_by_label("The outline is of"))  # the scale is known: faces are next
@@ -115,10 +122,10 @@ def test_from_a_photo_to_the_areas_and_to_the_bench(page: Page, empty, tmp_path:
 def test_before_and_after_lie_over_each_other_and_points_are_set_by_keys(page: Page, empty, tmp_path: Path) -> None:
     job = empty.jobs.add(check_job_file(json.loads((EXAMPLES / "04-barometer-lens.job.json").read_text()))).id
     page.goto(f"{empty.address}/jobs/{job}/photo")
-    page.get_by_label("Photo before the work").set_input_files(drawn(tmp_path / "before.png"))
+    picked(page, "Photo before the work", drawn(tmp_path / "before.png"))
     page.get_by_role("button", name="Two points").click()
     tap(page, *HOLES)
-    page.get_by_label("Photo after the work").set_input_files(drawn(tmp_path / "after.png", by=120))
+    picked(page, "Photo after the work", drawn(tmp_path / "after.png", by=120))
     expect(page.get_by_role("group", name="Photos of this part").get_by_role("button")).to_have_count(2)
     page.get_by_role("button", name="Two points").click()
     tap(page, *[(x + 120, y) for x, y in HOLES])

@@ -154,10 +154,10 @@ def test_every_command_is_described() -> None:
 
 
 def test_weigh_puts_everything_side_by_side() -> None:
-    collar = ROOT / "examples" / "01-gallery-rail-collar.job.json"
-    made = json.loads(run("weigh", collar, "--format", "json").stdout)
+    spindle = ROOT / "examples" / "09-tide-gauge-spindle.job.json"
+    made = json.loads(run("weigh", spindle, "--format", "json").stdout)
     assert [way["aim"] for way in made["choices"]["by_aim"]] == ["time", "metal", "cost", "changes"]
-    assert {face["face"] for face in made["faces"]} == {"outer barrel", "flange edge", "lettering recess"}
+    assert {face["face"] for face in made["faces"]} == {"journal", "hand-wheel grip"}
     assert all(face["front"] for face in made["faces"])
     text = run("weigh", ROOT / "examples" / "04-barometer-lens.job.json").stdout
     assert "among the best trade-offs" in text

@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from scipy import ndimage
 
+from attacking import SOAK
 from benching import LAYOUT, Bench
 from kelbrast.app.eye import opened
 from kelbrast.core.bench.observed import LightCheck, TurnedOut, turned_out
@@ -204,12 +205,10 @@ def looked(face: Face, across: Shot, along: Shot, **known) -> EyeSaw | CanNotSay
 
 
 def test_a_clean_step_passes_and_one_that_was_stopped_is_caught() -> None:
-    """Few of them; how often, on many and of two judges, is told in docs/eye.md and measured by bench/eye.py."""
-    seen = {share: [looked(*guided(90_000 + at, share)) for at in range(3)] for share in (1.0, 0.6)}
-    clean = [one.verdict for one in seen[1.0]]
-    assert clean.count("none-seen") >= 2
-    assert "seen" not in clean
-    assert [one.verdict for one in seen[0.6]] == ["seen"] * 3
+    """One of each; how often, on many and of two judges, is told in docs/eye.md and measured by bench/eye.py."""
+    for seed in range(90_000, 90_003) if SOAK else (90_001,):
+        assert looked(*guided(seed, 1.0)).verdict == "none-seen"
+        assert looked(*guided(seed, 0.6)).verdict == "seen"
 
 
 def test_what_is_seen_is_told_with_its_place_and_direction() -> None:

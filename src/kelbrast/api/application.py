@@ -6,7 +6,7 @@ import logging
 from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from datetime import datetime
-from functools import partial
+from functools import cache, partial
 from pathlib import Path
 from typing import Final
 
@@ -15,6 +15,7 @@ from fastapi import FastAPI
 from sqlalchemy import create_engine
 from starlette.concurrency import run_in_threadpool
 from starlette.exceptions import HTTPException
+from starlette.routing import BaseRoute
 from starlette.staticfiles import StaticFiles
 
 from kelbrast import __version__
@@ -127,8 +128,7 @@ def create_app(
     app.state.pairing = Pairing(devices_file(database))
     app.state.shop = None  # no door to the shop's network, until one is opened
     app.state.demo = DemoBeside(partial(create_app, web=None, hosts=hosts, with_demo=False))
-    for router in ROUTERS:
-        app.include_router(router)
+    app.router.routes.extend(_resources())
     app.add_api_route("/api/{rest:path}", _no_such_address, include_in_schema=False)
     add_problem_handlers(app)
     if web is not None:
@@ -178,6 +178,15 @@ async def _look_after(watch: Watch, demo: DemoBeside) -> None:
     while True:
         await run_in_threadpool(watch.look, datetime.now())
         await asyncio.sleep(_LOOK_EVERY_S)
+
+
+@cache
+def _resources() -> tuple[BaseRoute, ...]:
+    """The addresses of every resource. They know no application, and making them takes longer than all the rest of one."""
+    routers = FastAPI(openapi_url=None)
+    for router in ROUTERS:
+        routers.include_router(router)
+    return tuple(routers.router.routes)
 
 
 def _no_such_address(rest: str) -> None:
