@@ -1,13 +1,14 @@
-"""How far one computer and one file go: a shop of many years, thirty tablets, and what is asked of it meanwhile.
+"""How one computer and one file feel after years: what a person waits for, in the demo workshop and in one of eight people and
+five years.
 
-`PYTHONPATH=src .venv/bin/python bench/scale.py [--jobs 10000 --runs 100000 --items 5000 --faces 200 --tablets 30 --seconds 30]`
-prints the tables of docs/scale.md. The database is made by copying rows of the demo workshop.
+`PYTHONPATH=src .venv/bin/python bench/scale.py` prints the tables of docs/scale.md; `--keep FILE` keeps the database that is
+made, or uses it again.
 """
 
 import argparse
 import asyncio
-import json
 import os
+import shutil
 import socket
 import sqlite3
 import statistics
@@ -16,110 +17,91 @@ import sys
 import tempfile
 import time
 import uuid
+from collections.abc import Iterator
+from contextlib import closing, contextmanager
+from dataclasses import fields
 from pathlib import Path
 from typing import Any
 
 import httpx
+from shop_of_years import Size, fill
 
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.workshop import load_demo
-from kelbrast.demo.workshop import demo_jobs
 
-LIST_TIMES = 3
-
-
-def fill(path: Path, asked: argparse.Namespace) -> int:
-    """A database with so much in it; the id of a job with so many faces."""
-    jobs = Jobs.open(path)
-    load_demo(jobs, with_past=True)
-    collar = next(one for one in demo_jobs() if one.title == "Gallery rail collar")
-    face = collar.faces[0]
-    many = [face.model_copy(update={"name": f"face {number}"}) for number in range(asked.faces)]
-    large = jobs.add(collar.model_copy(update={"title": "Two hundred faces", "faces": many})).id
-    jobs.close()
-    with sqlite3.connect(path) as raw:
-        raw.execute("PRAGMA synchronous=OFF")
-        for number in range(asked.jobs):
-            raw.execute(
-                "insert into jobs (revision, created_at, updated_at, title, material, customer, due, state, document)"
-                " select 1, created_at, datetime(updated_at, ? || ' minutes'), title || ' ' || ?, material,"
-                " 'Customer ' || ?, due, 'delivered', document from jobs where id = 1 + ? % 11",
-                (-number, number, number % 700, number),
-            )
-        runs = [key for (key,) in raw.execute("select id from runs where status = 'finished' order by id")]
-        copied = [name for _, name, *_ in raw.execute("PRAGMA table_info(runs)") if name not in ("id", "began_at", "title")]
-        first = raw.execute("select max(id) from runs").fetchone()[0] + 1
-        names = ", ".join(copied)
-        for number in range(asked.runs):
-            raw.execute(
-                f"insert into runs (id, title, began_at, {names}) select ?, title || ' ' || ?,"
-                f" datetime(began_at, ? || ' minutes'), {names} from runs where id = ?",
-                (first + number, number, -number * 20, runs[number % len(runs)]),
-            )
-        raw.execute("create temp table source (old integer, new integer)")
-        raw.executemany("insert into source values (?, ?)", ((runs[n % len(runs)], first + n) for n in range(asked.runs)))
-        for table, columns in {
-            "run_events": "number, tap, form, document",
-            "run_steps": "tool, item, seconds, ended_at",
-            "observations": "carrier, family, quantity, ratio",
-        }.items():
-            raw.execute(
-                f"insert into {table} (run_id, {columns}) select new, {columns} from source join {table} on run_id = old"
-            )
-        items = [name for _, name, *_ in raw.execute("PRAGMA table_info(rack_items)") if name != "id"]
-        there = [key for (key,) in raw.execute("select id from rack_items")]
-        copy = f"insert into rack_items ({', '.join(items)}) select {', '.join(items)} from rack_items where id = ?"
-        raw.executemany(copy, ((there[number % len(there)],) for number in range(asked.items)))
-    return large
+TIMES = 3
 
 
-def serve(path: Path) -> tuple[subprocess.Popen[bytes], str, float]:
+@contextmanager
+def served(path: Path) -> Iterator[tuple[str, int, float]]:
+    """Address and process of a server over this database, and seconds from its start to its first answer."""
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
     began = time.perf_counter()
-    server = subprocess.Popen(
-        [sys.executable, "-m", "kelbrast", "serve", "--database", str(path), "--port", str(port)], stdout=subprocess.DEVNULL
-    )
-    address = f"http://127.0.0.1:{port}"
-    while True:
-        try:
-            httpx.get(f"{address}/api/health", timeout=60)
-            return server, address, time.perf_counter() - began
-        except httpx.HTTPError:
-            time.sleep(0.05)
+    command = [sys.executable, "-m", "kelbrast", "serve", "--database", str(path), "--port", str(port)]
+    server = subprocess.Popen(command, stdout=subprocess.DEVNULL)
+    try:
+        address = f"http://127.0.0.1:{port}"
+        while True:
+            try:
+                httpx.get(f"{address}/api/health", timeout=600)
+                break
+            except httpx.HTTPError:
+                time.sleep(0.02)
+        yield address, server.pid, time.perf_counter() - began
+    finally:
+        server.terminate()
+        server.wait()
 
 
-def memory_mb(pid: int) -> float:
+def memory_mb(pid: int, what: str = "VmRSS") -> float:
     lines = Path(f"/proc/{pid}/status").read_text().splitlines()
-    return next(int(line.split()[1]) for line in lines if line.startswith("VmRSS")) / 1024
+    return next(int(line.split()[1]) for line in lines if line.startswith(what)) / 1024
 
 
-def looked(address: str, large: int) -> None:
-    """What a person waits for, the first time and then."""
-    asked = {
-        "the first page of the jobs": "/api/jobs",
-        "jobs by two words": "/api/jobs?words=gauge%20customer",
-        "the hundredth page": "/api/jobs?offset=9900",
-        "the first page of the log": "/api/log",
+def questions(path: Path, large: int) -> dict[str, str]:
+    """What a person looks at, by the address that answers it."""
+    with closing(sqlite3.connect(path)) as raw:
+        (run,) = raw.execute("select id from runs where status = 'finished' order by id desc limit 1").fetchone()
+        (job,) = raw.execute("select job_id from quotes order by id desc limit 1").fetchone() or (1,)
+    return {
+        "the jobs": "/api/jobs",
+        "the jobs by their promises": "/api/jobs?by=due",
+        "jobs by two words": "/api/jobs?words=collar%20customer",
+        "jobs by a word that is in none": "/api/jobs?words=quince",
+        "a page far down": "/api/jobs?offset=9900",
+        "a job's quotes": f"/api/jobs/{job}/quotes",
+        "the log": "/api/log",
         "the log by a word": "/api/log?text=bush",
         "the log by a tool": "/api/log?tool=paper-p240",
+        "a run's page": f"/api/runs/{run}/page",
+        "the parts at the gauge": "/api/sizes",
         "the rack": "/api/rack",
         "what was learnt": "/api/learning",
         "what is due": "/api/upkeep",
-        "the day": "/api/day",
-        "the plan of the large job": f"/api/jobs/{large}/plan",
+        "the schedule": "/api/day",
+        "who was right": "/api/log/eye",
+        "practice": "/api/practice/people",
+        "prices told": "/api/quotes.csv",
+        "backups": "/api/backups",
+        f"the plan of job {large}": f"/api/jobs/{large}/plan",
     }
-    print("| asked | first, ms | then, ms | kB |\n|---|---|---|---|")
-    with httpx.Client(base_url=address, timeout=120) as client:
-        for name, way in asked.items():
+
+
+def asked(address: str, ways: dict[str, str]) -> dict[str, tuple[float, float, float]]:
+    """Of each question: milliseconds of the first answer, and of the next ones, and its kilobytes."""
+    found = {}
+    with httpx.Client(base_url=address, timeout=600) as client:
+        for name, way in ways.items():
             taken = []
-            for _ in range(LIST_TIMES):
+            for _ in range(TIMES):
                 began = time.perf_counter()
                 answer = client.get(way)
                 taken.append(1000 * (time.perf_counter() - began))
                 assert answer.status_code == 200, (way, answer.text[:200])
-            print(f"| {name} | {taken[0]:.0f} | {statistics.median(taken[1:]):.0f} | {len(answer.content) / 1000:.0f} |")
+            found[name] = taken[0], statistics.median(taken[1:]), len(answer.content) / 1000
+    return found
 
 
 async def tablet(client: httpx.AsyncClient, run: dict[str, Any], seconds: float, taps: list[float], polls: list[float]) -> None:
@@ -145,9 +127,11 @@ async def tablet(client: httpx.AsyncClient, run: dict[str, Any], seconds: float,
 async def benches(address: str, tablets: int, seconds: float) -> None:
     taps: list[float] = []
     polls: list[float] = []
-    async with httpx.AsyncClient(base_url=address, timeout=60) as client:
-        jobs = (await client.get("/api/jobs", params={"limit": tablets, "words": "customer"})).json()["jobs"]
-        runs = [(await client.post(f"/api/jobs/{one['id']}/runs")).json() for one in jobs if one["state"] == "ready"]
+    async with httpx.AsyncClient(base_url=address, timeout=600) as client:
+        page = {"limit": 3 * tablets, "state": ["asked", "quoted", "ordered"]}
+        jobs = (await client.get("/api/jobs", params=page)).json()["jobs"]
+        ready = [job for job in jobs if job["state"] == "ready"][:tablets]
+        runs = [(await client.post(f"/api/jobs/{job['id']}/runs")).json() for job in ready]
         await asyncio.gather(*(tablet(client, run, seconds, taps, polls) for run in runs))
     print(f"\n{len(runs)} tablets, {len(taps)} taps in {seconds:.0f} s\n")
     print("| | median, ms | 95 %, ms | longest, ms |\n|---|---|---|---|")
@@ -156,32 +140,77 @@ async def benches(address: str, tablets: int, seconds: float) -> None:
         print(f"| {name} | {statistics.median(times):.0f} | {cut[-1]:.0f} | {max(times):.0f} |")
 
 
+def out_and_back(path: Path, folder: Path) -> None:
+    """The archive of everything, by the command line: seconds and the most memory of each way."""
+    archive, back = folder / "everything.zip", folder / "back.sqlite"
+    for said, arguments in (
+        ("the archive of everything is written", ["export", str(archive), "--database", str(path)]),
+        ("and read back", ["restore", str(archive), "--yes", "--database", str(back)]),
+    ):
+        began, most = time.perf_counter(), 0.0
+        work = subprocess.Popen([sys.executable, "-m", "kelbrast", *arguments], stdout=subprocess.DEVNULL)
+        while work.poll() is None:
+            try:
+                most = max(most, memory_mb(work.pid, "VmHWM"))
+            except (OSError, StopIteration):
+                break
+            time.sleep(0.05)
+        print(f"{said}: {time.perf_counter() - began:.0f} s, {most:.0f} MB of memory ({work.wait()})")
+
+
 def main() -> None:
     reader = argparse.ArgumentParser()
-    for name, usual in {"jobs": 10_000, "runs": 100_000, "items": 5000, "faces": 200, "tablets": 30, "seconds": 30}.items():
-        reader.add_argument(f"--{name}", type=int, default=usual)
-    asked = reader.parse_args()
-    with tempfile.TemporaryDirectory() as folder:
-        path = Path(folder) / "shop.sqlite"
+    reader.add_argument("--keep", type=Path)
+    reader.add_argument("--tablets", type=int, default=27)
+    reader.add_argument("--seconds", type=float, default=30)
+    reader.add_argument("--part", choices=("all", "screens", "taps", "archive"), default="all")
+    for field in fields(Size):
+        reader.add_argument(f"--{field.name}", type=int, default=field.default)
+    said = reader.parse_args()
+    with tempfile.TemporaryDirectory() as place:
+        folder = Path(place)
+        path = said.keep or folder / "shop.sqlite"
         began = time.perf_counter()
-        large = fill(path, asked)
-        print(
-            json.dumps(vars(asked)),
-            f"made in {time.perf_counter() - began:.0f} s, {path.stat().st_size / 1e6:.0f} MB, {os.cpu_count()} cores",
-        )
-        server, address, started = serve(path)
-        try:
-            print(f"answers {started:.1f} s after the start, {memory_mb(server.pid):.0f} MB\n")
-            looked(address, large)
-            print(f"\n{memory_mb(server.pid):.0f} MB after that")
-            asyncio.run(benches(address, asked.tablets, asked.seconds))
-            print(f"\n{memory_mb(server.pid):.0f} MB at the end")
-            began = time.perf_counter()
-            made = httpx.post(f"{address}/api/backups", timeout=600)
-            print(f"a backup: {time.perf_counter() - began:.1f} s ({made.status_code})")
-        finally:
-            server.terminate()
-            server.wait()
+        if not path.exists():
+            fill(path, Size(**{field.name: getattr(said, field.name) for field in fields(Size)}))
+        with closing(sqlite3.connect(path)) as raw:
+            (large,) = raw.execute("select id from jobs where title = 'Two hundred faces'").fetchone()
+        print(f"{path.stat().st_size / 1e9:.1f} GB, {os.cpu_count()} cores, made in {time.perf_counter() - began:.0f} s")
+        empty = Jobs.open(folder / "empty.sqlite")
+        load_demo(empty, with_past=True)
+        empty.close()
+        if said.part in ("all", "screens"):
+            screens(path, folder / "empty.sqlite", large)
+        if said.part in ("all", "taps"):
+            with served(path) as (address, pid, _):
+                asyncio.run(benches(address, said.tablets, said.seconds))
+                print(f"\n{memory_mb(pid):.0f} MB at the end")
+        if said.part in ("all", "archive"):
+            out_and_back(path, folder)
+            with served(path) as (address, _, _):
+                for _ in range(2):
+                    began, free = time.perf_counter(), shutil.disk_usage(folder).free
+                    made = httpx.post(f"{address}/api/backups", timeout=600)
+                    took = time.perf_counter() - began
+                    print(
+                        f"a backup: {took:.1f} s, {(free - shutil.disk_usage(folder).free) / 1e9:.2f} GB ({made.status_code})"
+                    )
+
+
+def screens(path: Path, empty: Path, large: int) -> None:
+    """Every screen, in both shops."""
+    with served(empty) as (address, pid, few_s):
+        few = asked(address, {name: way for name, way in questions(empty, 1).items() if not name.startswith("the plan")})
+        few_mb = memory_mb(pid)
+    with served(path) as (address, pid, started):
+        begun_mb = memory_mb(pid)
+        many = asked(address, questions(path, large))
+        print(f"answers {started:.1f} s after the start ({few_s:.1f} s with the demo alone); {begun_mb:.0f} MB then,")
+        print(f"{memory_mb(pid):.0f} MB after the questions ({few_mb:.0f} MB)\n")
+    print("| asked | first, ms | then, ms | with the demo alone | kB |\n|---|---|---|---|---|")
+    for name, (first, then, size) in many.items():
+        alone = f"{few[name][1]:.0f}" if name in few else ""
+        print(f"| {name} | {first:.0f} | {then:.0f} | {alone} | {size:.0f} |")
 
 
 if __name__ == "__main__":

@@ -16,7 +16,6 @@ from kelbrast.core.rack.item import (
     SINGLE,
     Item,
     ItemKind,
-    bound_by,
     carrier_of,
     families_for,
     keeps_to_one_family,
@@ -244,7 +243,7 @@ def _charges(what: str) -> list[Choice]:
 
 def item_out(kept: KeptItem) -> ItemOut:
     item = kept.item
-    bound = bound_by(item.history)
+    bound = item.bound
     compound = record("compounds").get(bound.charge or "")
     charged = [tool for tool in tools().values() if tool.carrier.id == item.what and tool.charge == bound.charge]
     about = thing(item.what)

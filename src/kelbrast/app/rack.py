@@ -2,22 +2,31 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from datetime import datetime
+from datetime import UTC, datetime
 from typing import Literal
 
 from sqlalchemy import Engine
+from sqlalchemy.orm import Session
 
 from kelbrast.app.learnt import Learning
-from kelbrast.core.catalogue.machines import machines
-from kelbrast.core.errors import BadInput
+from kelbrast.core.catalogue.machines import Machine, machines
+from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ShopFactors
-from kelbrast.core.rack.item import Item, ItemEvent, misfits
+from kelbrast.core.rack.item import Effects, Item, ItemEvent, joined, misfits
 from kelbrast.core.rack.offer import Offer, Own, offer
-from kelbrast.core.reference.own_rows import in_use
+from kelbrast.core.reference.own_rows import OwnRows, in_use
 from kelbrast.core.wording import Sentence
 from kelbrast.documents.rack.csv import continued, is_csv, read_rack
-from kelbrast.documents.rack.format import ItemEventFile, ItemFile, check_items, item_faults, to_event_file, to_item
+from kelbrast.documents.rack.format import (
+    ItemEventFile,
+    ItemFile,
+    check_items,
+    item_faults,
+    to_event_file,
+    to_item,
+    to_item_event,
+)
 from kelbrast.storage import rack as store
 from kelbrast.storage.database import as_committed
 from kelbrast.storage.sessions import is_writing, reading, writing
@@ -25,7 +34,10 @@ from kelbrast.storage.sessions import is_writing, reading, writing
 
 @dataclass(frozen=True, slots=True)
 class KeptItem:
-    """An item: its id, how often it was changed, the file that describes it, when its events were, and what does not fit."""
+    """An item: its id, how often it was changed, the file that describes it, when its events were, and what does not fit.
+
+    `mark`: another one whenever anything about it has changed.
+    """
 
     id: int
     revision: int
@@ -33,6 +45,7 @@ class KeptItem:
     item: Item
     at: tuple[datetime, ...]
     misfits: tuple[Sentence, ...]
+    mark: tuple[int, int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,10 +60,14 @@ class ImportChange:
 
 @dataclass(frozen=True, slots=True)
 class Shelf:
-    """What a shop plans with, wherever it is kept: its items, and what it learnt about its own way of working."""
+    """What a shop plans with, wherever it is kept: its items, and what it learnt about its own way of working.
+
+    What it offers to a family is worked out once.
+    """
 
     items: tuple[Item, ...]
     factors: ShopFactors = field(default_factory=ShopFactors)
+    _offers: dict[tuple[OwnRows, str, bool], Offer] = field(default_factory=dict, init=False, repr=False, compare=False)
 
     @property
     def in_use(self) -> bool:
@@ -64,7 +81,10 @@ class Shelf:
 
     def offer(self, family: str, *, insist: bool = False) -> Offer:
         """What the rack makes up for a metal family."""
-        return offer(self.items, family, insist=insist)
+        key = in_use(), family, insist
+        if key not in self._offers:
+            self._offers[key] = offer(self.items, family, insist=insist)
+        return self._offers[key]
 
     def equip(self, job: Job, *, extras: Sequence[str] = (), insist: bool = False) -> Job:
         """The job, planned from this rack."""
@@ -77,20 +97,33 @@ class Rack:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
-        self._read: tuple[object, list[KeptItem]] | None = None
+        self._read: _Reading | None = None
         self._shelf: tuple[object, Shelf] | None = None
         self.learning = Learning(engine)
 
     def items(self) -> list[KeptItem]:
-        """Everything on the rack, retired things too. Every plan asks for it, so it is read again only when it has changed."""
+        """Everything on the rack, retired things too. Every plan asks for it: only what has changed is read again."""
         with reading(self._engine) as session:
-            mark = (store.mark_of(session), in_use())
-            if self._read is not None and self._read[0] == mark:
-                return list(self._read[1])
-            read = self._kept(store.all_items(session))
+            mark, before = (store.mark_of(session), in_use()), self._read
+            if before is not None and before.mark == mark:
+                return list(before.items.values())
+            read = self._read_again(session, mark, before)
             if not is_writing(self._engine):  # what is not kept for good yet is not remembered
-                self._read = mark, read
-            return list(read)
+                self._read = read
+            return list(read.items.values())
+
+    def _read_again(self, session: Session, mark: object, before: "_Reading | None") -> "_Reading":
+        marks = store.marks(session)
+        known = before.items if before is not None and before.own == in_use() else {}
+        fresh = [key for key, each in marks.items() if key not in known or known[key].mark != each]
+        read = {stored.id: _as_read(stored, marks[stored.id]) for stored in store.items_by_id(session, fresh)} if fresh else {}
+        items = {key: read[key] if key in read else known[key] for key in marks}
+        own = {kept.item.what for kept in items.values() if kept.item.kind == "machine" and not kept.item.retired}
+        turning = [machines()[what] for what in ("hand", *sorted(own))] if own else list(machines().values())
+        if before is None or before.own != in_use() or before.turning != turning:
+            read = items
+        fitted = {key: replace(kept, misfits=tuple(misfits(kept.item, turning))) for key, kept in read.items()}
+        return _Reading(mark, in_use(), turning, {key: fitted.get(key, kept) for key, kept in items.items()})
 
     def add(self, files: Sequence[ItemFile]) -> list[KeptItem]:
         """Put things on the rack, all or none.
@@ -100,7 +133,7 @@ class Rack:
         """
         check_items(list(files))
         with writing(self._engine) as session:
-            ids = [store.add_item(session, file.model_dump()).id for file in files]
+            ids = [store.add_item(session, file.model_dump()) for file in files]
         return [kept for kept in self.items() if kept.id in ids]
 
     def change(self, item_id: int, file: ItemFile, *, revision: int) -> KeptItem:
@@ -132,6 +165,21 @@ class Rack:
         with writing(self._engine) as session:
             for item_id, event in events:
                 store.add_events(session, item_id, [to_event_file(event, why).model_dump()])
+
+    def tell(self, session: Session, events: Effects, *, why: str) -> None:
+        """Write down what work used. What the same thing lost earlier on the day becomes one entry with it."""
+        for item_id, event in events:
+            try:
+                before = store.newest_event(session, item_id)
+            except NotFound:  # it was taken off the rack while the run was at the bench
+                continue
+            event, one = replace(event, why=why), None
+            if before is not None and before.at.date() == datetime.now(UTC).date():
+                one = joined(to_item_event(ItemEventFile.model_validate(before.document, strict=False)), event)
+            if before is None or one is None:
+                store.add_events(session, item_id, [to_event_file(event, why).model_dump()])
+            else:
+                store.replace_newest(session, item_id, before, to_event_file(one, one.why).model_dump())
 
     def remove(self, item_id: int) -> None:
         """Take away what was put on the rack by mistake; what has a history of use is retired instead.
@@ -201,13 +249,18 @@ class Rack:
     def _one(self, item_id: int) -> KeptItem:
         return next(kept for kept in self.items() if kept.id == item_id)
 
-    def _kept(self, stored: Sequence[store.StoredItem]) -> list[KeptItem]:
-        files = [ItemFile.model_validate(dict(stored_item.document), strict=False) for stored_item in stored]
-        items = [to_item(file, stored_item.id) for stored_item, file in zip(stored, files, strict=True)]
-        own = [machines()[item.what] for item in items if item.kind == "machine" and not item.retired]
-        available = [machines()["hand"], *own] if own else list(machines().values())
-        rows = zip(stored, files, items, strict=True)
-        return [
-            KeptItem(stored_item.id, stored_item.revision, file, item, stored_item.at, tuple(misfits(item, available)))
-            for stored_item, file, item in rows
-        ]
+
+@dataclass(frozen=True, slots=True)
+class _Reading:
+    """The rack as it was read: when nothing had changed since that mark, with these own rows and these machines in use."""
+
+    mark: object
+    own: OwnRows
+    turning: list[Machine]
+    items: dict[int, KeptItem]
+
+
+def _as_read(stored: store.StoredItem, mark: tuple[int, int]) -> KeptItem:
+    """Without what does not fit, which others on the rack decide."""
+    file = ItemFile.model_validate(dict(stored.document), strict=False)
+    return KeptItem(stored.id, stored.revision, file, to_item(file, stored.id), stored.at, (), mark)

@@ -19,17 +19,16 @@ from kelbrast.core.bench.run import Run
 from kelbrast.core.bench.taps import BESIDE, check_undo, happen, replay
 from kelbrast.core.catalogue.damages import fault_of_work
 from kelbrast.core.catalogue.finishes import finishes
-from kelbrast.core.errors import BadInput, Conflict, NotFound
+from kelbrast.core.errors import BadInput, Conflict
 from kelbrast.core.job import JobState, state_after_tap
 from kelbrast.core.planning.questions.goback import back_from
-from kelbrast.core.rack.item import Effects
+from kelbrast.core.rack.item import of_work
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.common.versions import EVENT, up_to_date
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import check_job_file, to_job
 from kelbrast.documents.plan.format import FacePlanFile, PlanFile
 from kelbrast.documents.plan.questions import GoBackFile, to_goback_file
-from kelbrast.documents.rack.format import to_event_file
 from kelbrast.documents.run.format import (
     EventFile,
     TapFile,
@@ -41,7 +40,6 @@ from kelbrast.documents.run.format import (
     to_measured,
 )
 from kelbrast.storage import jobs as job_store
-from kelbrast.storage import rack as rack_store
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import reading, writing
 
@@ -194,7 +192,7 @@ class Runs:
             before, kept = kept.run, replace(kept, events=files, happened=happened, run=run)
             if _matters(tap):
                 taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
-                _tell_rack(session, told, why=f"bench: {kept.file.title}")
+                self._jobs.rack.tell(session, told, why=of_work(kept.file.title))
                 store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
                 _tell_job(session, before, kept)
             else:
@@ -277,11 +275,3 @@ def _tell_job(session: Session, before: Run, kept: KeptRun) -> None:
 
 def _well(run: Run) -> bool:
     return run.status == "finished" and bool(run.well)
-
-
-def _tell_rack(session: Session, events: Effects, *, why: str) -> None:
-    for item_id, event in events:
-        try:
-            rack_store.add_events(session, item_id, [to_event_file(event, why).model_dump()])
-        except NotFound:  # it was taken off the rack while the run was at the bench
-            continue

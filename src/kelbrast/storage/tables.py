@@ -5,7 +5,7 @@ from typing import Any
 
 from sqlalchemy import JSON, DateTime, Float, ForeignKey, LargeBinary, String, TypeDecorator, UniqueConstraint
 from sqlalchemy.engine import Dialect
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
 class UtcTime(TypeDecorator[datetime]):
@@ -121,15 +121,12 @@ class RackItemRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int] = mapped_column(default=1, server_default="1")
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
-    events: Mapped[list["RackEventRow"]] = relationship(
-        back_populates="item", cascade="all, delete-orphan", order_by="RackEventRow.id", lazy="selectin"
-    )
 
     __table_args__ = ({"sqlite_autoincrement": True},)
 
 
 class RackEventRow(Base):
-    """Something that happened to an item, as it stands in its file. Rows are only ever added."""
+    """Something that happened to an item, as it stands in its file. What work used on one day is one row."""
 
     __tablename__ = "rack_events"
 
@@ -137,7 +134,6 @@ class RackEventRow(Base):
     item_id: Mapped[int] = mapped_column(ForeignKey("rack_items.id", ondelete="CASCADE"), index=True)
     at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
-    item: Mapped[RackItemRow] = relationship(back_populates="events")
 
 
 class RunRow(Base):

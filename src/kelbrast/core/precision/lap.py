@@ -12,7 +12,7 @@ from kelbrast.core.catalogue.tolerance_classes import LapMaterial, lap_for
 from kelbrast.core.catalogue.tools import lap_wear
 from kelbrast.core.process.removal import removal_rate
 from kelbrast.core.process.speed import spindle_speed
-from kelbrast.core.rack.item import Item, bound_by, carrier_of
+from kelbrast.core.rack.item import Item, carrier_of
 from kelbrast.core.reference.loader import constant
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.validity import require_above_zero, require_not_below_zero, require_numbers, require_within
@@ -297,7 +297,7 @@ def laps_at_hand(
 
 
 def _on(item: Item, kind: RoundKind, tightest: float, target: float, length: float, grade: Grade) -> LapAtHand:
-    bound = bound_by(item.history)
+    bound = item.bound
     if bound.mixed or (bound.charge is not None and bound.charge.lower() != grade.name.lower()):
         return LapAtHand(item, able=False, said=sentence("lap.bound", what=bound.charge or ""), now=item.size)
     if item.size is None:

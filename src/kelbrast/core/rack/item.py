@@ -3,7 +3,8 @@ work does to it."""
 
 import math
 from collections.abc import Iterable, Mapping, Sequence, Set
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Final, Literal
 
 from kelbrast.core.catalogue.machines import Machine, machines
@@ -17,6 +18,7 @@ from kelbrast.core.wording import Measure, Sentence, sentence
 ItemKind = Literal["machine", "abrasive", "wheel", "lap", "compound"]
 ItemEventKind = Literal["used", "downgraded", "retired", "stock", "measured"]
 SINGLE: Final = ("machine", "wheel", "lap")  # one stands there; the rest is used up
+_BY_WORK: Final = "bench: "
 CHARGED: Final = ("wheel", "lap")  # works with what is put on it
 KINDS: Final[dict[ItemKind, str]] = {
     "machine": "Machines",
@@ -45,9 +47,9 @@ class ItemEvent:
     why: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Item:
-    """One thing on the rack (SI). What is None is as in the catalogue.
+    """One thing on the rack (SI). What is None is as in the catalogue. What follows from its history is worked out once.
 
     Attributes:
         what: id of a tool, a carrier (wheels and laps), a compound or a machine of the catalogue.
@@ -73,29 +75,34 @@ class Item:
     speeds: tuple[float, ...] = ()
     history: tuple[ItemEvent, ...] = ()
 
-    @property
+    @cached_property
     def kind(self) -> ItemKind:
         return kind_of(self.what)
 
-    @property
+    @cached_property
+    def bound(self) -> "Bound":
+        """What it is kept for now."""
+        return bound_by(self.history)
+
+    @cached_property
     def have(self) -> float:
         """How many are there now; never below 0."""
         return max(0.0, self.count + sum(event.amount for event in self.history if event.kind == "stock"))
 
-    @property
+    @cached_property
     def size(self) -> float | None:
         """The diameter as last measured, m."""
         measured = [event.size for event in self.history if event.kind == "measured" and event.size is not None]
         return measured[-1] if measured else self.diameter
 
-    @property
+    @cached_property
     def size_when_new(self) -> float | None:
         """The diameter that its mark was given for, m: the catalogue's, or its own where that is larger."""
         carrier = carrier_of(self.what)
         known = [size for size in (self.diameter, carrier.running.diameter if carrier else None) if size is not None]
         return max(known, default=None)
 
-    @property
+    @cached_property
     def retired(self) -> bool:
         return any(event.kind == "retired" for event in self.history)
 
@@ -132,6 +139,26 @@ def bound_by(history: Sequence[ItemEvent]) -> Bound:
             )
             now = Bound(now.charge or event.charge, now.family or event.family, now.mixed or other)
     return now
+
+
+def of_work(title: str) -> str:
+    """The reason of what a job used, by its title."""
+    return f"{_BY_WORK}{title}"
+
+
+def joined(last: ItemEvent, more: ItemEvent) -> ItemEvent | None:
+    """What work used twice in a row as one entry; None for anything else, which stays apart.
+
+    Years of work would make a history too long to be read. Nothing is decided by when in a day stock went.
+
+    >>> joined(ItemEvent("stock", amount=-0.5, why=of_work("Rail")), ItemEvent("stock", amount=-0.25, why=of_work("Bell")))
+    ItemEvent(kind='stock', charge=None, family=None, amount=-0.75, size=None, why='bench: several jobs')
+    >>> joined(ItemEvent("stock", amount=10.0, why="bought"), ItemEvent("stock", amount=-0.25, why=of_work("Bell")))
+    """
+    if not all(event.kind == "stock" and event.why.startswith(_BY_WORK) for event in (last, more)):
+        return None
+    why = more.why if more.why == last.why else of_work("several jobs")
+    return replace(more, amount=round(last.amount + more.amount, 4), why=why)
 
 
 def kind_of(what: str) -> ItemKind:

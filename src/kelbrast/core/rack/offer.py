@@ -1,12 +1,14 @@
 """Which tools of the catalogue a rack can offer to a job, and why it refuses the others."""
 
+from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from kelbrast.core.catalogue.materials import said_family
 from kelbrast.core.catalogue.tools import Tool, tools
-from kelbrast.core.rack.item import Bound, Item, bound_by, carrier_of, keeps_to_one_family
+from kelbrast.core.rack.item import Item, carrier_of, keeps_to_one_family
 from kelbrast.core.reference.loader import record
+from kelbrast.core.reference.own_rows import remembered
 
 
 @dataclass(frozen=True, slots=True)
@@ -15,14 +17,14 @@ class OwnTool:
 
     Attributes:
         diameter: as it is now; new: as its mark was given for.
-        item: id of the item that would be used.  have: how many sheets, discs or bars are there.
+        item: id of the item that would be used.  have: how many sheets, discs or bars are there; no plan depends on it.
         commits: using it binds the item for life.
         warning: what will happen when a person insists on a refused one.
     """
 
     tool: str
     item: int
-    have: float
+    have: float = field(compare=False)
     diameter: float | None = None
     new: float | None = None
     marked: float | None = None
@@ -99,7 +101,7 @@ def offer(items: Sequence[Item], family: str, *, insist: bool = False) -> Offer:
 
 def why_not(item: Item, tool: Tool, charge: str | None, family: str) -> str | None:
     """Why an item may not be used with this charge on this family, in a sentence; None when it may."""
-    bound = bound_by(item.history)
+    bound = item.bound
     name = item.name or tool.label
     if bound.mixed:
         return f"{name} has carried more than one compound or metal: downgrade or retire it."
@@ -111,7 +113,7 @@ def why_not(item: Item, tool: Tool, charge: str | None, family: str) -> str | No
 
 
 def _owned(item: Item, bar: Item | None, tool: Tool, family: str, warning: str | None) -> OwnTool:
-    bound: Bound = bound_by(item.history)
+    bound = item.bound
     stock = bar or item
     return OwnTool(
         tool=tool.id,
@@ -138,8 +140,17 @@ def _makes(item: Item) -> list[tuple[Tool, str | None]]:
     if item.kind in ("wheel", "lap"):
         carrier = carrier_of(item.what)
         assert carrier is not None, "wheels and laps have a carrier"
-        return [(tool, tool.charge) for tool in tools().values() if tool.carrier.id == carrier.id]
+        return [(tool, tool.charge) for tool in _on_carrier()[carrier.id]]
     return []
+
+
+@remembered()
+def _on_carrier() -> dict[str, list[Tool]]:
+    """The tools of the catalogue by their carrier: a rack may have hundreds of one kind of wheel."""
+    found = defaultdict(list)
+    for tool in tools().values():
+        found[tool.carrier.id].append(tool)
+    return found
 
 
 def _said(charge: str) -> str:

@@ -6,7 +6,7 @@ from typing import Final
 from pydantic import ValidationError
 
 from kelbrast.core.errors import MOST_FAULTS, BadInput, Fault, ReadError
-from kelbrast.core.rack.item import Bound, Item, bound_by
+from kelbrast.core.rack.item import Bound, Item
 from kelbrast.core.units import from_si
 from kelbrast.documents.common.csv_text import cell, csv_rows, csv_text
 from kelbrast.documents.common.faults import faults_of
@@ -41,7 +41,7 @@ def rack_to_csv(files: list[ItemFile]) -> str:
 
 def _row(file: ItemFile) -> list[object]:
     item = to_item(file, 0)
-    bound = bound_by(item.history)
+    bound = item.bound
     now = {"count": item.have, "diameter_mm": _millimetres(item), "bound_charge": bound.charge, "bound_family": bound.family}
     return [now[key] if key in now else getattr(file, key) for key in COLUMNS]
 
@@ -71,7 +71,7 @@ def continued(kept: ItemFile, row: ItemFile) -> tuple[ItemFile, tuple[str, ...]]
     if row.diameter_mm is not None and cell(row.diameter_mm) != cell(_millimetres(item)):
         events.append(ItemEventFile(kind="measured", size_mm=row.diameter_mm, why="as imported"))
         keys.append("diameter_mm")
-    if row.history and bound_by(item.history) == Bound():
+    if row.history and item.bound == Bound():
         events += row.history
         keys.append("bound_charge")
     plain = {key: getattr(row, key) for key in ("low", "marked_m_s", "price", "life_min", *_OF_LAPS, "made", "note")}

@@ -99,6 +99,12 @@ def check_items(files: list[ItemFile]) -> None:
         raise BadInput(faults)
 
 
+def to_item_event(file: ItemEventFile) -> ItemEvent:
+    """The event of the core, in SI."""
+    size = None if file.size_mm is None else to_si(file.size_mm, "mm")
+    return ItemEvent(file.kind, file.charge, file.family, file.amount, size, file.why)
+
+
 def to_item(file: ItemFile, number: int) -> Item:
     """The item of the core, in SI."""
 
@@ -119,17 +125,7 @@ def to_item(file: ItemFile, number: int) -> Item:
         per_turn=_per_turn(file),
         by_travel=file.set_out_by == "mm",
         speeds=tuple(to_si(one, "rev/min") for one in file.rpm),
-        history=tuple(
-            ItemEvent(
-                item_event.kind,
-                item_event.charge,
-                item_event.family,
-                item_event.amount,
-                si(item_event.size_mm, "mm"),
-                item_event.why,
-            )
-            for item_event in file.history
-        ),
+        history=tuple(to_item_event(item_event) for item_event in file.history),
     )
 
 

@@ -9,7 +9,7 @@ from xml.sax.saxutils import escape
 from kelbrast.core.catalogue.materials import said_family
 from kelbrast.core.catalogue.tools import tools
 from kelbrast.core.process.speed import spindle_speed
-from kelbrast.core.rack.item import Item, bound_by, carrier_of
+from kelbrast.core.rack.item import Item, carrier_of
 from kelbrast.core.reference.loader import record
 from kelbrast.core.wording import Measure, System, measured
 from kelbrast.documents.common.fields import one_line, plain_letters
@@ -37,7 +37,7 @@ class Label:
 
 def label_of(item: Item, label: str, address: str, system: System = "metric") -> Label:
     """Name, charge and metal family, grain, marked limit as speed and turns, in the units of whoever sticks it on."""
-    bound, carrier = bound_by(item.history), carrier_of(item.what)
+    bound, carrier = item.bound, carrier_of(item.what)
     lines = [item.name or label]
     if item.name:
         lines.append(label)
