@@ -64,7 +64,10 @@ def changed(tmp_path: Path, collar: dict[str, Any]) -> Callable[..., Path]:
         "alter table runs drop column waxed_at",
         "drop table practice_answers",
         "drop table run_events",
-        "drop index ix_jobs_state",
+        "drop index ix_jobs_by_state",
+        "drop index ix_jobs_by_due",
+        "drop table jobs_text",
+        "drop trigger runs_text_changed",
         "alter table rack_items drop column revision",
     ],
 )
@@ -87,7 +90,7 @@ def test_what_is_missing_is_added_and_a_copy_kept(changed: Callable[..., Path], 
 @pytest.mark.parametrize(
     ("statement", "said"),
     [
-        ("alter table jobs drop column title", "jobs has no title"),
+        ("alter table jobs drop column created_at", "jobs has no created_at"),
         ("alter table quotes rename column document to paper", "quotes has no document"),
     ],
 )

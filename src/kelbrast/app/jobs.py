@@ -7,7 +7,6 @@ from pathlib import Path
 from typing import Any, cast
 
 from sqlalchemy import Engine
-from sqlalchemy.orm import Session
 
 from kelbrast.app.own import OwnThings
 from kelbrast.app.planning import job_of, plan_file
@@ -25,7 +24,6 @@ from kelbrast.documents.job.format import FaceFile, JobFile
 from kelbrast.documents.job.read import check_job_file, to_job
 from kelbrast.documents.plan.format import FacePlanFile, PlanFile
 from kelbrast.storage import jobs as store
-from kelbrast.storage import runs as run_store
 from kelbrast.storage.database import close_database, open_database
 from kelbrast.storage.sessions import reading, writing
 
@@ -82,7 +80,6 @@ class Jobs:
         self.engine = engine
         self.rack = Rack(engine)
         self.own = OwnThings(engine)
-        self._work: tuple[object, list[tuple[int | None, datetime, float]]] | None = None
 
     @classmethod
     def open(cls, path: Path) -> "Jobs":
@@ -121,13 +118,6 @@ class Jobs:
             return kept
 
         return readable(stored, understood, lambda stored_job: (stored_job.id, stored_job.title))
-
-    def work_done(self, session: Session) -> list[tuple[int | None, datetime, float]]:
-        """(item, when, seconds) of every step that was done: years of them, read again only when there are others."""
-        mark = run_store.steps_mark(session)
-        if self._work is None or self._work[0] != mark:
-            self._work = mark, run_store.work_of_items(session)
-        return self._work[1]
 
     def any(self) -> bool:
         with reading(self.engine) as session:

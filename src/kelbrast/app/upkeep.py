@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import BadInput
-from kelbrast.core.rack.upkeep import Due, LookedAfter, care, looked_after, minded_since, runs_cared_for, upkeep
+from kelbrast.core.rack.upkeep import Due, LookedAfter, care, looked_after, minded_since, runs_cared_for, told_closely, upkeep
 from kelbrast.storage import runs as store
 from kelbrast.storage import shop
 from kelbrast.storage.sessions import reading, writing
@@ -35,8 +35,10 @@ class Upkeep:
             shop.add_care(session, thing, name, now)
 
     def _things(self, now: datetime) -> list[LookedAfter]:
-        with reading(self._jobs.engine) as session:
-            work, done, since = self._jobs.work_done(session), shop.care_done(session), minded_since(now)
-            waxed = store.waxed_runs(session, since, also=runs_cared_for(done, since))
         items = [(kept.item, kept.at[0] if kept.at else None) for kept in self._jobs.rack.items()]
+        with reading(self._jobs.engine) as session:
+            done, since = shop.care_done(session), minded_since(now)
+            days = store.days_of_work(session)
+            work = store.work_done(session, closely=told_closely(items, days, done))
+            waxed = store.waxed_runs(session, since, also=runs_cared_for(done, since))
         return looked_after(items, waxed, work=work, done=done, now=now)

@@ -15,6 +15,7 @@ from pathlib import Path
 from typing import Final, Literal, get_args
 
 from kelbrast.core.errors import BadInput, NotFound, StoreTrouble
+from kelbrast.storage import text_search
 from kelbrast.storage.copies import back_up, check_whole, free_name, remove_parts
 from kelbrast.storage.database import close_database, open_database
 from kelbrast.storage.scratch import scratch
@@ -255,7 +256,8 @@ def _reader(path: Path) -> sqlite3.Connection:
 
 def _tables(connection: sqlite3.Connection) -> list[str]:
     rows = connection.execute("select name from sqlite_master where type = 'table' order by name")
-    return [name for (name,) in rows if name != "alembic_version" and not name.startswith("sqlite_")]
+    no_rows = {"alembic_version", "work_days", "change_counts", *text_search.TABLES}  # what follows from others is not told
+    return [name for (name,) in rows if name not in no_rows and not name.startswith("sqlite_")]
 
 
 def _compared(here: sqlite3.Connection, table: str) -> TableChange:

@@ -18,6 +18,7 @@ from typing import Any, Final
 
 from kelbrast import __version__
 from kelbrast.core.errors import BadInput, StoreTrouble
+from kelbrast.storage import text_search
 from kelbrast.storage.copies import back_up
 from kelbrast.storage.database import make_tables
 from kelbrast.storage.scratch import scratch
@@ -35,7 +36,7 @@ MOST_EVENTS: Final = 20_000_000
 _OF_EVENTS: Final = ("run_events", "rack_events", "run_steps", "observations", "job_states")
 _DOCUMENT: Final = "JSON"
 _PICTURE: Final = "BLOB"
-_NOT_KEPT: Final = ("alembic_version",)
+_NOT_KEPT: Final = frozenset({"alembic_version", *text_search.TABLES})  # the index fills itself as rows are written
 # Damage shows itself in the directory, in what is packed, or in the text; what is locked is a RuntimeError.
 _UNREADABLE: Final = (
     zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, KeyError, TypeError, AttributeError, OverflowError,

@@ -5,12 +5,13 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, Final, Literal
 
-from sqlalchemy import Select, String, cast, func, or_, select
+from sqlalchemy import Select, String, cast, func, literal_column, or_, select
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import Conflict
 from kelbrast.storage.stored import Stored, change_row, row_of
 from kelbrast.storage.tables import JobRow, JobStateRow
+from kelbrast.storage.text_search import JOBS, found
 
 _MOST_IDS: Final = 500  # in one question; SQLite takes some thousands
 _SOUGHT: Final = ("title", "material", "customer", "due")  # keys of the document that stand beside it too
@@ -22,7 +23,7 @@ _ORDERS: Final[dict[JobOrder, tuple[Any, ...]]] = {
     "changed": (JobRow.updated_at.desc(),),
     "title": (func.lower(JobRow.title),),
     "due": (JobRow.due.is_(None), JobRow.due),
-    "customer": (JobRow.customer == "", func.lower(JobRow.customer)),
+    "customer": (JobRow.customer == literal_column("''"), func.lower(JobRow.customer)),
 }
 
 
@@ -59,22 +60,21 @@ class JobsWanted:
 
 def search_jobs(session: Session, wanted: JobsWanted, *, offset: int, limit: int | None) -> tuple[int, list[StoredJob]]:
     """How many jobs there are of what is looked for, and so many of them."""
-    counted = _where(select(func.count()).select_from(JobRow), wanted)
-    rows = _where(select(JobRow), wanted).order_by(*_ORDERS[wanted.by], JobRow.id.desc()).offset(offset).limit(limit)
-    found = session.scalars(rows).all()
-    numbers = _state_numbers(session, [row.id for row in found])
-    return session.scalar(counted) or 0, [_stored(row, numbers.get(row.id, 0)) for row in found]
+    counted = _where(session, select(func.count()).select_from(JobRow), wanted)
+    rows = _where(session, select(JobRow), wanted).order_by(*_ORDERS[wanted.by], JobRow.id.desc()).offset(offset).limit(limit)
+    page = session.scalars(rows).all()
+    numbers = _state_numbers(session, [row.id for row in page])
+    return session.scalar(counted) or 0, [_stored(row, numbers.get(row.id, 0)) for row in page]
 
 
-def _where(query: "Select[Any]", wanted: JobsWanted) -> "Select[Any]":
-    document = cast(JobRow.document, String)
+def _where(session: Session, query: "Select[Any]", wanted: JobsWanted) -> "Select[Any]":
+    columns, document = (JobRow.title, JobRow.customer, JobRow.document["note"].as_string()), cast(JobRow.document, String)
     for word in wanted.words:
-        said = [column.icontains(word.text, autoescape=True) for column in (JobRow.title, JobRow.customer)]
-        said.append(JobRow.document["note"].as_string().icontains(word.text, autoescape=True))
-        said.append(JobRow.material.in_(word.materials))
+        elsewhere = [column.icontains(word.text, autoescape=True) for column in columns]
         # As a document is written: the name is not found in a note, which has its quotes escaped.
-        said += [document.contains(f'"finish": "{finish}"', autoescape=True) for finish in word.finishes]
-        query = query.where(or_(*said))
+        elsewhere += [document.contains(f'"finish": "{finish}"', autoescape=True) for finish in word.finishes]
+        said = found(session, JOBS, word.text, word.finishes, elsewhere=elsewhere)
+        query = query.where(or_(said, JobRow.material.in_(word.materials)))
     return query if wanted.states is None else query.where(JobRow.state.in_(wanted.states))
 
 

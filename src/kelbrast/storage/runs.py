@@ -1,19 +1,31 @@
 """Keeping runs: what happened is appended, what follows from it is replaced, all in the transaction of the tap;
 and what the eye saw at their light checks."""
 
-from collections.abc import Mapping, Sequence
+from collections import Counter
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import UTC, datetime
-from typing import Any, cast
+from datetime import UTC, date, datetime, timedelta
+from typing import Any, Final, cast
 
-from sqlalchemy import Select, delete, func, insert, or_, select, update
+from sqlalchemy import ColumnElement, Select, delete, func, insert, or_, select, tuple_, update
 from sqlalchemy.exc import IntegrityError
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import InstrumentedAttribute, Session
 
 from kelbrast.core.bench.observed import LightCheck
 from kelbrast.core.errors import Conflict, NotFound
 from kelbrast.core.learning.factors import LearntQuantity, Observation
-from kelbrast.storage.tables import EyeCheckRow, ObservationRow, RunEventRow, RunRow, RunStepRow
+from kelbrast.storage.tables import (
+    ChangeCountRow,
+    EyeCheckRow,
+    ObservationRow,
+    RunEventRow,
+    RunRow,
+    RunStepRow,
+    WorkDayRow,
+)
+from kelbrast.storage.text_search import RUNS, found
+
+_OBSERVATIONS: Final = "observations"
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,18 +193,59 @@ def replace_what_follows(session: Session, run_id: int, seen: int, follows: Foll
             taken=dict(follows.taken),
         )
     )
-    for table in (RunStepRow, ObservationRow):
-        session.execute(delete(table).where(table.run_id == run_id))
-    if follows.steps:
-        steps = [dict(zip(("tool", "item", "seconds", "ended_at"), step, strict=True), run_id=run_id) for step in follows.steps]
-        session.execute(insert(RunStepRow), steps)
-    if follows.observations:
-        names = ("carrier", "family", "quantity", "ratio")
-        session.execute(
-            insert(ObservationRow),
-            [dict(zip(names, observation, strict=True), run_id=run_id) for observation in follows.observations],
-        )
+    steps = (RunStepRow.tool, RunStepRow.item, RunStepRow.seconds, RunStepRow.ended_at)
+    changed = _replace_rows(session, RunStepRow, run_id, steps, follows.steps)
+    _sum_up(session, {(item or 0, at.astimezone(UTC).date()) for _, item, _, at in changed})
+    said = (ObservationRow.carrier, ObservationRow.family, ObservationRow.quantity, ObservationRow.ratio)
+    if _replace_rows(session, ObservationRow, run_id, said, follows.observations):
+        _count_change(session, _OBSERVATIONS)
     session.flush()
+
+
+def _replace_rows(
+    session: Session,
+    table: type[RunStepRow | ObservationRow],
+    run_id: int,
+    columns: "Sequence[InstrumentedAttribute[Any]]",
+    rows: Sequence[tuple[Any, ...]],
+) -> list[tuple[Any, ...]]:
+    """Put these rows of a run in the place of those that were there. Answers with what came and went: most taps change one."""
+    wanted, gone = Counter(rows), []
+    for row_id, *values in session.execute(select(table.id, *columns).where(table.run_id == run_id)):
+        row = tuple(values)
+        if wanted[row] > 0:
+            wanted[row] -= 1
+        else:
+            gone.append((row_id, row))
+    if gone:
+        session.execute(delete(table).where(table.id.in_([row_id for row_id, _ in gone])))
+    come = list(wanted.elements())
+    if come:
+        names = [column.key for column in columns]
+        session.execute(insert(table), [dict(zip(names, row, strict=True), run_id=run_id) for row in come])
+    return come + [row for _, row in gone]
+
+
+def _sum_up(session: Session, days: Collection[tuple[int, date]]) -> None:
+    """Bring the work of these days on these things up to date: summed anew, so that nothing can drift."""
+    for item, day in days:
+        of_item = RunStepRow.item.is_(None) if item == 0 else RunStepRow.item == item
+        total = select(func.sum(RunStepRow.seconds), func.min(RunStepRow.ended_at)).where(of_item, *_on(day))
+        seconds, first = session.execute(total).one()
+        session.execute(delete(WorkDayRow).where(WorkDayRow.item == item, WorkDayRow.day == day))
+        if first is not None:
+            session.execute(insert(WorkDayRow).values(item=item, day=day, seconds=seconds, first=first))
+
+
+def _on(day: date) -> "tuple[ColumnElement[bool], ...]":
+    begins = datetime(day.year, day.month, day.day, tzinfo=UTC)
+    return RunStepRow.ended_at >= begins, RunStepRow.ended_at < begins + timedelta(days=1)
+
+
+def _count_change(session: Session, what: str) -> None:
+    changed = update(ChangeCountRow).where(ChangeCountRow.what == what).values(count=ChangeCountRow.count + 1)
+    if session.scalar(changed.returning(ChangeCountRow.what)) is None:
+        session.add(ChangeCountRow(what=what, count=1))
 
 
 def open_runs(session: Session) -> list[int]:
@@ -223,14 +276,20 @@ def runs_of_job(session: Session, job_id: int) -> int:
 def search_log(session: Session, wanted: Wanted, *, offset: int, limit: int | None) -> tuple[int, list[LogLine]]:
     """How many runs there are of what is looked for, and so many of them, the newest first."""
     columns: Select[Any] = select(*(getattr(RunRow, name) for name in LogLine.__slots__))
-    count = session.scalar(_where(select(func.count()).select_from(RunRow), wanted)) or 0
-    newest = _where(columns, wanted).order_by(RunRow.began_at.desc(), RunRow.id.desc())
+    count = session.scalar(_where(session, select(func.count()).select_from(RunRow), wanted)) or 0
+    newest = _where(session, columns, wanted).order_by(RunRow.began_at.desc(), RunRow.id.desc())
     return count, [LogLine(**row._mapping) for row in session.execute(newest.offset(offset).limit(limit))]
 
 
 def tools_in_log(session: Session) -> list[str]:
     """Ids of every tool that was used in a run."""
-    return list(session.scalars(select(RunStepRow.tool).distinct().order_by(RunStepRow.tool)))
+    tools: list[str] = []
+    # From one to the next in the index.
+    tool = session.scalar(select(func.min(RunStepRow.tool)))
+    while tool is not None:
+        tools.append(tool)
+        tool = session.scalar(select(func.min(RunStepRow.tool)).where(RunStepRow.tool > tool))
+    return tools
 
 
 def newest_figures(session: Session, most: int) -> list[Mapping[str, Any]]:
@@ -242,33 +301,55 @@ def newest_figures(session: Session, most: int) -> list[Mapping[str, Any]]:
 def newest_observations(session: Session, most: int) -> list[Observation]:
     """What the newest finished runs said, so many for each carrier, family and quantity."""
     said = (ObservationRow.carrier, ObservationRow.family, ObservationRow.quantity)
-    place = func.row_number().over(partition_by=said, order_by=ObservationRow.id.desc()).label("place")
-    placed = select(ObservationRow.id, ObservationRow.run_id, *said, ObservationRow.ratio, place).subquery()
-    wanted = (placed.c.run_id, placed.c.carrier, placed.c.family, placed.c.quantity, placed.c.ratio)
-    rows = session.execute(select(*wanted).where(placed.c.place <= most).order_by(placed.c.id))
-    return [Observation(run, carrier, family, cast(LearntQuantity, said), ratio) for run, carrier, family, said, ratio in rows]
+    wanted = (ObservationRow.id, ObservationRow.run_id, *said, ObservationRow.ratio)
+    rows: list[Any] = []
+    # From one kind to the next in the index: there are some dozens of kinds among a million rows.
+    kind = session.execute(select(*said).order_by(*said).limit(1)).first()
+    while kind is not None:
+        these = [column == value for column, value in zip(said, kind, strict=True)]
+        rows += session.execute(select(*wanted).where(*these).order_by(ObservationRow.id.desc()).limit(most))
+        kind = session.execute(select(*said).where(tuple_(*said) > tuple_(*kind)).order_by(*said).limit(1)).first()
+    rows.sort()
+    return [
+        Observation(run, carrier, family, cast(LearntQuantity, quantity), ratio)
+        for _, run, carrier, family, quantity, ratio in rows
+    ]
 
 
-def observations_change(session: Session) -> tuple[int, int, float]:
+def observations_change(session: Session) -> int:
     """Changes whenever the observations do."""
-    return _mark(session, ObservationRow, ObservationRow.ratio)
+    return session.scalar(select(ChangeCountRow.count).where(ChangeCountRow.what == _OBSERVATIONS)) or 0
 
 
-def steps_mark(session: Session) -> tuple[int, int, float]:
-    """Changes whenever the steps that were done do."""
-    return _mark(session, RunStepRow, RunStepRow.seconds)
+def work_done(session: Session, closely: Collection[tuple[int | None, date]]) -> list[tuple[int | None, datetime, float]]:
+    """(item, when, seconds) of all work: of each day and thing in one, with the moment of its first step.
+
+    Args:
+        closely: (item, day) of which every step is told by itself; None in the place of an item for all of that day.
+    """
+    whole = {day for item, day in closely if item is None}
+    pairs = [(item, day) for item, day in closely if item is not None and day not in whole]
+    work: list[tuple[int | None, datetime, float]] = []
+    for day in whole:
+        work += _steps(session, *_on(day))
+    for item, day in pairs:
+        work += _steps(session, RunStepRow.item == item, *_on(day))
+    apart = set(pairs)
+    for item, day, seconds, first in session.execute(
+        select(WorkDayRow.item, WorkDayRow.day, WorkDayRow.seconds, WorkDayRow.first)
+    ):
+        if day not in whole and (item, day) not in apart:
+            work.append((item or None, first, seconds))
+    return work
 
 
-def _mark(session: Session, table: type[ObservationRow | RunStepRow], figure: Any) -> tuple[int, int, float]:
-    """How many rows, the newest id, and what the newest run says: only the newest ids can come again with something else."""
-    count, newest = session.execute(select(func.count(table.id), func.max(table.id))).one()
-    run = select(table.run_id).where(table.id == newest).scalar_subquery()
-    return count, newest or 0, session.scalar(select(func.sum(figure)).where(table.run_id == run)) or 0.0
+def days_of_work(session: Session) -> list[tuple[int | None, date]]:
+    """(item, day) of all work."""
+    return [(item or None, day) for item, day in session.execute(select(WorkDayRow.item, WorkDayRow.day))]
 
 
-def work_of_items(session: Session) -> list[tuple[int | None, datetime, float]]:
-    """(item, ended at, seconds) of every step that was done."""
-    rows = session.execute(select(RunStepRow.item, RunStepRow.ended_at, RunStepRow.seconds))
+def _steps(session: Session, *which: "ColumnElement[bool]") -> list[tuple[int | None, datetime, float]]:
+    rows = session.execute(select(RunStepRow.item, RunStepRow.ended_at, RunStepRow.seconds).where(*which))
     return [(item, at, seconds) for item, at, seconds in rows]
 
 
@@ -279,10 +360,11 @@ def waxed_runs(session: Session, since: datetime, *, also: Sequence[int]) -> lis
     return [(run_id, title, at) for run_id, title, at in rows if at is not None]
 
 
-def _where(query: "Select[Any]", wanted: Wanted) -> "Select[Any]":
+def _where(session: Session, query: "Select[Any]", wanted: Wanted) -> "Select[Any]":
     for word in wanted.text.split():
-        like = f"%{word}%"
-        query = query.where(or_(RunRow.title.ilike(like), RunRow.words.ilike(like), RunRow.finishes.ilike(like)))
+        columns = (RunRow.title, RunRow.words, RunRow.finishes)
+        elsewhere = [column.icontains(word, autoescape=True) for column in columns]
+        query = query.where(found(session, RUNS, word, elsewhere=elsewhere))
     if wanted.material:
         query = query.where(RunRow.material == wanted.material)
     if wanted.finish:

@@ -13,6 +13,7 @@ from sqlalchemy.dialects.sqlite import dialect
 from sqlalchemy.schema import CreateColumn, CreateIndex, CreateTable
 
 from kelbrast.storage.tables import Base
+from kelbrast.storage.text_search import Searched, make, missing
 
 _DIALECT = dialect()
 
@@ -24,10 +25,11 @@ class Differences:
     tables: Sequence[Table] = ()
     columns: "Sequence[Column[Any]]" = ()
     indexes: Sequence[Index] = ()
+    texts: Sequence[Searched] = ()
     beyond_repair: Sequence[str] = ()
 
     def __bool__(self) -> bool:
-        return bool(self.tables or self.columns or self.indexes or self.beyond_repair)
+        return bool(self.tables or self.columns or self.indexes or self.texts or self.beyond_repair)
 
 
 def differences(connection: Connection) -> Differences:
@@ -52,7 +54,7 @@ def differences(connection: Connection) -> Differences:
         named = {row[1] for row in connection.exec_driver_sql(f'PRAGMA index_list("{table.name}")')}
         indexes += [index for index in table.indexes if index.name not in named]
         wrong += _without_constraints(connection, table)
-    return Differences(tables, columns, indexes, wrong)
+    return Differences(tables, columns, indexes, [] if tables else missing(connection), wrong)
 
 
 def repair(connection: Connection, found: Differences) -> None:
@@ -66,6 +68,8 @@ def repair(connection: Connection, found: Differences) -> None:
         connection.exec_driver_sql(f'ALTER TABLE "{column.table.name}" ADD COLUMN {said}')
     for index in found.indexes:
         connection.execute(CreateIndex(index))
+    for searched in found.texts:
+        make(connection, searched)
 
 
 def _wrong(column: "Column[Any]", kind: str, needed: int, default: str | None, primary: int) -> list[str]:

@@ -9,6 +9,7 @@ from sqlalchemy.orm import Session
 
 from kelbrast.storage.stored import Stored, change_row, row_of
 from kelbrast.storage.tables import SizingRow
+from kelbrast.storage.text_search import SIZINGS, found
 
 
 def sizing_ids(session: Session) -> list[int]:
@@ -19,7 +20,7 @@ def sizing_ids(session: Session) -> list[int]:
 def search_sizings(session: Session, words: Collection[str], *, offset: int, limit: int | None) -> tuple[int, list[Stored]]:
     """How many there are with these words in their titles, and so many of them, the last changed first."""
     title = SizingRow.document["title"].as_string()
-    said = [title.icontains(word, autoescape=True) for word in words]
+    said = [found(session, SIZINGS, word, elsewhere=[title.icontains(word, autoescape=True)]) for word in words]
     count = session.scalar(select(func.count()).select_from(SizingRow).where(*said))
     return count or 0, [_stored(row) for row in session.scalars(_newest().where(*said).offset(offset).limit(limit))]
 

@@ -1,9 +1,21 @@
 """The tables. Lengths are stored in the unit that their name gives, as in the job file."""
 
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, Float, ForeignKey, LargeBinary, String, TypeDecorator, UniqueConstraint
+from sqlalchemy import (
+    JSON,
+    DateTime,
+    Float,
+    ForeignKey,
+    Index,
+    LargeBinary,
+    String,
+    TypeDecorator,
+    UniqueConstraint,
+    func,
+    literal_column,
+)
 from sqlalchemy.engine import Dialect
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -44,10 +56,17 @@ class JobRow(Base):
     material: Mapped[str] = mapped_column(String(80), index=True)
     customer: Mapped[str] = mapped_column(String(200), index=True)
     due: Mapped[str | None] = mapped_column(String(40))
-    state: Mapped[str] = mapped_column(String(20), index=True)
+    state: Mapped[str] = mapped_column(String(20))
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
-    __table_args__ = ({"sqlite_autoincrement": True},)
+    # As the list is put in order, and the jobs of a state by when they were changed.
+    __table_args__ = (
+        Index("ix_jobs_by_title", func.lower(title), id.desc()),
+        Index("ix_jobs_by_due", due.is_(None), due, id.desc()),
+        Index("ix_jobs_by_customer", customer == literal_column("''"), func.lower(customer), id.desc()),
+        Index("ix_jobs_by_state", "state", "updated_at"),
+        {"sqlite_autoincrement": True},
+    )
 
 
 class JobStateRow(Base):
@@ -82,7 +101,7 @@ class SizingRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     revision: Mapped[int] = mapped_column(default=1, server_default="1")
-    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC))
+    updated_at: Mapped[datetime] = mapped_column(UtcTime, default=lambda: datetime.now(UTC), index=True)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
     __table_args__ = ({"sqlite_autoincrement": True},)
@@ -148,13 +167,13 @@ class RunRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     job_id: Mapped[int | None] = mapped_column(ForeignKey("jobs.id", ondelete="SET NULL"), index=True)
     title: Mapped[str] = mapped_column(String(200))
-    material: Mapped[str] = mapped_column(String(80), index=True)
+    material: Mapped[str] = mapped_column(String(80))
     finishes: Mapped[str] = mapped_column(String(400))
     pieces: Mapped[int]
     began_at: Mapped[datetime] = mapped_column(UtcTime, index=True)
     job: Mapped[dict[str, Any]] = mapped_column(JSON)
     plan: Mapped[dict[str, Any]] = mapped_column(JSON)
-    status: Mapped[str] = mapped_column(String(20), index=True, default="open")
+    status: Mapped[str] = mapped_column(String(20), default="open")
     well: Mapped[bool | None]
     ended_at: Mapped[datetime | None] = mapped_column(UtcTime)
     figures: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
@@ -163,7 +182,11 @@ class RunRow(Base):
     taken: Mapped[dict[str, Any]] = mapped_column(JSON, default=dict)
     seen: Mapped[int] = mapped_column(default=0)
 
-    __table_args__ = ({"sqlite_autoincrement": True},)
+    __table_args__ = (
+        Index("ix_runs_by_status", "status", "began_at"),
+        Index("ix_runs_by_material", "material", "began_at"),
+        {"sqlite_autoincrement": True},
+    )
 
 
 class RunEventRow(Base):
@@ -191,10 +214,39 @@ class RunStepRow(Base):
 
     id: Mapped[int] = mapped_column(primary_key=True)
     run_id: Mapped[int] = mapped_column(ForeignKey("runs.id", ondelete="CASCADE"), index=True)
-    tool: Mapped[str] = mapped_column(String(80), index=True)
-    item: Mapped[int | None] = mapped_column(index=True)
+    tool: Mapped[str] = mapped_column(String(80))
+    item: Mapped[int | None]
     seconds: Mapped[float] = mapped_column(Float)
     ended_at: Mapped[datetime] = mapped_column(UtcTime)
+
+    __table_args__ = (
+        Index("ix_run_steps_by_tool", "tool", "run_id"),
+        Index("ix_run_steps_by_item", "item", "ended_at"),
+        Index("ix_run_steps_by_end", "ended_at"),
+    )
+
+
+class WorkDayRow(Base):
+    """How long a thing of the rack was worked with on one day (UTC), and when first: the sum of its `RunStepRow`s of that day.
+
+    `item`: 0 for work with what is on no rack.
+    """
+
+    __tablename__ = "work_days"
+
+    item: Mapped[int] = mapped_column(primary_key=True, autoincrement=False)
+    day: Mapped[date] = mapped_column(primary_key=True)
+    seconds: Mapped[float] = mapped_column(Float)
+    first: Mapped[datetime] = mapped_column(UtcTime)
+
+
+class ChangeCountRow(Base):
+    """How often what follows from the runs has changed: quicker to ask than whether any of a million rows has."""
+
+    __tablename__ = "change_counts"
+
+    what: Mapped[str] = mapped_column(String(40), primary_key=True)
+    count: Mapped[int] = mapped_column(default=0)
 
 
 class ObservationRow(Base):
@@ -208,6 +260,8 @@ class ObservationRow(Base):
     family: Mapped[str] = mapped_column(String(40))
     quantity: Mapped[str] = mapped_column(String(20))
     ratio: Mapped[float] = mapped_column(Float)
+
+    __table_args__ = (Index("ix_observations_by_kind", "carrier", "family", "quantity", "id"),)
 
 
 class EyeCheckRow(Base):

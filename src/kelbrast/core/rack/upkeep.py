@@ -3,7 +3,7 @@
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from functools import cache
 from typing import Any, Final, Literal
 
@@ -106,6 +106,33 @@ def runs_cared_for(done: Iterable[tuple[str, str, datetime]], since: datetime) -
     [7]
     """
     return [int(key.removeprefix(_RUN)) for key, _, at in done if key.startswith(_RUN) and at >= since]
+
+
+def told_closely(
+    items: Iterable[tuple[Item, datetime | None]],
+    days: Sequence[tuple[int | None, date]],
+    done: Iterable[tuple[str, str, datetime]],
+) -> set[tuple[int | None, date]]:
+    """The days in the middle of which counting may begin: (item, day), None in the place of an item for all of them.
+
+    Of every other day it is enough to know how much there was in all, and when its first step was over. Everything is UTC.
+
+    Args:
+        items, done: as `looked_after` takes them.  days: (item, day) of all work.
+    """
+    last: dict[tuple[str, str], datetime] = {}
+    for key, care, at in done:
+        last[key, care] = max(at, last.get((key, care), at))
+    begins = defaultdict(set)
+    for (key, _), at in last.items():
+        begins[key].add(at.date())
+    for item, since in items:
+        if since is not None and _cared_for_as(item) is not None:
+            begins[f"item:{item.id}"].add(since.date())
+    shop: set[tuple[int | None, date]] = {(None, day) for day in begins[_SHOP]}
+    if days:
+        shop.add((None, min(day for _, day in days)))
+    return shop | {(item, day) for item, day in days if item is not None and day in begins.get(f"item:{item}", ())}
 
 
 def looked_after(
