@@ -12,7 +12,7 @@ from kelbrast.documents.size.format import SizeFile, check_size_file
 @pytest.fixture
 def sizings(tmp_path):
     jobs = Jobs.open(tmp_path / "sizes.sqlite")
-    yield Sizings(jobs.engine)
+    yield jobs.sizings
     jobs.close()
 
 

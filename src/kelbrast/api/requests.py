@@ -81,7 +81,7 @@ async def _practice(request: Request) -> Lessons:
 
 
 async def _sizings(request: Request) -> Sizings:
-    return Sizings(jobs_of(request).engine)
+    return jobs_of(request).sizings
 
 
 async def _boards(request: Request) -> Boards:

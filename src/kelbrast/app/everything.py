@@ -1,6 +1,7 @@
 """Everything that is kept, out as one archive and brought back: looked through first, then a backup like any other."""
 
 import shutil
+import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -16,7 +17,6 @@ from kelbrast.app.jobs import Jobs
 from kelbrast.app.quotes import Quotes
 from kelbrast.app.readable import UNREADABLE, why_unreadable
 from kelbrast.app.runs import Runs
-from kelbrast.app.sizing import Sizings
 from kelbrast.app.templates import Templates
 from kelbrast.core.errors import BadInput, Cause, StoreTrouble
 from kelbrast.core.reference.own_rows import NOTHING, using
@@ -140,37 +140,44 @@ def _opened(database: Path) -> Jobs:
         raise BadInput.one("file", said) from None
 
 
-def unreadable(jobs: Jobs, *, with_finished_runs: bool = True) -> Iterator[str]:
-    """Every document that this version cannot read, and why: each is read as the screens would read it."""
+def unreadable(jobs: Jobs, *, at_once: bool = True) -> Iterator[str]:
+    """Every document that this version cannot read, and why: each is read as the screens would read it.
+
+    Args:
+        at_once: finished runs too, as quickly as it goes; False beside the work of a shop, which must not wait for it.
+    """
     try:
         own = jobs.own.rows()
     except UNREADABLE as problem:
         own = NOTHING
         yield f"what the shop has of its own: {why_unreadable(problem)}"
     with using(own):
-        yield from _unreadable(jobs, with_finished_runs=with_finished_runs)
+        yield from _unreadable(jobs, at_once=at_once)
 
 
-def _unreadable(jobs: Jobs, *, with_finished_runs: bool) -> Iterator[str]:
+def _unreadable(jobs: Jobs, *, at_once: bool) -> Iterator[str]:
     with reading(jobs.engine) as session:
         job_ids = job_store.job_ids(session)
-        run_ids = every_run(session) if with_finished_runs else open_runs(session)
+        run_ids = every_run(session) if at_once else open_runs(session)
         size_ids = sizing_ids(session)
-    runs, sizings = Runs(jobs), Sizings(jobs.engine)
+    runs, sizings = Runs(jobs), jobs.sizings
     reads: Iterator[tuple[str, Callable[[], object]]] = chain(
         ((f"job {one}", partial(jobs.get, one)) for one in job_ids),
         ((f"run {one}", partial(runs.get, one)) for one in run_ids),
-        ((f"part {one} at the gauge", partial(sizings.get, one)) for one in size_ids),
+        ((f"part {one} at the gauge", partial(sizings.get if at_once else sizings.file, one)) for one in size_ids),
         (
             ("the rack", jobs.rack.shelf),
             ("the shop", Boards(jobs).shop),
         ),
     )
     for what, read in reads:
+        began = time.perf_counter()
         try:
             read()
         except UNREADABLE as problem:
             yield f"{what}: {why_unreadable(problem)}"
+        if not at_once:
+            time.sleep(time.perf_counter() - began)  # half of the time is everybody else's
     for what, failed in (
         ("quote", Quotes(jobs).unreadable()),
         ("house way", HouseWays(jobs.engine).unreadable()),

@@ -80,7 +80,7 @@ class Watch:
         self._kept_up("damaged", self._backups.check)
 
     def _read_through(self) -> None:
-        found = list(unreadable(self._jobs, with_finished_runs=False))
+        found = list(unreadable(self._jobs, at_once=False))
         if found:
             more = f" and {len(found) - 3} more" if len(found) > 3 else ""
             said = f"Cannot be read: {'; '.join(found[:3])}{more}. They are kept as they are, and can be saved as files."

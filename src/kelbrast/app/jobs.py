@@ -12,6 +12,7 @@ from kelbrast.app.own import OwnThings
 from kelbrast.app.planning import job_of, plan_file
 from kelbrast.app.rack import Rack, Shelf
 from kelbrast.app.readable import UNREADABLE, Unreadable, readable, why_unreadable
+from kelbrast.app.sizing import Sizings
 from kelbrast.core.catalogue.finishes import band_said, finishes
 from kelbrast.core.catalogue.materials import materials
 from kelbrast.core.errors import BadInput
@@ -80,6 +81,7 @@ class Jobs:
         self.engine = engine
         self.rack = Rack(engine)
         self.own = OwnThings(engine)
+        self.sizings = Sizings(engine)
 
     @classmethod
     def open(cls, path: Path) -> "Jobs":

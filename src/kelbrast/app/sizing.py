@@ -21,7 +21,7 @@ from kelbrast.core.precision.pair import Mate, pair_up
 from kelbrast.core.precision.readings import everywhere
 from kelbrast.core.precision.state import follow
 from kelbrast.core.reference.loader import constant
-from kelbrast.core.reference.own_rows import remembered
+from kelbrast.core.reference.own_rows import in_use, remembered
 from kelbrast.core.surface.sized import RoundKind
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.size.answer import LapAtHandFile, PlaceFile, SizeAnswer, to_laps_file, to_places, to_size_answer
@@ -38,7 +38,8 @@ from kelbrast.documents.size.format import (
 )
 from kelbrast.documents.size.pair import PairAnswer, PairFile, to_pair_answer
 from kelbrast.storage import sizings as store
-from kelbrast.storage.sessions import reading, writing
+from kelbrast.storage.database import as_committed
+from kelbrast.storage.sessions import is_writing, reading, writing
 from kelbrast.storage.stored import Stored
 
 _NEWEST: Final = 200  # as many parts say all that there is to say of a rate
@@ -119,6 +120,7 @@ class Sizings:
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
+        self._ratios: dict[str, tuple[object, list[_Rate]]] = {}  # by family
 
     def page(self, words: str = "", *, offset: int = 0, limit: int | None = None) -> SizingPage:
         """Some of those with these words in their titles, the last changed first."""
@@ -180,11 +182,53 @@ class Sizings:
         with writing(self._engine) as session:
             store.remove_sizing(session, sizing_id)
 
+    def file(self, sizing_id: int) -> SizeFile:
+        """One of them without its answer.
+
+        Raises:
+            NotFound: none with this id.
+        """
+        return check_size_file(dict(self.document(sizing_id)))
+
     def _kept(self, session: Session, stored: Stored) -> KeptSizing:
         file = check_size_file(dict(stored.document))
         return KeptSizing(
-            stored.id, stored.revision, stored.updated_at, file, answered(file, _learnt(session, stored.id, file))
+            stored.id, stored.revision, stored.updated_at, file, answered(file, self._learnt(session, stored.id, file))
         )
+
+    def _learnt(self, session: Session, sizing_id: int, file: SizeFile) -> dict[str, float]:
+        """What the newest other parts of its family that were worked with the same say of its rate."""
+        by, family = worked_by(file), material_of(file).family
+        ratios = [
+            rate.ratio
+            for rate in self._rates(session, family)
+            if rate.sizing != sizing_id and rate.worked_by == by and rate.ratio is not None
+        ]
+        factor = learnt_rate(ratios)
+        return {} if factor is None else {by: factor}
+
+    def _rates(self, session: Session, family: str) -> "list[_Rate]":
+        """Of the newest parts of a family; read again only when something was committed."""
+        mark = None if is_writing(self._engine) else (as_committed(self._engine), in_use())
+        known = self._ratios.get(family)
+        if mark is not None and mark[0] is not None and known is not None and known[0] == mark:
+            return known[1]
+        like = [material.id for material in materials().values() if material.family == family]
+        rates = []
+        for sizing_id, document in store.newest_of_materials(session, like, _NEWEST):
+            rates.append(_Rate(sizing_id, *_ratio(document)))
+        if mark is not None:
+            self._ratios[family] = mark, rates
+        return rates
+
+
+@dataclass(frozen=True, slots=True)
+class _Rate:
+    """What a part was worked with, and its rate against the published one; None where its rounds do not tell."""
+
+    sizing: int
+    worked_by: str
+    ratio: float | None
 
 
 def answered(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeAnswer | None:
@@ -201,20 +245,6 @@ def answered(file: SizeFile, learnt: Mapping[str, float] | None = None) -> SizeA
 
 def _document(file: SizeFile) -> dict[str, object]:
     return file.model_dump(mode="json", by_alias=True, exclude_none=True)
-
-
-def _learnt(session: Session, sizing_id: int, file: SizeFile) -> dict[str, float]:
-    """What the newest other parts of its family that were worked with the same say of its rate."""
-    by, family = worked_by(file), material_of(file).family
-    like = [material.id for material in materials().values() if material.family == family]
-    ratios = []
-    for other in store.newest_of_materials(session, like, _NEWEST):
-        if other.id != sizing_id:
-            worked, ratio = _ratio(json.dumps(other.document, sort_keys=True))
-            if worked == by and ratio is not None:
-                ratios.append(ratio)
-    factor = learnt_rate(ratios)
-    return {} if factor is None else {by: factor}
 
 
 @remembered(4 * _NEWEST)

@@ -6,7 +6,6 @@ from datetime import date
 from kelbrast.app.board import Boards
 from kelbrast.app.jobs import Jobs
 from kelbrast.app.runs import Runs
-from kelbrast.app.sizing import Sizings
 from kelbrast.demo.past import PastRun, events_of, past, promises
 from kelbrast.demo.workshop import demo_jobs, demo_rack, demo_shop, demo_sizes
 from kelbrast.documents.job.format import JobFile
@@ -29,9 +28,8 @@ def load_demo(jobs: Jobs, *, with_past: bool = True) -> int:
         promised, today = promises(), date.today()
         files = [promised[file.title].of(file, today) if file.title in promised else file for file in files]
         ids = {file.title: jobs.add(file).id for file in reversed(files)}  # the list shows the last changed first
-        sizings = Sizings(jobs.engine)
         for size in demo_sizes():
-            sizings.add(size)
+            jobs.sizings.add(size)
         if with_past:
             _play_past(jobs, ids)
         return len(files)

@@ -4,7 +4,7 @@ from collections.abc import Collection, Mapping
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import Select, func, select
+from sqlalchemy import Select, String, func, select, type_coerce
 from sqlalchemy.orm import Session
 
 from kelbrast.storage.stored import Stored, change_row, row_of
@@ -25,10 +25,12 @@ def search_sizings(session: Session, words: Collection[str], *, offset: int, lim
     return count or 0, [_stored(row) for row in session.scalars(_newest().where(*said).offset(offset).limit(limit))]
 
 
-def newest_of_materials(session: Session, materials: Collection[str], most: int) -> list[Stored]:
-    """The last changed parts of these materials."""
-    material = SizingRow.document["material"].as_string()
-    return [_stored(row) for row in session.scalars(_newest().where(material.in_(materials)).limit(most))]
+def newest_of_materials(session: Session, materials: Collection[str], most: int) -> list[tuple[int, str]]:
+    """(id, document as it is written) of the last changed parts of these materials."""
+    material, written = SizingRow.document["material"].as_string(), type_coerce(SizingRow.document, String)
+    newest = select(SizingRow.id, written).where(material.in_(materials))
+    rows = session.execute(newest.order_by(SizingRow.updated_at.desc(), SizingRow.id.desc()).limit(most))
+    return [(sizing_id, document) for sizing_id, document in rows]
 
 
 def _newest() -> "Select[SizingRow]":
