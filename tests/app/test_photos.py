@@ -71,7 +71,7 @@ def test_what_cannot_be_read_is_told_three_at_most(
 ) -> None:
     monkeypatch.setattr(health_module, "unreadable", lambda *_, **__: [f"job {at}" for at in range(count)])
     watched = Health(jobs)
-    Watch(jobs, Backups(tmp_path / "kept.sqlite"), watched).begin()
+    Watch(jobs, Backups(tmp_path / "kept.sqlite"), watched).begin(datetime(2026, 11, 30, 9, 0))
     (trouble,) = watched.troubles()
     listed = "; ".join(f"job {at}" for at in range(min(3, count)))
     assert f"{listed}{more}." in trouble.said

@@ -14,6 +14,7 @@ from kelbrast.app.health import Health, Watch
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import Conflict, StoreTrouble
 from kelbrast.documents.job.read import check_job_file
+from kelbrast.storage import database
 from kelbrast.storage.backups import Backups
 from kelbrast.storage.holding import held_by_server
 
@@ -91,10 +92,10 @@ def test_a_quote_and_a_template(client: TestClient, jobs: Jobs) -> None:
 def test_it_is_told_to_every_screen_when_the_program_starts(client: TestClient, jobs: Jobs, tmp_path: Path) -> None:
     health = client.app.state.health
     watch = Watch(jobs, Backups(tmp_path / "kept.sqlite"), health)
-    watch.begin()
+    watch.begin(NOW)
     assert client.get("/api/health").json()["troubles"] == []
     spoil(jobs, "jobs", 2, "'$.colour', 'red'")
-    watch.begin()
+    watch.begin(NOW)
     (trouble,) = client.get("/api/health").json()["troubles"]
     assert trouble["concern"] == "documents"
     assert "job 2" in trouble["said"]
@@ -180,3 +181,35 @@ def test_a_watch_survives_whatever_fails(tmp_path: Path, monkeypatch: pytest.Mon
     monkeypatch.setattr(Backups, "every_day", fails)
     Watch(jobs, backups, health).look(NOW)
     assert [trouble.concern for trouble in health.troubles()] == ["backup"]
+
+
+def test_a_large_database_answers_first_and_is_looked_through_then(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = tmp_path / "kept.sqlite"
+    demo_workshop(path, with_past=True).close()
+    with path.open("r+b") as file:  # a page in the middle, which nothing needs that is asked for at the start
+        file.seek(path.stat().st_size // 8192 * 4096)
+        file.write(b"\xff" * 4096)
+    with pytest.raises(StoreTrouble, match="damaged"):
+        Jobs.open(path)
+    monkeypatch.setattr(database, "LARGE", 4096)
+    jobs = Jobs.open(path)
+    health = Health(jobs)
+    watch = Watch(jobs, Backups(path), health)
+    assert (health.looked_through.at, health.looked_through.busy) == (None, False)
+    watch.begin(NOW)
+    assert "damaged" in {trouble.concern for trouble in health.troubles()}
+    assert (health.looked_through.at, health.looked_through.busy) == (NOW, False)
+
+
+def test_in_a_quiet_moment_what_was_written_is_put_into_the_one_file(jobs: Jobs, tmp_path: Path) -> None:
+    path = Path(jobs.engine.url.database or "")
+    log = path.with_name(path.name + "-wal")
+    watch = Watch(jobs, Backups(path), Health(jobs))
+    before = path.read_bytes()
+    jobs.duplicate(1)
+    watch.rest()  # somebody may be writing still
+    assert path.read_bytes() == before
+    watch.rest()
+    assert path.read_bytes() != before
+    assert log.exists()
+    watch.look(NOW)

@@ -61,6 +61,7 @@ _PACKED: Final = Path(__file__).parents[1] / "screens"
 WEB: Final = _PACKED if _PACKED.is_dir() else Path(__file__).parents[3] / "web" / "dist"
 _LOOK_EVERY_S: Final = 3600.0
 _AFTER_START_S: Final = 20.0  # the first screens come first
+_REST_EVERY_S: Final = 5.0
 ROUTERS: Final = (
     jobs.router,
     planning.router,
@@ -172,12 +173,21 @@ async def _until_stopped(kept: Jobs, looked_after: bool, app: FastAPI) -> AsyncI
 
 async def _look_after(watch: Watch, demo: DemoBeside) -> None:
     """For as long as the program runs; in threads, so that nobody waits for it."""
-    await run_in_threadpool(watch.begin)
-    await asyncio.sleep(_AFTER_START_S)
-    await run_in_threadpool(demo.prepare)
+    async with asyncio.TaskGroup() as group:
+        group.create_task(_put_away(watch))
+        await asyncio.sleep(_AFTER_START_S / 4)
+        await run_in_threadpool(watch.begin, datetime.now())
+        await asyncio.sleep(_AFTER_START_S)
+        await run_in_threadpool(demo.prepare)
+        while True:
+            await run_in_threadpool(watch.look, datetime.now())
+            await asyncio.sleep(_LOOK_EVERY_S)
+
+
+async def _put_away(watch: Watch) -> None:
     while True:
-        await run_in_threadpool(watch.look, datetime.now())
-        await asyncio.sleep(_LOOK_EVERY_S)
+        await asyncio.sleep(_REST_EVERY_S)
+        await run_in_threadpool(watch.rest)
 
 
 @cache

@@ -12,8 +12,9 @@ from starlette.concurrency import run_in_threadpool
 from kelbrast.api.problems import NOT_FOUND, RESPONSES
 from kelbrast.api.requests import AllJobs
 from kelbrast.app.everything import bring, look_into, restore
+from kelbrast.app.health import Health
 from kelbrast.storage import database
-from kelbrast.storage.backups import Backup, Backups, TableChange
+from kelbrast.storage.backups import LARGEST_IN_ALL, Backup, Backups, TableChange
 from kelbrast.storage.everything import write_everything
 from kelbrast.storage.scratch import Scratch, scratch
 from kelbrast.storage.trouble import told
@@ -38,11 +39,24 @@ async def _backups(request: Request) -> Backups:
 ShopBackups = Annotated[Backups, Depends(_backups)]
 
 
+class DatabaseOut(BaseModel):
+    """The database itself: its bytes with those of its log, what is free on its disk, when it was last looked through for
+    damage while the program ran, and whether that goes on now."""
+
+    size: int
+    free: int
+    looked_through: datetime | None
+    looking_through: bool
+
+
 class BackupsOut(BaseModel):
-    """Where the backups are, and all of them, the newest first."""
+    """Where the backups are, all of them, the newest first, how many bytes those may take together that the program makes by
+    itself, and the database."""
 
     folder: str
     backups: list[Backup]
+    most: int
+    database: DatabaseOut
 
 
 class RestoreLookOut(BaseModel):
@@ -57,9 +71,13 @@ class RestoreLookOut(BaseModel):
 
 
 @router.get("")
-def list_backups(backups: ShopBackups) -> BackupsOut:
-    """Every backup."""
-    return BackupsOut(folder=str(backups.folder), backups=backups.all())
+def list_backups(backups: ShopBackups, request: Request) -> BackupsOut:
+    """Every backup, and how the database is."""
+    health: Health = request.app.state.health
+    size, free = backups.room()
+    looked = health.looked_through
+    kept = DatabaseOut(size=size, free=free, looked_through=looked.at, looking_through=looked.busy)
+    return BackupsOut(folder=str(backups.folder), backups=backups.all(), most=LARGEST_IN_ALL, database=kept)
 
 
 @router.post("", status_code=201)

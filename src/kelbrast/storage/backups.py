@@ -74,6 +74,12 @@ class Backups:
             (backup for backup in found if backup is not None), key=lambda backup: (backup.at, backup.name), reverse=True
         )
 
+    def room(self) -> tuple[int, int]:
+        """Bytes of the database with its log, and bytes that are free on its disk."""
+        files = (self.path.with_name(self.path.name + ending) for ending in ("", "-wal"))
+        size = sum(file.stat().st_size for file in files if file.exists())
+        return size, shutil.disk_usage(self.path.parent).free
+
     def make(self, kind: BackupKind, now: datetime) -> Backup:
         """Copy the database as it is now.
 

@@ -23,6 +23,9 @@ from kelbrast.storage.trouble import told, trouble_of
 _MIGRATIONS = Path(__file__).parent / "migrations"
 _UNTOUCHED: Final = "The file was not changed."
 WAIT_S: Final = 10.0  # for another program to let go of the file
+LARGE: Final = 64 * 1024**2  # bytes: looked through in less than half a second
+_ROWS_LOOKED_AT: Final = 400  # of each index, as SQLite advises
+_LOG_PAGES: Final = 4000  # of 4 kB in the log before a tap has to put them into the file; in a quiet moment that is done before
 _anchors: "WeakKeyDictionary[Engine, Anchor]" = WeakKeyDictionary()  # of the databases that are open
 
 
@@ -52,6 +55,28 @@ def make_tables(path: Path, version: str) -> None:
     if version not in table_versions():
         raise BadInput.one("archive", f'was written by another or newer version of Kelbrast (tables "{version}")')
     _bring_up_to_date(path, WAIT_S, version)
+
+
+def is_large(path: Path) -> bool:
+    """Whether nobody would wait until all of it is looked through."""
+    return path.exists() and path.stat().st_size > LARGE
+
+
+def tidy(engine: Engine) -> None:
+    """Put what was written into the one file, as far as nobody reads what was there before; for a moment when nobody waits."""
+    with told(_path_of(engine)), engine.connect() as connection:
+        connection.exec_driver_sql("PRAGMA wal_checkpoint(PASSIVE)")
+
+
+def learn_sizes(engine: Engine) -> None:
+    """Let SQLite count again what its tables hold, where that has changed: it chooses its ways by it."""
+    with told(_path_of(engine)), engine.connect() as connection:
+        connection.exec_driver_sql(f"PRAGMA analysis_limit={_ROWS_LOOKED_AT}")
+        connection.exec_driver_sql("PRAGMA optimize")
+
+
+def _path_of(engine: Engine) -> Path | None:
+    return Path(engine.url.database) if engine.url.database else None
 
 
 def close_database(engine: Engine) -> None:
@@ -131,6 +156,7 @@ def _engine(path: Path, wait_s: float, *, foreign_keys: bool) -> Engine:
             f"busy_timeout={round(wait_s * 1000)}",  # first: the next ones may have to wait too
             "journal_mode=WAL",
             "synchronous=FULL",
+            f"wal_autocheckpoint={_LOG_PAGES}",
             f"foreign_keys={'ON' if foreign_keys else 'OFF'}",
         ):
             connection.execute(f"PRAGMA {pragma}").close()
@@ -223,9 +249,10 @@ def _look_at(path: Path) -> None:
         except UnicodeDecodeError:  # the names of the tables are no text any more
             raise _damage() from None
         _check_ours(path, connection, tables)
-        (found,) = connection.execute("PRAGMA quick_check(1)").fetchone()
-        if found != "ok":
-            raise _damage()
+        if not is_large(path):  # a larger one is looked through while it is used already
+            (found,) = connection.execute("PRAGMA quick_check(1)").fetchone()
+            if found != "ok":
+                raise _damage()
     finally:
         connection.close()
 
