@@ -94,6 +94,7 @@ def asked(address: str, ways: dict[str, str]) -> dict[str, tuple[float, float, f
     found = {}
     with httpx.Client(base_url=address, timeout=600) as client:
         for name, way in ways.items():
+            print(f"{name} ...", end="\r", file=sys.stderr, flush=True)
             taken = []
             for _ in range(TIMES):
                 began = time.perf_counter()

@@ -154,7 +154,7 @@ def _pictures(raw: sqlite3.Connection, count: int) -> None:
         )
         raw.execute(
             "insert into eye_checks (run_id, after, piece, face, route, step, at, verdict, score)"
-            f" values (?, 1, 1, 'f1', 0, 1, {when}, 'none-seen', 0.3)",
+            f" select id, 1, 1, json_extract(plan, '$.faces[0].id'), 0, 1, {when}, 'none-seen', 0.3 from runs where id = ?",
             (run,),
         )
         if number % 5 == 0:

@@ -11,7 +11,8 @@ from starlette.concurrency import run_in_threadpool
 from kelbrast.api.problems import CHANGED_ELSEWHERE, NOT_FOUND, RESPONSES
 from kelbrast.api.requests import JOB_IN_BODY, AllJobs, JobAsWritten, JobBody, PartPictures, Revision, file_answer, named
 from kelbrast.app.from_rack import job_worked
-from kelbrast.app.jobs import JobOrder, JobSummary, KeptJob
+from kelbrast.app.job_list import JobSummary
+from kelbrast.app.jobs import JobOrder, KeptJob
 from kelbrast.app.planning import card_file, card_pdf
 from kelbrast.core.job import JobState, NextAction, PlanState
 from kelbrast.documents.common.fields import LONGEST_NAME
@@ -90,6 +91,9 @@ _ARCHIVE_IN_BODY: Final[dict[str, Any]] = {
 _WORDS: Final = "each of them is found in title, customer, material, finish or note"
 
 
+_WITHIN: Final = 'jobs whose plans are not known after so long have the state "planning"; the next question goes on with them'
+
+
 @router.get("/jobs")
 def list_jobs(
     jobs: AllJobs,
@@ -98,9 +102,11 @@ def list_jobs(
     by: Annotated[JobOrder, Query()] = "changed",
     offset: Annotated[int, Query(ge=0, le=2**53)] = 0,
     limit: Annotated[int, Query(ge=1, le=500)] = 100,
+    within_ms: Annotated[int | None, Query(ge=0, le=60_000, description=_WITHIN)] = None,
 ) -> JobPageOut:
     """A page of the jobs."""
-    count, summaries = jobs.search(words, state, by, offset=offset, limit=limit)
+    within_s = None if within_ms is None else within_ms / 1000
+    count, summaries = jobs.search(words, state, by, offset=offset, limit=limit, within_s=within_s)
     return JobPageOut(count=count, any=bool(count) or jobs.any(), jobs=[summary_out(summary) for summary in summaries])
 
 

@@ -8,22 +8,19 @@ from typing import Any, cast
 
 from sqlalchemy import Engine
 
+from kelbrast.app.job_list import JobLines, JobSummary
 from kelbrast.app.own import OwnThings
 from kelbrast.app.planning import job_of, plan_file
-from kelbrast.app.rack import Rack, Shelf
-from kelbrast.app.readable import UNREADABLE, Unreadable, readable, why_unreadable
+from kelbrast.app.rack import Rack
+from kelbrast.app.readable import UNREADABLE, Unreadable, readable
 from kelbrast.app.sizing import Sizings
-from kelbrast.core.catalogue.finishes import band_said, finishes
+from kelbrast.core.catalogue.finishes import finishes
 from kelbrast.core.catalogue.materials import materials
-from kelbrast.core.errors import BadInput
-from kelbrast.core.job import JobState, NextAction, PlanState, next_action
-from kelbrast.core.units import to_si
-from kelbrast.core.wording import Sentence, plain, sentence
-from kelbrast.documents.common.sentences import to_sentence
+from kelbrast.core.job import JobState
 from kelbrast.documents.job.face_ids import identified
-from kelbrast.documents.job.format import FaceFile, JobFile
+from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.job.read import check_job_file, to_job
-from kelbrast.documents.plan.format import FacePlanFile, PlanFile
+from kelbrast.documents.plan.format import PlanFile
 from kelbrast.storage import jobs as store
 from kelbrast.storage.database import close_database, open_database
 from kelbrast.storage.sessions import reading, writing
@@ -47,33 +44,6 @@ class KeptJob:
     state_number: int
 
 
-@dataclass(frozen=True, slots=True)
-class JobSummary:
-    """A line of the list. `state`: "ready", "not-possible" (with the reason), "cannot-plan" when the file needs mending, or
-    "unreadable" when this version cannot read it.
-
-    `kept_state`: how far it is with the customer, from asked to delivered; `next`: what somebody has to do next for it.
-    """
-
-    id: int
-    title: str
-    material: str
-    pieces: int
-    faces: int
-    finishes: tuple[Sentence, ...]
-    hands_on_minutes: float | None
-    hands_on_minutes_high: float | None
-    start_to_finish_minutes: float | None
-    state: PlanState
-    kept_state: JobState
-    next: NextAction
-    customer: str
-    due: datetime | None
-    note: str
-    reason: Sentence | None
-    updated_at: datetime
-
-
 class Jobs:
     """The jobs of one database. Every method is one transaction: it happens whole or not at all."""
 
@@ -82,6 +52,7 @@ class Jobs:
         self.rack = Rack(engine)
         self.own = OwnThings(engine)
         self.sizings = Sizings(engine)
+        self._lines = JobLines()
 
     @classmethod
     def open(cls, path: Path) -> "Jobs":
@@ -100,13 +71,17 @@ class Jobs:
         *,
         offset: int = 0,
         limit: int | None = None,
+        within_s: float | None = None,
     ) -> tuple[int, list[JobSummary]]:
-        """How many jobs there are of what is looked for, and so many of them. Only those are planned, for their minutes."""
+        """How many jobs there are of what is looked for, and so many of them. Only those are planned, for their minutes.
+
+        Args:
+            within_s: those whose plans are not known after so long are told as "planning"; the next call goes on with them.
+        """
         wanted = store.JobsWanted(tuple(map(_sought, words.split())), tuple(states) if states is not None else None, by)
         with reading(self.engine) as session:
             count, stored = store.search_jobs(session, wanted, offset=offset, limit=limit)
-        shelf = self.rack.shelf()
-        return count, [_summary(stored_job, shelf) for stored_job in stored]
+        return count, self._lines.told(stored, self.rack.shelf(), within_s=within_s)
 
     def plannable(self, states: Sequence[JobState]) -> tuple[list[KeptJob], list[Unreadable]]:
         """The jobs that are so far, the last changed first, and those that cannot be understood; none of them is planned."""
@@ -211,79 +186,3 @@ def _before(stored: store.StoredJob) -> JobFile | None:
         return _file(stored)
     except UNREADABLE:
         return None
-
-
-def _summary(stored: store.StoredJob, shelf: Shelf) -> JobSummary:
-    try:
-        file = _file(stored)
-    except UNREADABLE as problem:
-        return _unreadable(stored, why_unreadable(problem))
-    plan: PlanFile | None = None
-    reason: Sentence | None = None
-    state: PlanState
-    try:
-        plan = plan_file(file, shelf, check=False)
-        state = "ready" if plan.possible else "not-possible"
-        reason = (
-            plain(plan.blocked) if plan.blocked else next((_reason(face) for face in plan.faces if not face.possible), None)
-        )
-    except BadInput as bad:
-        state, reason = "cannot-plan", plain(str(bad))
-    known = materials().get(file.material)
-    possible = plan if plan is not None and plan.possible else None
-    return JobSummary(
-        id=stored.id,
-        title=file.title,
-        material=known.label if known else file.material,
-        pieces=file.pieces,
-        faces=len(file.faces),
-        finishes=tuple(dict.fromkeys(finish_label(face) for face in file.faces if not face.keep_off and not face.edge)),
-        hands_on_minutes=possible.hands_on_minutes if possible else None,
-        hands_on_minutes_high=possible.hands_on_minutes_high if possible else None,
-        start_to_finish_minutes=possible.start_to_finish_minutes if possible else None,
-        state=state,
-        kept_state=_state(stored),
-        next=next_action(_state(stored), state),
-        customer=file.customer,
-        due=file.due,
-        note=file.note,
-        reason=reason,
-        updated_at=stored.updated_at,
-    )
-
-
-def _unreadable(stored: store.StoredJob, reason: str) -> JobSummary:
-    """A line that says so, with what stands beside the document."""
-    return JobSummary(
-        id=stored.id,
-        title=stored.title,
-        material="",
-        pieces=0,
-        faces=0,
-        finishes=(),
-        hands_on_minutes=None,
-        hands_on_minutes_high=None,
-        start_to_finish_minutes=None,
-        state="unreadable",
-        kept_state=_state(stored),
-        next="none",
-        customer="",
-        due=None,
-        note="",
-        reason=plain(reason),
-        updated_at=stored.updated_at,
-    )
-
-
-def _reason(face: FacePlanFile) -> Sentence:
-    said = to_sentence(face.reason_said) if face.reason_said else plain(face.reason or "")
-    return sentence("job.reason", face=face.name, reason=said)
-
-
-def finish_label(face: FaceFile) -> Sentence:
-    """The finish that a face gets, by its name or its band."""
-    if face.want.finish is None:
-        low, high = (None if end is None else to_si(end, "um") for end in face.want.ra_um or (None, None))
-        return band_said(low, high)
-    known = finishes().get(face.want.finish)
-    return plain(known.label if known else face.want.finish)

@@ -9,7 +9,8 @@ from typing import Final
 
 from sqlalchemy.orm import Session
 
-from kelbrast.app.jobs import Jobs, finish_label
+from kelbrast.app.job_list import finish_label
+from kelbrast.app.jobs import Jobs
 from kelbrast.app.photos import encoded_anew
 from kelbrast.app.planning import job_of
 from kelbrast.app.rack import Shelf

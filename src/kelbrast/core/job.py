@@ -48,7 +48,7 @@ JOB_STATES: Final[dict[JobState, str]] = {
 ORDERED_STATES: Final[tuple[JobState, ...]] = ("ordered", "at-the-bench")  # on the board of the day
 OPEN_STATES: Final[tuple[JobState, ...]] = ("asked", "quoted", "ordered", "at-the-bench")  # not over yet
 NextAction = Literal["fix", "decide", "quote", "order", "start", "bench", "deliver", "none"]
-PlanState = Literal["ready", "not-possible", "cannot-plan", "unreadable"]
+PlanState = Literal["ready", "not-possible", "cannot-plan", "unreadable", "planning"]
 OwnWhen = Literal["before", "between", "after"]
 
 
@@ -82,8 +82,10 @@ def next_action(state: JobState, plan: PlanState) -> NextAction:
     ('quote', 'decide', 'bench')
     >>> next_action("quoted", "cannot-plan"), next_action("delivered", "cannot-plan"), next_action("asked", "unreadable")
     ('fix', 'none', 'none')
+    >>> next_action("ordered", "planning")
+    'none'
     """
-    if plan == "unreadable":
+    if plan in ("unreadable", "planning"):
         return "none"
     if plan != "ready" and state in ("asked", "quoted", "ordered"):
         return "fix" if plan == "cannot-plan" else "decide"

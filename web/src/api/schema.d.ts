@@ -2501,7 +2501,7 @@ export interface paths {
         };
         /**
          * List Backups
-         * @description Every backup.
+         * @description Every backup, and how the database is.
          */
         get: operations["list_backups_api_backups_get"];
         put?: never;
@@ -3144,13 +3144,17 @@ export interface components {
         };
         /**
          * BackupsOut
-         * @description Where the backups are, and all of them, the newest first.
+         * @description Where the backups are, all of them, the newest first, how many bytes those may take together that the program makes by
+         *     itself, and the database.
          */
         BackupsOut: {
             /** Folder */
             folder: string;
             /** Backups */
             backups: components["schemas"]["Backup"][];
+            /** Most */
+            most: number;
+            database: components["schemas"]["DatabaseOut"];
         };
         /**
          * BetFile
@@ -3666,6 +3670,21 @@ export interface components {
             width_mm: number | null;
             /** Says */
             says: string;
+        };
+        /**
+         * DatabaseOut
+         * @description The database itself: its bytes with those of its log, what is free on its disk, when it was last looked through for
+         *     damage while the program ran, and whether that goes on now.
+         */
+        DatabaseOut: {
+            /** Size */
+            size: number;
+            /** Free */
+            free: number;
+            /** Looked Through */
+            looked_through: string | null;
+            /** Looking Through */
+            looking_through: boolean;
         };
         /**
          * DayBounds
@@ -5178,7 +5197,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "ready" | "not-possible" | "cannot-plan" | "unreadable";
+            state: "ready" | "not-possible" | "cannot-plan" | "unreadable" | "planning";
             /**
              * Kept State
              * @enum {string}
@@ -9067,6 +9086,8 @@ export interface operations {
                 by?: "changed" | "title" | "due" | "customer";
                 offset?: number;
                 limit?: number;
+                /** @description jobs whose plans are not known after so long have the state "planning"; the next question goes on with them */
+                within_ms?: number | null;
             };
             header?: never;
             path?: never;

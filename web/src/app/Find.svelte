@@ -28,7 +28,7 @@
     entered = false;
   });
   $effect(() => {
-    if (open) return list.ask(api.jobs({ words: asked, limit: 12 }));
+    if (open) return list.ask(api.jobs({ words: asked, limit: 12, within_ms: 0 }));
   });
   $effect(() => {
     if (jobs && entered && open) choose(hits[at]);

@@ -65,19 +65,28 @@ def moments(stretches: Sequence[Stretch]) -> Moments:
     if not done:
         return Moments(0.0, 0.0)
     seconds, own, times, variance = np.array([(one.seconds, one.own, one.times, one.times_variance) for one in done]).T
+    # Hundreds of faces are thousands of stretches, which share few patterns of factors: pairs are summed by pattern.
+    patterns = {pattern: at for at, pattern in enumerate(dict.fromkeys(frozenset(one.shared.items()) for one in done))}
+    pattern_of = np.array([patterns[frozenset(one.shared.items())] for one in done])
     factors = {factor: number for number, factor in enumerate(dict.fromkeys(name for one in done for name in one.shared))}
-    shared = np.zeros((len(done), len(factors)))
-    for row, one in zip(shared, done, strict=True):
-        row[[factors[name] for name in one.shared]] = list(one.shared.values())
+    shared = np.zeros((len(patterns), len(factors)))
+    for pattern, row in patterns.items():
+        for name, amount in pattern:
+            shared[row, factors[name]] = amount
     require_not_below_zero(seconds=seconds, deviation=own, shared=shared, times=times, variance=variance)
-    alike: Reals = shared @ shared.T + np.diag(own**2)
-    means: Reals = times * seconds * np.exp(np.diag(alike) / 2)
-    sent_back = [one.check or at for at, one in enumerate(done)]
-    together = np.array([[one == other for other in sent_back] for one in sent_back])
-    often = 1 + together * np.sqrt(np.outer(variance, variance)) / np.outer(times, times)
+    common: Reals = np.exp(shared @ shared.T)
+    of_itself = np.diag(common)[pattern_of]  # e to what a stretch shares with itself, without its own
+    means: Reals = times * seconds * np.sqrt(of_itself * np.exp(own**2))
+    sent_back = means * np.sqrt(variance) / times
+    checks = {check: at for at, check in enumerate(dict.fromkeys(one.check or str(at) for at, one in enumerate(done)))}
+    check_of = np.array([checks[one.check or str(at)] for at, one in enumerate(done)])
+    by_pattern, by_check = np.zeros(len(patterns)), np.zeros((len(checks), len(patterns)))
+    np.add.at(by_pattern, pattern_of, means)
+    np.add.at(by_check, (check_of, pattern_of), sent_back)
+    pairs = by_pattern @ common @ by_pattern + ((by_check @ common) * by_check).sum()
+    alone = ((means**2 + sent_back**2) * of_itself * np.expm1(own**2)).sum()
     mean = float(means.sum())
-    second = float((np.outer(means, means) * np.exp(alike) * often).sum())
-    return Moments(mean, max(0.0, second - mean**2))
+    return Moments(mean, max(0.0, float(pairs + alone) - mean**2))
 
 
 def stays_below(found: Moments, *, share: float) -> float:

@@ -51,6 +51,7 @@
   );
   const next = $derived.by(() => {
     if (job.reason) return shown.tell(job.reason);
+    if (job.state === 'planning') return 'Working out the plan …';
     switch (job.next) {
       case 'quote':
         return 'Plan ready: quote it';

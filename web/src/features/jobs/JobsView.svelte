@@ -27,6 +27,9 @@
     list.load();
   });
   $effect(() => {
+    if (list.planning) untrack(() => list.load());
+  });
+  $effect(() => {
     void writes.done;
     list.loadDay();
   });

@@ -18,6 +18,8 @@ import { begunUntouched } from '../../api/untouched';
 
 /** So many jobs are on a page. */
 export const PAGE = 50;
+/** After so long (ms) the list is shown, and plans that are not known by then come in after it. */
+const WITHIN = 150;
 
 /** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
 const FIRST_JOB: Job = {
@@ -95,6 +97,11 @@ export class JobList {
     return this.page.value?.jobs ?? null;
   }
 
+  /** Some plans are being worked out still. */
+  get planning(): boolean {
+    return this.jobs?.some((job) => job.state === 'planning') ?? false;
+  }
+
   /** How many there are of what is looked for. */
   get count(): number {
     return this.page.value?.count ?? 0;
@@ -115,7 +122,8 @@ export class JobList {
       .filter((one) => one.open === open)
       .map((one) => one.id as NonNullable<Job['state']>);
     const offset = (this.pageAt - 1) * PAGE;
-    this.page.ask(api.jobs({ words: this.words, state, by: open ? 'due' : 'changed', offset, limit: PAGE }), true);
+    const by = open ? 'due' : 'changed';
+    this.page.ask(api.jobs({ words: this.words, state, by, offset, limit: PAGE, within_ms: WITHIN }), true);
   }
 
   loadDay() {

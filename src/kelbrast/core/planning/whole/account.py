@@ -5,7 +5,8 @@ for what each step contributes to it.
 """
 
 from collections.abc import Iterable, Mapping
-from dataclasses import astuple, dataclass
+from dataclasses import dataclass, fields
+from operator import attrgetter
 from typing import Final, Literal
 
 from kelbrast.core.learning.factors import ShopFactors
@@ -51,10 +52,13 @@ class Times:
         return self.hands_on + self.waiting
 
     def __add__(self, other: "Times") -> "Times":
-        return Times(*(a + b for a, b in zip(astuple(self), astuple(other), strict=True)))
+        return Times(*(a + b for a, b in zip(_lines_of(self), _lines_of(other), strict=True)))
 
     def __mul__(self, often: float) -> "Times":
-        return Times(*(often * each for each in astuple(self)))
+        return Times(*(often * each for each in _lines_of(self)))
+
+
+_lines_of = attrgetter(*(field.name for field in fields(Times)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -58,7 +58,8 @@ def together(faces: Sequence[Worked], job: Job) -> FacesTogether:
     best = _choice([faces[at] for at in free], [routes[at] for at in free], job)
     for _ in range(_ROUNDS):
         picked = {at: routes[at][pick] for at, pick in zip(free, best.picks, strict=True)}
-        wanted = {(at, _tools_of_others(faces, picked, at)) for at in free} - asked
+        used = {at: _tools(faces[at], route) for at, route in picked.items()}
+        wanted = {(at, _tools_of_others(faces, used, at)) for at in free} - asked
         asked |= wanted
         added = [_add(routes[at], _sharing(faces[at], tools)) for at, tools in sorted(wanted, key=lambda one: one[0])]
         if not any(added):
@@ -98,11 +99,10 @@ def _sharing(worked: Worked, tools: frozenset[str]) -> list[Route]:
     return sharing_routes(worked.figures, request, tools)
 
 
-def _tools_of_others(faces: Sequence[Worked], picked: dict[int, Route], at: int) -> frozenset[str]:
+def _tools_of_others(faces: Sequence[Worked], used: dict[int, tuple[str, ...]], at: int) -> frozenset[str]:
     """What is set up for the other faces of its round."""
     turn = turn_of(faces[at].face)
-    others = [other for other in picked if other != at and turn_of(faces[other].face) == turn]
-    return frozenset(tool for other in others for tool in _tools(faces[other], picked[other]))
+    return frozenset().union(*(used[other] for other in used if other != at and turn_of(faces[other].face) == turn))
 
 
 def _tools(worked: Worked, route: Route) -> tuple[str, ...]:
