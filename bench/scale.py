@@ -66,11 +66,11 @@ def questions(path: Path, large: int) -> dict[str, str]:
         (run,) = raw.execute("select id from runs where status = 'finished' order by id desc limit 1").fetchone()
         (job,) = raw.execute("select job_id from quotes order by id desc limit 1").fetchone() or (1,)
     return {
-        "the jobs": "/api/jobs",
-        "the jobs by their promises": "/api/jobs?by=due",
-        "jobs by two words": "/api/jobs?words=collar%20customer",
-        "jobs by a word that is in none": "/api/jobs?words=quince",
-        "a page far down": "/api/jobs?offset=9900",
+        "the jobs": "/api/jobs?limit=50&within_ms=150",
+        "the jobs by their promises": "/api/jobs?by=due&limit=50&within_ms=150",
+        "jobs by two words": "/api/jobs?words=collar%20customer&limit=50&within_ms=150",
+        "jobs by a word that is in none": "/api/jobs?words=quince&limit=50&within_ms=150",
+        "a page far down": "/api/jobs?offset=9900&limit=50&within_ms=150",
         "a job's quotes": f"/api/jobs/{job}/quotes",
         "the log": "/api/log",
         "the log by a word": "/api/log?text=bush",

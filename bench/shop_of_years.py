@@ -153,8 +153,9 @@ def _pictures(raw: sqlite3.Connection, count: int) -> None:
             (run, noise.randbytes(_PHOTO)),
         )
         raw.execute(
-            "insert into eye_checks (run_id, after, piece, face, route, step, at, verdict, score)"
-            f" select id, 1, 1, json_extract(plan, '$.faces[0].id'), 0, 1, {when}, 'none-seen', 0.3 from runs where id = ?",
+            'insert into eye_checks (run_id, after, piece, face, route, step, at, verdict, score, person, "left", followed)'
+            " select id, 1, 1, json_extract(plan, '$.faces[0].id'), 0, 1,"
+            f" {when}, 'none-seen', 0.3, 0, 0, 1 from runs where id = ?",
             (run,),
         )
         if number % 5 == 0:

@@ -7,7 +7,7 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from itertools import groupby
 from typing import Final
 
@@ -16,8 +16,8 @@ from PIL import Image, ImageOps
 
 from kelbrast.app.board_at_bench import KeptRun
 from kelbrast.app.photos import check_size, told_of_pictures
-from kelbrast.app.runs import Runs
-from kelbrast.core.bench.observed import LightCheck, turned_out
+from kelbrast.app.runs import Runs, came_of
+from kelbrast.core.bench.observed import LightCheck, TurnedOut
 from kelbrast.core.catalogue.grades import parse_grade
 from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.errors import BadInput, NotFound
@@ -182,12 +182,11 @@ class EyeAtBench:
             looks = store.all_looks(session)
         known: list[CheckTurnedOut] = []
         for run_id, each in groupby(looks, key=lambda look: look.run_id):
-            kept = self._runs.get(run_id)
-            for look in each:
-                face, route, step = look.check.stage
-                # Kept by its name before faces had ids.
-                check = replace(look.check, stage=(kept.job.face(face).key, route, step))
-                came = turned_out(kept.run, check)
+            there = list(each)
+            # Kept before what came of a check was kept with it.
+            kept = self._runs.get(run_id) if any(look.came is None for look in there) else None
+            for look in there:
+                came = look.came or (came_of(kept, look.check) if kept else TurnedOut(None, None))
                 if came.person is not None and came.left is not None and look.verdict != "look-again":
                     known.append(CheckTurnedOut(came.person, look.verdict == "seen", came.left))
         return agreement(known)

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import partial
 from typing import Final, cast
 
 from sqlalchemy.orm import Session
@@ -15,6 +16,7 @@ from kelbrast.app.readable import readable
 from kelbrast.core.bench.events import Clock, Moment, elapsed
 from kelbrast.core.bench.expected import ahead, done_on
 from kelbrast.core.bench.figures import gone_by_measurement
+from kelbrast.core.bench.observed import LightCheck, TurnedOut, turned_out
 from kelbrast.core.bench.run import Run
 from kelbrast.core.bench.taps import BESIDE, check_undo, happen, replay
 from kelbrast.core.catalogue.damages import fault_of_work
@@ -194,6 +196,7 @@ class Runs:
                 taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
                 self._jobs.rack.tell(session, told, why=of_work(kept.file.title))
                 store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
+                store.follow_looks(session, run_id, partial(came_of, kept))
                 _tell_job(session, before, kept)
             else:
                 store.count_event(session, run_id, event.number)
@@ -259,6 +262,12 @@ class Runs:
         happened = tuple(to_events(events, job))
         run = replay(to_layout(job, plan), happened)
         return KeptRun(stored.id, stored.job_id, stored.began_at, file, job, plan, events, happened, run, self._clock())
+
+
+def came_of(kept: KeptRun, check: LightCheck) -> TurnedOut:
+    """What came of a light check. Before faces had ids, they were kept by their names."""
+    face, route, step = check.stage
+    return turned_out(kept.run, replace(check, stage=(kept.job.face(face).key, route, step)))
 
 
 def _matters(tap: TapFile) -> bool:

@@ -2,7 +2,7 @@
 and what the eye saw at their light checks."""
 
 from collections import Counter
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Final, cast
@@ -11,7 +11,7 @@ from sqlalchemy import ColumnElement, Select, delete, func, insert, or_, select,
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import InstrumentedAttribute, Session
 
-from kelbrast.core.bench.observed import LightCheck
+from kelbrast.core.bench.observed import LightCheck, TurnedOut
 from kelbrast.core.errors import Conflict, NotFound
 from kelbrast.core.learning.factors import LearntQuantity, Observation
 from kelbrast.storage.tables import (
@@ -389,15 +389,16 @@ def _row(session: Session, run_id: int) -> RunRow:
 
 @dataclass(frozen=True, slots=True)
 class StoredLook:
-    """A light check with what the eye said of it."""
+    """A light check with what the eye said of it, and what came of it; None where that was never worked out."""
 
     run_id: int
     check: LightCheck
     verdict: str
+    came: TurnedOut | None = None
 
 
 def add_look(session: Session, look: StoredLook, *, score: float) -> None:
-    """Keep what the eye saw."""
+    """Keep what the eye saw; nothing has come of it yet."""
     face, route, step = look.check.stage
     session.add(
         EyeCheckRow(
@@ -414,9 +415,22 @@ def add_look(session: Session, look: StoredLook, *, score: float) -> None:
     )
 
 
+def follow_looks(session: Session, run_id: int, turned_out: Callable[[LightCheck], TurnedOut]) -> None:
+    """Keep what came of the light checks of a run."""
+    for row in session.scalars(select(EyeCheckRow).where(EyeCheckRow.run_id == run_id)):
+        came = turned_out(_check(row))
+        row.person, row.left, row.followed = came.person, came.left, True
+    session.flush()
+
+
 def all_looks(session: Session) -> list[StoredLook]:
     """Everything that the eye saw, run by run."""
     rows = session.scalars(select(EyeCheckRow).order_by(EyeCheckRow.run_id, EyeCheckRow.id))
     return [
-        StoredLook(row.run_id, LightCheck(row.after, row.piece, (row.face, row.route, row.step)), row.verdict) for row in rows
+        StoredLook(row.run_id, _check(row), row.verdict, TurnedOut(row.person, row.left) if row.followed else None)
+        for row in rows
     ]
+
+
+def _check(row: EyeCheckRow) -> LightCheck:
+    return LightCheck(row.after, row.piece, (row.face, row.route, row.step))

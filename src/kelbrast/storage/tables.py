@@ -265,7 +265,10 @@ class ObservationRow(Base):
 
 
 class EyeCheckRow(Base):
-    """What the eye saw at a light check: after which event, at which stage of which piece."""
+    """What the eye saw at a light check: after which event, at which stage of which piece.
+
+    `person`, `left`: what follows from the events, as `core.bench.observed.TurnedOut` has it, where `followed`.
+    """
 
     __tablename__ = "eye_checks"
 
@@ -279,6 +282,9 @@ class EyeCheckRow(Base):
     at: Mapped[datetime] = mapped_column(UtcTime)
     verdict: Mapped[str] = mapped_column(String(20))
     score: Mapped[float] = mapped_column(Float)
+    person: Mapped[bool | None]
+    left: Mapped[bool | None]
+    followed: Mapped[bool] = mapped_column(default=True, server_default=literal_column("0"))
 
 
 class PhotoRow(Base):

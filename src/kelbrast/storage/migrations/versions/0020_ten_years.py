@@ -45,12 +45,18 @@ def upgrade() -> None:
         "insert into work_days (item, day, seconds, first)"
         " select coalesce(item, 0), date(ended_at), sum(seconds), min(ended_at) from run_steps group by 1, 2"
     )
+    op.add_column("eye_checks", sa.Column("person", sa.Boolean()))
+    op.add_column("eye_checks", sa.Column("left", sa.Boolean()))
+    op.add_column("eye_checks", sa.Column("followed", sa.Boolean(), nullable=False, server_default=sa.text("0")))
     op.create_table(
         "change_counts", sa.Column("what", sa.String(40), primary_key=True), sa.Column("count", sa.Integer(), nullable=False)
     )
 
 
 def downgrade() -> None:
+    with op.batch_alter_table("eye_checks") as batch:
+        for name in ("person", "left", "followed"):
+            batch.drop_column(name)
     op.drop_table("change_counts")
     op.drop_table("work_days")
     for name, (table, _) in _MADE.items():
