@@ -13,7 +13,7 @@ from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput
 from kelbrast.documents.run.format import read_run_file
-from kelbrast.storage.runs import Wanted, newest_observations, work_done
+from kelbrast.storage.runs import Wanted, newest_observations, work_days
 from kelbrast.storage.sessions import reading
 
 
@@ -45,7 +45,7 @@ def test_its_line_and_its_lessons_are_the_same(elsewhere: Log, here: Runs) -> No
         assert sorted(observation.ratio for observation in newest_observations(session, 200)) == sorted(
             observation.ratio for observation in newest_observations(other, 200)
         )
-        assert {item for item, *_ in work_done(session, ())} == {None}
+        assert {each.item for each in work_days(session)} == {None}
 
 
 def test_it_comes_in_once(elsewhere: Log, here: Runs) -> None:

@@ -78,7 +78,7 @@ QUESTIONS = {
     "tools of the log": store.tools_in_log,
     "what was observed": lambda s: store.newest_observations(s, 200),
     "whether it changed": store.observations_change,
-    "work told closely": lambda s: store.work_done(s, [(None, NOW.date()), (3, NOW.date())]),
+    "work told closely": lambda s: store.work_done(s, store.work_days(s), [(None, NOW.date()), (3, NOW.date())]),
     "what was waxed": lambda s: store.waxed_runs(s, NOW, also=[1]),
     "quotes of a job": lambda s: all_quotes(s, 1),
     "a page of the gauge": lambda s: search_sizings(s, (), offset=0, limit=50),

@@ -32,6 +32,7 @@ from kelbrast.storage.sessions import reading
 from kelbrast.storage.sizings import sizing_ids
 from kelbrast.storage.trouble import told
 
+_OTHERS: Final = 9.0  # so much of the time is everybody else's while documents are read through beside the work
 _NO_BACKUP: Final[dict[Cause, str]] = {
     "damaged": "is neither an archive of everything nor a backup, or it is damaged",
     "foreign": "is the database of another program",
@@ -177,9 +178,9 @@ def _unreadable(jobs: Jobs, *, at_once: bool) -> Iterator[str]:
         except UNREADABLE as problem:
             yield f"{what}: {why_unreadable(problem)}"
         if not at_once:
-            time.sleep(time.perf_counter() - began)  # half of the time is everybody else's
+            time.sleep(_OTHERS * (time.perf_counter() - began))
     for what, failed in (
-        ("quote", Quotes(jobs).unreadable()),
+        ("quote", Quotes(jobs).unreadable() if at_once else ()),  # read whenever they are shown, and never changed
         ("house way", HouseWays(jobs.engine).unreadable()),
         ("template", Templates(jobs.engine).unreadable()),
     ):

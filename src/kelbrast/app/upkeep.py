@@ -38,7 +38,7 @@ class Upkeep:
         items = [(kept.item, kept.at[0] if kept.at else None) for kept in self._jobs.rack.items()]
         with reading(self._jobs.engine) as session:
             done, since = shop.care_done(session), minded_since(now)
-            days = store.days_of_work(session)
-            work = store.work_done(session, closely=told_closely(items, days, done))
+            days = store.work_days(session)
+            work = store.work_done(session, days, told_closely(items, [(each.item, each.day) for each in days], done))
             waxed = store.waxed_runs(session, since, also=runs_cared_for(done, since))
         return looked_after(items, waxed, work=work, done=done, now=now)

@@ -321,31 +321,40 @@ def observations_change(session: Session) -> int:
     return session.scalar(select(ChangeCountRow.count).where(ChangeCountRow.what == _OBSERVATIONS)) or 0
 
 
-def work_done(session: Session, closely: Collection[tuple[int | None, date]]) -> list[tuple[int | None, datetime, float]]:
+@dataclass(frozen=True, slots=True)
+class WorkDay:
+    """How long a thing was worked with on a day, and when the first step was over; None for what is on no rack."""
+
+    item: int | None
+    day: date
+    seconds: float
+    first: datetime
+
+
+def work_days(session: Session) -> list[WorkDay]:
+    """All work, a day and a thing in one."""
+    rows = session.execute(select(WorkDayRow.item, WorkDayRow.day, WorkDayRow.seconds, WorkDayRow.first))
+    return [WorkDay(item or None, day, seconds, first) for item, day, seconds, first in rows]
+
+
+def work_done(
+    session: Session, days: Sequence[WorkDay], closely: Collection[tuple[int | None, date]]
+) -> list[tuple[int | None, datetime, float]]:
     """(item, when, seconds) of all work: of each day and thing in one, with the moment of its first step.
 
     Args:
         closely: (item, day) of which every step is told by itself; None in the place of an item for all of that day.
     """
     whole = {day for item, day in closely if item is None}
-    pairs = [(item, day) for item, day in closely if item is not None and day not in whole]
-    work: list[tuple[int | None, datetime, float]] = []
+    apart = {(item, day) for item, day in closely if item is not None and day not in whole}
+    work = [
+        (each.item, each.first, each.seconds) for each in days if each.day not in whole and (each.item, each.day) not in apart
+    ]
     for day in whole:
         work += _steps(session, *_on(day))
-    for item, day in pairs:
+    for item, day in apart:
         work += _steps(session, RunStepRow.item == item, *_on(day))
-    apart = set(pairs)
-    for item, day, seconds, first in session.execute(
-        select(WorkDayRow.item, WorkDayRow.day, WorkDayRow.seconds, WorkDayRow.first)
-    ):
-        if day not in whole and (item, day) not in apart:
-            work.append((item or None, first, seconds))
     return work
-
-
-def days_of_work(session: Session) -> list[tuple[int | None, date]]:
-    """(item, day) of all work."""
-    return [(item or None, day) for item, day in session.execute(select(WorkDayRow.item, WorkDayRow.day))]
 
 
 def _steps(session: Session, *which: "ColumnElement[bool]") -> list[tuple[int | None, datetime, float]]:

@@ -1,7 +1,8 @@
 """A first schedule by priority rules: blocks placed one after the other, in several orders; the best is kept."""
 
+from bisect import bisect_right
 from collections import defaultdict
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -32,7 +33,8 @@ class PlacingBoard:
     def __init__(self, work: DayWork, stood: Mapping[int, Placed] | None = None) -> None:
         self.work, self.stood = work, stood or {}
         self.at: dict[int, Placed] = {}
-        self._counted, self._of_people = -1, dict[str, list[tuple[int, int]]]()
+        self._counted, self._of_people = -1, dict[str, _Taken]()
+        self._dust_counted, self._of_rooms = -1, dict[str, _Taken]()
         self.free = {person.name: person.free(work.days) for person in work.people}
         self.before: Mapping[int, list[tuple[int, int, int | None]]] = _before(work)
         self.fixed = [task for task in work.tasks if task.fixed is not None]
@@ -46,7 +48,8 @@ class PlacingBoard:
         other = PlacingBoard.__new__(PlacingBoard)
         other.work, other.free, other.before, other.fixed = self.work, self.free, self.before, self.fixed
         other.air, other.apart, other.stood = self.air, self.apart, self.stood
-        other._counted, other._of_people = -1, {}
+        other._counted, other._of_people = self._counted, self._of_people
+        other._dust_counted, other._of_rooms = self._dust_counted, dict(self._of_rooms)
         other.at = dict(self.at)
         return other
 
@@ -127,16 +130,19 @@ class PlacingBoard:
             return None
         windows = self.free[person.name] if person is not None else ((0, self.work.horizon),)
         kept = self._kept(task.id)
-        closed = [*self._foul(task, kept), *(self._busy().get(person.name, ()) if person is not None else ())]
+        closed = [*self._foul(task, kept)]
         closed += [(one.begins, one.ends) for one in kept if person is not None and one.person == person.name]
-        closed.sort()
+        taken = [_Taken(closed)] if closed else []
+        if task.dusty and not kept and self.air.most.get(task.room) == 1:
+            taken.append(self._dusty(task.room))
+        if person is not None and person.name in self._busy():
+            taken.append(self._busy()[person.name])
         for low, high in windows:
-            at = max(low, start)
-            for begins, ends in closed:
-                if ends <= at or begins >= at + long:
-                    continue
-                at = ends
-            if at + long <= min(high, until) and (person is None or self._may_shake(person, task, at // DAY)):
+            last = min(high, until) - long
+            if max(low, start) > last:
+                continue
+            at = _free_from(max(low, start), long, taken)
+            if at <= last and (person is None or self._may_shake(person, task, at // DAY)):
                 return at
         return None
 
@@ -154,7 +160,7 @@ class PlacingBoard:
             placed = self.at.get(other) or also.get(other)
             if placed is not None:
                 yield placed.begins - before, placed.ends + after
-        if not task.dusty or task.room not in self.air.most:
+        if not task.dusty or task.room not in self.air.most or (not kept and self.air.most[task.room] == 1):
             return
         dusty = [self.at.get(one) or also.get(one) for one in self.air.dusty[task.room] if one != task.id]
         there = [one for one in dusty if one is not None]
@@ -163,14 +169,50 @@ class PlacingBoard:
         else:
             yield from _full(there, self.air.most[task.room])
 
-    def _busy(self) -> Mapping[str, list[tuple[int, int]]]:
+    def _dusty(self, room: str) -> "_Taken":
+        """When there is dust in a room where one at a time may make it; worked out anew when something was put down."""
+        if self._dust_counted != len(self.at):
+            self._dust_counted, self._of_rooms = len(self.at), {}
+        if room not in self._of_rooms:
+            there = [self.at[other] for other in self.air.dusty[room] if other in self.at]
+            self._of_rooms[room] = _Taken((placed.begins, placed.ends) for placed in there)
+        return self._of_rooms[room]
+
+    def _busy(self) -> Mapping[str, "_Taken"]:
         """When everybody is busy with what stands there; worked out anew when something was put down."""
         if self._counted != len(self.at):
-            self._counted, self._of_people = len(self.at), defaultdict(list)
+            of_people = defaultdict(list)
             for placed in self.at.values():
                 if placed.person is not None:
-                    self._of_people[placed.person].append((placed.begins, placed.ends))
+                    of_people[placed.person].append((placed.begins, placed.ends))
+            self._counted, self._of_people = len(self.at), {name: _Taken(times) for name, times in of_people.items()}
         return self._of_people
+
+
+class _Taken:
+    """Times that are taken, in order and without overlaps: when each of them begins and ends."""
+
+    def __init__(self, times: Iterable[tuple[int, int]]) -> None:
+        self.begins, self.ends = list[int](), list[int]()
+        for begins, ends in sorted(times):
+            if self.ends and begins <= self.ends[-1]:
+                self.ends[-1] = max(self.ends[-1], ends)
+            else:
+                self.begins.append(begins)
+                self.ends.append(ends)
+
+
+def _free_from(at: int, long: int, taken: Sequence[_Taken]) -> int:
+    """The first minute, not before that, from which nothing is taken for so long."""
+    moved = True
+    while moved:
+        moved = False
+        for each in taken:
+            next_one = bisect_right(each.ends, at)
+            while next_one < len(each.ends) and each.begins[next_one] < at + long:
+                at, moved = each.ends[next_one], True
+                next_one += 1
+    return at
 
 
 def _full(dusty: Sequence[Placed], most: int) -> Iterator[tuple[int, int]]:
