@@ -214,3 +214,35 @@ def test_a_spreadsheet_knows_what_is_there_now_and_never_counts_it_down_twice(cl
     assert paper["have"] == pytest.approx(30)
     assert (wheel["size_mm"], wheel["item"]["diameter_mm"]) == (195, 250)  # its mark was given for 250
     assert buffer["item"]["rpm"] == [1400]  # what a row does not carry stays
+
+
+def test_a_page_of_the_rack_is_in_its_order_counted_and_searched(client: TestClient) -> None:
+    items = [
+        {"what": "paper-p240", "name": "drawer 3"},
+        {"what": "paper-p80"},
+        {"what": "loose", "name": "the old one", "note": "from the pier"},
+        {"what": "white"},
+        {"what": "drill"},
+    ]
+    added = client.post("/api/rack", json={"items": items}).json()
+    client.post(f"/api/rack/{added[1]['id']}/history", json={"events": [{"kind": "retired"}]})
+    page = client.get("/api/rack/page", params={"retired": True}).json()
+    assert [one["item"]["what"] for one in page["items"]] == ["drill", "paper-p80", "paper-p240", "loose", "white"]
+    assert [(one["kind"], one["count"]) for one in page["of_kind"]] == [
+        ("machine", 1), ("abrasive", 2), ("wheel", 1), ("compound", 1),
+    ]  # fmt: skip
+    assert (page["everything"], page["count"]) == (5, 5)
+
+    def found(**asked) -> list[str]:
+        return [one["item"]["what"] for one in client.get("/api/rack/page", params=asked).json()["items"]]
+
+    assert found() == ["drill", "paper-p240", "loose", "white"]
+    assert found(words="DRAWER") == found(words="paper 3") == ["paper-p240"]
+    assert found(words="pier") == found(carrier="loose") == ["loose"]
+    assert found(words="pier drawer") == []
+    assert found(offset=1, limit=2) == ["paper-p240", "loose"]
+    green = client.post("/api/rack", json={"items": [{"what": "green"}]}).json()[0]
+    assert "green" in found(family="stainless")
+    assert "green" not in found(family="copper-alloy")  # as its families are: steel, stainless, titanium, plating
+    assert client.get(f"/api/rack/{green['id']}").json() == green
+    assert client.get("/api/rack/99999").status_code == 404

@@ -12,11 +12,13 @@ from kelbrast.api.rack_schemas import (
     ItemOut,
     ItemsIn,
     PreparationOut,
+    RackPageOut,
     RackText,
     SearchOut,
     Stockable,
     change_out,
     item_out,
+    page_out,
     preparation_out,
     search_out,
     thing,
@@ -26,6 +28,7 @@ from kelbrast.api.requests import AllJobs, OwnRack, Revision
 from kelbrast.app.buying import Buying
 from kelbrast.app.from_rack import preparation
 from kelbrast.app.planning import job_of
+from kelbrast.app.rack import ItemsWanted
 from kelbrast.core.job import OPEN_STATES
 from kelbrast.core.planning.questions.buying import Gain
 from kelbrast.core.wording import System
@@ -55,6 +58,20 @@ Searches = Annotated[Buying, Depends(_buying)]
 def list_rack(rack: OwnRack) -> list[ItemOut]:
     """Everything on the rack, retired things too."""
     return [item_out(kept) for kept in rack.items()]
+
+
+@router.get("/rack/page")
+def page_of_rack(
+    rack: OwnRack,
+    words: Annotated[str, Query(max_length=200, description="each of them is found in its name or note")] = "",
+    carrier: Annotated[str, Query(max_length=80)] = "",
+    family: Annotated[str, Query(max_length=80, description="only what may be used on it")] = "",
+    retired: Annotated[bool, Query(description="retired things too")] = False,
+    offset: Annotated[int, Query(ge=0, le=2**53)] = 0,
+    limit: Annotated[int, Query(ge=1, le=500)] = 200,
+) -> RackPageOut:
+    """Some of the rack in the order in which it stands there: by kind, coarse to fine."""
+    return page_out(rack.page(ItemsWanted(words, carrier, family, retired), offset=offset, limit=limit))
 
 
 @router.get("/rack/things")
@@ -170,3 +187,9 @@ def _labels(request: Request, rack: OwnRack, ids: list[int] | None, inch: bool) 
 
 def _named(name: str) -> dict[str, str]:
     return {"content-disposition": f"attachment; filename={name}"}
+
+
+@router.get("/rack/{item_id}", responses=NOT_FOUND)
+def read_item(item_id: ItemId, rack: OwnRack) -> ItemOut:
+    """One item."""  # after the addresses that are named: a number is the last thing that a part of one can be
+    return item_out(rack.get(item_id))

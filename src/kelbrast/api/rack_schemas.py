@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from kelbrast.app.buying import BuyingSearch
-from kelbrast.app.rack import ImportChange, KeptItem
+from kelbrast.app.rack import ImportChange, KeptItem, RackPage
 from kelbrast.core.catalogue.machines import machines
 from kelbrast.core.catalogue.tools import Tool, tools
 from kelbrast.core.planning.whole.mounting import Preparation
@@ -17,7 +17,6 @@ from kelbrast.core.rack.item import (
     Item,
     ItemKind,
     carrier_of,
-    families_for,
     keeps_to_one_family,
     made_up,
     stockable,
@@ -87,6 +86,25 @@ class ItemOut(BaseModel):
     low: bool
     misfits: list[SentenceFile]
     history: list[EventOut]
+
+
+class OfKind(BaseModel):
+    """How many items of a kind there are of what is looked for."""
+
+    kind: ItemKind
+    label: str
+    count: int
+
+
+class RackPageOut(BaseModel):
+    """Some of the rack. `everything`: how many items there are at all; `count`: of what is looked for; `of_kind`: these by
+    kind; `carriers`: all that stand there."""
+
+    everything: int
+    count: int
+    of_kind: list[OfKind]
+    carriers: list[Choice]
+    items: list[ItemOut]
 
 
 class ChangeOut(BaseModel):
@@ -242,28 +260,35 @@ def _charges(what: str) -> list[Choice]:
 
 
 def item_out(kept: KeptItem) -> ItemOut:
-    item = kept.item
-    bound = item.bound
+    item, bound = kept.item, kept.item.bound
     compound = record("compounds").get(bound.charge or "")
-    charged = [tool for tool in tools().values() if tool.carrier.id == item.what and tool.charge == bound.charge]
-    about = thing(item.what)
     return ItemOut(
         id=kept.id,
         revision=kept.revision,
         item=kept.file.model_copy(update={"history": []}),
-        thing=about,
+        thing=thing(item.what),
         have=item.have,
         size_mm=shop_or_none(item.size, "mm"),
-        grain_um=shop(charged[0].grain, "um") if bound.charge and charged else about.grain_um,
+        grain_um=shop_or_none(item.grain, "um"),
         retired=item.retired,
         bound_charge=bound.charge,
         bound_charge_label=str(compound["label"]) if compound else bound.charge,
         bound_family=bound.family,
-        suits=list(families_for(item.what, item.history)),
+        suits=list(item.suits),
         mixed=bound.mixed,
         low=item.low is not None and item.have <= item.low,
         misfits=[to_sentence_file(misfit) for misfit in kept.misfits],
         history=[EventOut(**event.model_dump(), at=at) for event, at in zip(kept.file.history, kept.at, strict=True)],
+    )
+
+
+def page_out(page: RackPage) -> RackPageOut:
+    return RackPageOut(
+        everything=page.everything,
+        count=page.count,
+        of_kind=[OfKind(kind=kind, label=KINDS[kind], count=count) for kind, count in page.of_kind],
+        carriers=sorted((Choice(id=key, label=label) for key, label in page.carriers.items()), key=lambda one: one.label),
+        items=[item_out(kept) for kept in page.items],
     )
 
 

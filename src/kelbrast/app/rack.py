@@ -1,5 +1,6 @@
 """The shop's rack: putting things on it, what happens to them, and what they make up for a job."""
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime
@@ -13,7 +14,7 @@ from kelbrast.core.catalogue.machines import Machine, machines
 from kelbrast.core.errors import BadInput, NotFound
 from kelbrast.core.job import Job
 from kelbrast.core.learning.factors import ShopFactors
-from kelbrast.core.rack.item import Effects, Item, ItemEvent, joined, misfits
+from kelbrast.core.rack.item import KINDS, Effects, Item, ItemEvent, ItemKind, carrier_of, in_place, joined, misfits
 from kelbrast.core.rack.offer import Offer, Own, offer
 from kelbrast.core.reference.own_rows import OwnRows, in_use
 from kelbrast.core.wording import Sentence
@@ -46,6 +47,37 @@ class KeptItem:
     at: tuple[datetime, ...]
     misfits: tuple[Sentence, ...]
     mark: tuple[int, int]
+
+
+@dataclass(frozen=True, slots=True)
+class ItemsWanted:
+    """Which items are looked for; "" for any. `words`: each of them is found in what it is called, its mark or its note."""
+
+    words: str = ""
+    carrier: str = ""
+    family: str = ""
+    retired: bool = False
+
+    def fits(self, kept: KeptItem) -> bool:
+        """Whether it is one of them."""
+        item, carrier = kept.item, carrier_of(kept.item.what)
+        said = f"{item.label} {kept.file.made} {kept.file.note}".lower()
+        return (
+            all(word in said for word in self.words.lower().split())
+            and (not self.carrier or (carrier is not None and carrier.id == self.carrier))
+            and (not self.family or self.family in item.suits)
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class RackPage:
+    """Some of the rack: how many items there are at all and of what is looked for, these by kind, all carriers, the page."""
+
+    everything: int
+    count: int
+    of_kind: list[tuple[ItemKind, int]]
+    carriers: dict[str, str]
+    items: list[KeptItem]
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,6 +156,27 @@ class Rack:
             read = items
         fitted = {key: replace(kept, misfits=tuple(misfits(kept.item, turning))) for key, kept in read.items()}
         return _Reading(mark, in_use(), turning, {key: fitted.get(key, kept) for key, kept in items.items()})
+
+    def page(self, wanted: "ItemsWanted", *, offset: int, limit: int) -> "RackPage":
+        """Some of what stands there and is looked for, in the order of the rack."""
+        everything = [kept for kept in self.items() if wanted.retired or not kept.item.retired]
+        found = [kept for kept in everything if wanted.fits(kept)]
+        found.sort(key=lambda kept: in_place(kept.item))
+        carriers = {kept.item.what: kept.item for kept in everything}
+        kinds = Counter(kept.item.kind for kept in found)
+        of_kind = [(kind, kinds[kind]) for kind in KINDS if kinds[kind]]
+        named = {carrier.id: carrier.label for item in carriers.values() if (carrier := carrier_of(item.what)) is not None}
+        return RackPage(len(self.items()), len(found), of_kind, named, found[offset : offset + limit])
+
+    def get(self, item_id: int) -> KeptItem:
+        """One item.
+
+        Raises:
+            NotFound: none with this id.
+        """
+        with reading(self._engine) as session:
+            store.get_item(session, item_id)
+        return self._one(item_id)
 
     def add(self, files: Sequence[ItemFile]) -> list[KeptItem]:
         """Put things on the rack, all or none.

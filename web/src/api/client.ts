@@ -17,6 +17,7 @@ import type {
   Question,
   RackEvent,
   RackItemFile,
+  RackWanted,
   Schemas,
   Shop,
   SizeFile,
@@ -74,6 +75,8 @@ export const api = {
   why: (job: Job, face: string, step: number) => post('/api/why', { params: { query: { face, step } }, body: job }),
   goBack: (job: Job, mark: Mark) => post('/api/goback', { params: { query: mark }, body: job }),
   rack: () => get('/api/rack'),
+  rackPage: (query: RackWanted) => get('/api/rack/page', { params: { query } }),
+  item: (id: number) => get('/api/rack/{item_id}', { params: { path: { item_id: id } } }),
   things: () => get('/api/rack/things'),
   putOnRack: (items: Partial<RackItemFile>[]) => post('/api/rack', { body: { items: items as RackItemFile[] } }),
   changeItem: (id: number, item: RackItemFile, revision: number) =>

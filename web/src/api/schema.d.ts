@@ -384,6 +384,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rack/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Page Of Rack
+         * @description Some of the rack in the order in which it stands there: by kind, coarse to fine.
+         */
+        get: operations["page_of_rack_api_rack_page_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rack/things": {
         parameters: {
             query?: never;
@@ -411,7 +431,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Read Item
+         * @description One item.
+         */
+        get: operations["read_item_api_rack__item_id__get"];
         /**
          * Change Item
          * @description Say something else of an item that nobody else changed in the meantime; its history stays.
@@ -5969,6 +5993,21 @@ export interface components {
             names: string[];
         };
         /**
+         * OfKind
+         * @description How many items of a kind there are of what is looked for.
+         */
+        OfKind: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "machine" | "abrasive" | "wheel" | "lap" | "compound";
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+        };
+        /**
          * OfferedFile
          * @description A face and the finish that it gets.
          */
@@ -6977,6 +7016,23 @@ export interface components {
             without_tools: string[];
             /** Refused */
             refused: components["schemas"]["RefusedFile"][];
+        };
+        /**
+         * RackPageOut
+         * @description Some of the rack. `everything`: how many items there are at all; `count`: of what is looked for; `of_kind`: these by
+         *     kind; `carriers`: all that stand there.
+         */
+        RackPageOut: {
+            /** Everything */
+            everything: number;
+            /** Count */
+            count: number;
+            /** Of Kind */
+            of_kind: components["schemas"]["OfKind"][];
+            /** Carriers */
+            carriers: components["schemas"]["Choice"][];
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
         };
         /**
          * RackText
@@ -10010,6 +10066,45 @@ export interface operations {
             };
         };
     };
+    page_of_rack_api_rack_page_get: {
+        parameters: {
+            query?: {
+                /** @description each of them is found in its name or note */
+                words?: string;
+                carrier?: string;
+                /** @description only what may be used on it */
+                family?: string;
+                /** @description retired things too */
+                retired?: boolean;
+                offset?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackPageOut"];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_things_api_rack_things_get: {
         parameters: {
             query?: never;
@@ -10026,6 +10121,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stockable"][];
+                };
+            };
+            /** @description Something in the request cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_item_api_rack__item_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of the item */
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemOut"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Something in the request cannot be used */

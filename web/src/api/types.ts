@@ -28,6 +28,7 @@ export type WhatIf = Schemas['WhatIfFile'];
 export type Operation = Schemas['OperationFile'];
 export type Drawing = Schemas['DrawingFile'];
 export type RackItem = Schemas['ItemOut'];
+export type RackPage = Schemas['RackPageOut'];
 export type RackItemFile = Schemas['ItemFile'];
 export type RackEvent = Schemas['ItemEventFile'];
 export type Stockable = Schemas['Stockable'];
@@ -117,6 +118,7 @@ export type Tapping = Schemas['TapIn'];
 
 /** What is looked for among the jobs. */
 export type JobsSought = QueryOf<'/api/jobs'>;
+export type RackWanted = QueryOf<'/api/rack/page'>;
 
 /** What is looked for in the log. */
 export type Sought = Omit<QueryOf<'/api/log'>, 'offset' | 'limit'>;

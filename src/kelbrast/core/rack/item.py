@@ -85,6 +85,26 @@ class Item:
         return bound_by(self.history)
 
     @cached_property
+    def label(self) -> str:
+        """What it is, and what it is called here."""
+        return f"{label_of(self.what)}, {self.name}" if self.name else label_of(self.what)
+
+    @cached_property
+    def grain(self) -> float | None:
+        """Grain of what works with it, m: its own, or that of the compound which it is kept for; None for a machine."""
+        charged = [tool for tool in made_up(self.what) if tool.charge == self.bound.charge] if self.bound.charge else []
+        if charged:
+            return charged[0].grain
+        if self.kind == "compound":
+            return float(record("compounds")[self.what]["grain"].si)
+        return tools()[self.what].grain if self.kind == "abrasive" else None
+
+    @cached_property
+    def suits(self) -> tuple[str, ...]:
+        """The families of materials that it may be used on, as it is bound now."""
+        return families_for(self.what, self.history)
+
+    @cached_property
     def have(self) -> float:
         """How many are there now; never below 0."""
         return max(0.0, self.count + sum(event.amount for event in self.history if event.kind == "stock"))
@@ -195,6 +215,24 @@ def stockable() -> list[str]:
     held = [carrier.id for carrier in carriers().values() if carrier.cutting.wear_law in ("compound", "lap")]
     loose = [tool.id for tool in tools().values() if tool.carrier.cutting.wear_law not in ("compound", "lap")]
     return [*machines(), *loose, *held, *record("compounds")]
+
+
+def label_of(what: str) -> str:
+    """What an id of the catalogue is called on a rack.
+
+    >>> label_of("white"), label_of("drill")
+    ('White compound', 'Drill')
+    """
+    if what in machines():
+        return machines()[what].label
+    if what in record("compounds"):
+        return str(record("compounds")[what]["label"]).capitalize()
+    return tools()[what].label if what in tools() else carriers()[what].label
+
+
+def in_place(item: Item) -> tuple[int, float, str, int]:
+    """Where an item stands on the rack: by its kind, coarse to fine, then by what it is called."""
+    return list(KINDS).index(item.kind), -(item.grain or 0.0), item.label, item.id
 
 
 def carrier_of(what: str) -> Carrier | None:

@@ -7,7 +7,6 @@ from datetime import date, datetime, timedelta
 from functools import cache
 from typing import Any, Final, Literal
 
-from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.rack.item import Item, carrier_of
 from kelbrast.core.reference.loader import Source, constant, find, record
 
@@ -166,7 +165,7 @@ def looked_after(
     for item, since in items:
         if (on := _cared_for_as(item)) is not None:
             began = since or datetime.min.replace(tzinfo=now.tzinfo)
-            looked_afters.append(thing(f"item:{item.id}", _label(item), on, began, work_of.get(item.id, ())))
+            looked_afters.append(thing(f"item:{item.id}", item.label, on, began, work_of.get(item.id, ())))
     return looked_afters + [thing(f"{_RUN}{run}", title, "waxed", at, []) for run, title, at in waxed]
 
 
@@ -177,12 +176,6 @@ def _cared_for_as(item: Item) -> On | None:
     if carrier.cutting.wear_law == "compound":
         return "wheel" if carrier.mount != "hand" else None
     return "abrasive-wheel" if carrier.stock.wears_down else None
-
-
-def _label(item: Item) -> str:
-    carrier = carrier_of(item.what)
-    label = carrier.label if carrier is not None and carrier.id == item.what else tool(item.what).label
-    return f"{label}, {item.name}" if item.name else label
 
 
 def _due(care: Care, thing: LookedAfter, now: datetime) -> Due:

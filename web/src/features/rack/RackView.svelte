@@ -1,5 +1,6 @@
 <!-- The rack: rails of what the shop owns, coarse to fine, and the item in hand. -->
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { shown } from '../../units/shown.svelte';
   import Plus from '@lucide/svelte/icons/plus';
   import { choices } from '../../api/catalogue.svelte';
@@ -54,10 +55,17 @@
     },
   ]);
 
+  void rack.loadThings();
   $effect(() => {
-    void rack.load();
     const id = Number(route.params.id);
     if (id) rack.chosen = id;
+  });
+  $effect(() => {
+    void [rack.words, rack.carrier, rack.family, rack.retired];
+    untrack(() => void rack.load());
+  });
+  $effect(() => {
+    if (rack.chosen !== null) untrack(() => void rack.find());
   });
 
   useKeys('The rack', [
@@ -80,11 +88,19 @@
 <div class="flex min-h-0 flex-1 flex-col gap-3 px-4.5 py-3">
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
     <h1 class="mr-auto self-center">Rack</h1>
+    <input
+      class="field min-h-10 w-52"
+      type="search"
+      aria-label="Find by name or note"
+      placeholder="Find by name or note"
+      bind:value={rack.words}
+      autocomplete="off"
+    />
     <div class="w-44">
       <Choice
         label="Carrier"
         value={rack.carrier}
-        options={[{ id: '', label: 'All' }, ...rack.carriers]}
+        options={[{ id: '', label: 'All' }, ...(rack.page?.carriers ?? [])]}
         onchange={(id) => (rack.carrier = id)}
       />
     </div>
@@ -100,7 +116,7 @@
     <button class="main-button" onclick={() => (adding = true)}><Plus size={16} />Put on <kbd>N</kbd></button>
   </div>
   {#if rack.trouble && !adding}<p class="panel px-3 py-2 text-(--stop)" role="alert">{rack.trouble}</p>{/if}
-  {#if rack.items?.length === 0}
+  {#if rack.page?.everything === 0}
     <div class="m-auto max-w-md text-center">
       <h2 class="text-lg">Nothing on the rack yet</h2>
       <p class="dim mt-1">
@@ -109,12 +125,12 @@
       </p>
       <button class="main-button mt-3" onclick={() => (adding = true)}>Add the first items</button>
     </div>
-  {:else if rack.items}
+  {:else if rack.page}
     <div class="grid min-h-0 flex-1 gap-3.5 md:grid-cols-[minmax(0,1fr)_18.5rem]">
       <Scrolling label="Rails" class="min-h-0 pb-2">
         {#each rack.rails as rail (rail.kind)}
           <section class="mb-4" aria-label={rail.label}>
-            <h2 class="rail">{rail.label} <span class="dim num">{rail.items.length}</span></h2>
+            <h2 class="rail">{rail.label} <span class="dim num">{rail.count}</span></h2>
             <div class="grid grid-cols-[repeat(auto-fill,minmax(8.6rem,1fr))] gap-2 pt-2">
               {#each rail.items as item (item.id)}
                 <Peg {item} chosen={item.id === rack.chosen} onchoose={() => (rack.chosen = item.id)} />
@@ -124,6 +140,12 @@
         {:else}
           <p class="dim">Nothing on the rack is like that.</p>
         {/each}
+        {#if rack.page.count > rack.items.length}
+          <p class="flex items-center gap-3">
+            <span class="dim num">{rack.items.length} of {rack.page.count} shown</span>
+            <button class="plain-button touch" onclick={() => void rack.more()}>Show more</button>
+          </p>
+        {/if}
       </Scrolling>
       {#if rack.item}
         <ItemPanel {rack} item={rack.item} />

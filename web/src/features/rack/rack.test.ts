@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, test, vi } from 'vitest';
 import { choices } from '../../api/catalogue.svelte';
-import { api, Problem, type Catalogue, type RackItem, type Stockable } from '../../api/client';
+import { api, Problem, type Catalogue, type RackItem, type RackPage, type Stockable } from '../../api/client';
 import { keptFor, RackDraft } from './rack.svelte';
 
 const thing = (kind: string, label: string, more = {}) =>
@@ -26,6 +26,8 @@ const item = (id: number, given: Stockable, more = {}) =>
     grain_um: null,
     ...more,
   }) as unknown as RackItem;
+/** So many at once, in these tests. */
+const PAGED = 3;
 const FINE = item(1, thing('abrasive', 'Paper'), { grain_um: 20 });
 const COARSE = item(2, thing('abrasive', 'Belt'), { grain_um: 200, suits: ['silver'] });
 const DRILL = item(3, thing('machine', 'Drill'), { suits: ['steel', 'silver'] });
@@ -33,29 +35,60 @@ const GONE = item(4, thing('abrasive', 'Old belt'), { retired: true });
 
 beforeEach(() => {
   choices.all = {
-    item_kinds: [
-      { id: 'machine', label: '' },
-      { id: 'abrasive', label: '' },
-    ],
     families: [{ id: 'steel', label: 'Steel' }],
   } as unknown as Catalogue;
-  vi.spyOn(api, 'rack').mockResolvedValue([FINE, COARSE, DRILL, GONE]);
+  vi.spyOn(api, 'rackPage').mockImplementation((asked) => {
+    const all = [DRILL, COARSE, FINE, GONE].filter((one) => asked.retired || !one.retired);
+    const kinds = ['machine', 'abrasive'].map((kind) => ({
+      kind,
+      label: kind,
+      count: all.filter((one) => one.thing.kind === kind).length,
+    }));
+    const items = all.slice(asked.offset, asked.offset! + Math.min(asked.limit!, PAGED));
+    return Promise.resolve({
+      everything: 4,
+      count: all.length,
+      of_kind: kinds,
+      carriers: [],
+      items,
+    } as unknown as RackPage);
+  });
+  vi.spyOn(api, 'item').mockImplementation((id) => Promise.resolve(item(id, thing('wheel', 'Felt'))));
   vi.spyOn(api, 'things').mockResolvedValue([]);
 });
 
-test('rails come in the order of the catalogue, coarse to fine, and retired things only for the asking', async () => {
+test('rails come as they stand, with how many there are, and retired things only for the asking', async () => {
   const rack = new RackDraft();
   await rack.load();
-  expect(rack.rails.map((rail) => rail.items.map((one) => one.id))).toEqual([[3], [2, 1]]);
+  expect(rack.page?.count).toBe(3);
   rack.retired = true;
+  await rack.load();
+  expect(rack.rails.map((rail) => [rail.kind, rail.count, rail.items.map((one) => one.id)])).toEqual([
+    ['machine', 1, [3]],
+    ['abrasive', 3, [2, 1]],
+  ]);
+  await rack.more();
   expect(rack.rails[1]?.items.map((one) => one.id)).toEqual([2, 1, 4]);
 });
 
-test('what suits a family is what the program says', async () => {
+test('the item in hand is there although it is not shown', async () => {
   const rack = new RackDraft();
+  rack.chosen = 99;
   await rack.load();
-  rack.family = 'silver';
-  expect(rack.shown.map((one) => one.id)).toEqual([2, 3]);
+  expect(rack.item?.thing.label).toBe('Felt');
+  rack.chosen = 3;
+  expect(rack.item?.id).toBe(3);
+});
+
+test('only the newest question counts', async () => {
+  const rack = new RackDraft();
+  let answer: (page: RackPage) => void = () => {};
+  vi.spyOn(api, 'rackPage').mockImplementationOnce(() => new Promise((resolve) => (answer = resolve)));
+  const first = rack.load();
+  await rack.load();
+  answer({ everything: 0, count: 0, of_kind: [], carriers: [], items: [] });
+  await first;
+  expect(rack.page?.everything).toBe(4);
 });
 
 test('changes of one thing go out one after the other, each on what the one before made of it', async () => {
@@ -78,7 +111,7 @@ test('what cannot be put on the rack leaves it as it was', async () => {
   const rack = new RackDraft();
   await rack.load();
   expect(await rack.add([{ what: 'moon' }])).toBe(false);
-  expect(rack.items).toHaveLength(4);
+  expect(rack.items).toHaveLength(PAGED);
 });
 
 test('what a wheel is kept for', () => {
