@@ -1,8 +1,11 @@
 """What the bench says of the blocks of a board: runs as they stand, which blocks are over and which are in hand."""
 
+import threading
+from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime, time
+from typing import Any, Final
 
 from kelbrast.core.bench.events import Event, Moment, Stage
 from kelbrast.core.bench.run import Run, operation_key
@@ -10,9 +13,12 @@ from kelbrast.core.catalogue.tools import tool
 from kelbrast.core.day.from_plan import block_key, minutes_of
 from kelbrast.core.day.shop import After, DayWork, Task
 from kelbrast.core.job import Job
+from kelbrast.core.reference.own_rows import in_use
 from kelbrast.documents.job.format import JobFile
 from kelbrast.documents.plan.format import PlanFile, StepFile
 from kelbrast.documents.run.format import EventFile, steps_of_run
+
+_MOST_READ: Final = 64  # runs that are remembered: more than there are benches
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +40,28 @@ class KeptRun:
     def steps(self) -> dict[tuple[str, int, int], StepFile]:
         """Every step of the plan and of the ways back, by face, route and number."""
         return steps_of_run(self.plan, self.events)
+
+
+class RunsRead:
+    """Runs as they were read last: tablets ask for them and tap every second, and their plans are long documents."""
+
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._read: OrderedDict[int, tuple[object, KeptRun, Mapping[str, Any]]] = OrderedDict()
+
+    def get(self, run_id: int, mark: object) -> tuple[KeptRun, Mapping[str, Any]] | None:
+        """A run and what it took from the rack, if nothing was tapped since that mark and the same own rows are in use."""
+        with self._lock:
+            known = self._read.get(run_id)
+        return (known[1], known[2]) if known is not None and known[0] == (mark, in_use()) else None
+
+    def put(self, run_id: int, mark: object, kept: KeptRun, taken: Mapping[str, Any]) -> None:
+        """Remember it."""
+        with self._lock:
+            self._read[run_id] = (mark, in_use()), kept, taken
+            self._read.move_to_end(run_id)
+            while len(self._read) > _MOST_READ:
+                self._read.popitem(last=False)
 
 
 def _ended(task: Task, run: KeptRun) -> datetime | None:

@@ -8,6 +8,7 @@ from typing import Any, cast
 
 from sqlalchemy import Engine
 
+from kelbrast.app.board_at_bench import RunsRead
 from kelbrast.app.job_list import JobLines, JobSummary
 from kelbrast.app.own import OwnThings
 from kelbrast.app.planning import job_of, plan_file
@@ -52,6 +53,7 @@ class Jobs:
         self.rack = Rack(engine)
         self.own = OwnThings(engine)
         self.sizings = Sizings(engine)
+        self.runs_read = RunsRead()
         self._lines = JobLines()
 
     @classmethod

@@ -135,27 +135,28 @@ class Rack:
 
     def items(self) -> list[KeptItem]:
         """Everything on the rack, retired things too. Every plan asks for it: only what has changed is read again."""
-        with reading(self._engine) as session:
-            mark, before = (store.mark_of(session), in_use()), self._read
-            if before is not None and before.mark == mark:
-                return list(before.items.values())
-            read = self._read_again(session, mark, before)
-            if not is_writing(self._engine):  # what is not kept for good yet is not remembered
-                self._read = read
-            return list(read.items.values())
+        return list(self._reading().items.values())
 
-    def _read_again(self, session: Session, mark: object, before: "_Reading | None") -> "_Reading":
-        marks = store.marks(session)
-        known = before.items if before is not None and before.own == in_use() else {}
-        fresh = [key for key, each in marks.items() if key not in known or known[key].mark != each]
-        read = {stored.id: _as_read(stored, marks[stored.id]) for stored in store.items_by_id(session, fresh)} if fresh else {}
-        items = {key: read[key] if key in read else known[key] for key in marks}
-        own = {kept.item.what for kept in items.values() if kept.item.kind == "machine" and not kept.item.retired}
-        turning = [machines()[what] for what in ("hand", *sorted(own))] if own else list(machines().values())
-        if before is None or before.own != in_use() or before.turning != turning:
-            read = items
-        fitted = {key: replace(kept, misfits=tuple(misfits(kept.item, turning))) for key, kept in read.items()}
-        return _Reading(mark, in_use(), turning, {key: fitted.get(key, kept) for key, kept in items.items()})
+    def _reading(self) -> "_Reading":
+        with reading(self._engine) as session:
+            items, events = store.mark_of(session)
+            before = self._read if self._read is not None and self._read.own == in_use() else None
+            if before is not None and (before.items_mark, before.events_mark) == (items, events):
+                return before
+            if before is not None and before.items_mark == items:
+                fresh = store.told_since(session, before.events_mark.newest)
+                known, gone = before.items, set[int]()
+            else:  # things came, went, or something else is said of them
+                marks, known = store.marks(session), before.items if before is not None else {}
+                fresh = {key: mark for key, mark in marks.items() if key not in known or known[key].mark != mark}
+                gone = known.keys() - marks.keys()
+            read = {one.id: _as_read(one, fresh[one.id]) for one in store.items_by_id(session, fresh)} if fresh else {}
+            now = _following(
+                before, {key: kept for key, kept in {**known, **read}.items() if key not in gone}, read, items, events
+            )
+            if not is_writing(self._engine):  # what is not kept for good yet is not remembered
+                self._read = now
+            return now
 
     def page(self, wanted: "ItemsWanted", *, offset: int, limit: int) -> "RackPage":
         """Some of what stands there and is looked for, in the order of the rack."""
@@ -287,7 +288,7 @@ class Rack:
 
     def bars(self) -> dict[str, int]:
         """By compound, the item that is counted down when it is used."""
-        return {kept.file.what: kept.id for kept in self.items() if not kept.item.retired and kept.item.have > 0}
+        return self._reading().bars
 
     def shelf(self) -> Shelf:
         """The rack as it stands now and what the shop learnt, to plan with. Every plan asks for it."""
@@ -305,12 +306,37 @@ class Rack:
 
 @dataclass(frozen=True, slots=True)
 class _Reading:
-    """The rack as it was read: when nothing had changed since that mark, with these own rows and these machines in use."""
+    """The rack as it was read: when nothing had changed since those marks, with these own rows and these machines in use.
 
-    mark: object
+    `bars`: by compound, the item that is counted down.
+    """
+
+    items_mark: object
+    events_mark: store.EventsMark
     own: OwnRows
     turning: list[Machine]
     items: dict[int, KeptItem]
+    bars: dict[str, int]
+
+
+def _following(
+    before: _Reading | None, items: dict[int, KeptItem], read: dict[int, KeptItem], items_mark: object, events: store.EventsMark
+) -> _Reading:
+    """The rack with what was read again. What follows from all of it is kept where nothing of that has changed."""
+    whole = before is None or before.items_mark != items_mark
+    if before is None or whole or any(kept.item.kind == "machine" for kept in read.values()):
+        own = {kept.item.what for kept in items.values() if kept.item.kind == "machine" and not kept.item.retired}
+        turning = [machines()[what] for what in ("hand", *sorted(own))] if own else list(machines().values())
+    else:
+        turning = before.turning
+    fitted = read if before is not None and before.turning == turning else items
+    fits = {key: replace(kept, misfits=tuple(misfits(kept.item, turning))) for key, kept in fitted.items()}
+    if before is None or whole or any(kept.item.kind == "compound" for kept in read.values()):
+        there = (kept for kept in items.values() if kept.item.kind == "compound" and not kept.item.retired)
+        bars = {kept.file.what: kept.id for kept in there if kept.item.have > 0}
+    else:
+        bars = before.bars
+    return _Reading(items_mark, events, in_use(), turning, {**items, **fits}, bars)
 
 
 def _as_read(stored: store.StoredItem, mark: tuple[int, int]) -> KeptItem:

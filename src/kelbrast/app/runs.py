@@ -1,9 +1,9 @@
 """Runs at the bench: begin one, tap, look, go back. Every tap is one transaction: it is kept whole before it is answered."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
-from typing import Final, cast
+from typing import Any, Final, cast
 
 from sqlalchemy.orm import Session
 
@@ -43,7 +43,7 @@ from kelbrast.documents.run.format import (
 )
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import runs as store
-from kelbrast.storage.sessions import reading, writing
+from kelbrast.storage.sessions import is_writing, reading, writing
 
 MOST_PIECES: Final = 500  # each has a place on the screen
 _TAP_MAY_WAIT: Final = 24 * 3600.0  # a tap that could not be sent is kept by the screen, and says how old it is
@@ -134,7 +134,19 @@ class Runs:
             NotFound: no such run.
         """
         with reading(self.engine) as session:
-            return self._kept(store.get_run(session, run_id))
+            return self._read(session, run_id)[0]
+
+    def _read(self, session: Session, run_id: int) -> tuple[KeptRun, Mapping[str, Any]]:
+        """A run, and what it took from the rack so far; from memory where nothing was tapped since."""
+        newest = store.newest_tap(session, run_id)
+        known = self._jobs.runs_read.get(run_id, newest)
+        if known is not None:
+            return replace(known[0], now=self._clock()), known[1]
+        stored = store.get_run(session, run_id)
+        kept = self._kept(stored)
+        if not is_writing(self.engine):
+            self._jobs.runs_read.put(run_id, newest, kept, stored.taken)
+        return kept, stored.taken
 
     def ahead(self, run_id: int) -> tuple[int, list[KeptRun]]:
         """The newest event, and the run as it would stand after each of the next steps if all goes as planned.
@@ -171,12 +183,12 @@ class Runs:
             NotFound: no such run.  BadInput: it cannot have happened.
             Conflict: somebody else tapped since the screen looked; nothing was kept.
         """
+        bars = self._jobs.rack.bars()  # read before anybody else has to wait
         with writing(self.engine) as session:
-            stored = store.get_run(session, run_id)
-            kept = self._kept(stored)
+            kept, before_taken = self._read(session, run_id)
             if store.tapped_already(session, run_id, name):
                 return kept
-            if after > stored.seen:
+            if after > kept.run.seen:
                 raise Conflict("this run is not the one that the screen had seen: look again, then tap")
             if after_tap is not None:
                 after = store.number_of(session, run_id, after_tap)
@@ -193,13 +205,16 @@ class Runs:
             store.append_event(session, run_id, event.number, name, EVENT, event.model_dump(mode="json", exclude_defaults=True))
             before, kept = kept.run, replace(kept, events=files, happened=happened, run=run)
             if _matters(tap):
-                taken, told = taken_from_rack(kept, dict(stored.taken), self._jobs.rack.bars())
+                taken, told = taken_from_rack(kept, dict(before_taken), bars)
                 self._jobs.rack.tell(session, told, why=of_work(kept.file.title))
                 store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
                 store.follow_looks(session, run_id, partial(came_of, kept))
                 _tell_job(session, before, kept)
             else:
+                taken = dict(before_taken)
                 store.count_event(session, run_id, event.number)
+        if not is_writing(self.engine):  # kept for good
+            self._jobs.runs_read.put(run_id, (event.number, name, kept.job_id), kept, taken)
         return replace(kept, now=self._clock())
 
     def ways_back(self, run_id: int, *, depth_um: float | None, like: str | None, fingernail: bool) -> GoBackFile:

@@ -62,12 +62,28 @@ def marks(session: Session) -> dict[int, tuple[int, int]]:
     return {item_id: (revision, event or 0) for item_id, revision, event in session.execute(rows)}
 
 
-def mark_of(session: Session) -> object:
-    """Something that is equal as long as nothing on the rack has changed; quicker to get than the rack itself."""
+@dataclass(frozen=True, slots=True)
+class EventsMark:
+    """How many events there are, and the id of the newest: another one when anything happened."""
+
+    count: int
+    newest: int
+
+
+def mark_of(session: Session) -> tuple[object, EventsMark]:
+    """Two things that are equal as long as nothing is said anew of items, and nothing happened to any."""
     # A change counts the revision up, and numbers of what was taken away are not given again.
     items = session.execute(select(func.count(), func.max(RackItemRow.id), func.sum(RackItemRow.revision))).one()
-    events = session.execute(select(func.count(), func.max(RackEventRow.id))).one()  # the newest always has another id
-    return tuple(items), tuple(events)
+    count, newest = session.execute(select(func.count(RackEventRow.id), func.max(RackEventRow.id))).one()
+    return tuple(items), EventsMark(count, newest or 0)
+
+
+def told_since(session: Session, newest: int) -> dict[int, tuple[int, int]]:
+    """The marks of the items to which something happened after this event."""
+    events = select(RackEventRow.item_id, func.max(RackEventRow.id)).where(RackEventRow.id > newest)
+    last: dict[int, int] = dict(session.execute(events.group_by(RackEventRow.item_id)).tuples().all())
+    revisions = session.execute(select(RackItemRow.id, RackItemRow.revision).where(RackItemRow.id.in_(last)))
+    return {item_id: (revision, last[item_id]) for item_id, revision in revisions}
 
 
 def get_item(session: Session, item_id: int) -> StoredItem:

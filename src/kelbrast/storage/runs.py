@@ -141,6 +141,21 @@ def seen_of(session: Session, run_id: int) -> int:
     return seen
 
 
+def newest_tap(session: Session, run_id: int) -> tuple[int, str, int | None]:
+    """The number and the name of the newest event of a run (0 and "" before that) and its job: another one when a run was
+    tapped, or its job deleted.
+
+    Raises:
+        NotFound: no run with this id.
+    """
+    row = session.execute(select(RunRow.seen, RunRow.job_id).where(RunRow.id == run_id)).one_or_none()
+    if row is None:
+        raise NotFound("run", str(run_id))
+    seen, job_id = row
+    tap = session.scalar(select(RunEventRow.tap).where(RunEventRow.run_id == run_id, RunEventRow.number == seen))
+    return seen, tap or "", job_id
+
+
 def tapped_already(session: Session, run_id: int, tap: str) -> bool:
     """Whether this very tap was kept before."""
     return session.scalar(select(RunEventRow.id).where(RunEventRow.run_id == run_id, RunEventRow.tap == tap)) is not None
