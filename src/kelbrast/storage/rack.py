@@ -80,8 +80,8 @@ def mark_of(session: Session) -> tuple[object, EventsMark]:
 
 def told_since(session: Session, newest: int) -> dict[int, tuple[int, int]]:
     """The marks of the items to which something happened after this event."""
-    events = select(RackEventRow.item_id, func.max(RackEventRow.id)).where(RackEventRow.id > newest)
-    last: dict[int, int] = dict(session.execute(events.group_by(RackEventRow.item_id)).tuples().all())
+    events = select(RackEventRow.item_id, func.max(RackEventRow.id).label("event")).where(RackEventRow.id > newest)
+    last = {row.item_id: row.event for row in session.execute(events.group_by(RackEventRow.item_id))}
     revisions = session.execute(select(RackItemRow.id, RackItemRow.revision).where(RackItemRow.id.in_(last)))
     return {item_id: (revision, last[item_id]) for item_id, revision in revisions}
 
