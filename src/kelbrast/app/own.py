@@ -21,7 +21,7 @@ from kelbrast.documents.own.format import (
     tool_ids,
 )
 from kelbrast.storage import own as store
-from kelbrast.storage.database import as_committed
+from kelbrast.storage.database import as_committed, asked_directly
 from kelbrast.storage.sessions import is_writing, reading, writing
 
 _LETTERS: Final = "abcdefghjkmnpqrstuvwxyz23456789"  # none that is read as another
@@ -65,6 +65,10 @@ class OwnThings:
         """What the catalogue gets from them. Everything asks for it; it is the same object as long as nothing changed."""
         committed = None if is_writing(self._engine) else as_committed(self._engine)  # before it is read
         if committed is not None and self._committed == committed:
+            return self._read[1]
+        mark: object = None if committed is None else asked_directly(self._engine, store.MARK_OF_OWN)
+        if mark is not None and self._read[0] == mark:
+            self._committed = committed
             return self._read[1]
         with reading(self._engine) as session:
             mark = store.mark_of_own(session)

@@ -9,6 +9,7 @@ import sqlite3
 import threading
 from contextlib import closing
 from pathlib import Path
+from typing import Any
 
 from kelbrast.core.errors import StoreTrouble
 from kelbrast.storage.holding import HEADER_BYTES, has_log
@@ -47,6 +48,12 @@ class Anchor:
         with told(self.path), self._lock:
             found: tuple[int] = self._connection.execute("PRAGMA data_version").fetchone()
         return found[0]
+
+    def ask(self, statement: str) -> tuple[Any, ...]:
+        """The one row that answers a question, without anything around it: for what every request has to know."""
+        with told(self.path), self._lock:
+            found: tuple[Any, ...] = self._connection.execute(statement).fetchone()
+        return found
 
     def save_to(self, target: Path) -> None:
         """Copy what the opened file holds, wherever it is now."""

@@ -108,6 +108,12 @@ def as_committed(engine: Engine) -> object | None:
     return None if anchor is None else (anchor, anchor.commits())
 
 
+def asked_directly(engine: Engine, statement: str) -> tuple[Any, ...] | None:
+    """The one row that answers a question to what was committed, in a twentieth of the time; None where it cannot be asked."""
+    anchor = _anchors.get(engine)
+    return None if anchor is None else anchor.ask(statement)
+
+
 def save_what_is_held(engine: Engine, target: Path) -> None:
     """Copy what the file holds that was opened, also when another lies in its place.
 

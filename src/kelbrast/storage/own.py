@@ -2,9 +2,9 @@
 
 from collections.abc import Mapping
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, Final
 
-from sqlalchemy import String, cast, func, select
+from sqlalchemy import String, cast, func, select, text
 from sqlalchemy.orm import Session
 
 from kelbrast.core.errors import NotFound
@@ -17,9 +17,12 @@ def all_own(session: Session) -> list[Stored]:
     return [_stored(row) for row in session.scalars(select(OwnEntryRow).order_by(OwnEntryRow.id))]
 
 
+MARK_OF_OWN: Final = "select count(*), max(id), sum(revision) from own_entries"
+
+
 def mark_of_own(session: Session) -> object:
     """Something that is equal as long as no entry has changed."""
-    return tuple(session.execute(select(func.count(), func.max(OwnEntryRow.id), func.sum(OwnEntryRow.revision))).one())
+    return tuple(session.execute(text(MARK_OF_OWN)).one())
 
 
 def add_own(session: Session, key: str, document: Mapping[str, Any]) -> None:
