@@ -38,7 +38,10 @@
     observations: 'What runs taught',
     practice_answers: 'Answers of the practice',
   };
+  /** Bytes, as a person reads them. */
+  const size = (bytes: number) => (bytes >= 1e9 ? `${figures(bytes / 1e9, 2)} GB` : `${figures(bytes / 1e6, 2)} MB`);
   const kept = new Answer<Backups>();
+  const taken = $derived(kept.value?.backups.reduce((sum, one) => sum + one.size, 0) ?? 0);
   kept.ask(api.backups());
   const changes = new Answer<RestoreLook>();
   let looking = $state<string | null>(null);
@@ -99,6 +102,15 @@
     One is made every day while the program runs, and the newest fourteen are kept; what you ask for stays. Each is
     checked. They lie in <span class="mono">{kept.value?.folder ?? ''}</span>: copy them to another disk now and then.
   </p>
+  {#if kept.value}
+    {@const now = kept.value.database}
+    <p class="small num">
+      Everything takes {size(now.size)}, and its backups {size(taken)}; those that are made by themselves stop at
+      {size(kept.value.most)}. {size(now.free)} of the disk are free.
+      {#if now.looking_through}It is being looked through for damage …{:else if now.looked_through}Last looked through
+        for damage: {when(now.looked_through)}.{/if}
+    </p>
+  {/if}
   <div class="flex flex-wrap items-center gap-2">
     <a class="plain-button inline-flex touch items-center" href="/api/everything.zip" download
       >Everything as one archive</a
@@ -116,7 +128,7 @@
     {#each kept.value?.backups.slice(0, SHOWN) ?? [] as one (one.name)}
       <li class="flex flex-wrap items-center gap-x-3 border-t border-(--line) py-1">
         <span class="num flex-1">{when(one.at)} <span class="small dim">{KINDS[one.kind]}</span></span>
-        <span class="num small dim">{figures(one.size / 1e6, 2)} MB</span>
+        <span class="num small dim">{size(one.size)}</span>
         <a class="go underline" href="/api/backups/{one.name}" download>As a file</a>
         <button class="plain-button" aria-label="Look into the backup of {when(one.at)}" onclick={() => look(one.name)}
           >Put back …</button
