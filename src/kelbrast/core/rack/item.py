@@ -221,7 +221,7 @@ def label_of(what: str) -> str:
     """What an id of the catalogue is called on a rack.
 
     >>> label_of("white"), label_of("drill")
-    ('White compound', 'Drill')
+    ('White bar', 'Hand drill')
     """
     if what in machines():
         return machines()[what].label

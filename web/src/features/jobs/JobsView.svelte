@@ -27,7 +27,7 @@
     list.load();
   });
   $effect(() => {
-    if (list.planning) untrack(() => list.load());
+    if (list.planning) untrack(() => list.load(true));
   });
   $effect(() => {
     void writes.done;

@@ -20,6 +20,8 @@ import { begunUntouched } from '../../api/untouched';
 export const PAGE = 50;
 /** After so long (ms) the list is shown, and plans that are not known by then come in after it. */
 const WITHIN = 150;
+/** The same while somebody looks at the list already. */
+const WITHIN_THEN = 1500;
 
 /** A job to begin with, so that the first screen already shows a plan: every value is meant to be changed. */
 const FIRST_JOB: Job = {
@@ -116,14 +118,18 @@ export class JobList {
     return this.page.trouble;
   }
 
-  load() {
+  /** `on`: go on with the plans that are missing. */
+  load(on = false) {
     const open = this.stage === 'open';
     const state = choices.all?.states
       .filter((one) => one.open === open)
       .map((one) => one.id as NonNullable<Job['state']>);
     const offset = (this.pageAt - 1) * PAGE;
     const by = open ? 'due' : 'changed';
-    this.page.ask(api.jobs({ words: this.words, state, by, offset, limit: PAGE, within_ms: WITHIN }), true);
+    this.page.ask(
+      api.jobs({ words: this.words, state, by, offset, limit: PAGE, within_ms: on ? WITHIN_THEN : WITHIN }),
+      true,
+    );
   }
 
   loadDay() {
