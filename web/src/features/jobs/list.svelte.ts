@@ -124,6 +124,7 @@ export class JobList {
     const state = choices.all?.states
       .filter((one) => one.open === open)
       .map((one) => one.id as NonNullable<Job['state']>);
+    if (!state) return; // asked for as soon as it is known which states are open
     const offset = (this.pageAt - 1) * PAGE;
     const by = open ? 'due' : 'changed';
     this.page.ask(
