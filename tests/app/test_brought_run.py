@@ -13,7 +13,8 @@ from kelbrast.app.log import Log
 from kelbrast.app.runs import Runs
 from kelbrast.core.errors import BadInput
 from kelbrast.documents.run.format import read_run_file
-from kelbrast.storage.runs import Wanted, newest_observations, work_days
+from kelbrast.storage.run_results import newest_observations, work_days
+from kelbrast.storage.runs import Wanted
 from kelbrast.storage.sessions import reading
 
 

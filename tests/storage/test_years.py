@@ -20,8 +20,8 @@ from kelbrast.core.rack.upkeep import Due, looked_after, upkeep
 from kelbrast.documents.job.read import check_job_file
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import rack as rack_store
+from kelbrast.storage import run_results, shop
 from kelbrast.storage import runs as store
-from kelbrast.storage import shop
 from kelbrast.storage.quotes import all_quotes
 from kelbrast.storage.sessions import reading, writing
 from kelbrast.storage.sizings import search_sizings
@@ -76,10 +76,10 @@ QUESTIONS = {
     "runs at the bench": store.open_runs,
     "whether a tap is there": lambda s: store.tapped_already(s, 1, "a"),
     "tools of the log": store.tools_in_log,
-    "what was observed": lambda s: store.newest_observations(s, 200),
-    "whether it changed": store.observations_change,
-    "work told closely": lambda s: store.work_done(s, store.work_days(s), [(None, NOW.date()), (3, NOW.date())]),
-    "what was waxed": lambda s: store.waxed_runs(s, NOW, also=[1]),
+    "what was observed": lambda s: run_results.newest_observations(s, 200),
+    "whether it changed": run_results.observations_change,
+    "work told closely": lambda s: run_results.work_done(s, run_results.work_days(s), [(None, NOW.date()), (3, NOW.date())]),
+    "what was waxed": lambda s: run_results.waxed_runs(s, NOW, also=[1]),
     "quotes of a job": lambda s: all_quotes(s, 1),
     "a page of the gauge": lambda s: search_sizings(s, (), offset=0, limit=50),
     "the newest of an item": lambda s: rack_store.newest_event(s, 1),
@@ -142,15 +142,15 @@ def test_runs_are_found_by_what_was_written_about_them(jobs: Jobs) -> None:
         everything = store.search_log(session, store.Wanted(), offset=0, limit=None)[1]
     run = everything[0]
     with writing(jobs.engine) as session:
-        store.replace_what_follows(session, run.id, 1, follows(words="the belt squealed", status="finished"))
+        run_results.replace_what_follows(session, run.id, 1, follows(words="the belt squealed", status="finished"))
     with reading(jobs.engine) as session:
         count, lines = store.search_log(session, store.Wanted(text="squealed"), offset=0, limit=10)
     assert (count, [line.id for line in lines]) == (1, [run.id])
 
 
-def follows(steps: list[tuple[str, int | None, float, datetime]] | None = None, **more: Any) -> store.Follows:
+def follows(steps: list[tuple[str, int | None, float, datetime]] | None = None, **more: Any) -> run_results.Follows:
     said = {"well": True, "ended_at": NOW, "figures": {}, "words": "", "waxed_at": None, "taken": {}, "observations": []}
-    return store.Follows(**{"status": "open", "steps": steps or [], **said, **more})
+    return run_results.Follows(**{"status": "open", "steps": steps or [], **said, **more})
 
 
 def test_totals_of_days_are_worth_the_whole_replay(jobs: Jobs) -> None:
@@ -166,7 +166,7 @@ def test_totals_of_days_are_worth_the_whole_replay(jobs: Jobs) -> None:
             for _ in range(luck.randrange(0, 9))
         ]
         with writing(jobs.engine) as session:
-            store.replace_what_follows(session, run, 1, follows(steps))
+            run_results.replace_what_follows(session, run, 1, follows(steps))
             if luck.random() < 0.7:
                 thing = luck.choice(["shop", *(f"item:{item}" for item in items)])
                 care = luck.choice(["filters", "touch-up"] if thing == "shop" else ["rake", "true", "dress"])
@@ -189,7 +189,7 @@ def replayed(jobs: Jobs) -> list[Due]:
     with reading(jobs.engine) as session:
         rows = session.query(RunStepRow.item, RunStepRow.ended_at, RunStepRow.seconds).all()
         done = shop.care_done(session)
-        waxed = store.waxed_runs(session, NOW - timedelta(days=3650), also=[])
+        waxed = run_results.waxed_runs(session, NOW - timedelta(days=3650), also=[])
     items = [(kept.item, kept.at[0] if kept.at else None) for kept in jobs.rack.items()]
     things = looked_after(items, waxed, work=[tuple(row) for row in rows], done=done, now=NOW)
     return upkeep(things, NOW)
@@ -198,19 +198,19 @@ def replayed(jobs: Jobs) -> list[Due]:
 def test_what_was_learnt_is_read_anew_when_it_changes_and_only_then(jobs: Jobs) -> None:
     run = _lines(jobs)[0].id
     with writing(jobs.engine) as session:
-        before = store.observations_change(session)
-        store.replace_what_follows(
+        before = run_results.observations_change(session)
+        run_results.replace_what_follows(
             session, run, 1, follows(observations=[("felt", "steel", "time", 1.5), ("felt", "steel", "time", 1.5)])
         )
-        assert store.observations_change(session) == before + 1
-        store.replace_what_follows(
+        assert run_results.observations_change(session) == before + 1
+        run_results.replace_what_follows(
             session, run, 1, follows(observations=[("felt", "steel", "time", 1.5), ("felt", "steel", "time", 1.5)])
         )
-        assert store.observations_change(session) == before + 1
+        assert run_results.observations_change(session) == before + 1
         assert session.query(ObservationRow).filter(ObservationRow.run_id == run).count() == 2
-        assert store.newest_observations(session, 1).count(Observation(run, "felt", "steel", "time", 1.5)) == 1
-        store.replace_what_follows(session, run, 1, follows())
-        assert store.observations_change(session) == before + 2
+        assert run_results.newest_observations(session, 1).count(Observation(run, "felt", "steel", "time", 1.5)) == 1
+        run_results.replace_what_follows(session, run, 1, follows())
+        assert run_results.observations_change(session) == before + 2
 
 
 def test_what_work_used_on_a_day_is_one_entry_and_the_stock_is_the_same(jobs: Jobs) -> None:

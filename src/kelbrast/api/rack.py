@@ -176,6 +176,13 @@ def stop_buying(search_id: SearchId, buying: Searches) -> None:
     buying.stop(search_id)
 
 
+# After the addresses with a name in this place, which would be taken for an id that is none.
+@router.get("/rack/{item_id}", responses=NOT_FOUND)
+def read_item(item_id: ItemId, rack: OwnRack) -> ItemOut:
+    """One item."""
+    return item_out(rack.get(item_id))
+
+
 def _labels(request: Request, rack: OwnRack, ids: list[int] | None, inch: bool) -> list[Label]:
     system: System = "inch" if inch else "metric"
     kept = [item for item in rack.items() if (item.id in ids if ids else not item.item.retired)]
@@ -187,9 +194,3 @@ def _labels(request: Request, rack: OwnRack, ids: list[int] | None, inch: bool) 
 
 def _named(name: str) -> dict[str, str]:
     return {"content-disposition": f"attachment; filename={name}"}
-
-
-@router.get("/rack/{item_id}", responses=NOT_FOUND)
-def read_item(item_id: ItemId, rack: OwnRack) -> ItemOut:
-    """One item."""  # after the addresses that are named: a number is the last thing that a part of one can be
-    return item_out(rack.get(item_id))

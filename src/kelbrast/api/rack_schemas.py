@@ -18,6 +18,7 @@ from kelbrast.core.rack.item import (
     ItemKind,
     carrier_of,
     keeps_to_one_family,
+    label_of,
     made_up,
     stockable,
 )
@@ -208,7 +209,7 @@ def thing(what: str) -> Stockable:
         rpm = [shop(speed, "rev/min") for speed in speeds]
         return _thing(
             what,
-            machine.label,
+            label_of(what),
             "machine",
             carrier=what,
             carrier_label=machine.label,
@@ -218,13 +219,13 @@ def thing(what: str) -> Stockable:
         )
     if carrier is None:
         compound = record("compounds")[what]
-        grain, label = shop(compound["grain"].si, "um"), str(compound["label"]).capitalize()
-        return _thing(what, label, "compound", carrier="compound", carrier_label="Compound", grain_um=grain)
+        grain = shop(compound["grain"].si, "um")
+        return _thing(what, label_of(what), "compound", carrier="compound", carrier_label="Compound", grain_um=grain)
     tool: Tool | None = tools().get(what)
     kind: ItemKind = Item(0, what).kind
     return _thing(
         what,
-        tool.label if tool else carrier.label,
+        label_of(what),
         kind,
         carrier=carrier.id,
         carrier_label=carrier.label,

@@ -12,6 +12,7 @@ from kelbrast.core.errors import BadInput
 from kelbrast.documents.common.versions import EVENT
 from kelbrast.documents.job.read import to_job
 from kelbrast.documents.run.format import EventFile, RunFile, in_ids, moment_of, to_events, to_layout
+from kelbrast.storage import run_results
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import writing
 
@@ -44,7 +45,7 @@ def bring_run(runs: Runs, file: RunFile) -> int:
             store.append_event(session, run_id, event.number, f"brought-in-{event.number}", EVENT, document)
         found = follows(replace(kept, id=run_id), {})
         elsewhere = [(tool, None, seconds, at) for tool, _, seconds, at in found.steps]
-        store.replace_what_follows(session, run_id, kept.run.seen, replace(found, steps=elsewhere))
+        run_results.replace_what_follows(session, run_id, kept.run.seen, replace(found, steps=elsewhere))
     return run_id
 
 

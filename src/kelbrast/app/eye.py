@@ -29,7 +29,7 @@ from kelbrast.core.vision.light_check import CanNotSay, CheckAsked, EyeSaw, LayS
 from kelbrast.core.vision.photo_file import Photo
 from kelbrast.core.wording import tell
 from kelbrast.documents.run.eye import ShowsAnswer, refusal_sentence, to_shows_answer
-from kelbrast.storage import runs as store
+from kelbrast.storage import eye_checks
 from kelbrast.storage.sessions import reading, writing
 
 MOST_PIXELS: Final = 60_000_000
@@ -161,7 +161,7 @@ class EyeAtBench:
         def done(answer: EyeSaw | CanNotSay) -> None:
             if isinstance(answer, EyeSaw):
                 with writing(self._runs.engine) as session:
-                    store.add_look(session, store.StoredLook(run_id, check, answer.verdict), score=answer.score)
+                    eye_checks.add_look(session, eye_checks.StoredLook(run_id, check, answer.verdict), score=answer.score)
 
         return self._eye.begin(across, along, lambda photo: asked(kept, photo, stated), done)
 
@@ -179,7 +179,7 @@ class EyeAtBench:
     def right(self) -> dict[str, Rightness]:
         """How often the person and the eye were right, of the checks of which it is known."""
         with reading(self._runs.engine) as session:
-            looks = store.all_looks(session)
+            looks = eye_checks.all_looks(session)
         known: list[CheckTurnedOut] = []
         for run_id, each in groupby(looks, key=lambda look: look.run_id):
             there = list(each)

@@ -17,7 +17,7 @@ from kelbrast.core.rack.item import Effects, Taken, taken_since
 from kelbrast.core.surface.part import PROTECTIONS
 from kelbrast.core.units import from_si, to_si
 from kelbrast.documents.run.format import to_planned
-from kelbrast.storage.runs import Follows
+from kelbrast.storage.run_results import Follows
 
 
 def follows(kept: KeptRun, taken: dict[str, Any]) -> Follows:

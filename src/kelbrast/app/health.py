@@ -111,7 +111,7 @@ class Watch:
         """What only makes it quicker: another time will do."""
         try:
             act()
-        except (KelbrastError, OSError) as trouble:
+        except Exception as trouble:
             log.info("not now: %s", trouble)
 
     def _look_through(self, now: datetime) -> None:

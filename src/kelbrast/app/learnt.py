@@ -9,8 +9,7 @@ from kelbrast.app.kept_trials import Trials, tried_in
 from kelbrast.core.errors import BadInput
 from kelbrast.core.learning.factors import Learnt, ShopFactors, Switch, factors_of, learn
 from kelbrast.core.reference.loader import constant
-from kelbrast.storage import runs as store
-from kelbrast.storage import shop
+from kelbrast.storage import run_results, shop
 from kelbrast.storage.sessions import reading, writing
 from kelbrast.storage.trials import mark_of_trials
 
@@ -29,9 +28,9 @@ class Learning:
         """Every factor that the log says something about, used or not."""
         with reading(self._engine) as session:
             everything_off, off = _switches(session)
-            key = (store.observations_change(session), mark_of_trials(session), everything_off, off)
+            key = (run_results.observations_change(session), mark_of_trials(session), everything_off, off)
             if self._kept is None or self._kept[0] != key:
-                said = store.newest_observations(session, int(constant("learning.newest").value))
+                said = run_results.newest_observations(session, int(constant("learning.newest").value))
                 self._kept = key, learn(said, trials=tried_in(session), off=off, everything_off=everything_off)
             return self._kept[1]
 

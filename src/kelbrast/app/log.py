@@ -8,6 +8,7 @@ from kelbrast.core.bench import told
 from kelbrast.core.vision.agreement import Rightness, rightness
 from kelbrast.core.wording import tell
 from kelbrast.documents.run.format import RunFile
+from kelbrast.storage import run_results
 from kelbrast.storage import runs as store
 from kelbrast.storage.runs import LogLine, Wanted
 from kelbrast.storage.sessions import reading
@@ -36,7 +37,7 @@ class Log:
     def calibration(self) -> dict[str, Rightness]:
         """Of the newest runs that were promised at nine in ten, how many kept to it: in cutting, and in hands-on time."""
         with reading(self._engine) as session:
-            figures = store.newest_figures(session, _NEWEST)
+            figures = run_results.newest_figures(session, _NEWEST)
         told = {line: [one[key] for one in figures if one.get(key) is not None] for line, key in _KEPT.items()}
         return {line: rightness(sum(kept), len(kept)) for line, kept in told.items()}
 

@@ -41,6 +41,7 @@ from kelbrast.documents.run.format import (
     to_layout,
     to_measured,
 )
+from kelbrast.storage import eye_checks, run_results
 from kelbrast.storage import jobs as job_store
 from kelbrast.storage import runs as store
 from kelbrast.storage.sessions import is_writing, reading, writing
@@ -86,7 +87,7 @@ class Runs:
             for event in events:
                 document = event.model_dump(mode="json", exclude_defaults=True)
                 store.append_event(session, kept.id, event.number, f"taken-in-{event.number}", EVENT, document)
-            store.replace_what_follows(session, kept.id, kept.run.seen, follows(kept, {}))
+            run_results.replace_what_follows(session, kept.id, kept.run.seen, follows(kept, {}))
         return kept
 
     def _beginning(self, job_id: int) -> KeptRun:
@@ -207,8 +208,8 @@ class Runs:
             if _matters(tap):
                 taken, told = taken_from_rack(kept, dict(before_taken), bars)
                 self._jobs.rack.tell(session, told, why=of_work(kept.file.title))
-                store.replace_what_follows(session, run_id, event.number, follows(kept, taken))
-                store.follow_looks(session, run_id, partial(came_of, kept))
+                run_results.replace_what_follows(session, run_id, event.number, follows(kept, taken))
+                eye_checks.follow_looks(session, run_id, partial(came_of, kept))
                 _tell_job(session, before, kept)
             else:
                 taken = dict(before_taken)

@@ -5,8 +5,7 @@ from datetime import UTC, datetime
 from kelbrast.app.jobs import Jobs
 from kelbrast.core.errors import BadInput
 from kelbrast.core.rack.upkeep import Due, LookedAfter, care, looked_after, minded_since, runs_cared_for, told_closely, upkeep
-from kelbrast.storage import runs as store
-from kelbrast.storage import shop
+from kelbrast.storage import run_results, shop
 from kelbrast.storage.sessions import reading, writing
 
 
@@ -38,7 +37,7 @@ class Upkeep:
         items = [(kept.item, kept.at[0] if kept.at else None) for kept in self._jobs.rack.items()]
         with reading(self._jobs.engine) as session:
             done, since = shop.care_done(session), minded_since(now)
-            days = store.work_days(session)
-            work = store.work_done(session, days, told_closely(items, [(each.item, each.day) for each in days], done))
-            waxed = store.waxed_runs(session, since, also=runs_cared_for(done, since))
+            days = run_results.work_days(session)
+            work = run_results.work_done(session, days, told_closely(items, [(each.item, each.day) for each in days], done))
+            waxed = run_results.waxed_runs(session, since, also=runs_cared_for(done, since))
         return looked_after(items, waxed, work=work, done=done, now=now)
