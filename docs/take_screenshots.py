@@ -174,6 +174,9 @@ def settings(page: Page, address: str) -> None:
     drawn = segno.make(f"{address}/#pair={code}", error="m", micro=False).svg_data_uri(scale=4, border=2, light="#fff")
     page.get_by_role("img", name="The address and the code").evaluate("(one, to) => (one.src = to)", drawn)
     page.locator(".mono", has_text="/").evaluate_all("all => all.forEach((one) => (one.textContent = 'data/shop-backups'))")
+    page.get_by_text("of the disk are free").evaluate(
+        "one => (one.innerHTML = one.innerHTML.replace(/\\S+ GB of/, '120 GB of'))"
+    )
     page.wait_for_timeout(400)
     page.screenshot(path=HERE / "settings.png")
 

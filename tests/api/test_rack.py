@@ -241,6 +241,10 @@ def test_a_page_of_the_rack_is_in_its_order_counted_and_searched(client: TestCli
     assert found(words="pier") == found(carrier="loose") == ["loose"]
     assert found(words="pier drawer") == []
     assert found(offset=1, limit=2) == ["paper-p240", "loose"]
+    client.post("/api/rack", json={"items": [{"what": "paper-p240", "name": f"drawer {n}"} for n in (10, 2)]})
+    assert [one["item"]["name"] for one in client.get("/api/rack/page", params={"words": "p240 drawer"}).json()["items"]] == [
+        "drawer 2", "drawer 3", "drawer 10",
+    ]  # fmt: skip
     green = client.post("/api/rack", json={"items": [{"what": "green"}]}).json()[0]
     assert "green" in found(family="stainless")
     assert "green" not in found(family="copper-alloy")  # as its families are: steel, stainless, titanium, plating

@@ -76,18 +76,19 @@ _NEXT: Final[dict[JobState, NextAction]] = {
 
 
 def next_action(state: JobState, plan: PlanState) -> NextAction:
-    """Return what somebody has to do next for a job. A plan that is not there comes first, until the work has begun.
+    """Return what somebody has to do next for a job. A plan that is not there comes first, until the work has
+    begun; one that is being worked out is taken to be there.
 
     >>> next_action("asked", "ready"), next_action("ordered", "not-possible"), next_action("at-the-bench", "not-possible")
     ('quote', 'decide', 'bench')
     >>> next_action("quoted", "cannot-plan"), next_action("delivered", "cannot-plan"), next_action("asked", "unreadable")
     ('fix', 'none', 'none')
     >>> next_action("ordered", "planning")
-    'none'
+    'start'
     """
-    if plan in ("unreadable", "planning"):
+    if plan == "unreadable":
         return "none"
-    if plan != "ready" and state in ("asked", "quoted", "ordered"):
+    if plan not in ("ready", "planning") and state in ("asked", "quoted", "ordered"):
         return "fix" if plan == "cannot-plan" else "decide"
     return _NEXT[state]
 

@@ -2,6 +2,7 @@
 work does to it."""
 
 import math
+import re
 from collections.abc import Iterable, Mapping, Sequence, Set
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -230,9 +231,11 @@ def label_of(what: str) -> str:
     return tools()[what].label if what in tools() else carriers()[what].label
 
 
-def in_place(item: Item) -> tuple[int, float, str, int]:
-    """Where an item stands on the rack: by its kind, coarse to fine, then by what it is called."""
-    return list(KINDS).index(item.kind), -(item.grain or 0.0), item.label, item.id
+def in_place(item: Item) -> tuple[int, float, list[tuple[int, str]], int]:
+    """Where an item stands on the rack: by its kind, coarse to fine, then by what it is called, drawer 2 before drawer 10."""
+    said = re.split(r"(\d+)", item.label.lower())
+    called = [(int(part), "") if part.isdecimal() else (0, part) for part in said]
+    return list(KINDS).index(item.kind), -(item.grain or 0.0), called, item.id
 
 
 def carrier_of(what: str) -> Carrier | None:
