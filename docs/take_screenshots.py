@@ -43,7 +43,6 @@ def take(page: Page, address: str) -> None:
     page.screenshot(path=HERE / "job-card.png")
     page.goto(f"{address}rack")
     page.get_by_role("button", name="left, cut").click()
-    page.get_by_role("region", name="Rails").evaluate("rails => (rails.scrollTop = 640)")
     page.screenshot(path=HERE / "rack.png")
     page.goto(f"{address}tables?show=materials")
     page.locator("[data-scope=collapsible][data-part=trigger]").first.click()
