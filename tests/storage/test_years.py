@@ -22,6 +22,7 @@ from kelbrast.storage import jobs as job_store
 from kelbrast.storage import rack as rack_store
 from kelbrast.storage import run_results, shop
 from kelbrast.storage import runs as store
+from kelbrast.storage.backups import Backups
 from kelbrast.storage.quotes import all_quotes
 from kelbrast.storage.sessions import reading, writing
 from kelbrast.storage.sizings import search_sizings
@@ -211,6 +212,16 @@ def test_what_was_learnt_is_read_anew_when_it_changes_and_only_then(jobs: Jobs) 
         assert run_results.newest_observations(session, 1).count(Observation(run, "felt", "steel", "time", 1.5)) == 1
         run_results.replace_what_follows(session, run, 1, follows())
         assert run_results.observations_change(session) == before + 2
+
+
+def test_the_rack_is_as_it_was_when_a_backup_is_put_back(jobs: Jobs) -> None:
+    backups = Backups(Path(jobs.engine.url.database or ""))
+    bar = next(kept for kept in jobs.rack.items() if kept.item.kind == "compound")
+    made = backups.make("asked", NOW)
+    jobs.rack.note_all([(bar.id, ItemEvent("stock", amount=-0.25))], why="spilt")
+    assert jobs.rack.get(bar.id).item.have == pytest.approx(bar.item.have - 0.25)
+    backups.restore(backups.file(made.name), NOW)
+    assert jobs.rack.get(bar.id).item == bar.item
 
 
 def test_what_work_used_on_a_day_is_one_entry_and_the_stock_is_the_same(jobs: Jobs) -> None:

@@ -140,7 +140,9 @@ class Rack:
     def _reading(self) -> "_Reading":
         with reading(self._engine) as session:
             items, events = store.mark_of(session)
-            before = self._read if self._read is not None and self._read.own == in_use() else None
+            before = self._read
+            if before is not None and (before.own != in_use() or events.newest < before.events_mark.newest):
+                before = None  # other own things, or a backup was put back
             if before is not None and (before.items_mark, before.events_mark) == (items, events):
                 return before
             if before is not None and before.items_mark == items:
@@ -158,16 +160,17 @@ class Rack:
                 self._read = now
             return now
 
-    def page(self, wanted: "ItemsWanted", *, offset: int, limit: int) -> "RackPage":
+    def page(self, wanted: ItemsWanted, *, offset: int, limit: int) -> RackPage:
         """Some of what stands there and is looked for, in the order of the rack."""
-        everything = [kept for kept in self.items() if wanted.retired or not kept.item.retired]
+        items = self.items()
+        everything = [kept for kept in items if wanted.retired or not kept.item.retired]
         found = [kept for kept in everything if wanted.fits(kept)]
         found.sort(key=lambda kept: in_place(kept.item))
         carriers = {kept.item.what: kept.item for kept in everything}
         kinds = Counter(kept.item.kind for kept in found)
         of_kind = [(kind, kinds[kind]) for kind in KINDS if kinds[kind]]
         named = {carrier.id: carrier.label for item in carriers.values() if (carrier := carrier_of(item.what)) is not None}
-        return RackPage(len(self.items()), len(found), of_kind, named, found[offset : offset + limit])
+        return RackPage(len(items), len(found), of_kind, named, found[offset : offset + limit])
 
     def get(self, item_id: int) -> KeptItem:
         """One item.
@@ -175,9 +178,10 @@ class Rack:
         Raises:
             NotFound: none with this id.
         """
-        with reading(self._engine) as session:
-            store.get_item(session, item_id)
-        return self._one(item_id)
+        kept = self._reading().items.get(item_id)
+        if kept is None:
+            raise NotFound("rack item", str(item_id))
+        return kept
 
     def add(self, files: Sequence[ItemFile]) -> list[KeptItem]:
         """Put things on the rack, all or none.
@@ -202,7 +206,7 @@ class Rack:
             if store.get_item(session, item_id).document["what"] != file.what:
                 raise BadInput.one("what", "cannot be changed; retire this one and add another")
             store.change_item(session, item_id, file.model_dump(), revision=revision)
-        return self._one(item_id)
+        return self.get(item_id)
 
     def note(self, item_id: int, events: Sequence[ItemEventFile]) -> KeptItem:
         """Append to the history of an item."""
@@ -212,7 +216,7 @@ class Rack:
             if faults := item_faults(file, ""):
                 raise BadInput(faults)
             store.add_events(session, item_id, [event.model_dump() for event in events])
-        return self._one(item_id)
+        return self.get(item_id)
 
     def note_all(self, events: Sequence[tuple[int, ItemEvent]], *, why: str) -> None:
         """Append to the history of several items, all or none."""
@@ -299,9 +303,6 @@ class Rack:
         if mark is not None:
             self._shelf = mark, shelf
         return shelf
-
-    def _one(self, item_id: int) -> KeptItem:
-        return next(kept for kept in self.items() if kept.id == item_id)
 
 
 @dataclass(frozen=True, slots=True)
